@@ -1,0 +1,176 @@
+"""The chemicals of the trade: what one mole of each brings into the water, and how each is sold.
+
+Read a row as a handbook line. Chlorine carriers count in moles of available chlorine (Cl2); their
+strength is available chlorine: g per 100 mL ("trade percent") for liquid, percent by mass for
+solids. All else is percent by mass of the pure substance. Carriers are taken as pure: no salt, no
+caustic. Sources: mass-balance, available-chlorine, densities.
+"""
+
+import itertools
+from collections.abc import Mapping
+from dataclasses import dataclass
+from types import MappingProxyType
+
+from kumpan.core.chemistry import molar
+from kumpan.core.errors import InvalidInput
+from kumpan.core.hazards import Hazard
+
+SOURCES_USED = ("mass-balance", "available-chlorine", "densities")
+
+
+@dataclass(frozen=True)
+class Effect:
+    """What one mole adds to the water's conserved totals, in moles (alkalinity in equivalents).
+
+    `spent_alkalinity` is the alkalinity change left once the chlorine or oxidiser is used up.
+    """
+
+    alkalinity: float = 0.0
+    spent_alkalinity: float = 0.0
+    carbon: float = 0.0
+    chlorine: float = 0.0
+    cyanurate: float = 0.0
+    borate: float = 0.0
+    calcium: float = 0.0
+    sodium: float = 0.0
+    potassium: float = 0.0
+    chloride: float = 0.0
+    sulfate: float = 0.0
+
+
+@dataclass(frozen=True)
+class Chemical:
+    """A generic chemical. `molar_mass` is g per mole of what the strength counts.
+
+    `densities` maps strength in percent to g/mL at 20 C for what is sold as a liquid.
+    `trade_percent` marks a strength in g per 100 mL instead of percent by mass.
+    """
+
+    key: str
+    name: str
+    molar_mass: float
+    effect: Effect
+    hazard: Hazard
+    usual_strength_percent: float
+    densities: Mapping[float, float] | None = None
+    trade_percent: bool = False
+
+    @property
+    def is_liquid(self) -> bool:
+        return self.densities is not None
+
+
+def _table(densities: dict[float, float]) -> Mapping[float, float]:
+    return MappingProxyType(densities)
+
+
+_ROWS: tuple[Chemical, ...] = (
+    Chemical(
+        "sodium_hypochlorite", "Liquid chlorine", molar.CHLORINE,
+        Effect(alkalinity=1, spent_alkalinity=0, chlorine=1, sodium=1),
+        Hazard.OXIDISER_LIQUID, 10.0,
+        _table({6: 1.08, 10: 1.13, 12: 1.16, 12.5: 1.165}), trade_percent=True,
+    ),
+    Chemical(
+        "calcium_hypochlorite", "Calcium hypochlorite", molar.CHLORINE,
+        Effect(alkalinity=1, spent_alkalinity=0, chlorine=1, calcium=0.5),
+        Hazard.OXIDISER_GRANULES, 65.0,
+    ),
+    Chemical(
+        "sodium_dichlor", "Dichlor granules", molar.CHLORINE,
+        Effect(alkalinity=0.5, spent_alkalinity=-0.5, chlorine=1, cyanurate=0.5, sodium=0.5),
+        Hazard.OXIDISER_GRANULES, 56.0,
+    ),
+    Chemical(
+        "trichlor", "Trichlor tablets", molar.CHLORINE,
+        Effect(alkalinity=0, spent_alkalinity=-1, chlorine=1, cyanurate=1 / 3),
+        Hazard.TABLETS, 90.0,
+    ),
+    Chemical(
+        "potassium_monopersulfate", "Non-chlorine shock", molar.POTASSIUM_PEROXYMONOSULFATE,
+        Effect(alkalinity=-0.5, spent_alkalinity=-1.5, potassium=2.5, sulfate=2),
+        Hazard.OXIDISER_GRANULES, 42.8,
+    ),
+    Chemical(
+        "hydrochloric_acid", "Muriatic acid", molar.HYDROGEN_CHLORIDE,
+        Effect(alkalinity=-1, spent_alkalinity=-1, chloride=1),
+        Hazard.ACID, 31.45, _table({14.5: 1.07, 31.45: 1.16}),
+    ),
+    Chemical(
+        "sodium_bisulfate", "Dry acid", molar.SODIUM_BISULFATE,
+        Effect(alkalinity=-1, spent_alkalinity=-1, sodium=1, sulfate=1),
+        Hazard.ACID, 93.2,
+    ),
+    Chemical(
+        "sodium_carbonate", "Soda ash", molar.SODIUM_CARBONATE,
+        Effect(alkalinity=2, spent_alkalinity=2, carbon=1, sodium=2),
+        Hazard.ALKALI, 100.0,
+    ),
+    Chemical(
+        "sodium_bicarbonate", "Baking soda", molar.SODIUM_BICARBONATE,
+        Effect(alkalinity=1, spent_alkalinity=1, carbon=1, sodium=1),
+        Hazard.POWDER, 100.0,
+    ),
+    Chemical(
+        "borax", "Borax", molar.BORAX_DECAHYDRATE,
+        Effect(alkalinity=2, spent_alkalinity=2, borate=4, sodium=2),
+        Hazard.BORATE, 100.0,
+    ),
+    Chemical(
+        "boric_acid", "Boric acid", molar.BORIC_ACID,
+        Effect(borate=1),
+        Hazard.BORATE, 100.0,
+    ),
+    Chemical(
+        "calcium_chloride", "Calcium chloride", molar.CALCIUM_CHLORIDE,
+        Effect(calcium=1, chloride=2),
+        Hazard.HEAT_OF_SOLUTION, 77.0,
+    ),
+    Chemical(
+        "cyanuric_acid", "Stabiliser", molar.CYANURIC_ACID,
+        Effect(cyanurate=1),
+        Hazard.POWDER, 100.0,
+    ),
+    Chemical(
+        "sodium_chloride", "Pool salt", molar.SODIUM_CHLORIDE,
+        Effect(sodium=1, chloride=1),
+        Hazard.NONE, 100.0,
+    ),
+    Chemical(
+        "sodium_hydroxide", "Caustic soda", molar.SODIUM_HYDROXIDE,
+        Effect(alkalinity=1, spent_alkalinity=1, sodium=1),
+        Hazard.CAUSTIC, 50.0, _table({50: 1.53}),
+    ),
+    Chemical(
+        # Reduces four moles of chlorine: S2O3-- + 4 HOCl + H2O -> 2 SO4-- + 4 Cl- + 6 H+.
+        "sodium_thiosulfate", "Chlorine reducer", molar.SODIUM_THIOSULFATE_PENTAHYDRATE,
+        Effect(alkalinity=-6, spent_alkalinity=-2, chlorine=-4, sodium=2, chloride=4, sulfate=2),
+        Hazard.POWDER, 100.0,
+    ),
+)  # fmt: skip
+CATALOGUE: Mapping[str, Chemical] = MappingProxyType({row.key: row for row in _ROWS})
+CHLORINE_CARRIERS = ("sodium_hypochlorite", "calcium_hypochlorite", "sodium_dichlor", "trichlor")
+STABILISED = ("sodium_dichlor", "trichlor")
+
+
+def chemical(key: str) -> Chemical:
+    """The catalogue's row. Raises InvalidInput that lists what is known."""
+    if key not in CATALOGUE:
+        raise InvalidInput(
+            f'"{key}" is not a known chemical; use one of: {", ".join(CATALOGUE)}.', "chemical"
+        )
+    return CATALOGUE[key]
+
+
+def density_g_per_ml(row: Chemical, strength_percent: float) -> float:
+    """Density at 20 C by linear interpolation over strength, from plain water at 0 percent.
+
+    Beyond the last entry the last slope goes on. Raises InvalidInput for a solid.
+    """
+    if row.densities is None:
+        raise InvalidInput(f"{row.name} is a solid: give mass_g, not volume_ml.", "volume_ml")
+    points = sorted({0.0: 0.998, **row.densities}.items())
+    for (low, at_low), (high, at_high) in itertools.pairwise(points):
+        if strength_percent <= high or high == points[-1][0]:
+            return at_low + (at_high - at_low) * (strength_percent - low) / (high - low)
+    raise AssertionError("the loop always returns at its last pair")

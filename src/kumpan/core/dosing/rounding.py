@@ -1,0 +1,131 @@
+"""Round a dose to what a person can measure, and say it in their units.
+
+Whole packages for salt, half packages for what comes in bags, quarters for jugs, else the scale or
+the measuring cup. Acid, calcium, stabiliser and salt round down. No rounding moves a dose by more
+than 10 percent or the reading's own doubt: then a smaller measure is named. Source: rounding.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import floor
+
+from kumpan.core.dosing.additions import Product, mass_from_volume_g, volume_from_mass_ml
+from kumpan.core.units import G_PER_LB, G_PER_OZ, L_PER_US_GAL, ML_PER_FL_OZ
+
+SOURCE = "rounding"
+
+LARGEST_SHIFT = 0.10
+SCALE_SHIFT = 0.05
+ROUND_DOWN = ("hydrochloric_acid", "sodium_bisulfate", "calcium_chloride", "cyanuric_acid", "sodium_chloride")
+# What a scale or a measuring cup shows, coarsest first, as multiples of the unit below.
+OUNCE_STEPS = (80.0, 16.0, 8.0, 4.0, 2.0, 1.0, 0.5, 0.25, 0.1)
+GRAM_STEPS = (5000.0, 1000.0, 500.0, 250.0, 100.0, 50.0, 25.0, 10.0, 5.0, 1.0, 0.1)
+FL_OZ_STEPS = (32.0, 16.0, 8.0, 4.0, 2.0, 1.0, 0.5, 0.25, 0.1)
+ML_STEPS = (1000.0, 500.0, 250.0, 100.0, 50.0, 25.0, 10.0, 5.0, 1.0)
+
+
+@dataclass(frozen=True)
+class Rounded:
+    """A measurable amount: grams, mL for liquids, and the words for it."""
+
+    mass_g: float
+    volume_ml: float | None
+    text: str
+
+
+def round_dose(product: Product, mass_g: float, metric: bool = False, doubt_share: float = 0.0) -> Rounded:
+    """The measurable amount nearest to `mass_g` (below it where the trade rounds down).
+
+    `doubt_share` is the dose's own doubt as a share of it: packages may shift the dose that far.
+    """
+    down = product.chemical in ROUND_DOWN
+    allowed = max(LARGEST_SHIFT, doubt_share)
+    in_packages = _in_packages(product, mass_g, allowed, down, metric)
+    if in_packages is not None:
+        return in_packages
+    volume = volume_from_mass_ml(product, mass_g)
+    if volume is None:
+        grams = _on_scale(mass_g, metric, down)
+        return Rounded(grams, None, mass_text(grams, metric))
+    ml = _in_cup(volume, metric, down)
+    return Rounded(mass_from_volume_g(product, ml), ml, volume_text(ml, metric))
+
+
+def _snap(amount: float, step: float, down: bool) -> float:
+    count = floor(amount / step + 1e-9) if down else floor(amount / step + 0.5)
+    return count * step
+
+
+def _coarsest(amount: float, steps: Sequence[float], down: bool) -> float:
+    for step in steps:
+        snapped = _snap(amount, step, down)
+        if snapped > 0 and abs(snapped - amount) <= SCALE_SHIFT * amount:
+            return snapped
+    return amount
+
+
+def _on_scale(mass_g: float, metric: bool, down: bool) -> float:
+    if metric:
+        return _coarsest(mass_g, GRAM_STEPS, down)
+    return _coarsest(mass_g / G_PER_OZ, OUNCE_STEPS, down) * G_PER_OZ
+
+
+def _in_cup(volume_ml: float, metric: bool, down: bool) -> float:
+    if metric:
+        return _coarsest(volume_ml, ML_STEPS, down)
+    return _coarsest(volume_ml / ML_PER_FL_OZ, FL_OZ_STEPS, down) * ML_PER_FL_OZ
+
+
+def _in_packages(product: Product, mass_g: float, allowed: float, down: bool, metric: bool) -> Rounded | None:
+    """Whole, half or quarter packages when that is close enough; None otherwise."""
+    volume = volume_from_mass_ml(product, mass_g)
+    amount, package = (mass_g, product.package_g) if volume is None else (volume, product.package_ml)
+    if not package or amount < package / 2:
+        return None
+    fraction = 1.0 if product.chemical == "sodium_chloride" else 0.5 if volume is None else 0.25
+    snapped = _snap(amount, package * fraction, down)
+    if snapped <= 0 or abs(snapped - amount) > allowed * amount:
+        return None
+    count = snapped / package
+    noun = _package_noun(product)
+    size = mass_text(package, metric) if volume is None else volume_text(package, metric)
+    text = f"{_count_text(count)} {noun}{'' if count <= 1 else 's'} of {size}"
+    if volume is None:
+        return Rounded(snapped, None, text)
+    return Rounded(mass_from_volume_g(product, snapped), snapped, text)
+
+
+def _package_noun(product: Product) -> str:
+    if product.row.is_liquid:
+        return "jug"
+    return "tablet" if product.chemical == "trichlor" else "bag"
+
+
+def _count_text(count: float) -> str:
+    whole, quarters = int(count), round((count - int(count)) * 4)
+    part = {0: "", 1: "¼", 2: "½", 3: "¾"}[quarters % 4]
+    return f"{whole or ''}{part}" or "0"
+
+
+def mass_text(mass_g: float, metric: bool = False) -> str:
+    """A mass in words: "3 lb 10 oz", "13.5 oz"; metric "1.64 kg", "380 g"."""
+    if metric:
+        return f"{mass_g / 1000:.3g} kg" if mass_g >= 1000 else f"{mass_g:.3g} g"
+    ounces = mass_g / G_PER_OZ
+    if ounces < 16:
+        return f"{ounces:.2f}".rstrip("0").rstrip(".") + " oz"
+    if mass_g >= 10 * G_PER_LB and abs(ounces / 16 - round(ounces / 16)) < 0.02:
+        return f"{round(ounces / 16)} lb"
+    pounds, rest = divmod(round(ounces, 1), 16)
+    return f"{pounds:.0f} lb" + (f" {rest:.3g} oz" if rest >= 0.05 else "")
+
+
+def volume_text(volume_ml: float, metric: bool = False) -> str:
+    """A liquid's volume in words: "44 fl oz", "1 gal 32 fl oz"; metric "1.3 L", "650 mL"."""
+    if metric:
+        return f"{volume_ml / 1000:.3g} L" if volume_ml >= 1000 else f"{volume_ml:.3g} mL"
+    fl_oz = volume_ml / ML_PER_FL_OZ
+    if fl_oz < 128:
+        return f"{fl_oz:.2f}".rstrip("0").rstrip(".") + " fl oz"
+    gallons, rest = divmod(round(volume_ml / 1000 / L_PER_US_GAL * 128), 128)
+    return f"{gallons} gal" + (f" {rest} fl oz" if rest else "")

@@ -1,0 +1,40 @@
+"""Trouble that stops a request: wrong use, not found, conflict. Each says its cure in one sentence."""
+
+
+class KumpanError(Exception):
+    """Base of all errors that a caller can act on. `code` is stable; `field` names the input at fault."""
+
+    code = "error"
+
+    def __init__(self, message: str, field: str | None = None) -> None:
+        super().__init__(message)
+        self.message = message
+        self.field = field
+
+
+class InvalidInput(KumpanError):
+    """A value that cannot be used. The message names the field and says what would work."""
+
+    code = "invalid"
+
+
+class UnreadableQuantity(InvalidInput):
+    """A typed amount that the closed table of units cannot read."""
+
+    code = "unreadable"
+
+
+class OutOfScope(InvalidInput):
+    """A pool that this program must not advise on (bromine, biguanide, spas), with the reason."""
+
+    code = "out_of_scope"
+
+
+class NotFound(KumpanError):
+    code = "not_found"
+
+
+class Conflict(KumpanError):
+    """The same thing was changed by someone else, or an id is used for two different contents."""
+
+    code = "conflict"

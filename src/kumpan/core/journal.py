@@ -1,0 +1,327 @@
+"""The journal: all that happens to a pool, as entries; and the pool as it stands, folded from them.
+
+An entry is never changed. A correction is a new entry that names the one it replaces; a void takes
+one back. Both stay in the list, so the old value stays visible; `effective` is what counts.
+"""
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field
+from datetime import datetime
+from enum import StrEnum
+from uuid import UUID
+
+from kumpan.core.pool.equipment import Traits
+from kumpan.core.pool.plan_drawing import Fixture
+from kumpan.core.pool.shapes import Part
+from kumpan.core.run_sheet import Step
+from kumpan.core.testing.methods import Measured
+from kumpan.core.water import Measure, Readings
+
+
+class Clarity(StrEnum):
+    CLEAR = "clear"
+    HAZY = "hazy"
+    CLOUDY = "cloudy"
+    DRAIN_HIDDEN = "drain_hidden"
+    GREEN = "green"
+
+
+class Level(StrEnum):
+    LOW = "low"
+    NORMAL = "normal"
+    HIGH = "high"
+
+
+class Outcome(StrEnum):
+    DONE = "done"
+    SKIPPED = "skipped"
+
+
+@dataclass(frozen=True)
+class SettingsMade:
+    """Name, place and habits of a pool. `swim_limit_mg_l` None means the school's."""
+
+    name: str
+    place: str
+    time_zone: str
+    school: str
+    public: bool = False
+    swim_limit_mg_l: float | None = None
+    kit: str = "drops"
+
+
+@dataclass(frozen=True)
+class BasinMeasured:
+    """The basin: its volume and, unless the volume was typed, the parts it follows from."""
+
+    volume_l: float
+    parts: tuple[Part, ...] = ()
+    fixtures: tuple[Fixture, ...] = ()
+
+
+@dataclass(frozen=True)
+class EquipmentSet:
+    traits: Traits
+    fill_water: Readings = field(default_factory=Readings)
+
+
+@dataclass(frozen=True)
+class TestTaken:
+    """A test: values with their doubt; combined chlorine measured by itself stands beside free."""
+
+    __test__ = False  # not a test class for pytest
+
+    values: tuple[Measured, ...]
+    kit: str
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class LookTaken:
+    clarity: Clarity
+    level: Level
+    odd: tuple[str, ...] = ()
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class AdditionMade:
+    """What was poured. `sheet_id` and `step_number` tie it to the sheet's step that asked for it."""
+
+    chemical: str
+    strength_percent: float
+    label: str
+    mass_g: float
+    volume_ml: float | None = None
+    density_g_per_ml: float | None = None
+    product_id: str | None = None
+    sheet_id: UUID | None = None
+    step_number: int | None = None
+
+
+@dataclass(frozen=True)
+class SheetStarted:
+    """A run sheet as it was started: the whole plan, never changed afterwards."""
+
+    steps: tuple[Step, ...]
+    school: str
+    before: Readings
+    predicted: Readings
+
+
+@dataclass(frozen=True)
+class StepTicked:
+    """A step without an amount, done or skipped; an add step that was skipped stands here too."""
+
+    sheet_id: UUID
+    step_number: int
+    outcome: Outcome
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class ProductBought:
+    """Packages of a product that came onto the shelf. Stock is bought minus poured."""
+
+    product_id: str
+    packages: float
+    price: float | None = None
+
+
+@dataclass(frozen=True)
+class Voided:
+    """Takes the superseded entry back."""
+
+    reason: str = ""
+
+
+Body = (
+    SettingsMade
+    | BasinMeasured
+    | EquipmentSet
+    | TestTaken
+    | LookTaken
+    | AdditionMade
+    | SheetStarted
+    | StepTicked
+    | ProductBought
+    | Voided
+)
+KINDS: dict[type, str] = {
+    SettingsMade: "settings",
+    BasinMeasured: "basin",
+    EquipmentSet: "equipment",
+    TestTaken: "test",
+    LookTaken: "look",
+    AdditionMade: "addition",
+    SheetStarted: "sheet",
+    StepTicked: "step",
+    ProductBought: "purchase",
+    Voided: "void",
+}
+
+
+@dataclass(frozen=True)
+class Entry:
+    """One line of the journal: what happened `at` a time, told by someone, recorded at another time.
+
+    Times carry a zone. `pool_id` is None for what belongs to the shelf. `supersedes` names the entry
+    that this one corrects or voids.
+    """
+
+    id: UUID
+    pool_id: UUID | None
+    at: datetime
+    recorded_at: datetime
+    person_id: UUID | None
+    body: Body
+    supersedes: UUID | None = None
+
+    @property
+    def kind(self) -> str:
+        return KINDS[type(self.body)]
+
+
+@dataclass(frozen=True)
+class Reading:
+    """One measured value with its time, for a lane and its trail."""
+
+    value: Measured
+    at: datetime
+
+
+@dataclass(frozen=True)
+class PoolState:
+    """The pool as it stands at a time: everything here follows from the effective entries."""
+
+    settings: SettingsMade | None
+    basin: BasinMeasured | None
+    equipment: EquipmentSet | None
+    tests: tuple[Entry, ...]
+    looks: tuple[Entry, ...]
+    additions: tuple[Entry, ...]
+    sheets: tuple[Entry, ...]
+    ticks: tuple[Entry, ...]
+
+    @property
+    def last_test(self) -> Entry | None:
+        return self.tests[-1] if self.tests else None
+
+    @property
+    def last_look(self) -> LookTaken | None:
+        body = self.looks[-1].body if self.looks else None
+        return body if isinstance(body, LookTaken) else None
+
+
+def in_order(entries: Iterable[Entry]) -> list[Entry]:
+    """By the time it happened, then the time it was recorded; entry order does not matter."""
+    return sorted(entries, key=lambda entry: (entry.at, entry.recorded_at, str(entry.id)))
+
+
+def effective(entries: Iterable[Entry], until: datetime | None = None) -> list[Entry]:
+    """What counts: superseded entries and voids are gone, and so is what happened after `until`."""
+    listed = list(entries)
+    replaced = {entry.supersedes for entry in listed if entry.supersedes is not None}
+    return in_order(
+        entry
+        for entry in listed
+        if entry.id not in replaced
+        and not isinstance(entry.body, Voided)
+        and (until is None or entry.at <= until)
+    )
+
+
+def fold(entries: Iterable[Entry], until: datetime | None = None) -> PoolState:
+    """The pool as it stands at `until`; the latest settings, basin and equipment count."""
+    counted = effective(entries, until)
+
+    def of(kind: type) -> tuple[Entry, ...]:
+        return tuple(entry for entry in counted if isinstance(entry.body, kind))
+
+    settings = [entry.body for entry in counted if isinstance(entry.body, SettingsMade)]
+    basins = [entry.body for entry in counted if isinstance(entry.body, BasinMeasured)]
+    equipment = [entry.body for entry in counted if isinstance(entry.body, EquipmentSet)]
+    return PoolState(
+        settings=settings[-1] if settings else None,
+        basin=basins[-1] if basins else None,
+        equipment=equipment[-1] if equipment else None,
+        tests=of(TestTaken),
+        looks=of(LookTaken),
+        additions=of(AdditionMade),
+        sheets=of(SheetStarted),
+        ticks=of(StepTicked),
+    )
+
+
+def history(state: PoolState, measure: Measure) -> list[Reading]:
+    """All values of a measure, oldest first. Combined chlorine is total minus free of one test."""
+    found: list[Reading] = []
+    for test in state.tests:
+        if isinstance(test.body, TestTaken):
+            value = value_in(test.body.values, measure)
+            if value is not None:
+                found.append(Reading(value, test.at))
+    return found
+
+
+def value_in(values: Sequence[Measured], measure: Measure) -> Measured | None:
+    """A measure's value in one test; total and combined chlorine follow from each other and free."""
+    by_measure = {value.measure: value for value in values}
+    if measure in by_measure:
+        return by_measure[measure]
+    free = by_measure.get(Measure.FREE_CHLORINE)
+    total = by_measure.get(Measure.TOTAL_CHLORINE)
+    combined = by_measure.get(Measure.COMBINED_CHLORINE)
+    if measure is Measure.COMBINED_CHLORINE and free and total:
+        high = max(0.0, total.high - free.low)
+        return Measured(
+            measure,
+            max(0.0, total.value - free.value),
+            max(0.0, min(high, total.low - free.high)),
+            high,
+            total.method,
+        )
+    if measure is Measure.TOTAL_CHLORINE and free and combined:
+        return Measured(
+            measure,
+            free.value + combined.value,
+            free.low + combined.low,
+            free.high + combined.high,
+            combined.method,
+        )
+    return None
+
+
+def last_reading(state: PoolState, measure: Measure) -> Reading | None:
+    readings = history(state, measure)
+    return readings[-1] if readings else None
+
+
+def open_sheet(state: PoolState) -> Entry | None:
+    """The sheet that was started last, while it has steps that are neither ticked nor skipped."""
+    if not state.sheets:
+        return None
+    sheet = state.sheets[-1]
+    done = ticked_steps(state, sheet.id)
+    if isinstance(sheet.body, SheetStarted) and any(n not in done for n in tickable(sheet.body)):
+        return sheet
+    return None
+
+
+def tickable(sheet: SheetStarted) -> list[int]:
+    """The numbers of the steps that a person ticks: all but the waits."""
+    return [number for number, step in enumerate(sheet.steps) if step.kind != "wait"]
+
+
+def ticked_steps(state: PoolState, sheet_id: UUID) -> dict[int, Entry]:
+    """Step number -> the entry that ticked it, for one sheet."""
+    found: dict[int, Entry] = {}
+    for entry in (*state.additions, *state.ticks):
+        body = entry.body
+        if (
+            isinstance(body, AdditionMade | StepTicked)
+            and body.sheet_id == sheet_id
+            and body.step_number is not None
+        ):
+            found[body.step_number] = entry
+    return found

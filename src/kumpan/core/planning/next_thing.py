@@ -1,0 +1,50 @@
+"""The one next thing to do at a pool, and why. Source: test-interval."""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from kumpan.core.journal import PoolState, SheetStarted, open_sheet, tickable, ticked_steps
+from kumpan.core.planning.plan import Plan
+from kumpan.core.planning.swim import TEST_HOLDS_DAYS
+
+SOURCE = "test-interval"
+
+TEST_EVERY = timedelta(days=3, hours=12)
+
+
+@dataclass(frozen=True)
+class NextThing:
+    """`station` is the screen where it is done: slip, sheet or board."""
+
+    text: str
+    why: str
+    station: str
+    due: datetime | None = None
+
+
+def next_thing(state: PoolState, offered: Plan | None, now: datetime) -> NextThing:
+    """What to do next: finish the open sheet, test, dose, or nothing until the next test."""
+    sheet = open_sheet(state)
+    if sheet is not None and isinstance(sheet.body, SheetStarted):
+        done = ticked_steps(state, sheet.id)
+        step = next(sheet.body.steps[n] for n in tickable(sheet.body) if n not in done)
+        return NextThing(f"Go on with the sheet: {_lower(step.title)}", step.why, "sheet")
+    test = state.last_test
+    if test is None:
+        return NextThing("Test the water", "Without a test nobody knows.", "slip")
+    if now - test.at > timedelta(days=TEST_HOLDS_DAYS):
+        return NextThing("Test the water", f"The last test is {(now - test.at).days} days old.", "slip")
+    if state.additions and state.additions[-1].at > test.at:
+        return NextThing("Test the water", "Something went in since the last test.", "slip")
+    if offered is not None and offered.steps:
+        first = next(step for step in offered.steps if step.kind == "add")
+        return NextThing(f"{_sentence(first.title)}: {first.rounded_text}", first.why, "sheet")
+    return NextThing("Nothing to add", "What was tested is where it should be.", "slip", test.at + TEST_EVERY)
+
+
+def _lower(title: str) -> str:
+    return title if title[:2] == "pH" else title[0].lower() + title[1:]
+
+
+def _sentence(title: str) -> str:
+    return title[0].upper() + title[1:]

@@ -1,0 +1,199 @@
+"""Lay additions out in time: keep them apart, wait before a retest, test before the next part.
+
+Times are minutes from the sheet's start; day 1 begins with it.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from kumpan.core.dosing.additions import volume_from_mass_ml
+from kumpan.core.dosing.mass_balance import changes
+from kumpan.core.dosing.rounding import round_dose
+from kumpan.core.hazards import Hazard, cautions_for
+from kumpan.core.planning.how_to import prepare, uses_pour_path, where
+from kumpan.core.planning.lanes import NAMES
+from kumpan.core.planning.order_and_waits import MIXING, separation
+from kumpan.core.planning.solve import Dose
+from kumpan.core.pool.equipment import Traits
+from kumpan.core.run_sheet import ADD, DO, TEST, WAIT, Step
+from kumpan.core.water import Measure, Readings
+
+DAY_MIN = 1440
+PREPARE_MIN = 5
+SAME_TEST_MIN = 60  # what can be read within an hour of each other is read in one test
+SAME_DAY_MIN = 360  # what can be read within six hours is tested on the same day
+LONG_WAIT_MIN = 600
+
+
+@dataclass(frozen=True)
+class Part:
+    """One addition of a dose that may be split, on its day."""
+
+    dose: Dose
+    mass_g: float
+    day: int
+
+
+def lay_out(
+    parts: Sequence[Part], volume_l: float, traits: Traits, readings: Readings, *, metric: bool
+) -> tuple[Step, ...]:
+    """The steps for additions already put on days and in order; empty when there is nothing to add."""
+    if not parts:
+        return ()
+    line = _Timeline(volume_l, readings, metric)
+    line.prepare(traits, any(part.dose.measure is Measure.SALT for part in parts))
+    for day in sorted({part.day for part in parts}):
+        line.begin_day(day)
+        for part in (p for p in parts if p.day == day):
+            line.retest_before(part.dose.measure)
+            line.keep_apart(part.dose.product.chemical)
+            line.add(part)
+        line.test_what_can_be_read_by(line.now + SAME_DAY_MIN)
+    line.test_what_can_be_read_by(None)
+    return tuple(line.steps)
+
+
+class _Timeline:
+    """The sheet while it is being written: what was poured when, what still waits for a test."""
+
+    def __init__(self, volume_l: float, readings: Readings, metric: bool) -> None:
+        self.steps: list[Step] = []
+        self.now = 0
+        self._volume_l = volume_l
+        self._metric = metric
+        self._poured: list[tuple[int, str]] = []
+        self._readable_at: dict[Measure, int] = {}
+        self._level = {m: value for m in Measure if (value := readings.value(m)) is not None}
+
+    @property
+    def _day(self) -> int:
+        return 1 + self.now // DAY_MIN
+
+    def prepare(self, traits: Traits, adds_salt: bool) -> None:
+        title = prepare(traits, adds_salt)
+        self.steps.append(
+            Step(
+                DO,
+                1,
+                0,
+                title,
+                "Everything below needs moving water.",
+                Hazard.OPEN_WATER,
+                cautions_for(Hazard.OPEN_WATER),
+            )
+        )
+        self.now = PREPARE_MIN
+
+    def begin_day(self, day: int) -> None:
+        self.test_what_can_be_read_by((day - 1) * DAY_MIN)
+        self._wait_until((day - 1) * DAY_MIN, "The next part goes in on another day.")
+
+    def retest_before(self, measure: Measure) -> None:
+        """The next part of a split goes in only after the first has been read."""
+        if measure in self._readable_at:
+            self._test_group(measure)
+
+    def keep_apart(self, chemical: str) -> None:
+        until, why = self.now, ""
+        for at, other in self._poured:
+            row = separation(other, chemical)
+            if at + row.minutes > until:
+                until, why = at + row.minutes, row.why
+        self._wait_until(until, f"Before the next one goes in: {why}.")
+
+    def add(self, part: Part) -> None:
+        step = self._addition(part)
+        self.steps.append(step)
+        self._level.update(step.expected)
+        self._poured.append((self.now, part.dose.product.chemical))
+        ready = self.now + MIXING[part.dose.measure].minutes
+        self._readable_at[part.dose.measure] = max(self._readable_at.get(part.dose.measure, 0), ready)
+
+    def test_what_can_be_read_by(self, latest: int | None) -> None:
+        """Wait for and test what can be read by then; None waits for the slowest."""
+        while self._readable_at:
+            first = min(self._readable_at, key=lambda m: self._readable_at[m])
+            if latest is not None and self._readable_at[first] > latest:
+                return
+            self._test_group(first)
+
+    def _test_group(self, first: Measure) -> None:
+        ready = self._readable_at[first]
+        group = [m for m, at in self._readable_at.items() if at <= max(ready, self.now) + SAME_TEST_MIN]
+        group_ready = max(self._readable_at[m] for m in group)
+        slowest = max(group, key=lambda m: self._readable_at[m])
+        self._wait_until(group_ready, f"Until {_name(slowest)} can be read: {MIXING[slowest].say}.")
+        self.steps.append(self._test(tuple(sorted(group, key=list(Measure).index))))
+        for measure in group:
+            del self._readable_at[measure]
+
+    def _wait_until(self, until: int, why: str) -> None:
+        minutes = until - self.now
+        if minutes <= 0:
+            return
+        title = (
+            f"{duration_text(minutes)} with the pump on"
+            if minutes < LONG_WAIT_MIN
+            else duration_text(minutes)
+        )
+        self.steps.append(Step(WAIT, self._day, self.now, title, why, Hazard.NONE, (), minutes=minutes))
+        self.now = until
+
+    def _addition(self, part: Part) -> Step:
+        dose, product = part.dose, part.dose.product
+        rounded = round_dose(product, part.mass_g, self._metric, dose.doubt_share)
+        moved = changes(product, rounded.mass_g, self._volume_l)
+        return Step(
+            ADD,
+            self._day,
+            self.now,
+            product.label,
+            dose.why,
+            product.row.hazard,
+            cautions_for(product.row.hazard),
+            product_id=product.id,
+            chemical=product.chemical,
+            strength_percent=product.strength_percent,
+            density_g_per_ml=product.density_g_per_ml,
+            mass_g=part.mass_g,
+            volume_ml=volume_from_mass_ml(product, part.mass_g),
+            rounded_g=rounded.mass_g,
+            rounded_ml=rounded.volume_ml,
+            rounded_text=rounded.text,
+            where=where(product.chemical),
+            pour_path=uses_pour_path(product.chemical),
+            measures=(dose.measure,),
+            expected=self._expected(moved),
+            side_effects={m: change for m, change in moved.items() if m is not dose.measure},
+        )
+
+    def _expected(self, moved: Mapping[Measure, float]) -> dict[Measure, float]:
+        return {m: max(0.0, self._level[m] + change) for m, change in moved.items() if m in self._level}
+
+    def _test(self, measures: tuple[Measure, ...]) -> Step:
+        names = " and ".join(_name(measure) for measure in measures)
+        return Step(
+            TEST,
+            self._day,
+            self.now,
+            f"Test {names}",
+            "A test decides, not the arithmetic.",
+            Hazard.OPEN_WATER,
+            cautions_for(Hazard.OPEN_WATER),
+            measures=measures,
+            expected={m: self._level[m] for m in measures if m in self._level},
+        )
+
+
+def _name(measure: Measure) -> str:
+    return NAMES[measure] if measure is Measure.PH else NAMES[measure].lower()
+
+
+def duration_text(minutes: int) -> str:
+    """A wait in words: "30 min", "4 h", "1 h 35 min", "7 days"."""
+    if minutes >= 2 * DAY_MIN:
+        return f"{round(minutes / DAY_MIN)} days"
+    hours, rest = divmod(minutes, 60)
+    if not hours:
+        return f"{rest} min"
+    return f"{hours} h" + (f" {rest} min" if rest else "")

@@ -1,0 +1,62 @@
+"""What the pool is made of and runs on, and what this program must refuse.
+
+Source: scope.
+"""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from kumpan.core.errors import OutOfScope
+
+SOURCE = "scope"
+
+
+class Surface(StrEnum):
+    PLASTER = "plaster"
+    TILE = "tile"
+    VINYL = "vinyl"
+    FIBREGLASS = "fibreglass"
+    PAINTED = "painted"
+
+    @property
+    def is_cement(self) -> bool:
+        return self in (Surface.PLASTER, Surface.TILE, Surface.PAINTED)
+
+
+class Chlorination(StrEnum):
+    LIQUID = "liquid"
+    GRANULES = "granules"
+    TABLETS = "tablets"
+    SALT_CELL = "salt_cell"
+    MINERAL = "mineral"
+
+
+class Filter(StrEnum):
+    SAND = "sand"
+    CARTRIDGE = "cartridge"
+    DE = "de"
+
+
+@dataclass(frozen=True)
+class Traits:
+    """The traits of a pool that ranges and doses depend on."""
+
+    surface: Surface
+    chlorination: Chlorination
+    filter: Filter
+    indoor: bool = False
+    covered: bool = False
+
+
+REFUSED: dict[str, str] = {
+    "bromine": "Bromine pools are out of scope: the ranges and doses here are for chlorine only.",
+    "biguanide": "Biguanide pools are out of scope: chlorine on biguanide turns the water to sludge and does harm.",
+    "spa": "A spa by itself is out of scope: it is small, hot and dosed differently. "
+    "Add a spa only as a part of a pool that shares its water.",
+}
+
+
+def refuse_if_out_of_scope(kind: str) -> None:
+    """Raises OutOfScope, with the reason, for a kind of water that must not be advised on."""
+    if kind in REFUSED:
+        raise OutOfScope(REFUSED[kind], "chlorination")

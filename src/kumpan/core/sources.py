@@ -1,0 +1,76 @@
+"""Where each rule and figure comes from: a key, and what stands behind it.
+
+Kinds: `published` (quoted from memory unless said otherwise), `common practice` (the trade, no
+source), `derived` (from molar masses and definitions), `from memory` (no source to name).
+A test fails on a key that is used but not listed here, and on one that is listed but never used.
+"""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+
+class SourceKind(StrEnum):
+    PUBLISHED = "published"
+    COMMON_PRACTICE = "common practice"
+    DERIVED = "derived"
+    FROM_MEMORY = "from memory"
+
+
+@dataclass(frozen=True)
+class Source:
+    """One origin. `reference` is what a reader would look up; `note` its validity or reservations."""
+
+    kind: SourceKind
+    reference: str
+    note: str = ""
+
+
+_P, _C = SourceKind.PUBLISHED, SourceKind.COMMON_PRACTICE
+_D, _M = SourceKind.DERIVED, SourceKind.FROM_MEMORY
+
+SOURCES: dict[str, Source] = {
+    "unit-definitions": Source(
+        _P, "NIST Handbook 44, Appendix C; international yard and pound 1959", "exact"
+    ),
+    "pool-shapes": Source(_C, "plane geometry; the kidney factor 0.45 is the trade's"),
+    "school-household": Source(_C, "household ranges of pool owners"),
+    "school-service": Source(_C, "ranges of a weekly service round"),
+    "school-small-vinyl": Source(_C, "ranges for small soft-sided and vinyl pools"),
+    "school-residential-standard": Source(
+        _P, "ANSI/APSP/ICC-11 2019, residential ranges", "quoted from memory"
+    ),
+    "school-public-code": Source(_P, "CDC Model Aquatic Health Code", "quoted from memory"),
+    "swim-limit": Source(
+        _M, "3 by households, 4 by the residential standard and labels, 10 by the public code"
+    ),
+    "swim-ph": Source(
+        _P, "CDC Model Aquatic Health Code: closed when pH is outside 7.0 to 8.0", "quoted from memory"
+    ),
+    "mass-balance": Source(_D, "conservation of mass; standard atomic weights"),
+    "available-chlorine": Source(_D, "g available Cl2 per 100 mL (trade percent) or by mass, by definition"),
+    "densities": Source(_M, "densities of pool liquids at 20 C"),
+    "addition-limits": Source(_M, "single-addition limits"),
+    "separation": Source(_M, "separation times between two different chemicals"),
+    "mixing": Source(_C, "mixing and dissolving times before a retest"),
+    "order": Source(_C, "order of additions: alkalinity, pH, calcium and stabiliser, sanitiser"),
+    "rounding": Source(_C, "round to what a person can measure; salt by whole bags, down first"),
+    "sampling": Source(_C, "away from returns and skimmer, deep end or mid pool, elbow-deep"),
+    "strip-blocks": Source(_M, "colour blocks of common test strips"),
+    "drop-factors": Source(_M, "ppm per drop of common titration kits"),
+    "method-doubt": Source(_M, "doubt of common poolside methods"),
+    "plausibility": Source(_C, "what a practitioner doubts on sight"),
+    "test-interval": Source(_C, "owners test free chlorine and pH about twice a week in season"),
+    "cautions": Source(_C, "cautions of the trade; the product label comes first"),
+    "emergency": Source(_M, "first measures; the label and the emergency services come first"),
+    "cya-ratio": Source(
+        _P, "Falk et al. 2019, Water 11(6) 1314: CYA:FC no more than 20:1", "quoted from memory"
+    ),
+    "scope": Source(
+        _C, "chlorine on biguanide or bromide-treated water does harm; spas by themselves differ"
+    ),
+}
+
+
+def source(key: str) -> Source:
+    """The origin behind `key`. Raises KeyError for an unknown key: wrong use, not a user's error."""
+    return SOURCES[key]

@@ -1,0 +1,120 @@
+"""Values to question beside the field: asked about, never blocked.
+
+Source: plausibility.
+"""
+
+from collections.abc import Callable, Iterator
+
+from kumpan.core.findings import Finding
+from kumpan.core.water import Measure, Readings, combined_chlorine
+
+SOURCE = "plausibility"
+
+PH_USUAL = (6.8, 8.4)
+COMBINED_USUAL_MG_L = 0.5
+BLEACHING_FREE_CHLORINE_MG_L = 10.0
+CYA_TITRATED_PER_MG = 0.31  # mg/L CaCO3 of titrated alkalinity per mg/L cyanuric acid at pH 7.5
+JUMP = {Measure.CYANURIC_ACID: 20.0, Measure.CALCIUM_HARDNESS: 100.0, Measure.SALT: 500.0}
+JUMP_WORDS = {
+    Measure.CYANURIC_ACID: "Stabiliser rises only by stabiliser or stabilised chlorine",
+    Measure.CALCIUM_HARDNESS: "Calcium rises only by calcium products, hard fill water or evaporation",
+    Measure.SALT: "Salt rises only when salt or acid is added, or slowly as chlorine is used",
+}
+FALL_WORDS = {
+    Measure.CYANURIC_ACID: "Stabiliser falls only by dilution, or over weeks without chlorine",
+    Measure.CALCIUM_HARDNESS: "Calcium falls only by dilution",
+    Measure.SALT: "Salt falls only by dilution",
+}
+
+Check = Callable[[Readings], Iterator[Finding]]
+
+
+def _total_under_free(now: Readings) -> Iterator[Finding]:
+    if (
+        now.free_chlorine is not None
+        and now.total_chlorine is not None
+        and now.total_chlorine < now.free_chlorine
+    ):
+        yield Finding(
+            "total_below_free",
+            f"Total chlorine {now.total_chlorine:g} is under free chlorine {now.free_chlorine:g}: "
+            "one of the two was misread.",
+            Measure.TOTAL_CHLORINE,
+        )
+
+
+def _combined(now: Readings) -> Iterator[Finding]:
+    combined = combined_chlorine(now)
+    if combined is not None and combined > COMBINED_USUAL_MG_L + 1e-9:
+        yield Finding(
+            "combined_high",
+            f"Combined chlorine is {combined:.2g}. Was the pool shocked with monopersulfate lately? "
+            "Then it reads high falsely for days.",
+            Measure.TOTAL_CHLORINE,
+        )
+
+
+def _ph(now: Readings) -> Iterator[Finding]:
+    if now.ph is not None and not PH_USUAL[0] <= now.ph <= PH_USUAL[1]:
+        yield Finding(
+            "ph_unusual",
+            f"pH {now.ph:g} is rare in a pool (6.8 to 8.4). Read it once more.",
+            Measure.PH,
+        )
+
+
+def _bleached(now: Readings) -> Iterator[Finding]:
+    if now.free_chlorine is not None and now.free_chlorine > BLEACHING_FREE_CHLORINE_MG_L:
+        yield Finding(
+            "bleaching",
+            "Above about 10 ppm chlorine bleaches colour tests and pushes the pH colour high. "
+            "Dilute the sample 1:1 with chlorine-free water and double.",
+            Measure.FREE_CHLORINE,
+        )
+
+
+def _alkalinity_of_stabiliser(now: Readings) -> Iterator[Finding]:
+    if now.total_alkalinity is None or now.cyanuric_acid is None:
+        return
+    share = CYA_TITRATED_PER_MG * now.cyanuric_acid
+    if now.total_alkalinity < share:
+        yield Finding(
+            "alkalinity_below_stabiliser",
+            f"Stabiliser alone makes about {share:.0f} of alkalinity; {now.total_alkalinity:g} cannot be. Test both again.",
+            Measure.TOTAL_ALKALINITY,
+        )
+
+
+_CHECKS: tuple[Check, ...] = (_total_under_free, _combined, _ph, _bleached, _alkalinity_of_stabiliser)
+
+
+def doubts(now: Readings, expected: Readings | None = None) -> tuple[Finding, ...]:
+    """What to question in a test. `expected` is the water the journal predicts, when there is one."""
+    found = [finding for check in _CHECKS for finding in check(now)]
+    if expected is not None:
+        found.extend(_jumps(now, expected))
+    return tuple(found)
+
+
+def _jumps(now: Readings, expected: Readings) -> Iterator[Finding]:
+    for measure, threshold in JUMP.items():
+        value, before = now.value(measure), expected.value(measure)
+        if value is None or before is None or abs(value - before) <= threshold:
+            continue
+        words = JUMP_WORDS if value > before else FALL_WORDS
+        yield Finding(
+            "unexplained_jump",
+            f"{words[measure]}; the journal expects about {before:.0f}. Test again, or note what happened.",
+            measure,
+            {"expected": before},
+        )
+    if (
+        now.free_chlorine == 0
+        and expected.free_chlorine is not None
+        and expected.free_chlorine > BLEACHING_FREE_CHLORINE_MG_L
+    ):
+        yield Finding(
+            "zero_after_shock",
+            "Zero right after a shock may be a bleached test: dilute the sample 1:1 and look again.",
+            Measure.FREE_CHLORINE,
+        )

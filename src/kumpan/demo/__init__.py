@@ -1,0 +1,1 @@
+"""The invented scenario: the Alderbank district. No real person, place, firm or brand."""

@@ -1,0 +1,37 @@
+"""The basin: its volume and its drawing."""
+
+from dataclasses import dataclass
+from uuid import UUID
+
+from kumpan.core.journal import BasinMeasured
+from kumpan.core.pool.plan_drawing import PlanDrawing, draw
+from kumpan.core.pool.shapes import area_m2, mean_depth_m
+from kumpan.services.ledger import Scope, pool_state
+
+
+@dataclass(frozen=True)
+class BasinView:
+    """Litres, plan area and mean depth of all parts together, and the drawing where there are parts."""
+
+    volume_l: float
+    area_m2: float | None
+    mean_depth_m: float | None
+    drawing: PlanDrawing | None
+
+
+def basin_view(basin: BasinMeasured) -> BasinView:
+    if not basin.parts:
+        return BasinView(basin.volume_l, None, None, None)
+    area = sum(area_m2(part) for part in basin.parts)
+    content = sum(area_m2(part) * mean_depth_m(part) for part in basin.parts)
+    return BasinView(basin.volume_l, area, content / area, drawing_of(basin))
+
+
+def drawing_of(basin: BasinMeasured) -> PlanDrawing | None:
+    """The pool seen from above, or None when its dimensions are not known."""
+    return draw(basin.parts, basin.fixtures) if basin.parts else None
+
+
+async def pool_drawing(scope: Scope, pool_id: UUID) -> PlanDrawing | None:
+    basin = (await pool_state(scope, pool_id)).basin
+    return drawing_of(basin) if basin else None

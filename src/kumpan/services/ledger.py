@@ -1,0 +1,115 @@
+"""Reading and writing the journal: stored rows on one side, the core's entries on the other."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from uuid import UUID
+
+from kumpan.core.errors import Conflict, InvalidInput, NotFound
+from kumpan.core.journal import KINDS, Body, Entry, PoolState, Voided, effective, fold
+from kumpan.formats.journal_json import body_from_json, body_to_json
+from kumpan.storage.repositories.journal import StoredEntry
+from kumpan.storage.transaction import Transaction
+
+FUTURE_ALLOWED_MIN = 10
+
+
+@dataclass(frozen=True)
+class Stamp:
+    """Who tells, when it happened, and the id that the client chose."""
+
+    id: UUID
+    at: datetime
+    person_id: UUID | None
+
+
+@dataclass(frozen=True)
+class Scope:
+    """Where a use case runs: one transaction, one workspace, one moment."""
+
+    tx: Transaction
+    workspace_id: UUID
+    now: datetime
+
+
+def to_entry(stored: StoredEntry) -> Entry:
+    return Entry(
+        stored.id,
+        stored.pool_id,
+        stored.at,
+        stored.recorded_at,
+        stored.person_id,
+        body_from_json(stored.kind, stored.body),
+        stored.supersedes,
+    )
+
+
+async def pool_entries(scope: Scope, pool_id: UUID) -> list[Entry]:
+    """All entries of a pool, superseded ones included. Raises NotFound for a pool that is not here."""
+    stored = await scope.tx.journal.entries_of_pool(scope.workspace_id, pool_id)
+    if not stored and not await scope.tx.journal.has_pool(scope.workspace_id, pool_id):
+        raise NotFound("There is no such pool here; go back to the list of pools.")
+    return [to_entry(row) for row in stored]
+
+
+async def pool_state(scope: Scope, pool_id: UUID) -> PoolState:
+    return fold(await pool_entries(scope, pool_id), scope.now)
+
+
+async def record(
+    scope: Scope, pool_id: UUID | None, stamp: Stamp, body: Body, supersedes: UUID | None = None
+) -> Entry:
+    """Save one entry. The same id with the same content again is answered, not doubled.
+
+    Raises Conflict when the id stands for something else, InvalidInput for a time in the future.
+    """
+    if (stamp.at - scope.now).total_seconds() > FUTURE_ALLOWED_MIN * 60:
+        raise InvalidInput("This time lies in the future; check date and hour.", "at")
+    data = body_to_json(body)
+    known = await scope.tx.journal.entry(scope.workspace_id, stamp.id)
+    if known is not None:
+        same = known.body == data and known.pool_id == pool_id and known.supersedes == supersedes
+        if not same:
+            raise Conflict("This id already stands for another entry; reload and enter it again.", "id")
+        return to_entry(known)
+    stored = StoredEntry(
+        stamp.id,
+        scope.workspace_id,
+        pool_id,
+        stamp.person_id,
+        KINDS[type(body)],
+        stamp.at,
+        scope.now,
+        supersedes,
+        data,
+    )
+    await scope.tx.journal.add_entry(stored)
+    return to_entry(stored)
+
+
+async def correct(scope: Scope, entry_id: UUID, stamp: Stamp, body: Body) -> Entry:
+    """Replace an entry by another of the same kind; the old one stays visible in the log."""
+    old = await _replaceable(scope, entry_id, stamp.id)
+    if old.kind != KINDS[type(body)]:
+        raise InvalidInput(f"A {old.kind} is corrected by a {old.kind}, not by something else.", "body")
+    return await record(scope, old.pool_id, stamp, body, entry_id)
+
+
+async def void(scope: Scope, entry_id: UUID, stamp: Stamp, reason: str) -> Entry:
+    """Take an entry back; it stays visible in the log as taken back."""
+    old = await _replaceable(scope, entry_id, stamp.id)
+    return await record(scope, old.pool_id, stamp, Voided(reason), entry_id)
+
+
+async def _replaceable(scope: Scope, entry_id: UUID, by: UUID) -> StoredEntry:
+    old = await scope.tx.journal.entry(scope.workspace_id, entry_id)
+    if old is None:
+        raise NotFound("There is no such entry here; reload the log.")
+    if old.kind == KINDS[Voided]:
+        raise InvalidInput("What was taken back stays taken back; enter it again instead.", "id")
+    if old.pool_id is not None:
+        entries = await pool_entries(scope, old.pool_id)
+        counted = {entry.id for entry in effective(entries)}
+        replaced_by = next((entry for entry in entries if entry.supersedes == entry_id), None)
+        if entry_id not in counted and (replaced_by is None or replaced_by.id != by):
+            raise Conflict("This entry was already corrected or taken back; reload the log.")
+    return old

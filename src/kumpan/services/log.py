@@ -1,0 +1,156 @@
+"""The log: every entry in words, with who and when; what was corrected or taken back stays visible."""
+
+from collections.abc import Callable
+from uuid import UUID
+
+from kumpan.core.dosing.additions import Product
+from kumpan.core.journal import (
+    AdditionMade,
+    BasinMeasured,
+    Body,
+    Entry,
+    EquipmentSet,
+    LookTaken,
+    ProductBought,
+    SettingsMade,
+    SheetStarted,
+    StepTicked,
+    TestTaken,
+    Voided,
+    in_order,
+)
+from kumpan.core.planning.lanes import NAMES
+from kumpan.core.units import L_PER_US_GAL, fahrenheit_from_celsius
+from kumpan.core.water import Measure
+from kumpan.services.ledger import Scope, pool_entries
+from kumpan.services.shelf import amount_text
+from kumpan.services.views import LogLine
+
+CHANGEABLE = ("test", "look", "addition", "step")
+
+
+async def log(scope: Scope, pool_id: UUID, *, metric: bool) -> list[LogLine]:
+    """The pool's entries, newest first, superseded ones included."""
+    entries = await pool_entries(scope, pool_id)
+    by_id = {entry.id: entry for entry in entries}
+    replaced = {entry.supersedes: entry for entry in entries if entry.supersedes is not None}
+    lines = [_line(entry, replaced.get(entry.id), by_id, metric) for entry in in_order(entries)]
+    return lines[::-1]
+
+
+def _line(entry: Entry, replaced_by: Entry | None, by_id: dict[UUID, Entry], metric: bool) -> LogLine:
+    title, detail = describe(entry.body, metric)
+    if isinstance(entry.body, Voided) and entry.supersedes in by_id:
+        title = f"Taken back: {describe(by_id[entry.supersedes].body, metric)[0].lower()}"
+    return LogLine(
+        entry.id,
+        entry.kind,
+        entry.at,
+        entry.recorded_at,
+        entry.person_id,
+        title,
+        detail,
+        entry.supersedes,
+        replaced_by.id if replaced_by else None,
+        replaced_by is not None and isinstance(replaced_by.body, Voided),
+        replaced_by is None and entry.kind in CHANGEABLE,
+        _typed(entry.body),
+    )
+
+
+def _typed(body: Body) -> dict[Measure, str]:
+    """A test's fields as they were typed, so that a correction starts from them."""
+    return {v.measure: v.typed or f"{v.value:g}" for v in body.values} if isinstance(body, TestTaken) else {}
+
+
+def describe(body: Body, metric: bool) -> tuple[str, str]:
+    """Title and detail of a body, in words."""
+    for type_, words in _WORDS.items():
+        if isinstance(body, type_):
+            return words(body, metric)
+    raise AssertionError(f"no words for {type(body).__name__}")
+
+
+def _test(body: Body, metric: bool) -> tuple[str, str]:
+    assert isinstance(body, TestTaken)
+    return "Test", ", ".join(_value(v.measure, v.value, metric) for v in body.values) + _note(body.note)
+
+
+def _value(measure: Measure, value: float, metric: bool) -> str:
+    if measure is Measure.TEMPERATURE:
+        return f"{value:.0f} °C" if metric else f"{fahrenheit_from_celsius(value):.0f} °F"
+    return f"{NAMES[measure] if measure is Measure.PH else NAMES[measure].lower()} {value:g}"
+
+
+def _look(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, LookTaken)
+    seen = [body.clarity.value.replace("_", " "), f"level {body.level.value}", *body.odd]
+    return "Look", ", ".join(seen) + _note(body.note)
+
+
+def _addition(body: Body, metric: bool) -> tuple[str, str]:
+    assert isinstance(body, AdditionMade)
+    product = Product("", body.chemical, body.strength_percent, density_g_per_ml=body.density_g_per_ml)
+    return f"Added {body.label}", amount_text(product, body.mass_g, metric)
+
+
+def _sheet(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, SheetStarted)
+    added = [f"{step.title} {step.rounded_text}" for step in body.steps if step.kind == "add"]
+    return "Sheet started", "; ".join(added)
+
+
+def _step(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, StepTicked)
+    return f"Step {body.outcome.value}", f"step {body.step_number + 1} of the sheet" + _note(body.note)
+
+
+def _basin(body: Body, metric: bool) -> tuple[str, str]:
+    assert isinstance(body, BasinMeasured)
+    volume = f"{body.volume_l:,.0f} L" if metric else f"{body.volume_l / L_PER_US_GAL:,.0f} gal"
+    how = "from its dimensions" if body.parts else "as typed"
+    return "Volume", f"{volume}, {how}"
+
+
+def _equipment(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, EquipmentSet)
+    traits = body.traits
+    words = [
+        traits.surface.value,
+        traits.chlorination.value.replace("_", " "),
+        f"{traits.filter.value} filter",
+    ]
+    return "Equipment", ", ".join(words + (["indoor"] if traits.indoor else []))
+
+
+def _settings(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, SettingsMade)
+    return "Settings", f"{body.name}, {body.place}, {body.school.replace('_', ' ')} ranges"
+
+
+def _purchase(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, ProductBought)
+    return "Bought", f"{body.packages:g} packages"
+
+
+def _void(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, Voided)
+    return "Taken back", body.reason
+
+
+def _note(note: str) -> str:
+    return f". {note}" if note else ""
+
+
+_WORDS: dict[type, Callable[[Body, bool], tuple[str, str]]] = {
+    TestTaken: _test,
+    LookTaken: _look,
+    AdditionMade: _addition,
+    SheetStarted: _sheet,
+    StepTicked: _step,
+    BasinMeasured: _basin,
+    EquipmentSet: _equipment,
+    SettingsMade: _settings,
+    ProductBought: _purchase,
+    Voided: _void,
+}

@@ -1,0 +1,181 @@
+"""Pools: set one up, its head, its board."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from uuid import UUID
+from zoneinfo import ZoneInfo, available_timezones
+
+from kumpan.core.errors import InvalidInput
+from kumpan.core.findings import Finding
+from kumpan.core.journal import (
+    AdditionMade,
+    BasinMeasured,
+    Body,
+    EquipmentSet,
+    PoolState,
+    SettingsMade,
+    TestTaken,
+    fold,
+    history,
+)
+from kumpan.core.planning.expected import expected_now, measured_readings
+from kumpan.core.planning.lanes import BOARD_ORDER, Lane, lane
+from kumpan.core.planning.next_thing import next_thing
+from kumpan.core.planning.plan import Plan, plan
+from kumpan.core.planning.schools import Band, School, bands, school
+from kumpan.core.planning.swim import swim_answer
+from kumpan.core.planning.targets import aims
+from kumpan.core.planning.verdicts import bound_chlorine
+from kumpan.core.water import Measure, Readings
+from kumpan.services.ledger import Scope, Stamp, pool_entries, pool_state, record
+from kumpan.services.offer import shelf_for
+from kumpan.services.views import Board, PoolHead, PouredSince
+
+TRAIL = 4
+
+
+@dataclass(frozen=True)
+class PoolParts:
+    """What every pool has once it is set up."""
+
+    settings: SettingsMade
+    basin: BasinMeasured
+    equipment: EquipmentSet
+    school: School
+    bands: dict[Measure, Band]
+
+
+def parts_of(state: PoolState) -> PoolParts:
+    """The parts of a pool that is set up. Raises InvalidInput for a journal without them."""
+    if state.settings is None or state.basin is None or state.equipment is None:
+        raise InvalidInput("This pool is not fully set up: name, volume and equipment are needed.")
+    rows = school(state.settings.school)
+    stabiliser = measured_readings(state).cyanuric_acid
+    return PoolParts(
+        state.settings, state.basin, state.equipment, rows, bands(rows, state.equipment.traits, stabiliser)
+    )
+
+
+@dataclass(frozen=True)
+class NewPool:
+    id: UUID
+    settings: SettingsMade
+    basin: BasinMeasured
+    equipment: EquipmentSet
+    entry_ids: tuple[UUID, UUID, UUID]
+
+
+async def set_up(scope: Scope, new: NewPool, at: datetime, person_id: UUID | None) -> None:
+    """Create a pool with its first three entries; the same again is answered, not doubled."""
+    check_settings(new.settings)
+    if not await scope.tx.journal.has_pool(scope.workspace_id, new.id):
+        await scope.tx.journal.add_pool(scope.workspace_id, new.id, scope.now)
+    bodies: tuple[Body, ...] = (new.settings, new.basin, new.equipment)
+    for entry_id, body in zip(new.entry_ids, bodies, strict=True):
+        await record(scope, new.id, Stamp(entry_id, at, person_id), body)
+
+
+def check_settings(settings: SettingsMade) -> None:
+    """Raises InvalidInput for an empty name, an unknown zone or school."""
+    if not settings.name.strip():
+        raise InvalidInput("Give the pool a name, so that it can be told from others.", "name")
+    if settings.time_zone not in available_timezones():
+        raise InvalidInput(
+            f'"{settings.time_zone}" is not a time zone; choose one like America/Chicago.', "time_zone"
+        )
+    school(settings.school)
+
+
+async def heads(scope: Scope) -> list[PoolHead]:
+    """The head of every pool, in the order they were made."""
+    ids = await scope.tx.journal.pool_ids(scope.workspace_id)
+    return [await head(scope, pool_id) for pool_id in ids]
+
+
+async def head(scope: Scope, pool_id: UUID) -> PoolHead:
+    state = await pool_state(scope, pool_id)
+    parts = parts_of(state)
+    offered = await offered_plan(scope, state, parts, metric=False)
+    limit = parts.settings.swim_limit_mg_l or parts.school.swim_limit_mg_l
+    return PoolHead(
+        pool_id,
+        parts.settings,
+        parts.basin,
+        parts.equipment,
+        swim_answer(state, scope.now, parts.bands[Measure.FREE_CHLORINE], limit),
+        next_thing(state, offered, scope.now),
+        _notices(parts.settings),
+        state.last_test.at if state.last_test else None,
+        state.last_look,
+        state.looks[-1].at if state.looks else None,
+    )
+
+
+def _notices(settings: SettingsMade) -> tuple[Finding, ...]:
+    if not settings.public:
+        return ()
+    return (
+        Finding(
+            "public_pool",
+            "A public pool falls under the health code and usually needs a certified operator. They decide.",
+        ),
+    )
+
+
+async def offered_plan(scope: Scope, state: PoolState, parts: PoolParts, *, metric: bool) -> Plan | None:
+    """The plan for the water as it should be now; None before the first test."""
+    if state.last_test is None:
+        return None
+    readings = expected_now(state)
+    traits = parts.equipment.traits
+    shelf, _ = await shelf_for(scope)
+    return plan(
+        readings, parts.basin.volume_l, traits, aims(parts.school, traits, readings, {}), shelf, metric=metric
+    )
+
+
+async def board(scope: Scope, pool_id: UUID) -> Board:
+    """The lane board: last readings with their doubt, verdicts, and where the plan would leave them."""
+    state = fold(await pool_entries(scope, pool_id), scope.now)
+    parts = parts_of(state)
+    readings = measured_readings(state)
+    offered = await offered_plan(scope, state, parts, metric=False)
+    predicted = offered.predicted if offered is not None and offered.steps else None
+    lanes = tuple(_lane(state, parts, measure, readings, predicted) for measure in BOARD_ORDER)
+    bound = bound_chlorine(readings)
+    last = state.last_test
+    return Board(
+        lanes,
+        parts.school.name,
+        last.at if last else None,
+        last.body.kit if last and isinstance(last.body, TestTaken) else None,
+        readings.temperature_c,
+        _poured_since(state),
+        (bound,) if bound else (),
+    )
+
+
+def _lane(
+    state: PoolState, parts: PoolParts, measure: Measure, readings: Readings, predicted: Readings | None
+) -> Lane:
+    past = history(state, measure)
+    reading = past[-1].value if past else None
+    planned = predicted.value(measure) if predicted is not None else None
+    if planned is not None and reading is not None and abs(planned - reading.value) < 1e-6:
+        planned = None
+    trail = tuple(earlier.value.value for earlier in past[-1 - TRAIL : -1])
+    return lane(measure, parts.bands.get(measure), reading, planned, trail, readings)
+
+
+def _poured_since(state: PoolState) -> tuple[PouredSince, ...]:
+    last = state.last_test
+    return tuple(
+        PouredSince(entry.body.label, entry.at)
+        for entry in state.additions
+        if isinstance(entry.body, AdditionMade) and (last is None or entry.at > last.at)
+    )
+
+
+def local(at: datetime, settings: SettingsMade) -> datetime:
+    """A time on the pool's own clock."""
+    return at.astimezone(ZoneInfo(settings.time_zone))

@@ -1,0 +1,176 @@
+"""Run sheets: offered, started, ticked. A started sheet is a journal entry and never changes."""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from uuid import UUID
+
+from kumpan.core.dosing.additions import Product
+from kumpan.core.errors import Conflict, InvalidInput, NotFound
+from kumpan.core.journal import (
+    AdditionMade,
+    Entry,
+    Outcome,
+    PoolState,
+    SheetStarted,
+    StepTicked,
+    open_sheet,
+    tickable,
+    ticked_steps,
+)
+from kumpan.core.planning.expected import expected_now
+from kumpan.core.run_sheet import ADD, WAIT, Step
+from kumpan.core.water import Readings
+from kumpan.services.additions import AmountRead, read_amount
+from kumpan.services.basins import drawing_of
+from kumpan.services.ledger import Scope, Stamp, pool_state, record
+from kumpan.services.offer import shelf_for
+from kumpan.services.pools import PoolParts, offered_plan, parts_of
+from kumpan.services.shelf import amount_text
+from kumpan.services.views import Sheet, SheetStep, Tick
+
+
+async def current_sheet(scope: Scope, pool_id: UUID, *, metric: bool) -> Sheet:
+    """The open sheet when one was started, else the plan that is offered now."""
+    state = await pool_state(scope, pool_id)
+    parts = parts_of(state)
+    opened = open_sheet(state)
+    if opened is not None:
+        return _started(state, parts, opened, metric)
+    return await _offered(scope, state, parts, metric)
+
+
+async def start(scope: Scope, pool_id: UUID, stamp: Stamp, *, metric: bool) -> Sheet:
+    """Start the offered plan: the whole of it becomes a journal entry. The same id again answers it.
+
+    Raises InvalidInput when there is nothing to add, Conflict while another sheet is open.
+    """
+    state = await pool_state(scope, pool_id)
+    parts = parts_of(state)
+    known = next((sheet for sheet in state.sheets if sheet.id == stamp.id), None)
+    if known is not None:
+        return _started(state, parts, known, metric)
+    if open_sheet(state) is not None:
+        raise Conflict("A sheet is already open for this pool; finish it or skip its steps first.")
+    offered = await offered_plan(scope, state, parts, metric=metric)
+    if offered is None or not offered.steps:
+        raise InvalidInput("There is nothing to add now; test the water first.")
+    body = SheetStarted(offered.steps, parts.settings.school, expected_now(state), offered.predicted)
+    entry = await record(scope, pool_id, stamp, body)
+    return _started(await pool_state(scope, pool_id), parts, entry, metric)
+
+
+@dataclass(frozen=True)
+class TickGiven:
+    """A tick: done or skipped; `amount` is what was really poured as typed, empty when as planned."""
+
+    sheet_id: UUID
+    step_number: int
+    outcome: Outcome
+    amount: str = ""
+    note: str = ""
+
+
+async def tick(scope: Scope, pool_id: UUID, stamp: Stamp, given: TickGiven, *, metric: bool) -> Sheet:
+    """Tick one step. The same id again changes nothing; another id for a ticked step is a Conflict."""
+    state = await pool_state(scope, pool_id)
+    parts = parts_of(state)
+    sheet = next((entry for entry in state.sheets if entry.id == given.sheet_id), None)
+    if sheet is None or not isinstance(sheet.body, SheetStarted):
+        raise NotFound("This sheet is no longer here; reload the page.")
+    if given.step_number not in tickable(sheet.body):
+        raise InvalidInput("This step cannot be ticked; choose an addition, a test or a task.", "step_number")
+    done = ticked_steps(state, sheet.id).get(given.step_number)
+    if done is not None and done.id != stamp.id:
+        raise Conflict("This step was already ticked; undo that tick first if it was wrong.", "step_number")
+    step = sheet.body.steps[given.step_number]
+    await record(scope, pool_id, stamp, _ticked_body(given, step, metric))
+    return _started(await pool_state(scope, pool_id), parts, sheet, metric)
+
+
+def _ticked_body(given: TickGiven, step: Step, metric: bool) -> AdditionMade | StepTicked:
+    if step.kind != ADD or given.outcome is Outcome.SKIPPED:
+        return StepTicked(given.sheet_id, given.step_number, given.outcome, given.note)
+    product = _product(step)
+    planned = AmountRead(step.rounded_g or 0.0, step.rounded_ml)
+    read = read_amount(product, given.amount, metric=metric) if given.amount.strip() else planned
+    return AdditionMade(
+        chemical=product.chemical,
+        strength_percent=product.strength_percent,
+        label=step.title,
+        mass_g=read.mass_g,
+        volume_ml=read.volume_ml,
+        density_g_per_ml=product.density_g_per_ml,
+        product_id=step.product_id,
+        sheet_id=given.sheet_id,
+        step_number=given.step_number,
+    )
+
+
+def _product(step: Step) -> Product:
+    assert step.chemical is not None
+    assert step.strength_percent is not None
+    return Product(
+        step.product_id or "", step.chemical, step.strength_percent, density_g_per_ml=step.density_g_per_ml
+    )
+
+
+async def _offered(scope: Scope, state: PoolState, parts: PoolParts, metric: bool) -> Sheet:
+    offered = await offered_plan(scope, state, parts, metric=metric)
+    _, standard = await shelf_for(scope)
+    steps = offered.steps if offered else ()
+    return Sheet(
+        None,
+        None,
+        False,
+        tuple(SheetStep(n, step, _clock(scope.now, step)) for n, step in enumerate(steps)),
+        offered.predicted if offered else Readings(),
+        offered.unmet if offered else (),
+        offered.notes if offered else (),
+        parts.school.name,
+        standard,
+        drawing_of(parts.basin),
+    )
+
+
+def _started(state: PoolState, parts: PoolParts, sheet: Entry, metric: bool) -> Sheet:
+    assert isinstance(sheet.body, SheetStarted)
+    done = ticked_steps(state, sheet.id)
+    steps = tuple(
+        SheetStep(n, step, _clock(sheet.at, step), _tick(done.get(n), metric))
+        for n, step in enumerate(sheet.body.steps)
+    )
+    return Sheet(
+        sheet.id,
+        sheet.at,
+        all(step.ticked is not None or step.step.kind == WAIT for step in steps),
+        steps,
+        sheet.body.predicted,
+        (),
+        (),
+        parts.school.name,
+        False,
+        drawing_of(parts.basin),
+    )
+
+
+def _clock(start_at: datetime, step: Step) -> datetime:
+    return start_at + timedelta(minutes=step.offset_min)
+
+
+def _tick(entry: Entry | None, metric: bool) -> Tick | None:
+    if entry is None:
+        return None
+    body = entry.body
+    if isinstance(body, AdditionMade):
+        product = Product("", body.chemical, body.strength_percent, density_g_per_ml=body.density_g_per_ml)
+        return Tick(
+            entry.id,
+            entry.at,
+            entry.person_id,
+            Outcome.DONE,
+            body.mass_g,
+            body.volume_ml,
+            amount_text(product, body.mass_g, metric),
+        )
+    assert isinstance(body, StepTicked)
+    return Tick(entry.id, entry.at, entry.person_id, body.outcome)

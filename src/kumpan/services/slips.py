@@ -1,0 +1,105 @@
+"""The slip: read what was typed, question what is doubtful, keep the test."""
+
+from collections.abc import Mapping
+from uuid import UUID
+
+from kumpan.core.errors import InvalidInput, UnreadableQuantity
+from kumpan.core.journal import Entry, TestTaken, value_in
+from kumpan.core.planning.expected import expected_now
+from kumpan.core.testing.kits import KITS, Kit, kit_by_key
+from kumpan.core.testing.methods import Measured
+from kumpan.core.testing.plausibility import doubts
+from kumpan.core.testing.slip import SlipProblem, read_slip, read_value
+from kumpan.core.water import READING_MEASURES, Measure, Readings
+from kumpan.services.ledger import Scope, Stamp, correct, pool_state, record
+from kumpan.services.views import SlipView
+
+
+def kit(key: str) -> Kit:
+    """Raises InvalidInput that lists the kits."""
+    try:
+        return kit_by_key(key)
+    except KeyError:
+        known = ", ".join(known.key for known in KITS)
+        raise InvalidInput(f'"{key}" is not a known kit; use one of: {known}.', "kit") from None
+
+
+def read_fields(fields: Mapping[Measure, str], kit_: Kit, temperature_unit: str) -> SlipView:
+    """Read the slip's fields one by one; an empty field is not measured."""
+    values: list[Measured] = []
+    problems: list[SlipProblem] = []
+    for measure, text in fields.items():
+        if not text.strip():
+            continue
+        try:
+            values.append(read_value(measure, text, kit_, temperature_unit))
+        except UnreadableQuantity as trouble:
+            problems.append(SlipProblem(0, text, trouble.message, measure))
+    return SlipView(tuple(values), tuple(problems), ())
+
+
+def readings_of(values: tuple[Measured, ...]) -> Readings:
+    """One test's values as readings; total chlorine follows from free and combined."""
+    readings = Readings()
+    for measure in READING_MEASURES:
+        found = value_in(values, measure)
+        if found is not None:
+            readings = readings.with_value(measure, found.value)
+    return readings
+
+
+async def question(
+    scope: Scope,
+    pool_id: UUID,
+    line: str | None,
+    fields: Mapping[Measure, str],
+    kit_key: str,
+    temperature_unit: str,
+) -> SlipView:
+    """Read a slip without keeping it: values, problems, and doubts against the journal."""
+    kit_ = kit(kit_key)
+    if line is not None:
+        read = read_slip(line, kit_, temperature_unit)
+        view = SlipView(read.values, read.problems, ())
+    else:
+        view = read_fields(fields, kit_, temperature_unit)
+    state = await pool_state(scope, pool_id)
+    expected = expected_now(state) if state.last_test else None
+    return SlipView(view.values, view.problems, doubts(readings_of(view.values), expected))
+
+
+def test_body(fields: Mapping[Measure, str], kit_key: str, temperature_unit: str, note: str) -> TestTaken:
+    """A test from its fields. Raises InvalidInput when one cannot be read or nothing was tested."""
+    view = read_fields(fields, kit(kit_key), temperature_unit)
+    if view.problems:
+        first = view.problems[0]
+        raise InvalidInput(first.text, str(first.measure) if first.measure else None)
+    if not view.values:
+        raise InvalidInput("Nothing is typed yet; enter at least one reading.", "fields")
+    return TestTaken(view.values, kit_key, note)
+
+
+async def keep_test(
+    scope: Scope,
+    pool_id: UUID,
+    stamp: Stamp,
+    fields: Mapping[Measure, str],
+    kit_key: str,
+    temperature_unit: str,
+    note: str,
+) -> Entry:
+    """Keep a test in the pool's journal. Raises InvalidInput as `test_body`."""
+    return await record(scope, pool_id, stamp, test_body(fields, kit_key, temperature_unit, note))
+
+
+async def correct_test(
+    scope: Scope,
+    entry_id: UUID,
+    stamp: Stamp,
+    fields: Mapping[Measure, str],
+    kit_key: str,
+    temperature_unit: str,
+    note: str,
+) -> Entry:
+    """Replace a test by a corrected one; the old one stays visible. Raises InvalidInput as `test_body`."""
+    return await correct(scope, entry_id, stamp, test_body(fields, kit_key, temperature_unit, note))

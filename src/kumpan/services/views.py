@@ -1,0 +1,133 @@
+"""What the use cases hand out: frozen values, in inner units, ready to be shown."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime
+from uuid import UUID
+
+from kumpan.core.findings import Finding
+from kumpan.core.journal import BasinMeasured, EquipmentSet, LookTaken, Outcome, SettingsMade
+from kumpan.core.planning.lanes import Lane
+from kumpan.core.planning.next_thing import NextThing
+from kumpan.core.planning.solve import Unmet
+from kumpan.core.planning.swim import SwimAnswer
+from kumpan.core.pool.plan_drawing import PlanDrawing
+from kumpan.core.run_sheet import Step
+from kumpan.core.testing.methods import Measured
+from kumpan.core.testing.slip import SlipProblem
+from kumpan.core.water import Measure, Readings
+
+
+@dataclass(frozen=True)
+class PoolHead:
+    """The sign of the pool: name, swim answer, the one next thing."""
+
+    id: UUID
+    settings: SettingsMade
+    basin: BasinMeasured
+    equipment: EquipmentSet
+    swim: SwimAnswer
+    next: NextThing
+    notices: tuple[Finding, ...]
+    last_test_at: datetime | None
+    last_look: LookTaken | None
+    last_look_at: datetime | None
+
+
+@dataclass(frozen=True)
+class PouredSince:
+    label: str
+    at: datetime
+
+
+@dataclass(frozen=True)
+class Board:
+    """The lane board: lanes in order, the school that judges, when the water was tested, what went in since."""
+
+    lanes: tuple[Lane, ...]
+    school_name: str
+    tested_at: datetime | None
+    kit: str | None
+    temperature_c: float | None
+    poured_since: tuple[PouredSince, ...]
+    findings: tuple[Finding, ...]
+
+
+@dataclass(frozen=True)
+class SheetStep:
+    """A step of a sheet with its clock time and, once ticked, by whom and with how much."""
+
+    number: int
+    step: Step
+    at: datetime
+    ticked: "Tick | None" = None
+
+
+@dataclass(frozen=True)
+class Tick:
+    entry_id: UUID
+    at: datetime
+    person_id: UUID | None
+    outcome: Outcome
+    mass_g: float | None = None
+    volume_ml: float | None = None
+    amount_text: str | None = None
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """A run sheet: offered (no id yet) or started. `unmet` and `notes` say what it leaves and why."""
+
+    id: UUID | None
+    started_at: datetime | None
+    finished: bool
+    steps: tuple[SheetStep, ...]
+    predicted: Readings
+    unmet: tuple[Unmet, ...]
+    notes: tuple[Finding, ...]
+    school_name: str
+    standard_shelf: bool
+    drawing: PlanDrawing | None
+
+
+@dataclass(frozen=True)
+class LogLine:
+    """One entry as the log lists it. `replaced_by` set means it no longer counts, but stays visible."""
+
+    id: UUID
+    kind: str
+    at: datetime
+    recorded_at: datetime
+    person_id: UUID | None
+    title: str
+    detail: str
+    supersedes: UUID | None
+    replaced_by: UUID | None
+    taken_back: bool
+    can_change: bool
+    fields: Mapping[Measure, str]
+
+
+@dataclass(frozen=True)
+class SlipView:
+    """A read slip: values by measure, what could not be read, and what to question."""
+
+    values: tuple[Measured, ...]
+    problems: tuple[SlipProblem, ...]
+    doubts: tuple[Finding, ...]
+
+
+@dataclass(frozen=True)
+class ShelfLine:
+    """A product with its stock (bought minus poured) in g, mL for liquids; None when never bought."""
+
+    id: str
+    label: str
+    chemical: str
+    strength_percent: float
+    package_g: float | None
+    package_ml: float | None
+    stock_g: float | None
+    stock_ml: float | None
+    stock_text: str
+    poured_text: str

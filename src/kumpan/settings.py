@@ -1,0 +1,13 @@
+"""Settings of the running program, read by entry points only. Environment names start with KUMPAN_."""
+
+from pathlib import Path
+
+from pydantic_settings import BaseSettings, SettingsConfigDict
+
+
+class Settings(BaseSettings):
+    model_config = SettingsConfigDict(env_prefix="KUMPAN_")
+
+    database_url: str
+    static_dir: Path | None = None
+    log_level: str = "INFO"

@@ -1,0 +1,1 @@
+"""The journal in MariaDB. SQLAlchemy stays in here; repositories flush, the use case commits."""

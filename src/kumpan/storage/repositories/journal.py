@@ -1,0 +1,106 @@
+"""Named queries on pools and their entries. They flush, they never commit; unique keys decide conflicts."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from uuid import UUID
+
+from sqlalchemy import select
+from sqlalchemy.exc import IntegrityError
+from sqlalchemy.ext.asyncio import AsyncSession
+
+from kumpan.core.errors import Conflict
+from kumpan.storage.tables import EntryRow, PoolRow
+
+
+@dataclass(frozen=True)
+class StoredEntry:
+    """An entry as stored: the body still in its open JSON form, tagged by `kind`."""
+
+    id: UUID
+    workspace_id: UUID
+    pool_id: UUID | None
+    person_id: UUID | None
+    kind: str
+    at: datetime
+    recorded_at: datetime
+    supersedes: UUID | None
+    body: dict[str, object]
+
+
+class JournalRepository:
+    def __init__(self, session: AsyncSession) -> None:
+        self._session = session
+
+    async def pool_ids(self, workspace_id: UUID) -> list[UUID]:
+        rows = await self._session.scalars(
+            select(PoolRow.id)
+            .where(PoolRow.workspace_id == workspace_id)
+            .order_by(PoolRow.created_at, PoolRow.id)
+        )
+        return list(rows)
+
+    async def has_pool(self, workspace_id: UUID, pool_id: UUID) -> bool:
+        found = await self._session.scalar(
+            select(PoolRow.id).where(PoolRow.workspace_id == workspace_id, PoolRow.id == pool_id)
+        )
+        return found is not None
+
+    async def add_pool(self, workspace_id: UUID, pool_id: UUID, at: datetime) -> None:
+        self._session.add(PoolRow(id=pool_id, workspace_id=workspace_id, created_at=at))
+        await self._session.flush()
+
+    async def entries_of_pool(self, workspace_id: UUID, pool_id: UUID) -> list[StoredEntry]:
+        rows = await self._session.scalars(
+            select(EntryRow)
+            .where(EntryRow.workspace_id == workspace_id, EntryRow.pool_id == pool_id)
+            .order_by(EntryRow.at, EntryRow.recorded_at, EntryRow.id)
+        )
+        return [_stored(row) for row in rows]
+
+    async def entries_of_workspace(self, workspace_id: UUID, kinds: tuple[str, ...]) -> list[StoredEntry]:
+        rows = await self._session.scalars(
+            select(EntryRow)
+            .where(EntryRow.workspace_id == workspace_id, EntryRow.kind.in_(kinds))
+            .order_by(EntryRow.at, EntryRow.recorded_at, EntryRow.id)
+        )
+        return [_stored(row) for row in rows]
+
+    async def entry(self, workspace_id: UUID, entry_id: UUID) -> StoredEntry | None:
+        row = await self._session.get(EntryRow, entry_id)
+        return _stored(row) if row is not None and row.workspace_id == workspace_id else None
+
+    async def add_entry(self, entry: StoredEntry) -> None:
+        """Raises Conflict when the id is taken or the superseded entry was already replaced."""
+        self._session.add(
+            EntryRow(
+                id=entry.id,
+                workspace_id=entry.workspace_id,
+                pool_id=entry.pool_id,
+                person_id=entry.person_id,
+                kind=entry.kind,
+                at=entry.at,
+                recorded_at=entry.recorded_at,
+                supersedes=entry.supersedes,
+                body=entry.body,
+            )
+        )
+        try:
+            await self._session.flush()
+        except IntegrityError as trouble:
+            raise Conflict(
+                "This was changed or saved by someone else meanwhile; reload and look again."
+            ) from trouble
+
+
+def _stored(row: EntryRow) -> StoredEntry:
+    return StoredEntry(
+        row.id,
+        row.workspace_id,
+        row.pool_id,
+        row.person_id,
+        row.kind,
+        row.at,
+        row.recorded_at,
+        row.supersedes,
+        row.body,
+    )

@@ -1,0 +1,86 @@
+"""Named queries on the workspace, its people and its shelf. They flush, they never commit."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from uuid import UUID
+
+from sqlalchemy import select
+from sqlalchemy.ext.asyncio import AsyncSession
+
+from kumpan.core.dosing.additions import Product
+from kumpan.storage.tables import PersonRow, ProductRow, WorkspaceRow
+
+
+@dataclass(frozen=True)
+class Person:
+    id: UUID
+    name: str
+    initials: str
+
+
+class WorkspaceRepository:
+    def __init__(self, session: AsyncSession) -> None:
+        self._session = session
+
+    async def first_workspace_id(self) -> UUID | None:
+        found: UUID | None = await self._session.scalar(
+            select(WorkspaceRow.id).order_by(WorkspaceRow.created_at).limit(1)
+        )
+        return found
+
+    async def add_workspace(self, id_: UUID, name: str, at: datetime) -> None:
+        self._session.add(WorkspaceRow(id=id_, name=name, created_at=at))
+        await self._session.flush()
+
+    async def people(self, workspace_id: UUID) -> list[Person]:
+        rows = await self._session.scalars(
+            select(PersonRow).where(PersonRow.workspace_id == workspace_id).order_by(PersonRow.created_at)
+        )
+        return [Person(row.id, row.name, row.initials) for row in rows]
+
+    async def add_person(self, workspace_id: UUID, person: Person, at: datetime) -> None:
+        self._session.add(
+            PersonRow(
+                id=person.id,
+                workspace_id=workspace_id,
+                name=person.name,
+                initials=person.initials,
+                created_at=at,
+            )
+        )
+        await self._session.flush()
+
+    async def products(self, workspace_id: UUID) -> list[Product]:
+        rows = await self._session.scalars(
+            select(ProductRow)
+            .where(ProductRow.workspace_id == workspace_id)
+            .order_by(ProductRow.created_at, ProductRow.id)
+        )
+        return [
+            Product(
+                str(row.id),
+                row.chemical,
+                row.strength_percent,
+                row.package_g,
+                row.package_ml,
+                row.density_g_per_ml,
+                row.name,
+            )
+            for row in rows
+        ]
+
+    async def add_product(self, workspace_id: UUID, product: Product, at: datetime) -> None:
+        self._session.add(
+            ProductRow(
+                id=UUID(product.id),
+                workspace_id=workspace_id,
+                name=product.name,
+                chemical=product.chemical,
+                strength_percent=product.strength_percent,
+                package_g=product.package_g,
+                package_ml=product.package_ml,
+                density_g_per_ml=product.density_g_per_ml,
+                created_at=at,
+            )
+        )
+        await self._session.flush()

@@ -1,0 +1,7 @@
+"""All tables: workspace, person, pool, product, entry. Every row belongs to a workspace."""
+
+from kumpan.storage.tables.base import Base
+from kumpan.storage.tables.journal import EntryRow, PoolRow
+from kumpan.storage.tables.workspace import PersonRow, ProductRow, WorkspaceRow
+
+__all__ = ["Base", "EntryRow", "PersonRow", "PoolRow", "ProductRow", "WorkspaceRow"]

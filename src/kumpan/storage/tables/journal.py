@@ -1,0 +1,38 @@
+"""The pools and their journal. A pool row is an identity only: its name and traits are entries."""
+
+from datetime import datetime
+from uuid import UUID
+
+from sqlalchemy import JSON, ForeignKey, Index, String, UniqueConstraint, Uuid
+from sqlalchemy.orm import Mapped, mapped_column
+
+from kumpan.storage.tables.base import Base
+from kumpan.storage.types import UtcDateTime
+
+
+class PoolRow(Base):
+    __tablename__ = "pool"
+
+    id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)
+    workspace_id: Mapped[UUID] = mapped_column(ForeignKey("workspace.id"), index=True)
+    created_at: Mapped[datetime] = mapped_column(UtcDateTime)
+
+
+class EntryRow(Base):
+    """One entry. An entry is replaced at most once: the unique key decides between two corrections."""
+
+    __tablename__ = "entry"
+    __table_args__ = (
+        UniqueConstraint("supersedes"),
+        Index(None, "pool_id", "at"),
+    )
+
+    id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)
+    workspace_id: Mapped[UUID] = mapped_column(ForeignKey("workspace.id"), index=True)
+    pool_id: Mapped[UUID | None] = mapped_column(ForeignKey("pool.id"))
+    person_id: Mapped[UUID | None] = mapped_column(ForeignKey("person.id"))
+    kind: Mapped[str] = mapped_column(String(20))
+    at: Mapped[datetime] = mapped_column(UtcDateTime)
+    recorded_at: Mapped[datetime] = mapped_column(UtcDateTime)
+    supersedes: Mapped[UUID | None] = mapped_column(ForeignKey("entry.id"))
+    body: Mapped[dict[str, object]] = mapped_column(JSON)

@@ -1,0 +1,44 @@
+"""The workspace, its people and its shelf."""
+
+from datetime import datetime
+from uuid import UUID
+
+from sqlalchemy import Double, ForeignKey, String, Uuid
+from sqlalchemy.orm import Mapped, mapped_column
+
+from kumpan.storage.tables.base import Base
+from kumpan.storage.types import UtcDateTime
+
+
+class WorkspaceRow(Base):
+    __tablename__ = "workspace"
+
+    id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)
+    name: Mapped[str] = mapped_column(String(120))
+    created_at: Mapped[datetime] = mapped_column(UtcDateTime)
+
+
+class PersonRow(Base):
+    __tablename__ = "person"
+
+    id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)
+    workspace_id: Mapped[UUID] = mapped_column(ForeignKey("workspace.id"), index=True)
+    name: Mapped[str] = mapped_column(String(120))
+    initials: Mapped[str] = mapped_column(String(8))
+    created_at: Mapped[datetime] = mapped_column(UtcDateTime)
+
+
+class ProductRow(Base):
+    """One product on the shelf. Stock is no column: it is bought minus poured."""
+
+    __tablename__ = "product"
+
+    id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)
+    workspace_id: Mapped[UUID] = mapped_column(ForeignKey("workspace.id"), index=True)
+    name: Mapped[str] = mapped_column(String(120))
+    chemical: Mapped[str] = mapped_column(String(40))
+    strength_percent: Mapped[float] = mapped_column(Double)
+    package_g: Mapped[float | None] = mapped_column(Double)
+    package_ml: Mapped[float | None] = mapped_column(Double)
+    density_g_per_ml: Mapped[float | None] = mapped_column(Double)
+    created_at: Mapped[datetime] = mapped_column(UtcDateTime)

@@ -1,0 +1,35 @@
+"""One engine a process, one transaction a use case."""
+
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
+
+from sqlalchemy.ext.asyncio import AsyncEngine, AsyncSession, async_sessionmaker, create_async_engine
+
+from kumpan.storage.repositories.journal import JournalRepository
+from kumpan.storage.repositories.workspace import WorkspaceRepository
+
+
+class Transaction:
+    """The repositories of one transaction; it commits when the block ends well, else rolls back."""
+
+    def __init__(self, session: AsyncSession) -> None:
+        self.journal = JournalRepository(session)
+        self.workspace = WorkspaceRepository(session)
+
+
+class Database:
+    """The way to MariaDB: `url` is an SQLAlchemy URL with the asyncmy driver."""
+
+    def __init__(self, url: str) -> None:
+        self._engine: AsyncEngine = create_async_engine(
+            url, pool_pre_ping=True, pool_recycle=600, isolation_level="READ COMMITTED"
+        )
+        self._sessions = async_sessionmaker(self._engine, expire_on_commit=False)
+
+    @asynccontextmanager
+    async def transaction(self) -> AsyncIterator[Transaction]:
+        async with self._sessions() as session, session.begin():
+            yield Transaction(session)
+
+    async def close(self) -> None:
+        await self._engine.dispose()

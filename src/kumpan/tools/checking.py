@@ -1,0 +1,37 @@
+"""`./run test`: every check, each stage named with its time; the first red one ends it."""
+
+import os
+import subprocess
+from pathlib import Path
+
+from kumpan.tools.console import Stop, stage
+from kumpan.tools.packages import FRONTEND, ROOT, VENV
+
+BIN = VENV / "bin"
+
+
+def stages(extra: list[str]) -> list[tuple[str, list[str], Path]]:
+    pytest = [str(BIN / "python"), "-m", "pytest", "-q"]
+    workers = ["-n", str(max(2, os.cpu_count() or 2))]
+    if extra:
+        return [("Tests", [*pytest, *extra], ROOT)]
+    return [
+        ("Lint", [str(BIN / "ruff"), "check", "."], ROOT),
+        ("Format", [str(BIN / "ruff"), "format", "--check", "."], ROOT),
+        ("Types", [str(BIN / "mypy")], ROOT),
+        ("Import rules", [str(BIN / "lint-imports"), "--no-cache"], ROOT),
+        ("Front-end lint", ["npx", "biome", "check", "--error-on-warnings", "."], FRONTEND),
+        ("Front-end types", ["npx", "tsc", "--noEmit"], FRONTEND),
+        ("Front-end units", ["npx", "vitest", "run"], FRONTEND),
+        ("Core and API", [*pytest, *workers, "-m", "not browser"], ROOT),
+        ("Browser", [*pytest, *workers, "-m", "browser"], ROOT),
+    ]
+
+
+def run_all(extra: list[str]) -> None:
+    """Raises Stop at the first stage that fails."""
+    environment = {**os.environ, "PYTHONPATH": str(ROOT / "src")}
+    for name, command, folder in stages(extra):
+        with stage(name):
+            if subprocess.run(command, cwd=folder, env=environment, check=False).returncode != 0:
+                raise Stop(f"{name}: failed; see above.")

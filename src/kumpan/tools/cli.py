@@ -1,0 +1,95 @@
+"""The commands of `./run`."""
+
+import argparse
+import os
+import signal
+import subprocess
+import threading
+import time
+from pathlib import Path
+
+from kumpan.tools import checking
+from kumpan.tools.console import Stop, stage, stop
+from kumpan.tools.packages import FRONTEND, ROOT, VENV, ensure_all
+from kumpan.tools.serving import Running
+
+
+def parser() -> argparse.ArgumentParser:
+    top = argparse.ArgumentParser(prog="./run", description="Kumpan, a poolside companion.")
+    commands = top.add_subparsers(dest="command", required=True)
+    for name, help_ in (
+        ("demo", "install what is missing, load demo data, serve"),
+        ("serve", "serve without demo data"),
+        ("dev", "serve with hot reload, front end on port + 1"),
+    ):
+        command = commands.add_parser(name, help=help_)
+        command.add_argument("--port", type=int, default=8000)
+        command.add_argument("--data", type=Path, help="data directory (default: data/PORT)")
+    test = commands.add_parser("test", help="lint, types, import rules, core, API, browser")
+    test.add_argument("pytest_arguments", nargs=argparse.REMAINDER, help="only these tests")
+    commands.add_parser("bench", help="speed, as ratios in one run")
+    commands.add_parser("shots", help="make the pictures of docs/screenshots from the demo data")
+    commands.add_parser("generate", help="write the OpenAPI document and the client's types again")
+    return top
+
+
+def main(arguments: list[str]) -> int:
+    given = parser().parse_args(arguments)
+    try:
+        if given.command in ("demo", "serve", "dev"):
+            _serve(given)
+        elif given.command == "test":
+            ensure_all(dev=True)
+            checking.run_all(given.pytest_arguments)
+        else:
+            ensure_all(dev=True)
+            module = {
+                "bench": "kumpan.tools.bench",
+                "shots": "kumpan.tools.shots",
+                "generate": "kumpan.tools.generate",
+            }
+            _own_program(module[given.command])
+    except Stop as reason:
+        return stop(str(reason))
+    except KeyboardInterrupt:
+        return 130
+    return 0
+
+
+def _own_program(module: str) -> None:
+    environment = {**os.environ, "PYTHONPATH": str(ROOT / "src")}
+    if subprocess.run(
+        [str(VENV / "bin/python"), "-m", module], cwd=ROOT, env=environment, check=False
+    ).returncode:
+        raise Stop(f"{module} failed; see above.")
+
+
+def _serve(given: argparse.Namespace) -> None:
+    started = time.monotonic()
+    stopped = threading.Event()
+    for sign in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
+        signal.signal(sign, lambda *_: stopped.set())
+    ensure_all(dev=given.command == "dev")
+    running = Running(given.port, (given.data or ROOT / "data" / str(given.port)).absolute())
+    hot: subprocess.Popen[bytes] | None = None
+    try:
+        running.start(demo=given.command == "demo", reload=given.command == "dev")
+        if given.command == "dev":
+            hot = _hot_front_end(given.port)
+        print(
+            f"Kumpan is at {running.address} (ready after {time.monotonic() - started:.1f} s). Ctrl-C ends it.",
+            flush=True,
+        )
+        running.wait(stopped)
+    finally:
+        with stage("Stopping"):
+            if hot is not None:
+                os.killpg(hot.pid, signal.SIGTERM)
+            running.stop()
+
+
+def _hot_front_end(port: int) -> subprocess.Popen[bytes]:
+    environment = {**os.environ, "KUMPAN_API": f"http://127.0.0.1:{port}"}
+    command = ["npx", "vite", "--host", "127.0.0.1", "--port", str(port + 1)]
+    print(f"Hot reload at http://127.0.0.1:{port + 1}", flush=True)
+    return subprocess.Popen(command, cwd=FRONTEND, env=environment, start_new_session=True)

@@ -1,0 +1,50 @@
+"""Write what the front end takes from the Python side: OpenAPI document, client types, emergency page."""
+
+import json
+import subprocess
+from dataclasses import asdict
+from pathlib import Path
+
+from kumpan.core.hazards import EMERGENCIES, EMERGENCY_PREAMBLE, STORAGE_RULES
+from kumpan.tools.packages import FRONTEND
+from kumpan.web.main import build_app
+
+OPENAPI = FRONTEND / "src/api/openapi.json"
+SCHEMA = FRONTEND / "src/api/schema.ts"
+EMERGENCY = FRONTEND / "src/features/emergency/emergency.json"
+
+
+def openapi_text() -> str:
+    return json.dumps(build_app(None).openapi(), indent=1, ensure_ascii=False, sort_keys=True) + "\n"
+
+
+def emergency_text() -> str:
+    """The emergency page's words, so that it needs no server."""
+    page = {
+        "preamble": EMERGENCY_PREAMBLE,
+        "emergencies": [asdict(row) for row in EMERGENCIES],
+        "storage": list(STORAGE_RULES),
+    }
+    return json.dumps(page, indent=2, ensure_ascii=False) + "\n"
+
+
+def client_types(output: Path) -> None:
+    """The typed client's types from the OpenAPI document, by openapi-typescript."""
+    subprocess.run(
+        ["npx", "openapi-typescript", str(OPENAPI), "-o", str(output)],
+        cwd=FRONTEND,
+        check=True,
+        capture_output=True,
+    )
+
+
+def main() -> None:
+    EMERGENCY.parent.mkdir(parents=True, exist_ok=True)
+    OPENAPI.parent.mkdir(parents=True, exist_ok=True)
+    OPENAPI.write_text(openapi_text())
+    EMERGENCY.write_text(emergency_text())
+    client_types(SCHEMA)
+
+
+if __name__ == "__main__":
+    main()

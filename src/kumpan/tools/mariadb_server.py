@@ -1,0 +1,132 @@
+"""A MariaDB server of our own: started on a socket in a private folder, ended by its recorded id.
+
+One data directory, one server: an own lock says so at once, and an orphan left by a killed `./run`
+is ended first.
+"""
+
+import fcntl
+import os
+import shutil
+import subprocess
+import tempfile
+import time
+from pathlib import Path
+from typing import IO
+
+from kumpan.tools import processes
+from kumpan.tools.console import Stop
+
+SERVER = "/usr/sbin/mariadbd"
+START_SECONDS = 60.0
+
+
+class MariaDbServer:
+    """`start()` returns when the server takes connections; `stop()` ends it. No network, socket only."""
+
+    def __init__(self, folder: Path) -> None:
+        self.folder = folder.resolve()
+        self.process: subprocess.Popen[bytes] | None = None
+        self._lock: IO[str] | None = None
+        self._private: str | None = None
+
+    @property
+    def socket(self) -> str:
+        assert self._private is not None
+        return f"{self._private}/s"
+
+    def url(self, database: str) -> str:
+        """The SQLAlchemy URL of a database on this server."""
+        return f"mariadb+asyncmy://root@/{database}?unix_socket={self.socket}&charset=utf8mb4"
+
+    def start(self, *, durable: bool = True) -> None:
+        """Raises Stop with one clear sentence when the data directory is in use or the server fails."""
+        self.folder.mkdir(parents=True, exist_ok=True)
+        self._take_lock()
+        processes.end_remembered(self.folder / "mariadb.pid.json")
+        data = self.folder / "mariadb"
+        if not (data / "mysql").is_dir():
+            _install(data)
+        # A socket path over 107 characters aborts the server: keep it short and private.
+        self._private = tempfile.mkdtemp(prefix="kumpan-", dir="/tmp")
+        log = self.folder / "mariadb.log"
+        with log.open("ab") as out:
+            self.process = subprocess.Popen(
+                self._command(data, durable),
+                stdout=out,
+                stderr=out,
+                stdin=subprocess.DEVNULL,
+                start_new_session=True,
+            )
+        processes.remember(self.folder / "mariadb.pid.json", self.process.pid)
+        self._wait_ready(log)
+
+    def _command(self, data: Path, durable: bool) -> list[str]:
+        command = [
+            SERVER, "--no-defaults", f"--datadir={data}", f"--socket={self.socket}", "--skip-networking",
+            f"--pid-file={self._private}/pid", "--character-set-server=utf8mb4", "--collation-server=utf8mb4_bin",
+            "--skip-log-bin", "--innodb-buffer-pool-size=64M", "--max-connections=200",
+        ]  # fmt: skip
+        if not durable:
+            command.append("--innodb-flush-log-at-trx-commit=0")
+        return [*command, "--user=root"] if os.geteuid() == 0 else command
+
+    def _take_lock(self) -> None:
+        self._lock = (self.folder / "lock").open("w")
+        try:
+            fcntl.flock(self._lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except OSError:
+            raise Stop(
+                f"The data directory {self.folder} is in use by another Kumpan; stop that one or give --data another."
+            ) from None
+
+    def _wait_ready(self, log: Path) -> None:
+        deadline = time.monotonic() + START_SECONDS
+        ping = ["mariadb-admin", "--no-defaults", f"--socket={self.socket}", "-uroot", "--silent", "ping"]
+        while time.monotonic() < deadline:
+            if self.process is not None and self.process.poll() is not None:
+                break
+            if (
+                Path(self.socket).exists()
+                and subprocess.run(ping, capture_output=True, check=False).returncode == 0
+            ):
+                return
+            time.sleep(0.05)
+        self.stop()
+        raise Stop(f"MariaDB did not start; its log {log} says why.")
+
+    def run_sql(self, sql: str) -> None:
+        command = ["mariadb", "--no-defaults", f"--socket={self.socket}", "-uroot", "-e", sql]
+        subprocess.run(command, check=True, capture_output=True)
+
+    def stop(self, seconds: float = 20.0) -> None:
+        """End the server and take its private folder away. Safe to call twice."""
+        if self.process is not None and self.process.poll() is None:
+            self.process.terminate()
+            try:
+                self.process.wait(seconds)
+            except subprocess.TimeoutExpired:
+                self.process.kill()
+                self.process.wait()
+        self.process = None
+        (self.folder / "mariadb.pid.json").unlink(missing_ok=True)
+        if self._private is not None:
+            shutil.rmtree(self._private, ignore_errors=True)
+        if self._lock is not None:
+            self._lock.close()
+            self._lock = None
+
+
+def _install(data: Path) -> None:
+    """Make the system tables. `--user=root` is not given: with it, a path with a space fails."""
+    data.parent.mkdir(parents=True, exist_ok=True)
+    done = subprocess.run(
+        ["mariadb-install-db", "--no-defaults", f"--datadir={data}", "--auth-root-authentication-method=normal", "--skip-test-db"],
+        capture_output=True,
+        text=True,
+        check=False,
+    )  # fmt: skip
+    if done.returncode != 0:
+        shutil.rmtree(data, ignore_errors=True)
+        raise Stop(
+            f"MariaDB's tables could not be made in {data}: {(done.stderr or done.stdout).strip()[-400:]}"
+        )

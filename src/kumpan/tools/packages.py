@@ -1,0 +1,143 @@
+"""Install what is missing: Debian's packages, the Python environment, the front end and its build."""
+
+import fcntl
+import hashlib
+import os
+import shutil
+import subprocess
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
+from pathlib import Path
+
+from kumpan.tools.console import Stop, stage
+
+ROOT = Path(__file__).resolve().parents[3]
+VENV = ROOT / ".venv"
+FRONTEND = ROOT / "frontend"
+DIST = FRONTEND / "dist"
+DEBIAN = {
+    "mariadb-server-core": Path("/usr/sbin/mariadbd"),
+    "mariadb-client": Path("/usr/bin/mariadb-admin"),
+    "chromium": Path("/usr/bin/chromium"),
+}
+BUILD_INPUTS = ("src", "public", "index.html", "vite.config.ts", "tsconfig.json", "package-lock.json")
+
+
+@contextmanager
+def install_lock() -> Iterator[None]:
+    """One install or build at a time in this tree."""
+    folder = ROOT / ".run"
+    folder.mkdir(exist_ok=True)
+    with (folder / "install.lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        yield
+
+
+def ensure_all(*, dev: bool) -> None:
+    """Everything that the commands need, installed once; quick when nothing is missing."""
+    with install_lock():
+        ensure_debian()
+        ensure_python("dev" if dev else "app")
+        ensure_front_end()
+        ensure_build()
+
+
+def ensure_debian() -> None:
+    missing = [name for name, file in DEBIAN.items() if not file.exists()]
+    if not _has_venv():
+        missing.append("python3-venv")
+    if not missing:
+        return
+    install = f"apt-get install -y --no-install-recommends {' '.join(missing)}"
+    prefix = _root_prefix()
+    if prefix is None:
+        raise Stop(
+            f"Some Debian packages are missing. Type this once, then start again:\n  sudo sh -c 'apt-get update && {install}'"
+        )
+    with stage(f"Debian packages ({', '.join(missing)})"):
+        _run([*prefix, "apt-get", "update"], "The list of Debian packages could not be read")
+        _run([*prefix, *install.split()], "Debian packages could not be installed")
+
+
+def _has_venv() -> bool:
+    try:
+        import ensurepip  # noqa: F401
+    except ImportError:
+        return False
+    return True
+
+
+def _root_prefix() -> list[str] | None:
+    if os.geteuid() == 0:
+        return []
+    sudo = shutil.which("sudo")
+    if sudo and subprocess.run([sudo, "-n", "true"], capture_output=True, check=False).returncode == 0:
+        return [sudo, "-n"]
+    return None
+
+
+def ensure_python(lock: str) -> None:
+    """The virtual environment from a pinned lock; `dev` holds all that `app` does."""
+    if _fresh(VENV / ".kumpan-dev", _digest_of(ROOT / "requirements/dev.txt")):
+        return
+    file, stamp = ROOT / f"requirements/{lock}.txt", VENV / f".kumpan-{lock}"
+    digest = _digest_of(file)
+    if _fresh(stamp, digest):
+        return
+    with stage("Python packages"):
+        if not (VENV / "bin/python").exists():
+            _run([sys.executable, "-m", "venv", str(VENV)], "The Python environment could not be made")
+        _run(
+            [str(VENV / "bin/python"), "-m", "pip", "install", "-q", "--disable-pip-version-check", "--require-hashes", "-r", str(file)],
+            "Python packages could not be installed",
+        )  # fmt: skip
+        stamp.write_text(digest)
+
+
+def ensure_front_end() -> None:
+    stamp = FRONTEND / "node_modules/.kumpan"
+    digest = _digest_of(FRONTEND / "package-lock.json")
+    if _fresh(stamp, digest):
+        return
+    if shutil.which("npm") is None:
+        raise Stop("Node 20 with npm is needed to build the screens; install it, then start again.")
+    with stage("Front-end packages"):
+        _run(
+            ["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error"],
+            "Front-end packages could not be installed",
+            FRONTEND,
+        )
+        stamp.write_text(digest)
+
+
+def ensure_build() -> None:
+    """The built front end, made again when one of its inputs changed."""
+    digest = _digest_of(*(FRONTEND / name for name in BUILD_INPUTS))
+    stamp = DIST / ".kumpan"
+    if _fresh(stamp, digest):
+        return
+    with stage("Front-end build"):
+        _run(["npx", "vite", "build", "--logLevel=warn"], "The screens could not be built", FRONTEND)
+        stamp.write_text(digest)
+
+
+def _fresh(stamp: Path, digest: str) -> bool:
+    return stamp.exists() and stamp.read_text() == digest
+
+
+def _digest_of(*paths: Path) -> str:
+    digest = hashlib.sha256()
+    for path in paths:
+        files = sorted(path.rglob("*")) if path.is_dir() else [path]
+        for file in files:
+            if file.is_file():
+                digest.update(str(file.relative_to(ROOT)).encode() + b"\0" + file.read_bytes())
+    return digest.hexdigest()
+
+
+def _run(command: list[str], failure: str, cwd: Path = ROOT) -> None:
+    environment = {**os.environ, "DEBIAN_FRONTEND": "noninteractive"}
+    done = subprocess.run(command, cwd=cwd, env=environment, capture_output=True, text=True, check=False)
+    if done.returncode != 0:
+        raise Stop(f"{failure}:\n{(done.stdout + done.stderr).strip()[-3000:]}")

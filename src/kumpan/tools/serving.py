@@ -1,0 +1,134 @@
+"""Start all that a running Kumpan consists of, and end it again within seconds."""
+
+import os
+import signal
+import socket
+import subprocess
+import threading
+import time
+import urllib.request
+from pathlib import Path
+
+from kumpan.tools import processes
+from kumpan.tools.console import Stop, stage
+from kumpan.tools.mariadb_server import MariaDbServer
+from kumpan.tools.packages import DIST, ROOT, VENV
+
+PYTHON = str(VENV / "bin/python")
+DATABASE = "kumpan"
+
+
+def environment(database_url: str) -> dict[str, str]:
+    """The environment of our own programs."""
+    return {
+        **os.environ,
+        "PYTHONPATH": str(ROOT / "src"),
+        "KUMPAN_DATABASE_URL": database_url,
+        "KUMPAN_STATIC_DIR": str(DIST),
+    }
+
+
+def migrate(database_url: str) -> None:
+    done = subprocess.run(
+        [PYTHON, "-m", "alembic", "upgrade", "head"],
+        cwd=ROOT, env=environment(database_url), capture_output=True, text=True, check=False,
+    )  # fmt: skip
+    if done.returncode != 0:
+        raise Stop(f"The database could not be brought up to date:\n{done.stderr.strip()[-2000:]}")
+
+
+class Running:
+    """MariaDB and the web server on one port with one data directory."""
+
+    def __init__(self, port: int, folder: Path) -> None:
+        self.port = port
+        self.folder = folder
+        self.database = MariaDbServer(folder)
+        self.web: subprocess.Popen[bytes] | None = None
+
+    @property
+    def address(self) -> str:
+        return f"http://127.0.0.1:{self.port}"
+
+    def start(self, *, demo: bool, reload: bool = False) -> None:
+        with stage("MariaDB"):
+            self.database.start()
+        processes.end_remembered(self.folder / "web.pid.json")
+        _check_port_free(self.port)
+        url = self.database.url(DATABASE)
+        with stage("Database up to date"):
+            self.database.run_sql(f"CREATE DATABASE IF NOT EXISTS {DATABASE}")
+            migrate(url)
+        if demo:
+            with stage("Demo data"):
+                load_demo(url)
+        with stage("Web server"):
+            self._start_web(url, reload)
+
+    def _start_web(self, url: str, reload: bool) -> None:
+        command = [
+            PYTHON, "-m", "uvicorn", "kumpan.web.main:create_app", "--factory", "--host", "127.0.0.1",
+            "--port", str(self.port), "--timeout-graceful-shutdown", "2", "--log-level", "warning",
+        ]  # fmt: skip
+        if reload:
+            command += ["--reload", "--reload-dir", str(ROOT / "src")]
+        self.web = subprocess.Popen(command, cwd=ROOT, env=environment(url), start_new_session=True)
+        processes.remember(self.folder / "web.pid.json", self.web.pid)
+        deadline = time.monotonic() + 30
+        while time.monotonic() < deadline:
+            if self.web.poll() is not None:
+                raise Stop("The web server ended at once; its message stands above.")
+            if answers(f"{self.address}/api/health"):
+                return
+            time.sleep(0.05)
+        raise Stop("The web server did not answer within 30 s.")
+
+    def stop(self) -> None:
+        """End web server and database; well under five seconds even with a page open."""
+        if self.web is not None and self.web.poll() is None:
+            os.killpg(self.web.pid, signal.SIGTERM)
+            try:
+                self.web.wait(3)
+            except subprocess.TimeoutExpired:
+                os.killpg(self.web.pid, signal.SIGKILL)
+                self.web.wait()
+        (self.folder / "web.pid.json").unlink(missing_ok=True)
+        self.database.stop(4)
+
+    def wait(self, stopped: threading.Event) -> None:
+        """Until asked to stop, or until one of the two ends by itself."""
+        while not stopped.wait(0.2):
+            if self.web is not None and self.web.poll() is not None:
+                raise Stop("The web server ended by itself; start again.")
+            if self.database.process is not None and self.database.process.poll() is not None:
+                raise Stop("MariaDB ended by itself; what was saved is kept. Start again.")
+
+
+def load_demo(url: str) -> None:
+    done = subprocess.run(
+        [PYTHON, "-m", "kumpan.demo"],
+        cwd=ROOT,
+        env=environment(url),
+        capture_output=True,
+        text=True,
+        check=False,
+    )
+    if done.returncode != 0:
+        raise Stop(f"The demo data could not be loaded:\n{done.stderr.strip()[-2000:]}")
+
+
+def answers(address: str) -> bool:
+    try:
+        with urllib.request.urlopen(address, timeout=2) as reply:
+            return bool(reply.status == 200)
+    except OSError:
+        return False
+
+
+def _check_port_free(port: int) -> None:
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind(("127.0.0.1", port))
+        except OSError:
+            raise Stop(f"Port {port} is taken by another program; choose another with --port.") from None

@@ -1,0 +1,1 @@
+"""The web: routes, their schemas, and the one table from errors to status codes."""

@@ -1,0 +1,84 @@
+"""The app: routes, errors, the built front end. `create_app` is what uvicorn starts."""
+
+from collections.abc import AsyncIterator, Callable
+from contextlib import asynccontextmanager
+from datetime import datetime
+from pathlib import Path
+
+import structlog
+from fastapi import FastAPI
+from fastapi.responses import FileResponse, JSONResponse, Response
+from starlette.middleware.gzip import GZipMiddleware
+from starlette.staticfiles import StaticFiles
+
+from kumpan.settings import Settings
+from kumpan.storage.transaction import Database
+from kumpan.web import errors
+from kumpan.web.body_limit import BodyLimit
+from kumpan.web.routers import calculations, journal, pools, sheets, workspace
+from kumpan.web.scope import utc_now
+
+
+def build_app(
+    database: Database | None, static_dir: Path | None = None, clock: Callable[[], datetime] = utc_now
+) -> FastAPI:
+    """The app around a database. Without one only the stateless routes answer (bench, OpenAPI)."""
+
+    @asynccontextmanager
+    async def lifespan(app: FastAPI) -> AsyncIterator[None]:
+        app.state.database = database
+        app.state.clock = clock
+        yield
+        if database is not None:
+            await database.close()
+
+    app = FastAPI(
+        title="Kumpan",
+        version="1",
+        lifespan=lifespan,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+    )
+    for module in (calculations, pools, journal, sheets, workspace):
+        app.include_router(module.router)
+
+    @app.get("/api/health", include_in_schema=False)
+    def health() -> JSONResponse:
+        return JSONResponse({"ok": True})
+
+    errors.install(app)
+    app.add_middleware(BodyLimit)
+    app.add_middleware(GZipMiddleware, minimum_size=1000)
+    if static_dir is not None:
+        _serve_front_end(app, static_dir)
+    return app
+
+
+def _serve_front_end(app: FastAPI, static_dir: Path) -> None:
+    """Hashed assets for ever, the page itself always fresh; unknown paths are the app's own routes."""
+    app.mount("/assets", StaticFiles(directory=static_dir / "assets"), name="assets")
+    index = static_dir / "index.html"
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str) -> Response:
+        if path.startswith("api/"):
+            return errors.error_response(404, "http", "There is nothing at this address.")
+        file = (static_dir / path).resolve()
+        inside = file.is_relative_to(static_dir.resolve())
+        if path and inside and file.is_file():
+            return FileResponse(file, headers={"Cache-Control": "no-cache"})
+        return FileResponse(index, headers={"Cache-Control": "no-cache"})
+
+
+def create_app() -> FastAPI:
+    """Entry point: settings from the environment."""
+    settings = Settings()
+    structlog.configure(
+        processors=[
+            structlog.processors.TimeStamper("iso"),
+            structlog.processors.format_exc_info,
+            structlog.processors.JSONRenderer(),
+        ]
+    )
+    return build_app(Database(settings.database_url), settings.static_dir)

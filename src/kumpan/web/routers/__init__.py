@@ -1,0 +1,1 @@
+"""Routes by noun; each is short: parse, call the use case, answer."""

@@ -1,0 +1,42 @@
+"""The three stateless endpoints that other programs and outside checks call. Stable."""
+
+from fastapi import APIRouter
+
+from kumpan.core.planning.plan import Plan
+from kumpan.core.water import Measure
+from kumpan.services.calculations import AfterView, Analysis, Dilution, after, analyse, preview
+from kumpan.web.schemas.calculation import AfterRequest, AnalysisRequest, PreviewRequest
+
+router = APIRouter(prefix="/api/v1", tags=["calculation"])
+
+
+@router.post("/water/analysis")
+def analysis(request: AnalysisRequest) -> Analysis:
+    """What one set of readings says together: indices, active chlorine, what is missing."""
+    return analyse(request.readings.to_core())
+
+
+@router.post("/water/after")
+def water_after(request: AfterRequest) -> AfterView:
+    """The readings after dilution and additions, mixed, closed to the air."""
+    dilution = request.dilution
+    return after(
+        request.readings.to_core(),
+        request.volume_l,
+        [addition.to_core() for addition in request.additions],
+        Dilution(dilution.fraction, dilution.fill.to_core()) if dilution else None,
+    )
+
+
+@router.post("/treatments/preview")
+def treatment_preview(request: PreviewRequest) -> Plan:
+    """The whole plan for one water: steps in order, the predicted water, what stays unmet."""
+    named = request.targets.model_dump(exclude_none=True)
+    return preview(
+        request.readings.to_core(),
+        request.pool.volume_l,
+        request.pool.traits(),
+        {Measure(name): value for name, value in named.items()},
+        request.school,
+        None if request.shelf is None else [product.to_core() for product in request.shelf],
+    )

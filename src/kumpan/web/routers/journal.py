@@ -1,0 +1,91 @@
+"""Looks, tests, additions, the log, corrections and voids."""
+
+from uuid import UUID
+
+from fastapi import APIRouter
+
+from kumpan.core.dosing.additions import Product
+from kumpan.core.dosing.catalogue import chemical
+from kumpan.core.errors import InvalidInput
+from kumpan.services import additions, slips
+from kumpan.services.ledger import correct, record, void
+from kumpan.services.log import log
+from kumpan.services.views import LogLine, SlipView
+from kumpan.web.schemas.journal import AdditionTyped, AmountChange, LookIn, SlipIn, TestIn, VoidIn
+from kumpan.web.scope import Metric, ScopeDep
+from kumpan.web.stamps import stamp
+
+router = APIRouter(prefix="/api/v1", tags=["journal"])
+
+
+@router.post("/pools/{pool_id}/slip/read")
+async def read_slip(pool_id: UUID, slip: SlipIn, scope: ScopeDep) -> SlipView:
+    """Read a slip without keeping it: values with their doubt, what is unreadable, what to question."""
+    return await slips.question(scope, pool_id, slip.line, slip.fields, slip.kit, slip.temperature_unit)
+
+
+@router.post("/pools/{pool_id}/tests", status_code=201)
+async def keep_test(pool_id: UUID, test: TestIn, scope: ScopeDep) -> UUID:
+    entry = await slips.keep_test(
+        scope, pool_id, stamp(test, scope), test.fields, test.kit, test.temperature_unit, test.note
+    )
+    return entry.id
+
+
+@router.post("/pools/{pool_id}/looks", status_code=201)
+async def keep_look(pool_id: UUID, look: LookIn, scope: ScopeDep) -> UUID:
+    return (await record(scope, pool_id, stamp(look, scope), look.to_core())).id
+
+
+@router.post("/pools/{pool_id}/additions", status_code=201)
+async def keep_addition(
+    pool_id: UUID, addition: AdditionTyped, scope: ScopeDep, metric: Metric = False
+) -> UUID:
+    """Something poured outside a sheet."""
+    if addition.product_id is not None:
+        product = await additions.product_by_id(scope, addition.product_id)
+    elif addition.chemical is not None and addition.strength_percent is not None:
+        chemical(addition.chemical)
+        product = Product("", addition.chemical, addition.strength_percent)
+    else:
+        raise InvalidInput("Say what was poured: product_id, or chemical and strength_percent.", "product_id")
+    entry = await additions.pour(
+        scope, pool_id, stamp(addition, scope), product, addition.amount, metric=metric
+    )
+    return entry.id
+
+
+@router.get("/pools/{pool_id}/log")
+async def pool_log(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> list[LogLine]:
+    return await log(scope, pool_id, metric=metric)
+
+
+@router.post("/entries/{entry_id}/void")
+async def void_entry(entry_id: UUID, taken_back: VoidIn, scope: ScopeDep) -> UUID:
+    """Take an entry back. It stays in the log, marked so."""
+    return (await void(scope, entry_id, stamp(taken_back, scope), taken_back.reason)).id
+
+
+@router.post("/entries/{entry_id}/correct-test")
+async def correct_test(entry_id: UUID, test: TestIn, scope: ScopeDep) -> UUID:
+    """Replace a test by a corrected one, with its true time."""
+    entry = await slips.correct_test(
+        scope, entry_id, stamp(test, scope), test.fields, test.kit, test.temperature_unit, test.note
+    )
+    return entry.id
+
+
+@router.post("/entries/{entry_id}/correct-look")
+async def correct_look(entry_id: UUID, look: LookIn, scope: ScopeDep) -> UUID:
+    return (await correct(scope, entry_id, stamp(look, scope), look.to_core())).id
+
+
+@router.post("/entries/{entry_id}/correct-addition")
+async def correct_addition(
+    entry_id: UUID, addition: AmountChange, scope: ScopeDep, metric: Metric = False
+) -> UUID:
+    """Correct how much was poured and when."""
+    entry = await additions.correct_amount(
+        scope, entry_id, stamp(addition, scope), addition.amount, metric=metric
+    )
+    return entry.id

@@ -1,0 +1,77 @@
+"""Pools: set up, head, board, changes of settings, basin and equipment."""
+
+from uuid import UUID
+
+from fastapi import APIRouter, Response
+
+from kumpan.core.pool.plan_drawing import PlanDrawing
+from kumpan.services import pools
+from kumpan.services.basins import BasinView, basin_view, pool_drawing
+from kumpan.services.ledger import record
+from kumpan.services.views import Board, PoolHead
+from kumpan.web.schemas.pools import BasinChange, BasinTyped, EquipmentChange, NewPoolIn, SettingsChange
+from kumpan.web.scope import ScopeDep
+from kumpan.web.stamps import stamp
+
+router = APIRouter(prefix="/api/v1", tags=["pools"])
+
+
+@router.post("/basins/preview")
+def preview_basin(typed: BasinTyped) -> BasinView:
+    """Volume and to-scale drawing of a basin as typed, without keeping it."""
+    return basin_view(typed.to_core())
+
+
+@router.get("/pools")
+async def list_pools(scope: ScopeDep) -> list[PoolHead]:
+    return await pools.heads(scope)
+
+
+@router.post("/pools", status_code=201)
+async def set_up_pool(new: NewPoolIn, scope: ScopeDep) -> PoolHead:
+    await pools.set_up(
+        scope,
+        pools.NewPool(
+            new.id, new.settings.to_core(), new.basin.to_core(), new.equipment.to_core(), new.entry_ids
+        ),
+        new.at or scope.now,
+        new.person_id,
+    )
+    return await pools.head(scope, new.id)
+
+
+@router.get("/pools/{pool_id}")
+async def pool_head(pool_id: UUID, scope: ScopeDep) -> PoolHead:
+    return await pools.head(scope, pool_id)
+
+
+@router.get("/pools/{pool_id}/board")
+async def pool_board(pool_id: UUID, scope: ScopeDep) -> Board:
+    return await pools.board(scope, pool_id)
+
+
+@router.get("/pools/{pool_id}/plan", responses={204: {"description": "dimensions not known"}})
+async def pool_plan(pool_id: UUID, scope: ScopeDep, response: Response) -> PlanDrawing | None:
+    """The pool seen from above; empty when only its volume is known."""
+    response.headers["Cache-Control"] = "no-store"
+    return await pool_drawing(scope, pool_id)
+
+
+@router.post("/pools/{pool_id}/settings")
+async def change_settings(pool_id: UUID, change: SettingsChange, scope: ScopeDep) -> PoolHead:
+    settings = change.settings.to_core()
+    pools.check_settings(settings)
+    await record(scope, pool_id, stamp(change, scope), settings)
+    return await pools.head(scope, pool_id)
+
+
+@router.post("/pools/{pool_id}/basin")
+async def change_basin(pool_id: UUID, change: BasinChange, scope: ScopeDep) -> PoolHead:
+    await record(scope, pool_id, stamp(change, scope), change.basin.to_core())
+    return await pools.head(scope, pool_id)
+
+
+@router.post("/pools/{pool_id}/equipment")
+async def change_equipment(pool_id: UUID, change: EquipmentChange, scope: ScopeDep) -> PoolHead:
+    await record(scope, pool_id, stamp(change, scope), change.equipment.to_core())
+    return await pools.head(scope, pool_id)

@@ -1,0 +1,122 @@
+"""The workspace: people, the shelf, and the choices that forms offer."""
+
+from dataclasses import dataclass
+from uuid import UUID
+
+from fastapi import APIRouter
+
+from kumpan.core.dosing.additions import Product
+from kumpan.core.dosing.catalogue import CATALOGUE, chemical
+from kumpan.core.errors import UnreadableQuantity
+from kumpan.core.planning.lanes import NAMES
+from kumpan.core.planning.schools import SCHOOLS
+from kumpan.core.pool.equipment import REFUSED
+from kumpan.core.testing.kits import KITS
+from kumpan.core.units import Dimension, read_quantity
+from kumpan.core.water import Measure
+from kumpan.services import shelf, workspace
+from kumpan.services.views import ShelfLine
+from kumpan.storage.repositories.workspace import Person
+from kumpan.web.schemas.journal import PersonIn, ProductTyped, PurchaseIn
+from kumpan.web.scope import Metric, ScopeDep
+from kumpan.web.stamps import stamp
+
+router = APIRouter(prefix="/api/v1", tags=["workspace"])
+
+
+@dataclass(frozen=True)
+class Choice:
+    key: str
+    name: str
+
+
+@dataclass(frozen=True)
+class ChemicalChoice:
+    key: str
+    name: str
+    is_liquid: bool
+    usual_strength_percent: float
+
+
+@dataclass(frozen=True)
+class KitChoice:
+    key: str
+    name: str
+    order: tuple[Measure, ...]
+
+
+@dataclass(frozen=True)
+class Choices:
+    """What the forms offer: schools, kits, chemicals, refused kinds, and the measures' names."""
+
+    schools: tuple[Choice, ...]
+    kits: tuple[KitChoice, ...]
+    chemicals: tuple[ChemicalChoice, ...]
+    refused: tuple[Choice, ...]
+    measures: tuple[Choice, ...]
+
+
+@router.get("/choices")
+def choices() -> Choices:
+    return Choices(
+        tuple(Choice(row.key, row.name) for row in SCHOOLS.values()),
+        tuple(KitChoice(kit.key, kit.name, tuple(measure for measure, _ in kit.order)) for kit in KITS),
+        tuple(
+            ChemicalChoice(row.key, row.name, row.is_liquid, row.usual_strength_percent)
+            for row in CATALOGUE.values()
+        ),
+        tuple(Choice(key, reason) for key, reason in REFUSED.items()),
+        tuple(Choice(measure, name) for measure, name in NAMES.items()),
+    )
+
+
+@router.get("/people")
+async def list_people(scope: ScopeDep) -> list[Person]:
+    return await workspace.people(scope)
+
+
+@router.post("/people", status_code=201)
+async def add_person(person: PersonIn, scope: ScopeDep) -> Person:
+    return await workspace.add_person(scope, person.id, person.name, person.initials)
+
+
+@router.get("/shelf")
+async def list_shelf(scope: ScopeDep, metric: Metric = False) -> list[ShelfLine]:
+    return await shelf.shelf(scope, metric)
+
+
+@router.post("/shelf", status_code=201)
+async def add_product(typed: ProductTyped, scope: ScopeDep, metric: Metric = False) -> UUID:
+    """Put a product on the shelf."""
+    await shelf.add_product(scope, _product(typed, metric))
+    return typed.id
+
+
+@router.post("/shelf/purchases", status_code=201)
+async def buy(purchase: PurchaseIn, scope: ScopeDep) -> UUID:
+    await shelf.buy(scope, stamp(purchase, scope), purchase.product_id, purchase.packages, purchase.price)
+    return purchase.id
+
+
+def _product(typed: ProductTyped, metric: bool) -> Product:
+    row = chemical(typed.chemical)
+    package_g = package_ml = None
+    if typed.package.strip():
+        try:
+            if row.is_liquid:
+                package_ml = (
+                    read_quantity(typed.package, Dimension.VOLUME, "l" if metric else "gal").value * 1000
+                )
+            else:
+                package_g = read_quantity(typed.package, Dimension.MASS, "kg" if metric else "lb").value
+        except UnreadableQuantity as trouble:
+            raise UnreadableQuantity(trouble.message, "package") from trouble
+    return Product(
+        str(typed.id),
+        typed.chemical,
+        typed.strength_percent,
+        package_g,
+        package_ml,
+        typed.density_g_per_ml,
+        typed.name.strip(),
+    )

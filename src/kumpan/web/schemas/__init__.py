@@ -1,0 +1,1 @@
+"""What comes in over HTTP, checked strictly."""
