@@ -1,0 +1,49 @@
+import createClient from "openapi-fetch";
+import type { paths } from "./schema";
+
+export const client = createClient<paths>({ baseUrl: window.location.origin });
+
+/** What went wrong, in the server's one clear sentence; `field` names the input at fault. */
+export class Trouble extends Error {
+  readonly field: string | null;
+  readonly status: number;
+
+  constructor(message: string, field: string | null, status: number) {
+    super(message);
+    this.field = field;
+    this.status = status;
+  }
+}
+
+interface Reply<T> {
+  data?: T | undefined;
+  error?: unknown;
+  response: Response;
+}
+
+/** The data of a reply, or Trouble. A server that cannot be reached is Trouble with status 0. */
+export async function take<T>(reply: Promise<Reply<T>>): Promise<T> {
+  let settled: Reply<T>;
+  try {
+    settled = await reply;
+  } catch {
+    throw new Trouble(
+      "The server does not answer. What you typed is kept here; try again in a moment.",
+      null,
+      0,
+    );
+  }
+  if (settled.response.ok) return settled.data as T;
+  throw troubleOf(settled.error, settled.response.status);
+}
+
+function troubleOf(error: unknown, status: number): Trouble {
+  const inner = isRecord(error) && isRecord(error.error) ? error.error : {};
+  const message =
+    typeof inner.message === "string" ? inner.message : "The server could not answer. Try once more.";
+  return new Trouble(message, typeof inner.field === "string" ? inner.field : null, status);
+}
+
+function isRecord(value: unknown): value is Record<string, unknown> {
+  return typeof value === "object" && value !== null;
+}

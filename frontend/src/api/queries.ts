@@ -1,0 +1,59 @@
+import { queryOptions } from "@tanstack/react-query";
+import type { Units } from "../lib/units";
+import { client, take } from "./client";
+
+/** One queryOptions per noun. */
+export const poolsQuery = () =>
+  queryOptions({ queryKey: ["pools"], queryFn: () => take(client.GET("/api/v1/pools")) });
+
+const at = (pool_id: string) => ({ params: { path: { pool_id } } });
+const inUnits = (pool_id: string, units: Units) => ({
+  params: { path: { pool_id }, query: { metric: units === "metric" } },
+});
+
+export const poolQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["pool", id, "head"],
+    queryFn: () => take(client.GET("/api/v1/pools/{pool_id}", at(id))),
+    refetchInterval: 60_000,
+  });
+
+export const boardQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["pool", id, "board"],
+    queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/board", at(id))),
+  });
+
+export const sheetQuery = (id: string, units: Units) =>
+  queryOptions({
+    queryKey: ["pool", id, "sheet", units],
+    queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/sheet", inUnits(id, units))),
+  });
+
+export const logQuery = (id: string, units: Units) =>
+  queryOptions({
+    queryKey: ["pool", id, "log", units],
+    queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/log", inUnits(id, units))),
+  });
+
+export const planQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["pool", id, "plan"],
+    queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/plan", at(id))),
+  });
+
+export const choicesQuery = () =>
+  queryOptions({
+    queryKey: ["choices"],
+    queryFn: () => take(client.GET("/api/v1/choices")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const peopleQuery = () =>
+  queryOptions({ queryKey: ["people"], queryFn: () => take(client.GET("/api/v1/people")) });
+
+export const shelfQuery = (units: Units) =>
+  queryOptions({
+    queryKey: ["shelf", units],
+    queryFn: () => take(client.GET("/api/v1/shelf", { params: { query: { metric: units === "metric" } } })),
+  });

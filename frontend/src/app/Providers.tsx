@@ -1,0 +1,30 @@
+import { ChakraProvider } from "@chakra-ui/react";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { type ReactNode, useEffect, useState } from "react";
+import { Trouble } from "../api/client";
+import { useStore } from "../lib/store";
+import { applyMode, modeStore } from "../theme/mode";
+import { system } from "../theme/system";
+
+function newQueryClient(): QueryClient {
+  return new QueryClient({
+    defaultOptions: {
+      queries: {
+        staleTime: 10_000,
+        retry: (count, error) =>
+          count < 2 && !(error instanceof Trouble && error.status >= 400 && error.status < 500),
+      },
+    },
+  });
+}
+
+export function Providers({ children }: { children: ReactNode }) {
+  const [queryClient] = useState(newQueryClient);
+  const mode = useStore(modeStore);
+  useEffect(() => applyMode(mode), [mode]);
+  return (
+    <QueryClientProvider client={queryClient}>
+      <ChakraProvider value={system}>{children}</ChakraProvider>
+    </QueryClientProvider>
+  );
+}

@@ -1,0 +1,59 @@
+import { Box, chakra, Flex } from "@chakra-ui/react";
+import { Outlet } from "react-router";
+import { NoticeBar } from "../components/notice";
+import { TextLink } from "../components/TextLink";
+import { Choosers } from "./Choosers";
+import { Shortcuts } from "./Shortcuts";
+
+export function Shell() {
+  return (
+    <Box minH="100dvh">
+      <chakra.a
+        href="#main"
+        position="absolute"
+        left="-999rem"
+        _focus={{ left: "4", top: "2", bg: "card", p: "2", zIndex: 10 }}
+      >
+        To the content
+      </chakra.a>
+      <Flex
+        as="header"
+        data-noprint
+        px={{ base: "4", md: "7" }}
+        py="2"
+        gap={{ base: "3", md: "6" }}
+        align="center"
+        borderBottom="1px solid"
+        borderColor="hairline"
+        flexWrap="wrap"
+      >
+        <TextLink to="/" fontWeight="750" fontSize="lead">
+          Kumpan
+        </TextLink>
+        <Flex as="nav" aria-label="Main" gap={{ base: "3", md: "5" }} flex="1">
+          <TextLink to="/" end>
+            Pools
+          </TextLink>
+          <TextLink to="/shelf">Shelf</TextLink>
+          <TextLink to="/emergency" color="accent" fontWeight="650">
+            Emergency
+          </TextLink>
+        </Flex>
+        <Choosers />
+        <Shortcuts />
+      </Flex>
+      <Box
+        as="main"
+        id="main"
+        maxW="80rem"
+        mx="auto"
+        px={{ base: "4", md: "7" }}
+        pt={{ base: "4", md: "5" }}
+        pb="20"
+      >
+        <Outlet />
+      </Box>
+      <NoticeBar />
+    </Box>
+  );
+}

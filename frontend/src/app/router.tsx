@@ -1,0 +1,46 @@
+import { createBrowserRouter } from "react-router";
+import { EmergencyPage } from "../features/emergency/EmergencyPage";
+import { Broken } from "./Broken";
+import { Shell } from "./Shell";
+
+// The emergency page is in the first load: it must open without a server. Every station is lazy.
+export const router = createBrowserRouter([
+  {
+    element: <Shell />,
+    errorElement: <Broken />,
+    hydrateFallbackElement: <span />,
+    children: [
+      { path: "/", lazy: async () => ({ Component: (await import("../features/deck/DeckPage")).DeckPage }) },
+      {
+        path: "/pools/new",
+        lazy: async () => ({ Component: (await import("../features/setup/SetupPage")).NewPoolPage }),
+      },
+      {
+        path: "/pools/:poolId",
+        lazy: async () => ({ Component: (await import("../features/board/BoardPage")).BoardPage }),
+      },
+      {
+        path: "/pools/:poolId/slip",
+        lazy: async () => ({ Component: (await import("../features/slip/SlipPage")).SlipPage }),
+      },
+      {
+        path: "/pools/:poolId/sheet",
+        lazy: async () => ({ Component: (await import("../features/sheet/SheetPage")).SheetPage }),
+      },
+      {
+        path: "/pools/:poolId/log",
+        lazy: async () => ({ Component: (await import("../features/log/LogPage")).LogPage }),
+      },
+      {
+        path: "/pools/:poolId/setup",
+        lazy: async () => ({ Component: (await import("../features/setup/SetupPage")).ChangePoolPage }),
+      },
+      {
+        path: "/shelf",
+        lazy: async () => ({ Component: (await import("../features/shelf/ShelfPage")).ShelfPage }),
+      },
+      { path: "/emergency", element: <EmergencyPage /> },
+      { path: "*", lazy: async () => ({ Component: (await import("../features/deck/DeckPage")).LostPage }) },
+    ],
+  },
+]);

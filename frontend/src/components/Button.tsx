@@ -1,0 +1,37 @@
+import { Button, type ButtonProps } from "@chakra-ui/react";
+
+/** The one strong action of a screen. */
+export function MainButton(props: ButtonProps) {
+  return (
+    <Button
+      minH="52px"
+      px="6"
+      bg="ink"
+      color="card"
+      fontSize="lead"
+      fontWeight="650"
+      borderRadius="10px"
+      _hover={{ bg: "rope" }}
+      {...props}
+    />
+  );
+}
+
+/** Any other action. */
+export function SideButton(props: ButtonProps) {
+  return (
+    <Button
+      minH="44px"
+      px="4"
+      bg="card"
+      color="ink"
+      border="1.5px solid"
+      borderColor="control"
+      borderRadius="10px"
+      fontSize="body"
+      fontWeight="600"
+      _hover={{ borderColor: "ink" }}
+      {...props}
+    />
+  );
+}

@@ -1,0 +1,184 @@
+import { Box, chakra, Grid, Text } from "@chakra-ui/react";
+import type { Lane, LaneFloat } from "../api/types";
+import { rangeText, unitOf, valueText } from "../lib/measures";
+
+// The drawn part of a lane, in bands from the left rope; the core puts arrows beyond it.
+const LEFT = -1.75;
+const RIGHT = 2.75;
+const percent = (position: number) => `${((position - LEFT) / (RIGHT - LEFT)) * 100}%`;
+
+const Rope = chakra("div", {
+  base: {
+    position: "absolute",
+    top: "0",
+    bottom: "0",
+    w: "8px",
+    ml: "-4px",
+    backgroundImage: "radial-gradient(ellipse 3.5px 4.5px at center, {colors.rope} 95%, transparent)",
+    backgroundSize: "8px 11px",
+    backgroundRepeat: "repeat-y",
+  },
+});
+
+/** One measure between the ropes: the float, the plan's hollow float, the trail, and the verdict in words. */
+export function LaneRow({ lane }: { lane: Lane }) {
+  const managed = lane.verdict.code !== "not_managed" && lane.high !== null;
+  const off = lane.verdict.code === "low" || lane.verdict.code === "high";
+  return (
+    <Grid
+      role="row"
+      templateColumns={{ base: "1fr auto", md: "9.5rem minmax(0,1fr) 15rem" }}
+      templateAreas={{ base: '"name figure" "track track"', md: '"name track figure"' }}
+      columnGap="5"
+      minH={{ base: "92px", md: "62px" }}
+      borderTop="1px solid"
+      borderColor="hairline"
+      _first={{ borderTop: "none" }}
+    >
+      <Box role="rowheader" gridArea="name" alignSelf="center" py="1">
+        <Text fontSize="lead" fontWeight="600" lineHeight="1.2">
+          {lane.name}
+        </Text>
+        <Text fontSize="note" color="soft">
+          {rangeText(lane.measure, lane.low, lane.high)}
+        </Text>
+      </Box>
+      <Box role="cell" gridArea="track" position="relative" minH="40px" aria-hidden="true">
+        {managed && <Track lane={lane} />}
+      </Box>
+      <Box role="cell" gridArea="figure" alignSelf="center" py="1" textAlign={{ base: "right", md: "left" }}>
+        <Figure lane={lane} off={off} />
+        <Text fontSize="note" color={off ? "ink" : "soft"} fontWeight={off ? "600" : "400"}>
+          {lane.verdict.text}
+        </Text>
+      </Box>
+    </Grid>
+  );
+}
+
+function Figure({ lane, off }: { lane: Lane; off: boolean }) {
+  if (lane.reading === null) {
+    return (
+      <Text fontSize="figure" lineHeight="1.2" color="soft">
+        –
+      </Text>
+    );
+  }
+  return (
+    <Text fontSize="figure" fontWeight="700" lineHeight="1.2" color={off ? "accent" : "ink"}>
+      {valueText(lane.measure, lane.reading.value)}
+      <Text as="span" fontSize="note" fontWeight="400" color="soft" ml="1">
+        {unitOf(lane.measure)}
+      </Text>
+      {lane.planned !== null && (
+        <Text as="span" fontSize="note" fontWeight="400" color="soft" ml="2">
+          → {valueText(lane.measure, lane.planned.value)}
+        </Text>
+      )}
+    </Text>
+  );
+}
+
+function Track({ lane }: { lane: Lane }) {
+  return (
+    <>
+      <Box
+        position="absolute"
+        top="0"
+        bottom="0"
+        left={percent(0)}
+        right={`calc(100% - ${percent(1)})`}
+        bg="band"
+      />
+      <Box position="absolute" top="50%" left="0" right="0" h="2px" mt="-1px" bg="hairline" />
+      {lane.low !== null && <Rope left={percent(0)} />}
+      <Rope left={percent(1)} />
+      {lane.trail.map((earlier, index) => (
+        <Box
+          key={index}
+          position="absolute"
+          top="50%"
+          left={percent(earlier.at.position)}
+          w="7px"
+          h="7px"
+          m="-3.5px"
+          borderRadius="full"
+          bg="soft"
+          opacity={0.35 + 0.15 * index}
+        />
+      ))}
+      {lane.reading !== null && lane.planned !== null && <Leader from={lane.reading} to={lane.planned} />}
+      {lane.reading !== null && (
+        <SolidFloat
+          reading={lane.reading}
+          off={lane.verdict.code === "low" || lane.verdict.code === "high"}
+        />
+      )}
+      {lane.planned !== null && (
+        <Box
+          position="absolute"
+          top="50%"
+          left={percent(lane.planned.at.position)}
+          w="20px"
+          h="20px"
+          m="-10px"
+          borderRadius="full"
+          bg="card"
+          border="3px solid"
+          borderColor="ink"
+        />
+      )}
+    </>
+  );
+}
+
+function Leader({ from, to }: { from: LaneFloat; to: LaneFloat }) {
+  const left = Math.min(from.at.position, to.at.position);
+  const right = Math.max(from.at.position, to.at.position);
+  return (
+    <Box
+      position="absolute"
+      top="50%"
+      mt="-1.5px"
+      left={percent(left)}
+      right={`calc(100% - ${percent(right)})`}
+      borderTop="3px dotted"
+      borderColor="ink"
+    />
+  );
+}
+
+/** As wide as the method's doubt, never narrower than it is high. Off the edge an arrow stands for it. */
+function SolidFloat({ reading, off }: { reading: LaneFloat; off: boolean }) {
+  const colour = off ? "accent" : "ink";
+  if (reading.at.off_edge !== 0) {
+    return (
+      <Text
+        position="absolute"
+        top="50%"
+        left={percent(reading.at.position)}
+        transform="translate(-50%, -50%)"
+        color={colour}
+        fontSize="title"
+        fontWeight="700"
+        lineHeight="1"
+      >
+        {reading.at.off_edge < 0 ? "◀" : "▶"}
+      </Text>
+    );
+  }
+  const width = ((reading.high_at.position - reading.low_at.position) / (RIGHT - LEFT)) * 100;
+  const middle = (reading.high_at.position + reading.low_at.position) / 2;
+  return (
+    <Box
+      position="absolute"
+      top="50%"
+      left={percent(middle)}
+      w={`max(20px, ${width}%)`}
+      h="18px"
+      transform="translate(-50%, -50%)"
+      borderRadius="9px"
+      bg={colour}
+    />
+  );
+}

@@ -1,0 +1,85 @@
+import { Box, chakra, Flex, Text } from "@chakra-ui/react";
+import { useId } from "react";
+
+export interface Option<T extends string> {
+  value: T;
+  label: string;
+}
+
+interface PickProps<T extends string> {
+  label: string;
+  options: readonly Option<T>[];
+  value: T | null;
+  onPick: (value: T) => void;
+}
+
+const Chip = chakra("label", {
+  base: {
+    display: "inline-flex",
+    alignItems: "center",
+    minH: "44px",
+    px: "4",
+    border: "1.5px solid",
+    borderColor: "control",
+    borderRadius: "10px",
+    bg: "card",
+    cursor: "pointer",
+    "&:has(input:checked)": { bg: "ink", color: "card", borderColor: "ink", fontWeight: "650" },
+    "&:has(input:focus-visible)": { outline: "3px solid {colors.rope}", outlineOffset: "2px" },
+  },
+});
+const Hidden = chakra("input", { base: { position: "absolute", opacity: 0, w: "1px", h: "1px" } });
+
+/** One of several, in one tap. */
+export function PickOne<T extends string>({ label, options, value, onPick }: PickProps<T>) {
+  const name = useId();
+  return (
+    <Box as="fieldset" border="0" p="0" m="0">
+      <Text as="legend" fontSize="note" color="soft" mb="1">
+        {label}
+      </Text>
+      <Flex gap="2" wrap="wrap">
+        {options.map((option) => (
+          <Chip key={option.value}>
+            <Hidden
+              type="radio"
+              name={name}
+              checked={value === option.value}
+              onChange={() => onPick(option.value)}
+            />
+            {option.label}
+          </Chip>
+        ))}
+      </Flex>
+    </Box>
+  );
+}
+
+/** Any of several, one tap each. */
+export function PickMany({
+  label,
+  options,
+  values,
+  onToggle,
+}: {
+  label: string;
+  options: readonly string[];
+  values: readonly string[];
+  onToggle: (value: string) => void;
+}) {
+  return (
+    <Box as="fieldset" border="0" p="0" m="0">
+      <Text as="legend" fontSize="note" color="soft" mb="1">
+        {label}
+      </Text>
+      <Flex gap="2" wrap="wrap">
+        {options.map((option) => (
+          <Chip key={option}>
+            <Hidden type="checkbox" checked={values.includes(option)} onChange={() => onToggle(option)} />
+            {option}
+          </Chip>
+        ))}
+      </Flex>
+    </Box>
+  );
+}

@@ -1,0 +1,41 @@
+import { Field, Input, type InputProps } from "@chakra-ui/react";
+
+interface TextFieldProps extends Omit<InputProps, "onChange"> {
+  label: string;
+  help?: string | undefined;
+  problem?: string | null | undefined;
+  onText: (text: string) => void;
+}
+
+/** A labelled input; what is wrong stands right under it, in words, and what was typed stays. */
+export function TextField({ label, help, problem, onText, ...input }: TextFieldProps) {
+  return (
+    <Field.Root invalid={Boolean(problem)}>
+      <Field.Label fontSize="note" color="soft" fontWeight="500">
+        {label}
+      </Field.Label>
+      <Input
+        minH="44px"
+        bg="card"
+        border="1.5px solid"
+        borderColor="control"
+        borderRadius="10px"
+        fontSize="lead"
+        autoComplete="off"
+        onChange={(event) => onText(event.target.value)}
+        {...input}
+      />
+      {problem ? (
+        <Field.ErrorText color="accent" fontSize="note" fontWeight="600">
+          {problem}
+        </Field.ErrorText>
+      ) : (
+        help && (
+          <Field.HelperText color="soft" fontSize="note">
+            {help}
+          </Field.HelperText>
+        )
+      )}
+    </Field.Root>
+  );
+}

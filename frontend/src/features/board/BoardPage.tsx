@@ -1,0 +1,159 @@
+import { Box, Flex, Grid, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useParams } from "react-router";
+import { boardQuery, poolQuery, sheetQuery } from "../../api/queries";
+import type { Board, Sheet } from "../../api/types";
+import { Card } from "../../components/Card";
+import { LaneRow } from "../../components/LaneRow";
+import { Sign } from "../../components/Sign";
+import { Failed, Loading } from "../../components/States";
+import { PlainLink } from "../../components/TextLink";
+import { useStore } from "../../lib/store";
+import { clock, whenText } from "../../lib/times";
+import { temperatureText, type Units, unitsStore } from "../../lib/units";
+
+/** The lane board of one pool, with the sheet it leads to beside it. */
+export function BoardPage() {
+  const { poolId = "" } = useParams();
+  const board = useQuery(boardQuery(poolId));
+  const head = useQuery(poolQuery(poolId));
+  const units = useStore(unitsStore);
+  const zone = head.data?.settings.time_zone ?? "UTC";
+  return (
+    <>
+      <Sign poolId={poolId} />
+      {board.isPending && <Loading what="the board" />}
+      {board.isError && <Failed error={board.error} again={() => void board.refetch()} />}
+      {board.data && (
+        <Grid
+          templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 22rem" }}
+          gap="5"
+          alignItems="start"
+        >
+          <Box>
+            {board.data.tested_at === null ? (
+              <NotTested poolId={poolId} />
+            ) : (
+              <Lanes board={board.data} zone={zone} units={units} />
+            )}
+          </Box>
+          {board.data.tested_at !== null && <SheetBeside poolId={poolId} zone={zone} units={units} />}
+        </Grid>
+      )}
+    </>
+  );
+}
+
+function NotTested({ poolId }: { poolId: string }) {
+  return (
+    <Card>
+      <Text fontSize="lead" fontWeight="600" mb="2">
+        This pool is not tested yet.
+      </Text>
+      <Text mb="3">
+        Run the pump for 10 minutes, take a sample elbow-deep away from the returns, and type what the kit
+        says.
+      </Text>
+      <PlainLink to={`/pools/${poolId}/slip`}>Enter the first test</PlainLink>
+    </Card>
+  );
+}
+
+function Lanes({ board, zone, units }: { board: Board; zone: string; units: Units }) {
+  return (
+    <>
+      <Card p={{ base: "3", md: "4" }} role="table" aria-label="Lane board">
+        <Flex
+          display={{ base: "none", md: "grid" }}
+          gridTemplateColumns="9.5rem minmax(0,1fr) 15rem"
+          columnGap="5"
+          fontSize="note"
+          fontWeight="600"
+          role="presentation"
+        >
+          <span />
+          <Grid templateColumns="repeat(3, 1fr)" textAlign="center" color="rope">
+            <Text color="soft">low</Text>
+            <Text>between the ropes</Text>
+            <Text color="soft">high</Text>
+          </Grid>
+          <span />
+        </Flex>
+        <Box role="rowgroup">
+          {board.lanes.map((lane) => (
+            <LaneRow key={lane.measure} lane={lane} />
+          ))}
+        </Box>
+      </Card>
+      <Box mt="3" color="soft" fontSize="note">
+        <Text>
+          Tested {board.tested_at === null ? "" : whenText(board.tested_at, zone, new Date())}
+          {board.temperature_c !== null && ` at ${temperatureText(board.temperature_c, units)}`}.{" "}
+          {board.school_name} ranges. A solid float is the reading, as wide as its doubt; a hollow one is
+          where the sheet leads.
+        </Text>
+        {board.findings.map((finding) => (
+          <Text key={finding.code} color="ink" fontWeight="600">
+            {finding.text}
+          </Text>
+        ))}
+        {board.poured_since.length > 0 && (
+          <Text color="ink" fontWeight="600">
+            Since this test:{" "}
+            {board.poured_since.map((pour) => `${pour.label} at ${clock(pour.at, zone)}`).join(", ")}. Test
+            again for the board to follow.
+          </Text>
+        )}
+      </Box>
+    </>
+  );
+}
+
+function SheetBeside({ poolId, zone, units }: { poolId: string; zone: string; units: Units }) {
+  const sheet = useQuery(sheetQuery(poolId, units));
+  if (sheet.isPending) return <Loading what="the sheet" />;
+  if (sheet.isError) return <Failed error={sheet.error} again={() => void sheet.refetch()} />;
+  return (
+    <Card as="section" aria-label="Run sheet">
+      <Flex justify="space-between" align="baseline" mb="3">
+        <Text as="h2" fontSize="lead" fontWeight="700">
+          Run sheet
+        </Text>
+        <PlainLink to={`/pools/${poolId}/sheet`} fontSize="note">
+          {sheet.data.id === null ? "open and start" : "go on"}
+        </PlainLink>
+      </Flex>
+      <ShortSteps sheet={sheet.data} zone={zone} />
+    </Card>
+  );
+}
+
+function ShortSteps({ sheet, zone }: { sheet: Sheet; zone: string }) {
+  if (sheet.steps.length === 0) return <Text color="soft">Nothing to add.</Text>;
+  return (
+    <Box as="ol" listStyleType="none" p="0" m="0">
+      {sheet.steps
+        .filter(({ step }) => step.kind !== "wait")
+        .map(({ number, step, at, ticked }) => (
+          <Flex as="li" key={number} gap="3" py="1.5" align="baseline" opacity={ticked ? 0.6 : 1}>
+            <Text w="3.2rem" flexShrink="0" textAlign="right" color="soft" fontSize="note">
+              {step.day > 1 ? `day ${step.day}` : clock(at, zone)}
+            </Text>
+            <Text
+              flex="1"
+              fontWeight={step.kind === "add" ? "600" : "400"}
+              textDecoration={ticked ? "line-through" : "none"}
+            >
+              {step.title}
+            </Text>
+            {step.rounded_text && <Text fontWeight="700">{step.rounded_text}</Text>}
+          </Flex>
+        ))}
+      {sheet.unmet.map((left) => (
+        <Text as="li" key={left.measure} fontSize="note" color="soft" mt="2">
+          {left.reason}
+        </Text>
+      ))}
+    </Box>
+  );
+}

@@ -1,0 +1,209 @@
+import { Box, Flex, Heading, Text } from "@chakra-ui/react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import { client, take } from "../../api/client";
+import { logQuery, peopleQuery, poolQuery } from "../../api/queries";
+import type { LogLine } from "../../api/types";
+import { MainButton, SideButton } from "../../components/Button";
+import { Card } from "../../components/Card";
+import { notify } from "../../components/notice";
+import { Sign } from "../../components/Sign";
+import { Failed, Loading } from "../../components/States";
+import { TextField } from "../../components/TextField";
+import { personId } from "../../lib/person";
+import { useStore } from "../../lib/store";
+import { clock, dayKey, dayName } from "../../lib/times";
+import { unitsStore } from "../../lib/units";
+
+/** Everything that happened, newest first. Nothing is ever erased: corrections and take-backs stay visible. */
+export function LogPage() {
+  const { poolId = "" } = useParams();
+  const units = useStore(unitsStore);
+  const log = useQuery(logQuery(poolId, units));
+  const head = useQuery(poolQuery(poolId));
+  const zone = head.data?.settings.time_zone ?? "UTC";
+  return (
+    <>
+      <Sign poolId={poolId} />
+      {log.isPending && <Loading what="the log" />}
+      {log.isError && <Failed error={log.error} again={() => void log.refetch()} />}
+      {log.data && (
+        <Card as="section">
+          <Heading as="h2" fontSize="lead" mb="3">
+            Log
+          </Heading>
+          <Box as="ol" listStyleType="none" p="0" m="0">
+            {log.data.map((line, index) => {
+              const day = dayKey(line.at, zone);
+              const before = log.data[index - 1];
+              const first = before === undefined || dayKey(before.at, zone) !== day;
+              return (
+                <Line
+                  key={line.id}
+                  line={line}
+                  zone={zone}
+                  poolId={poolId}
+                  day={first ? dayName(line.at, zone) : null}
+                />
+              );
+            })}
+          </Box>
+        </Card>
+      )}
+    </>
+  );
+}
+
+function Line({
+  line,
+  zone,
+  poolId,
+  day,
+}: {
+  line: LogLine;
+  zone: string;
+  poolId: string;
+  day: string | null;
+}) {
+  const people = useQuery(peopleQuery());
+  const person = people.data?.find((known) => known.id === line.person_id);
+  const gone = line.replaced_by !== null;
+  const late = new Date(line.recorded_at).getTime() - new Date(line.at).getTime() > 30 * 60_000;
+  return (
+    <Box
+      as="li"
+      borderTop={day === null ? "none" : "1px solid"}
+      borderColor="hairline"
+      pt={day === null ? "0" : "3"}
+    >
+      {day !== null && (
+        <Text fontWeight="700" mb="1">
+          {day}
+        </Text>
+      )}
+      <Flex gap="4" pb="3" align="baseline" wrap="wrap">
+        <Text color="soft" w="3.2rem">
+          {clock(line.at, zone)}
+        </Text>
+        <Box flex="1" minW="14rem">
+          <Text textDecoration={gone ? "line-through" : "none"} color={gone ? "soft" : "ink"}>
+            <Text as="span" fontWeight="600">
+              {line.title}
+            </Text>{" "}
+            {line.detail}
+          </Text>
+          <Text fontSize="note" color="soft">
+            {[
+              person ? `by ${person.name}` : "",
+              line.supersedes !== null && line.kind !== "void" ? "corrected entry" : "",
+              gone ? (line.taken_back ? "taken back" : "replaced by a correction") : "",
+              late ? `entered ${dayName(line.recorded_at, zone)} ${clock(line.recorded_at, zone)}` : "",
+            ]
+              .filter(Boolean)
+              .join(" · ")}
+          </Text>
+        </Box>
+        {line.can_change && <Actions line={line} poolId={poolId} />}
+      </Flex>
+    </Box>
+  );
+}
+
+function Actions({ line, poolId }: { line: LogLine; poolId: string }) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const [editing, setEditing] = useState(false);
+
+  async function takeBack() {
+    try {
+      await take(
+        client.POST("/api/v1/entries/{entry_id}/void", {
+          params: { path: { entry_id: line.id } },
+          body: { id: crypto.randomUUID(), at: null, person_id: personId(), reason: "" },
+        }),
+      );
+      await queries.invalidateQueries({ queryKey: ["pool", poolId] });
+      notify(`Taken back: ${line.title.toLowerCase()}. It stays in the log, struck out.`);
+    } catch (error) {
+      notify(error instanceof Error ? error.message : String(error));
+    }
+  }
+
+  if (editing) return <AmountForm line={line} poolId={poolId} close={() => setEditing(false)} />;
+  return (
+    <Flex gap="2">
+      {line.kind === "test" && (
+        <SideButton
+          onClick={() => navigate(`/pools/${poolId}/slip?correct=${line.id}`)}
+          aria-label={`Correct: ${line.title}`}
+        >
+          Correct
+        </SideButton>
+      )}
+      {line.kind === "addition" && (
+        <SideButton onClick={() => setEditing(true)} aria-label={`Correct: ${line.title}`}>
+          Correct
+        </SideButton>
+      )}
+      <SideButton onClick={() => void takeBack()} aria-label={`Take back: ${line.title}`}>
+        Take back
+      </SideButton>
+    </Flex>
+  );
+}
+
+function AmountForm({ line, poolId, close }: { line: LogLine; poolId: string; close: () => void }) {
+  const queries = useQueryClient();
+  const units = useStore(unitsStore);
+  const [amount, setAmount] = useState(line.detail);
+  const [at, setAt] = useState("");
+  const [problem, setProblem] = useState<string | null>(null);
+
+  async function save() {
+    try {
+      await take(
+        client.POST("/api/v1/entries/{entry_id}/correct-addition", {
+          params: { path: { entry_id: line.id }, query: { metric: units === "metric" } },
+          body: {
+            id: crypto.randomUUID(),
+            at: at === "" ? line.at : new Date(at).toISOString(),
+            person_id: personId(),
+            amount,
+          },
+        }),
+      );
+      await queries.invalidateQueries({ queryKey: ["pool", poolId] });
+      notify("Corrected. The old value stays in the log.");
+      close();
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error));
+    }
+  }
+
+  return (
+    <Box asChild w="100%" maxW="24rem">
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void save();
+        }}
+      >
+        <TextField
+          label="What really went in"
+          value={amount}
+          problem={problem}
+          onText={setAmount}
+          autoFocus
+        />
+        <TextField label="When, if the time is wrong too" type="datetime-local" value={at} onText={setAt} />
+        <Flex gap="3" mt="3">
+          <MainButton type="submit">Correct</MainButton>
+          <SideButton minH="52px" onClick={close}>
+            Leave it
+          </SideButton>
+        </Flex>
+      </form>
+    </Box>
+  );
+}

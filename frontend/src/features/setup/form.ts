@@ -1,0 +1,194 @@
+import type { BasinTyped, EquipmentIn, FixtureIn, PartTyped, PoolHead, SettingsIn } from "../../api/types";
+import { trimmed, type Units } from "../../lib/units";
+
+export interface DepthText {
+  distance: string;
+  depth: string;
+}
+
+export interface PartForm {
+  shape: PartTyped["shape"];
+  length: string;
+  width: string;
+  secondWidth: string;
+  slope: "even" | "profile";
+  shallow: string;
+  deep: string;
+  profile: DepthText[];
+}
+
+export interface PoolForm {
+  name: string;
+  place: string;
+  timeZone: string;
+  school: string;
+  kit: string;
+  isPublic: boolean;
+  surface: EquipmentIn["surface"];
+  chlorination: string;
+  filter: EquipmentIn["filter"];
+  indoor: boolean;
+  how: "dimensions" | "typed";
+  volume: string;
+  parts: PartForm[];
+  fixtures: FixtureIn[];
+  fillPh: string;
+  fillAlkalinity: string;
+  fillCalcium: string;
+}
+
+export function emptyPart(): PartForm {
+  return {
+    shape: "rectangle",
+    length: "",
+    width: "",
+    secondWidth: "",
+    slope: "even",
+    shallow: "",
+    deep: "",
+    profile: [
+      { distance: "0", depth: "" },
+      { distance: "", depth: "" },
+      { distance: "", depth: "" },
+    ],
+  };
+}
+
+export function emptyForm(): PoolForm {
+  return {
+    name: "",
+    place: "",
+    timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+    school: "household",
+    kit: "drops",
+    isPublic: false,
+    surface: "plaster",
+    chlorination: "liquid",
+    filter: "sand",
+    indoor: false,
+    how: "dimensions",
+    volume: "",
+    parts: [emptyPart()],
+    fixtures: [
+      { kind: "skimmer", along: 0.9 },
+      { kind: "return", along: 0.2 },
+      { kind: "return", along: 0.6 },
+      { kind: "drain", along: 0 },
+    ],
+    fillPh: "",
+    fillAlkalinity: "",
+    fillCalcium: "",
+  };
+}
+
+/** The part as the server reads it; null while a dimension it needs is still empty. */
+export function typedPart(part: PartForm): PartTyped | null {
+  const depths =
+    part.slope === "even"
+      ? [
+          { distance: "0", depth: part.shallow },
+          { distance: part.length, depth: part.deep || part.shallow },
+        ]
+      : part.profile.filter(({ distance, depth }) => distance.trim() !== "" || depth.trim() !== "");
+  const needed = [part.length, ...depths.map(({ depth }) => depth)];
+  if (part.shape !== "round") needed.push(part.width);
+  if (part.shape === "kidney") needed.push(part.secondWidth);
+  if (depths.length === 0 || needed.some((text) => text.trim() === "")) return null;
+  return {
+    shape: part.shape,
+    length: part.length,
+    width: part.shape === "round" ? "" : part.width,
+    second_width: part.shape === "kidney" ? part.secondWidth : "",
+    depths,
+    name: "",
+  };
+}
+
+/** The basin as the server reads it; null while something it needs is still empty. */
+export function typedBasin(form: PoolForm, units: Units): BasinTyped | null {
+  const parts = form.parts.map(typedPart);
+  const complete = parts.filter((part) => part !== null);
+  const common = { unit: units === "us" ? ("ft" as const) : ("m" as const), fixtures: form.fixtures };
+  if (form.how === "typed") {
+    if (form.volume.trim() === "") return null;
+    return { ...common, parts: complete, volume: form.volume, volume_unit: units === "us" ? "gal" : "l" };
+  }
+  if (complete.length < parts.length) return null;
+  return { ...common, parts: complete, volume: "", volume_unit: "gal" };
+}
+
+export function settingsOf(form: PoolForm): SettingsIn {
+  return {
+    name: form.name,
+    place: form.place,
+    time_zone: form.timeZone,
+    school: form.school,
+    public: form.isPublic,
+    kit: form.kit,
+    swim_limit_mg_l: null,
+  };
+}
+
+function numberOrNull(text: string): number | null {
+  const value = Number(text.replace(",", "."));
+  return text.trim() === "" || Number.isNaN(value) ? null : value;
+}
+
+export function equipmentOf(form: PoolForm): EquipmentIn {
+  return {
+    surface: form.surface,
+    chlorination: form.chlorination,
+    filter: form.filter,
+    indoor: form.indoor,
+    covered: false,
+    fill_water: {
+      ph: numberOrNull(form.fillPh),
+      total_alkalinity: numberOrNull(form.fillAlkalinity),
+      calcium_hardness: numberOrNull(form.fillCalcium),
+    },
+  };
+}
+
+/** The form as it would have been typed for a pool that is there already. */
+export function formOf(head: PoolHead, units: Units): PoolForm {
+  const length = (metres: number | null | undefined) =>
+    metres === null || metres === undefined ? "" : trimmed(units === "us" ? metres / 0.3048 : metres, 2);
+  const { settings, basin, equipment } = head;
+  const text = (value: number | null | undefined) =>
+    value === null || value === undefined ? "" : String(value);
+  const parts: PartForm[] = basin.parts.map((part) => ({
+    ...emptyPart(),
+    shape: part.shape,
+    length: length(part.length_m),
+    width: length(part.width_m),
+    secondWidth: length(part.second_width_m),
+    slope: part.depth.length === 2 ? "even" : "profile",
+    shallow: length(part.depth[0]?.depth_m ?? null),
+    deep: length(part.depth.at(-1)?.depth_m ?? null),
+    profile: part.depth.map((point) => ({
+      distance: length(point.distance_m),
+      depth: length(point.depth_m),
+    })),
+  }));
+  return {
+    ...emptyForm(),
+    name: settings.name,
+    place: settings.place,
+    timeZone: settings.time_zone,
+    school: settings.school,
+    kit: settings.kit,
+    isPublic: settings.public,
+    surface: equipment.traits.surface,
+    chlorination: equipment.traits.chlorination,
+    filter: equipment.traits.filter,
+    indoor: equipment.traits.indoor,
+    how: parts.length > 0 ? "dimensions" : "typed",
+    volume:
+      parts.length > 0 ? "" : trimmed(units === "us" ? basin.volume_l / 3.785411784 : basin.volume_l, 0),
+    parts: parts.length > 0 ? parts : [emptyPart()],
+    fixtures: basin.fixtures.map(({ kind, along }) => ({ kind, along })),
+    fillPh: text(equipment.fill_water?.ph),
+    fillAlkalinity: text(equipment.fill_water?.total_alkalinity),
+    fillCalcium: text(equipment.fill_water?.calcium_hardness),
+  };
+}

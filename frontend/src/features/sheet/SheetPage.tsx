@@ -1,0 +1,142 @@
+import { Box, Grid, Heading, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useParams } from "react-router";
+import { poolQuery } from "../../api/queries";
+import type { Sheet } from "../../api/types";
+import { MainButton, SideButton } from "../../components/Button";
+import { Card } from "../../components/Card";
+import { Sign } from "../../components/Sign";
+import { Failed, Loading } from "../../components/States";
+import { PlainLink } from "../../components/TextLink";
+import { useStore } from "../../lib/store";
+import { clock } from "../../lib/times";
+import { unitsStore } from "../../lib/units";
+import { StepLine } from "./StepLine";
+import { StepNow } from "./StepNow";
+import { useSheet } from "./useSheet";
+
+/** The run sheet: offered, then started and ticked off step by step. */
+export function SheetPage() {
+  const { poolId = "" } = useParams();
+  const units = useStore(unitsStore);
+  const head = useQuery(poolQuery(poolId));
+  const sheet = useSheet(poolId, units);
+  const zone = head.data?.settings.time_zone ?? "UTC";
+  const data = sheet.query.data;
+  const now = data?.id
+    ? data.steps.find(({ step, ticked }) => step.kind !== "wait" && ticked === null)
+    : undefined;
+  return (
+    <>
+      <Sign poolId={poolId} />
+      {sheet.query.isPending && <Loading what="the sheet" />}
+      {sheet.query.isError && <Failed error={sheet.query.error} again={() => void sheet.query.refetch()} />}
+      {sheet.trouble !== null && (
+        <Text role="alert" color="accent" fontWeight="600" mb="4">
+          {sheet.trouble.message}
+        </Text>
+      )}
+      {data && (
+        <Grid
+          templateColumns={{ base: "minmax(0,1fr)", lg: now ? "24rem minmax(0,1fr)" : "minmax(0,1fr)" }}
+          gap="5"
+          alignItems="start"
+        >
+          {now && (
+            <StepNow
+              key={now.number}
+              sheet={data}
+              current={now}
+              zone={zone}
+              units={units}
+              busy={sheet.busy}
+              onTick={(outcome, amount) => sheet.tick(now, outcome, amount)}
+            />
+          )}
+          <SheetCard
+            sheet={data}
+            zone={zone}
+            poolId={poolId}
+            busy={sheet.busy}
+            onStart={sheet.start}
+            onUndo={sheet.undo}
+          />
+        </Grid>
+      )}
+    </>
+  );
+}
+
+interface SheetCardProps {
+  sheet: Sheet;
+  zone: string;
+  poolId: string;
+  busy: boolean;
+  onStart: () => void;
+  onUndo: (entryId: string) => void;
+}
+
+function SheetCard({ sheet, zone, poolId, busy, onStart, onUndo }: SheetCardProps) {
+  if (sheet.steps.length === 0) return <NothingToAdd sheet={sheet} poolId={poolId} />;
+  return (
+    <Card as="section">
+      <Box display="flex" justifyContent="space-between" alignItems="baseline" flexWrap="wrap" gap="3" mb="4">
+        <Heading as="h2" fontSize="lead">
+          Run sheet
+        </Heading>
+        <Text color="soft" fontSize="note">
+          {sheet.started_at === null ? "if you start now" : `started ${clock(sheet.started_at, zone)}`} ·{" "}
+          {sheet.school_name} ranges
+        </Text>
+        <SideButton data-noprint onClick={() => window.print()}>
+          Print
+        </SideButton>
+      </Box>
+      <Box as="ol" listStyleType="none" p="0" m="0">
+        {sheet.steps.map((step) => (
+          <StepLine key={step.number} line={step} zone={zone} onUndo={onUndo} />
+        ))}
+      </Box>
+      <Left sheet={sheet} />
+      {sheet.standard_shelf && (
+        <Text fontSize="note" color="soft" mt="3">
+          Reckoned with a standard shelf:{" "}
+          <PlainLink to="/shelf">put your own products on the shelf</PlainLink>.
+        </Text>
+      )}
+      {sheet.id === null && (
+        <MainButton mt="5" disabled={busy} onClick={onStart} data-noprint w={{ base: "100%", md: "auto" }}>
+          Start this sheet
+        </MainButton>
+      )}
+    </Card>
+  );
+}
+
+function Left({ sheet }: { sheet: Sheet }) {
+  if (sheet.unmet.length === 0) return null;
+  return (
+    <Box mt="4">
+      <Text fontWeight="600">What this sheet leaves</Text>
+      {sheet.unmet.map((left) => (
+        <Text key={left.measure} fontSize="note">
+          {left.reason}
+        </Text>
+      ))}
+    </Box>
+  );
+}
+
+function NothingToAdd({ sheet, poolId }: { sheet: Sheet; poolId: string }) {
+  return (
+    <Card>
+      <Text fontSize="lead" fontWeight="600" mb="2">
+        Nothing to add now.
+      </Text>
+      <Left sheet={sheet} />
+      <Text mt="2">
+        <PlainLink to={`/pools/${poolId}/slip`}>Test the water</PlainLink> for the next sheet.
+      </Text>
+    </Card>
+  );
+}

@@ -1,0 +1,143 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { client, Trouble, take } from "../../api/client";
+import type { LookIn, Measure, SlipView } from "../../api/types";
+import { personId } from "../../lib/person";
+import type { Units } from "../../lib/units";
+import { useDebounced } from "../../lib/useDebounced";
+import { useDraft } from "../../lib/useDraft";
+
+export type Fields = Partial<Record<Measure, string>>;
+
+export interface SlipDraft {
+  /** Ids made once, so that a resend after a lost answer is recognised. */
+  testId: string;
+  lookId: string;
+  fields: Fields;
+  clarity: LookIn["clarity"] | null;
+  level: LookIn["level"] | null;
+  odd: string[];
+  note: string;
+  at: string;
+}
+
+export function emptyDraft(fields: Fields = {}): SlipDraft {
+  return {
+    testId: crypto.randomUUID(),
+    lookId: crypto.randomUUID(),
+    fields,
+    clarity: null,
+    level: null,
+    odd: [],
+    note: "",
+    at: "",
+  };
+}
+
+function compact(fields: Fields): Record<string, string> {
+  return Object.fromEntries(Object.entries(fields).filter(([, text]) => text.trim() !== ""));
+}
+
+/** What is typed on the slip, what the server reads in it, and keeping it. */
+export function useSlip(poolId: string, kit: string, units: Units, corrects: string | null, start: Fields) {
+  const queries = useQueryClient();
+  const [draft, change, forget] = useDraft<SlipDraft>(`${corrects ?? poolId}.slip`, emptyDraft(start));
+  const [saving, setSaving] = useState(false);
+  const [trouble, setTrouble] = useState<Trouble | null>(null);
+  const unit = units === "us" ? "f" : "c";
+  const typed = useDebounced(compact(draft.fields), 200);
+
+  const read = useQuery({
+    queryKey: ["slip", poolId, kit, unit, typed],
+    queryFn: () => askServer({ fields: typed }),
+    enabled: Object.keys(typed).length > 0,
+    placeholderData: (before) => before,
+    retry: false,
+  });
+
+  function askServer(what: { line?: string; fields?: Record<string, string> }): Promise<SlipView> {
+    return take(
+      client.POST("/api/v1/pools/{pool_id}/slip/read", {
+        params: { path: { pool_id: poolId } },
+        body: { kit, temperature_unit: unit, fields: {}, ...what },
+      }),
+    );
+  }
+
+  function testBody() {
+    return {
+      id: draft.testId,
+      at: draft.at === "" ? null : new Date(draft.at).toISOString(),
+      person_id: personId(),
+      fields: compact(draft.fields),
+      kit,
+      temperature_unit: unit as "f" | "c",
+      note: draft.note,
+    };
+  }
+
+  async function keepLook(): Promise<void> {
+    if (draft.clarity === null && draft.level === null && draft.odd.length === 0) return;
+    const { at, person_id } = testBody();
+    await take(
+      client.POST("/api/v1/pools/{pool_id}/looks", {
+        params: { path: { pool_id: poolId } },
+        body: {
+          id: draft.lookId,
+          at,
+          person_id,
+          clarity: draft.clarity ?? "clear",
+          level: draft.level ?? "normal",
+          odd: draft.odd,
+          note: "",
+        },
+      }),
+    );
+  }
+
+  async function keepTest(): Promise<void> {
+    const body = testBody();
+    if (corrects !== null) {
+      await take(
+        client.POST("/api/v1/entries/{entry_id}/correct-test", {
+          params: { path: { entry_id: corrects } },
+          body,
+        }),
+      );
+    } else if (Object.keys(body.fields).length > 0 || draft.clarity === null) {
+      await take(
+        client.POST("/api/v1/pools/{pool_id}/tests", { params: { path: { pool_id: poolId } }, body }),
+      );
+    }
+  }
+
+  /** True when all was kept. What was typed stays until then. */
+  async function save(): Promise<boolean> {
+    setSaving(true);
+    setTrouble(null);
+    try {
+      await keepTest();
+      await keepLook();
+      forget();
+      await queries.invalidateQueries({ queryKey: ["pool", poolId] });
+      await queries.invalidateQueries({ queryKey: ["pools"] });
+      return true;
+    } catch (error) {
+      setTrouble(error instanceof Trouble ? error : new Trouble(String(error), null, 0));
+      return false;
+    } finally {
+      setSaving(false);
+    }
+  }
+
+  return {
+    draft,
+    change,
+    read: read.data,
+    offline: read.isError,
+    readLine: (line: string) => askServer({ line }),
+    save,
+    saving,
+    trouble,
+  };
+}

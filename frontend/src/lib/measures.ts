@@ -1,0 +1,74 @@
+import type { Measure } from "../api/types";
+import { grouped, trimmed } from "./units";
+
+const DIGITS: Partial<Record<Measure, number>> = {
+  free_chlorine: 1,
+  total_chlorine: 1,
+  combined_chlorine: 1,
+  ph: 2,
+  copper: 2,
+  saturation_index: 2,
+};
+
+/** A value as it is shown: only as many digits as the measure is known to. */
+export function valueText(measure: Measure, value: number): string {
+  const digits = DIGITS[measure] ?? 0;
+  if (digits === 0) return grouped(Math.round(value));
+  if (measure === "ph")
+    return Number(value.toFixed(2)) === Number(value.toFixed(1)) ? value.toFixed(1) : value.toFixed(2);
+  if (measure === "saturation_index") return `${value < 0 ? "\u2212" : "+"}${Math.abs(value).toFixed(2)}`;
+  return trimmed(value, digits);
+}
+
+export function unitOf(measure: Measure): string {
+  if (measure === "ph" || measure === "saturation_index") return "";
+  return measure === "phosphate_ppb" ? "ppb" : "ppm";
+}
+
+/** "2–3", "0.5 at most", "100 at least", or nothing when the measure is not managed. */
+export function rangeText(measure: Measure, low: number | null, high: number | null): string {
+  if (low !== null && high !== null) return `${valueText(measure, low)} to ${valueText(measure, high)}`;
+  if (high !== null) return `${valueText(measure, high)} at most`;
+  if (low !== null) return `${valueText(measure, low)} at least`;
+  return "";
+}
+
+const SHORT: Record<Measure, string> = {
+  free_chlorine: "free chlorine",
+  total_chlorine: "total chlorine",
+  combined_chlorine: "combined",
+  ph: "pH",
+  total_alkalinity: "alkalinity",
+  calcium_hardness: "calcium",
+  cyanuric_acid: "stabiliser",
+  salt: "salt",
+  borate: "borate",
+  sulfate: "sulfate",
+  phosphate_ppb: "phosphate",
+  copper: "copper",
+  temperature_c: "temperature",
+  saturation_index: "scaling index",
+};
+
+type Values = { [key in Measure]?: number };
+
+/** "free chlorine about 2.5, alkalinity about 71": what a step leaves, for the measures named. */
+export function expectedText(values: Values = {}, measures: readonly Measure[] = []): string {
+  return measures
+    .flatMap((measure) => {
+      const value = values[measure];
+      return value === undefined ? [] : [`${SHORT[measure]} about ${valueText(measure, value)}`];
+    })
+    .join(", ");
+}
+
+/** "salt +12, alkalinity +1": what else a step moves; what rounds to nothing is left out. */
+export function sideEffectText(values: Values = {}): string {
+  return (Object.entries(values) as [Measure, number][])
+    .filter(([, change]) => Math.abs(change) >= 0.5)
+    .map(
+      ([measure, change]) =>
+        `${SHORT[measure]} ${change < 0 ? "\u2212" : "+"}${valueText(measure, Math.abs(change))}`,
+    )
+    .join(", ");
+}

@@ -1,0 +1,28 @@
+/** Clock times on the pool's own clock, not the device's. */
+export function clock(at: string, zone: string): string {
+  return new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone }).format(
+    new Date(at),
+  );
+}
+
+export function dayName(at: string, zone: string): string {
+  return new Intl.DateTimeFormat("en-US", {
+    weekday: "short",
+    month: "short",
+    day: "numeric",
+    timeZone: zone,
+  }).format(new Date(at));
+}
+
+export function dayKey(at: string, zone: string): string {
+  return new Intl.DateTimeFormat("en-CA", { timeZone: zone }).format(new Date(at));
+}
+
+/** "18:40 today", "18:40 yesterday", "18:40 on Tue, Jun 2". */
+export function whenText(at: string, zone: string, now: Date): string {
+  const day = dayKey(at, zone);
+  if (day === dayKey(now.toISOString(), zone)) return `${clock(at, zone)} today`;
+  const yesterday = new Date(now.getTime() - 86_400_000).toISOString();
+  if (day === dayKey(yesterday, zone)) return `${clock(at, zone)} yesterday`;
+  return `${clock(at, zone)} on ${dayName(at, zone)}`;
+}

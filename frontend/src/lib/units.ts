@@ -1,0 +1,34 @@
+import { createStore } from "./store";
+
+export type Units = "us" | "metric";
+
+/** Units for display only: exact definitions; inputs are read by the server, which accepts either. */
+export const unitsStore = createStore<Units>("kumpan.units", "us", (text) =>
+  text === "us" || text === "metric" ? text : undefined,
+);
+
+const L_PER_US_GAL = 3.785411784;
+const M_PER_FT = 0.3048;
+
+export function volumeText(litres: number, units: Units): string {
+  const value = units === "us" ? litres / L_PER_US_GAL : litres;
+  const step = value >= 10000 ? 100 : value >= 1000 ? 10 : 1;
+  return `${grouped(Math.round(value / step) * step)} ${units === "us" ? "gal" : "L"}`;
+}
+
+export function temperatureText(celsius: number, units: Units): string {
+  return units === "us" ? `${Math.round((celsius * 9) / 5 + 32)} °F` : `${Math.round(celsius)} °C`;
+}
+
+export function lengthText(metres: number, units: Units): string {
+  return units === "us" ? `${trimmed(metres / M_PER_FT, 1)} ft` : `${trimmed(metres, 2)} m`;
+}
+
+/** Thousands set apart by a thin space, as on the sketches. */
+export function grouped(value: number): string {
+  return String(value).replace(/\B(?=(\d{3})+(?!\d))/g, "\u2009");
+}
+
+export function trimmed(value: number, digits: number): string {
+  return String(Number(value.toFixed(digits)));
+}

@@ -1,0 +1,12 @@
+import { createStore } from "../lib/store";
+
+export type Mode = "paper" | "sun" | "dusk";
+export const MODES: readonly Mode[] = ["paper", "sun", "dusk"];
+
+export const modeStore = createStore<Mode>("kumpan.mode", "paper", (text) =>
+  MODES.find((mode) => mode === text),
+);
+
+export function applyMode(mode: Mode): void {
+  document.documentElement.dataset.mode = mode;
+}
