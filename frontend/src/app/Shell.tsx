@@ -27,10 +27,10 @@ export function Shell() {
         borderColor="hairline"
         flexWrap="wrap"
       >
-        <TextLink to="/" fontWeight="750" fontSize="lead">
+        <chakra.span fontWeight="750" fontSize="lead">
           Kumpan
-        </TextLink>
-        <Flex as="nav" aria-label="Main" gap={{ base: "3", md: "5" }} flex="1">
+        </chakra.span>
+        <Flex as="nav" aria-label="Main" gap={{ base: "3", md: "5" }} flex="1" minW="0">
           <TextLink to="/" end>
             Pools
           </TextLink>
@@ -39,8 +39,18 @@ export function Shell() {
             Emergency
           </TextLink>
         </Flex>
-        <Choosers />
-        <Shortcuts />
+        <chakra.details display={{ base: "block", lg: "none" }} css={{ "&[open]": { flexBasis: "100%" } }}>
+          <chakra.summary minH="44px" display="flex" alignItems="center" cursor="pointer" fontWeight="600">
+            Settings
+          </chakra.summary>
+          <Flex pb="2">
+            <Choosers />
+          </Flex>
+        </chakra.details>
+        <Flex display={{ base: "none", lg: "flex" }} gap="2">
+          <Choosers />
+          <Shortcuts />
+        </Flex>
       </Flex>
       <Box
         as="main"

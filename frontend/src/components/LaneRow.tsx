@@ -30,7 +30,7 @@ export function LaneRow({ lane }: { lane: Lane }) {
       templateColumns={{ base: "1fr auto", md: "9.5rem minmax(0,1fr) 15rem" }}
       templateAreas={{ base: '"name figure" "track track"', md: '"name track figure"' }}
       columnGap="5"
-      minH={{ base: "92px", md: "62px" }}
+      minH={{ base: "92px", md: "60px" }}
       borderTop="1px solid"
       borderColor="hairline"
       _first={{ borderTop: "none" }}

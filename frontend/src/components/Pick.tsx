@@ -11,6 +11,8 @@ interface PickProps<T extends string> {
   options: readonly Option<T>[];
   value: T | null;
   onPick: (value: T) => void;
+  /** The label beside the choices where there is room. */
+  inline?: boolean;
 }
 
 const Chip = chakra("label", {
@@ -31,11 +33,19 @@ const Chip = chakra("label", {
 const Hidden = chakra("input", { base: { position: "absolute", opacity: 0, w: "1px", h: "1px" } });
 
 /** One of several, in one tap. */
-export function PickOne<T extends string>({ label, options, value, onPick }: PickProps<T>) {
+export function PickOne<T extends string>({ label, options, value, onPick, inline = false }: PickProps<T>) {
   const name = useId();
   return (
-    <Box as="fieldset" border="0" p="0" m="0">
-      <Text as="legend" fontSize="note" color="soft" mb="1">
+    <Box as="fieldset" border="0" p="0" m="0" display={{ base: "block", md: inline ? "flex" : "block" }}>
+      <Text
+        as="legend"
+        fontSize="note"
+        color="soft"
+        mb="1"
+        float={inline ? { md: "left" } : undefined}
+        w={inline ? { md: "9rem" } : undefined}
+        lineHeight={inline ? { md: "44px" } : undefined}
+      >
         {label}
       </Text>
       <Flex gap="2" wrap="wrap">
@@ -61,15 +71,25 @@ export function PickMany({
   options,
   values,
   onToggle,
+  inline = false,
 }: {
   label: string;
   options: readonly string[];
   values: readonly string[];
   onToggle: (value: string) => void;
+  inline?: boolean;
 }) {
   return (
-    <Box as="fieldset" border="0" p="0" m="0">
-      <Text as="legend" fontSize="note" color="soft" mb="1">
+    <Box as="fieldset" border="0" p="0" m="0" display={{ base: "block", md: inline ? "flex" : "block" }}>
+      <Text
+        as="legend"
+        fontSize="note"
+        color="soft"
+        mb="1"
+        float={inline ? { md: "left" } : undefined}
+        w={inline ? { md: "9rem" } : undefined}
+        lineHeight={inline ? { md: "44px" } : undefined}
+      >
         {label}
       </Text>
       <Flex gap="2" wrap="wrap">

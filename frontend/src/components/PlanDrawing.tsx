@@ -27,7 +27,7 @@ interface PlanDrawingProps {
 /** The pool seen from above, to scale, drawn from its own data. */
 export function PlanDrawing({ plan, units, show = null }: PlanDrawingProps) {
   const unit = Math.max(plan.width_m, plan.height_m * 1.6) / 100;
-  const type = unit * 4;
+  const type = unit * 5;
   const margin = unit * 11;
   const shallow = plan.depth_marks[0];
   const deep = plan.depth_marks[plan.depth_marks.length - 1];
@@ -128,7 +128,7 @@ function FixtureMark({
           strokeWidth={unit * 0.9}
         />
       )}
-      <Words x={beside.x} y={beside.y} textAnchor={beside.anchor} fontSize={`${type * 0.85}px`}>
+      <Words x={beside.x} y={beside.y} textAnchor={beside.anchor} fontSize={`${type * 0.9}px`}>
         {fixture.kind}
       </Words>
     </>

@@ -24,8 +24,9 @@ export function lengthText(metres: number, units: Units): string {
   return units === "us" ? `${trimmed(metres / M_PER_FT, 1)} ft` : `${trimmed(metres, 2)} m`;
 }
 
-/** Thousands set apart by a thin space, as on the sketches. */
+/** Thousands set apart by a thin space from five digits on. */
 export function grouped(value: number): string {
+  if (Math.abs(value) < 10_000) return String(value);
   return String(value).replace(/\B(?=(\d{3})+(?!\d))/g, "\u2009");
 }
 

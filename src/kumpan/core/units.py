@@ -67,8 +67,9 @@ UNITS: dict[str, tuple[Dimension, float]] = {
 _FAHRENHEIT = frozenset(["f", "°f", "degf", "fahrenheit"])
 _TWO_WORDS = re.compile(r"(fl|us|imp|uk)\.?\s+(oz|gal\w*)", re.IGNORECASE)
 _VULGAR = {"½": ".5", "¼": ".25", "¾": ".75", "⅓": ".3333333333", "⅔": ".6666666667"}
+_UNIT = r"""['"]|[^\d\s.,+'"-][^\d\s'"]*(?:(?<=m)3)?"""
 _PIECE = re.compile(
-    r"\s*(?P<number>[+-]?\d+\s+\d+/\d+|[+-]?\d+/\d+|[+-]?[\d.,]*\d[.,]?)\s*(?P<unit>[^\d\s.,+-][^\d\s]*\d?)?\s*"
+    rf"\s*(?P<number>[+-]?\d+\s+\d+/\d+|[+-]?\d+/\d+|[+-]?[\d.,]*\d[.,]?)\s*(?P<unit>{_UNIT})?\s*"
 )
 
 

@@ -24,7 +24,7 @@ from kumpan.core.planning.next_thing import next_thing
 from kumpan.core.planning.plan import Plan, plan
 from kumpan.core.planning.schools import Band, School, bands, school
 from kumpan.core.planning.swim import swim_answer
-from kumpan.core.planning.targets import aims
+from kumpan.core.planning.targets import aims, resolution
 from kumpan.core.planning.verdicts import bound_chlorine
 from kumpan.core.water import Measure, Readings
 from kumpan.services.ledger import Scope, Stamp, pool_entries, pool_state, record
@@ -161,7 +161,7 @@ def _lane(
     past = history(state, measure)
     reading = past[-1].value if past else None
     planned = predicted.value(measure) if predicted is not None else None
-    if planned is not None and reading is not None and abs(planned - reading.value) < 1e-6:
+    if planned is not None and reading is not None and abs(planned - reading.value) <= resolution(measure):
         planned = None
     trail = tuple(earlier.value.value for earlier in past[-1 - TRAIL : -1])
     return lane(measure, parts.bands.get(measure), reading, planned, trail, readings)

@@ -75,6 +75,8 @@ class MariaDbServer:
         try:
             fcntl.flock(self._lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
         except OSError:
+            self._lock.close()
+            self._lock = None
             raise Stop(
                 f"The data directory {self.folder} is in use by another Kumpan; stop that one or give --data another."
             ) from None

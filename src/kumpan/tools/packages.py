@@ -103,8 +103,10 @@ def ensure_front_end() -> None:
     if shutil.which("npm") is None:
         raise Stop("Node 20 with npm is needed to build the screens; install it, then start again.")
     with stage("Front-end packages"):
+        # Not `npm ci`: it refuses a lock from which packages for other systems are missing, and not every
+        # registry serves those. The lock still fixes every version and its integrity.
         _run(
-            ["npm", "ci", "--no-audit", "--no-fund", "--loglevel=error"],
+            ["npm", "install", "--no-save", "--no-audit", "--no-fund", "--loglevel=error"],
             "Front-end packages could not be installed",
             FRONTEND,
         )

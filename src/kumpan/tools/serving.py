@@ -28,13 +28,18 @@ def environment(database_url: str) -> dict[str, str]:
     }
 
 
-def migrate(database_url: str) -> None:
+def prepare(database_url: str, *, demo: bool) -> None:
+    """Bring the database up to date and, if asked, load the demo data into an empty one."""
     done = subprocess.run(
-        [PYTHON, "-m", "alembic", "upgrade", "head"],
-        cwd=ROOT, env=environment(database_url), capture_output=True, text=True, check=False,
-    )  # fmt: skip
+        [PYTHON, "-m", "kumpan.tools.prepare", *(["--demo"] if demo else [])],
+        cwd=ROOT,
+        env=environment(database_url),
+        capture_output=True,
+        text=True,
+        check=False,
+    )
     if done.returncode != 0:
-        raise Stop(f"The database could not be brought up to date:\n{done.stderr.strip()[-2000:]}")
+        raise Stop(f"The database could not be prepared:\n{done.stderr.strip()[-2000:]}")
 
 
 class Running:
@@ -56,16 +61,15 @@ class Running:
         processes.end_remembered(self.folder / "web.pid.json")
         _check_port_free(self.port)
         url = self.database.url(DATABASE)
-        with stage("Database up to date"):
+        # The web server loads while the database is brought up to date; nobody is sent to it before that.
+        with stage("Database up to date, demo data" if demo else "Database up to date"):
             self.database.run_sql(f"CREATE DATABASE IF NOT EXISTS {DATABASE}")
-            migrate(url)
-        if demo:
-            with stage("Demo data"):
-                load_demo(url)
+            self._launch_web(url, reload)
+            prepare(url, demo=demo)
         with stage("Web server"):
-            self._start_web(url, reload)
+            self._wait_for_web()
 
-    def _start_web(self, url: str, reload: bool) -> None:
+    def _launch_web(self, url: str, reload: bool) -> None:
         command = [
             PYTHON, "-m", "uvicorn", "kumpan.web.main:create_app", "--factory", "--host", "127.0.0.1",
             "--port", str(self.port), "--timeout-graceful-shutdown", "2", "--log-level", "warning",
@@ -74,6 +78,9 @@ class Running:
             command += ["--reload", "--reload-dir", str(ROOT / "src")]
         self.web = subprocess.Popen(command, cwd=ROOT, env=environment(url), start_new_session=True)
         processes.remember(self.folder / "web.pid.json", self.web.pid)
+
+    def _wait_for_web(self) -> None:
+        assert self.web is not None
         deadline = time.monotonic() + 30
         while time.monotonic() < deadline:
             if self.web.poll() is not None:
@@ -102,19 +109,6 @@ class Running:
                 raise Stop("The web server ended by itself; start again.")
             if self.database.process is not None and self.database.process.poll() is not None:
                 raise Stop("MariaDB ended by itself; what was saved is kept. Start again.")
-
-
-def load_demo(url: str) -> None:
-    done = subprocess.run(
-        [PYTHON, "-m", "kumpan.demo"],
-        cwd=ROOT,
-        env=environment(url),
-        capture_output=True,
-        text=True,
-        check=False,
-    )
-    if done.returncode != 0:
-        raise Stop(f"The demo data could not be loaded:\n{done.stderr.strip()[-2000:]}")
 
 
 def answers(address: str) -> bool:

@@ -79,7 +79,7 @@ interface SheetCardProps {
 function SheetCard({ sheet, zone, poolId, busy, onStart, onUndo }: SheetCardProps) {
   if (sheet.steps.length === 0) return <NothingToAdd sheet={sheet} poolId={poolId} />;
   return (
-    <Card as="section">
+    <Card as="section" maxW="52rem">
       <Box display="flex" justifyContent="space-between" alignItems="baseline" flexWrap="wrap" gap="3" mb="4">
         <Heading as="h2" fontSize="lead">
           Run sheet

@@ -31,18 +31,20 @@ export function LookCard({ draft, change }: { draft: SlipDraft; change: (draft: 
       </Heading>
       <Grid gap="3">
         <PickOne
+          inline
           label="The water is"
           options={CLARITY}
           value={draft.clarity}
           onPick={(clarity) => change({ ...draft, clarity })}
         />
         <PickOne
+          inline
           label="Level in the skimmer"
           options={LEVEL}
           value={draft.level}
           onPick={(level) => change({ ...draft, level })}
         />
-        <PickMany label="Anything odd" options={ODD} values={draft.odd} onToggle={toggle} />
+        <PickMany inline label="Anything odd" options={ODD} values={draft.odd} onToggle={toggle} />
       </Grid>
     </Card>
   );

@@ -4,8 +4,10 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from kumpan.core.journal import PoolState, SheetStarted, open_sheet, tickable, ticked_steps
+from kumpan.core.planning.lanes import NAMES
 from kumpan.core.planning.plan import Plan
 from kumpan.core.planning.swim import TEST_HOLDS_DAYS
+from kumpan.core.water import Measure
 
 SOURCE = "test-interval"
 
@@ -37,8 +39,7 @@ def next_thing(state: PoolState, offered: Plan | None, now: datetime) -> NextThi
     if state.additions and state.additions[-1].at > test.at:
         return NextThing("Test the water", "Something went in since the last test.", "slip")
     if offered is not None and offered.steps:
-        first = next(step for step in offered.steps if step.kind == "add")
-        return NextThing(f"{_sentence(first.title)}: {first.rounded_text}", first.why, "sheet")
+        return NextThing(*_doses_in_words(offered), "sheet")
     return NextThing("Nothing to add", "What was tested is where it should be.", "slip", test.at + TEST_EVERY)
 
 
@@ -46,5 +47,12 @@ def _lower(title: str) -> str:
     return title if title[:2] == "pH" else title[0].lower() + title[1:]
 
 
-def _sentence(title: str) -> str:
-    return title[0].upper() + title[1:]
+def _doses_in_words(offered: Plan) -> tuple[str, str]:
+    """What the sheet raises, chlorine first since it decides about swimming; and how many things go in."""
+    adds = [step for step in offered.steps if step.kind == "add"]
+    measures = list(dict.fromkeys(measure for step in adds for measure in step.measures))
+    measures.sort(key=lambda measure: measure is not Measure.FREE_CHLORINE)
+    names = [NAMES[measure].lower() for measure in measures]
+    listed = names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+    first = adds[0]
+    return f"Raise {listed}", f"The sheet begins with {first.rounded_text} of {first.title}. {first.why}"

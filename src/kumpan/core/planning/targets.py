@@ -11,6 +11,13 @@ from kumpan.core.water import Measure, Readings
 # Below these differences a target counts as met: what common methods can tell apart.
 RESOLUTION: dict[Measure, float] = {Measure.PH: 0.05, Measure.FREE_CHLORINE: 0.2}
 DEFAULT_RESOLUTION_MG_L = 1.0
+
+
+def resolution(measure: Measure) -> float:
+    """The smallest difference worth telling apart, in the measure's unit."""
+    return RESOLUTION.get(measure, DEFAULT_RESOLUTION_MG_L)
+
+
 TARGETABLE: tuple[Measure, ...] = (
     Measure.FREE_CHLORINE,
     Measure.PH,
@@ -53,7 +60,7 @@ def aim_for(measure: Measure, aims_: Aims, value: float) -> Aim | None:
     """Where a measured value should go, or None when it is left alone."""
     if measure in aims_.named:
         goal = aims_.named[measure]
-        if abs(goal - value) <= RESOLUTION.get(measure, DEFAULT_RESOLUTION_MG_L) - 1e-9:
+        if abs(goal - value) <= resolution(measure) - 1e-9:
             return None
         return Aim(measure, goal, named=True)
     band = aims_.bands.get(measure)

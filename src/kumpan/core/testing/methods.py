@@ -120,7 +120,7 @@ def _between_blocks(blocks: tuple[float, ...], value: float) -> tuple[float, flo
     nearest = min(range(len(blocks)), key=lambda i: abs(blocks[i] - value))
     if index < len(blocks) and blocks[index] != value:
         # Read between two colours: somewhere from one to the other.
-        return blocks[max(0, index - 1)], blocks[index]
+        return min(value, blocks[max(0, index - 1)]), blocks[index]
     below = blocks[nearest - 1] if nearest > 0 else value
     above = blocks[nearest + 1] if nearest + 1 < len(blocks) else value + (value - below)
     return (value + below) / 2, (value + above) / 2

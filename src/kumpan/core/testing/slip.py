@@ -35,8 +35,12 @@ _NAMES: dict[Measure, str] = {
 NAME_TO_MEASURE: dict[str, Measure] = {
     word: measure for measure, words in _NAMES.items() for word in words.split()
 }
+_UNIT_WORD = r"(?:°\s?[fc]|ppm|ppb|mg/l|drops?|[dfc])(?![^\W_])"
 _TOKEN = re.compile(
-    r"[^\W\d_]+4?(?=[\s:=]|$)|\d[\d.,]*\s*[xX*×]\s*\d[\d.,]*|[+-]?[\d.,]*\d[.,]?\s?°?[^\W\d]*(?:/l)?|\S+"
+    r"\d[\d.,]*\s*[x*×]\s*\d[\d.,]*"  # drops by a factor
+    rf"|[+-]?[\d.,]*\d[.,]?(?:\s?{_UNIT_WORD}|(?=\s|$))"  # a number, its unit attached or after a space
+    r"|\S+",
+    re.IGNORECASE,
 )
 _TEMPERATURE = re.compile(r"[+-]?[\d.,]+\s?°?[fFcC]")
 _DROPS_BY = re.compile(r"(?P<drops>[\d.,]+)\s*[xX*×]\s*(?P<factor>[\d.,]+)")

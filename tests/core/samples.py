@@ -1,0 +1,19 @@
+"""Waters and pools that several tests use. Invented."""
+
+from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
+from kumpan.core.water import Readings
+
+POOL_L = 75708.0  # 20 000 US gal
+PLASTER = Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.SAND)
+SALT_POOL = Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND)
+VINYL_TABLETS = Traits(Surface.VINYL, Chlorination.TABLETS, Filter.CARTRIDGE)
+INDOOR = Traits(Surface.FIBREGLASS, Chlorination.LIQUID, Filter.SAND, indoor=True)
+GOOD = Readings(
+    free_chlorine=2.5,
+    total_chlorine=2.6,
+    ph=7.5,
+    total_alkalinity=100,
+    calcium_hardness=260,
+    cyanuric_acid=40,
+    temperature_c=26,
+)

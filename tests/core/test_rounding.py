@@ -1,0 +1,63 @@
+"""Doses as a person can measure them (rules of handbook 04, common practice)."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from kumpan.core.dosing.additions import Product
+from kumpan.core.dosing.catalogue import CATALOGUE
+from kumpan.core.dosing.rounding import LARGEST_SHIFT, ROUND_DOWN, mass_text, round_dose, volume_text
+from kumpan.core.units import G_PER_LB, G_PER_OZ, ML_PER_FL_OZ
+
+SALT = Product("salt", "sodium_chloride", 100, package_g=40 * G_PER_LB)
+
+
+@given(st.sampled_from(sorted(CATALOGUE)), st.floats(1, 5e5), st.booleans())
+def test_no_rounding_moves_a_dose_by_more_than_a_tenth(chemical: str, mass_g: float, metric: bool) -> None:
+    product = Product("p", chemical, CATALOGUE[chemical].usual_strength_percent, package_g=None)
+    rounded = round_dose(product, mass_g, metric)
+    assert abs(rounded.mass_g - mass_g) <= LARGEST_SHIFT * mass_g * (1 + 1e-9)
+    assert rounded.text
+
+
+@given(st.sampled_from(ROUND_DOWN), st.floats(1, 5e5))
+def test_acid_calcium_stabiliser_and_salt_round_down(chemical: str, mass_g: float) -> None:
+    product = Product("p", chemical, CATALOGUE[chemical].usual_strength_percent, package_g=5000)
+    assert round_dose(product, mass_g).mass_g <= mass_g * (1 + 1e-9)
+
+
+def test_salt_goes_in_whole_bags_down() -> None:
+    """Worked example of the trade: 13.35 bags are 13 now, then a retest."""
+    assert round_dose(SALT, 534 * G_PER_LB).text == "13 bags of 40 lb"
+
+
+def test_a_bag_that_would_move_the_dose_too_far_gives_way_to_the_scale() -> None:
+    rounded = round_dose(SALT, 68 * G_PER_LB)
+    assert "bag" not in rounded.text
+    assert rounded.mass_g == pytest.approx(68 * G_PER_LB, rel=0.05)
+
+
+def test_jugs_by_quarters_and_bags_by_halves() -> None:
+    jug = Product("c", "sodium_hypochlorite", 10, package_ml=128 * ML_PER_FL_OZ)
+    assert round_dose(jug, 1.13 * 97 * ML_PER_FL_OZ).text == "¾ jug of 1 gal"
+    bag = Product("b", "sodium_bicarbonate", 100, package_g=10 * G_PER_LB)
+    assert round_dose(bag, 14.6 * G_PER_LB).text == "1½ bags of 10 lb"
+
+
+@pytest.mark.parametrize(
+    ("grams", "us", "metric"),
+    [
+        (3 * G_PER_LB + 10 * G_PER_OZ, "3 lb 10 oz", "1.64 kg"),
+        (13.5 * G_PER_OZ, "13.5 oz", "383 g"),
+        (40 * G_PER_LB, "40 lb", "18.1 kg"),
+    ],
+)
+def test_mass_in_words(grams: float, us: str, metric: str) -> None:
+    assert mass_text(grams) == us
+    assert mass_text(grams, metric=True) == metric
+
+
+def test_volume_in_words() -> None:
+    assert volume_text(44 * ML_PER_FL_OZ) == "44 fl oz"
+    assert volume_text(160 * ML_PER_FL_OZ) == "1 gal 32 fl oz"
+    assert volume_text(1300, metric=True) == "1.3 L"
