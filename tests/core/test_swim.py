@@ -4,11 +4,11 @@ from datetime import timedelta
 
 import pytest
 
-from kumpan.core.journal import Clarity, Level, LookTaken, fold
+from kumpan.core.journal import Clarity, Entry, Level, LookTaken, fold
 from kumpan.core.planning.next_thing import next_thing
 from kumpan.core.planning.schools import Band
 from kumpan.core.planning.swim import SwimAnswer, SwimCode, swim_answer
-from tests.core.test_journal import START, Entry, a_test, entry, poured
+from tests.core.test_journal import START, a_test, entry, poured
 
 BAND = Band(2, 3, 2.5)
 NOW = START + timedelta(minutes=30)

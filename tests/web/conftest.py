@@ -29,6 +29,7 @@ class Api:
         return reply.json()
 
     async def post(self, path: str, body: Mapping[str, Json], status: int | None = None) -> Json:
+        self.pass_time(milliseconds=1)
         reply = await self.client.post(f"/api/v1{path}", json=body)
         assert reply.status_code == status if status else reply.is_success, reply.text
         return reply.json()

@@ -63,7 +63,7 @@ class MariaDbServer:
     def _command(self, data: Path, durable: bool) -> list[str]:
         command = [
             SERVER, "--no-defaults", f"--datadir={data}", f"--socket={self.socket}", "--skip-networking",
-            f"--pid-file={self._private}/pid", "--character-set-server=utf8mb4", "--collation-server=utf8mb4_bin",
+            f"--pid-file={self._private}/pid", f"--tmpdir={self._private}", "--character-set-server=utf8mb4", "--collation-server=utf8mb4_bin",
             "--skip-log-bin", "--innodb-buffer-pool-size=64M", "--max-connections=200",
         ]  # fmt: skip
         if not durable:
@@ -121,12 +121,15 @@ class MariaDbServer:
 def _install(data: Path) -> None:
     """Make the system tables. `--user=root` is not given: with it, a path with a space fails."""
     data.parent.mkdir(parents=True, exist_ok=True)
-    done = subprocess.run(
-        ["mariadb-install-db", "--no-defaults", f"--datadir={data}", "--auth-root-authentication-method=normal", "--skip-test-db"],
-        capture_output=True,
-        text=True,
-        check=False,
-    )  # fmt: skip
+    # A temporary folder of its own: a server that starts elsewhere sweeps the shared one.
+    with tempfile.TemporaryDirectory(prefix="kumpan-", dir="/tmp") as private:
+        command = ["mariadb-install-db", "--no-defaults", f"--datadir={data}", f"--tmpdir={private}"]
+        done = subprocess.run(
+            [*command, "--auth-root-authentication-method=normal", "--skip-test-db"],
+            capture_output=True,
+            text=True,
+            check=False,
+        )
     if done.returncode != 0:
         shutil.rmtree(data, ignore_errors=True)
         raise Stop(

@@ -1,0 +1,81 @@
+"""A running Kumpan with demo data, and Debian's Chromium through Playwright. No outside request is let pass."""
+
+import tempfile
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Browser, BrowserContext, Page, Request, sync_playwright
+
+from kumpan.tools.packages import FRONTEND
+from kumpan.tools.serving import Running
+from tests.storage.test_durability import free_port
+
+FLAGS = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
+    "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+DESK = {"width": 1280, "height": 800}
+PHONE = {"width": 390, "height": 844}
+AXE = FRONTEND / "node_modules/axe-core/axe.min.js"
+
+
+@pytest.fixture(scope="session")
+def kumpan() -> Iterator[Running]:
+    with tempfile.TemporaryDirectory(prefix="kumpan browser ") as folder:
+        running = Running(free_port(), Path(folder))
+        try:
+            running.start(demo=True)
+            yield running
+        finally:
+            running.stop()
+
+
+@pytest.fixture(scope="session")
+def chromium() -> Iterator[Browser]:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        yield browser
+        browser.close()
+
+
+OpenPage = Callable[..., Page]
+
+
+@pytest.fixture
+def open_page(kumpan: Running, chromium: Browser) -> Iterator[OpenPage]:
+    """Open a path in a new profile; afterwards: no outside request, no error on the console."""
+    contexts: list[BrowserContext] = []
+    outside: list[str] = []
+    errors: list[str] = []
+
+    def check(request: Request) -> None:
+        if not request.url.startswith((kumpan.address, "data:", "blob:")):
+            outside.append(request.url)
+
+    def open_(path: str, size: dict[str, int] | None = None) -> Page:
+        context = chromium.new_context(viewport=size or DESK, base_url=kumpan.address)  # type: ignore[arg-type]
+        contexts.append(context)
+        page = context.new_page()
+        page.set_default_timeout(15_000)
+        page.on("request", check)
+        page.on("pageerror", lambda error: errors.append(str(error)))
+        page.goto(path)
+        return page
+
+    yield open_
+    for context in contexts:
+        context.close()
+    assert outside == []
+    assert errors == []
+
+
+def serious_findings(page: Page) -> list[str]:
+    """What axe calls serious or critical on the page as it stands."""
+    page.evaluate(AXE.read_text())
+    found = page.evaluate("axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']})")
+    return [
+        f"{rule['id']}: {rule['nodes'][0]['html'][:200]}"
+        for rule in found["violations"]
+        if rule["impact"] in ("serious", "critical")
+    ]

@@ -1,0 +1,194 @@
+"""Three journeys in the real browser: set up a pool; test to ticked sheet to log; doubtful and bad values."""
+
+import re
+from collections.abc import Callable
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import PHONE, OpenPage, serious_findings
+
+pytestmark = pytest.mark.browser
+
+
+def pool_of(page: Page, name: str) -> str:
+    """The path of a pool, found by its name in the list."""
+    link = page.get_by_role("link", name=name, exact=True)
+    expect(link).to_be_visible()
+    return link.get_attribute("href") or ""
+
+
+def set_up(page: Page, name: str) -> str:
+    """Set up a pool of 32 by 16 ft, 3 to 8 ft deep; returns its path."""
+    page.get_by_label("Name", exact=True).fill(name)
+    page.get_by_label("Length, ft").fill("32")
+    page.get_by_label("Width, ft").fill("16")
+    page.get_by_label("Shallow end, ft").fill("3")
+    page.get_by_label("Deep end, ft").fill("8")
+    expect(page.get_by_test_id("volume")).to_have_text(re.compile(r"21.100 gal"))
+    page.get_by_role("button", name="Set up this pool").click()
+    expect(page.get_by_role("heading", name="Look first")).to_be_visible()
+    found = re.search(r"/pools/[0-9a-f-]{36}", page.url)
+    assert found is not None
+    return found[0]
+
+
+def test_set_up_a_pool_and_see_its_plan(open_page: OpenPage) -> None:
+    page = open_page("/pools/new")
+    page.get_by_text("Bromine", exact=True).click()
+    expect(page.get_by_text("Bromine pools are out of scope")).to_be_visible()
+    expect(page.get_by_role("button", name="Set up this pool")).to_be_disabled()
+    page.get_by_text("Liquid chlorine", exact=True).click()
+    path = set_up(page, "Łódka 🐟")
+    expect(page.get_by_role("img", name=re.compile("Plan of the pool, 32 ft by 16 ft"))).to_be_visible()
+    page.goto(path)
+    expect(page.get_by_text("This pool is not tested yet.")).to_be_visible()
+    expect(page.get_by_text("Łódka 🐟")).to_be_visible()
+
+
+def test_what_was_typed_survives_a_reload(open_page: OpenPage) -> None:
+    page = open_page("/pools/new")
+    page.get_by_label("Name", exact=True).fill("Half typed")
+    page.get_by_label("Length, ft").fill("20 furlongs")
+    page.reload()
+    expect(page.get_by_label("Name", exact=True)).to_have_value("Half typed")
+    expect(page.get_by_label("Length, ft")).to_have_value("20 furlongs")
+
+
+def to_ticked_sheet(page: Page, tick: Callable[[Page], None]) -> None:
+    page.get_by_role("button", name="Start this sheet").click()
+    expect(page.get_by_role("region", name="Step now")).to_be_visible()
+    tick(page)
+
+
+def test_from_test_to_ticked_sheet_to_log(open_page: OpenPage) -> None:
+    page = open_page("/pools/new")
+    path = set_up(page, "Journey")
+    page.get_by_text("Clear", exact=True).click()
+    line = page.get_by_label("Quick line, then Enter")
+    line.fill("fc 1 tc 1.2 ph 7,5 ta 100 ch 260 cya 40 82f")
+    line.press("Enter")
+    expect(page.get_by_label("Alkalinity")).to_have_value("100")
+    page.get_by_role("button", name="Save and read the board").click()
+    expect(page.get_by_text("low: germs and algae can grow")).to_be_visible()
+    expect(page.get_by_test_id("swim")).to_contain_text("No: free chlorine 1 is under 2")
+
+    page.get_by_role("link", name="Sheet", exact=True).click()
+    page.get_by_role("button", name="Start this sheet").click()
+    page.get_by_role("button", name="Done").click()
+    now = page.get_by_role("region", name="Step now")
+    expect(now.get_by_text("Goggles and gloves on")).to_be_visible()
+    expect(now.get_by_role("link", name="If it goes wrong")).to_be_visible()
+    page.get_by_role("button", name="Other amount").click()
+    page.get_by_label("How much really went in").fill("44 oz")
+    page.get_by_role("button", name="Note this amount").click()
+    expect(page.get_by_role("alert")).to_contain_text('write "fl oz"')
+    page.get_by_label("How much really went in").fill("44 fl oz")
+    page.get_by_role("button", name="Note this amount").click()
+    expect(page.get_by_text("44 fl oz")).to_be_visible()
+    expect(page.get_by_test_id("swim")).to_contain_text("Not before")
+    page.reload()
+    expect(page.get_by_text("44 fl oz")).to_be_visible()
+
+    page.goto(f"{path}/log")
+    expect(page.get_by_text("Added Liquid chlorine 10 %")).to_be_visible()
+    page.get_by_role("button", name="Take back: Added Liquid chlorine 10 %").click()
+    expect(page.get_by_text("taken back", exact=False).first).to_be_visible()
+
+
+def test_doubtful_and_bad_values(open_page: OpenPage) -> None:
+    page = open_page("/pools/new")
+    set_up(page, "Doubts")
+    page.get_by_label("Free chlorine").fill("3")
+    page.get_by_label("Total chlorine").fill("2")
+    expect(page.get_by_text("is under free chlorine")).to_be_visible()
+    page.get_by_label("pH").fill("78")
+    expect(page.get_by_text('"78" is outside 0 to 14')).to_be_visible()
+    page.get_by_role("button", name="Save and read the board").click()
+    expect(page.get_by_label("pH")).to_have_value("78")
+    page.get_by_label("pH").fill("7.8")
+    page.get_by_role("button", name="Save and read the board").click()
+    expect(page.get_by_role("table", name="Lane board")).to_be_visible()
+
+
+def test_by_keyboard_only(open_page: OpenPage) -> None:
+    page = open_page("/")
+    path = pool_of(page, "Millrace Close")
+    page.goto(path)
+    expect(page.get_by_role("table", name="Lane board")).to_be_visible()
+    page.keyboard.press("t")
+    line = page.get_by_label("Quick line, then Enter")
+    expect(line).to_be_visible()
+    for _ in range(60):
+        page.keyboard.press("Tab")
+        if line.evaluate("element => element === document.activeElement"):
+            break
+    page.keyboard.type("2.6 2.8 7.6 70 280 65 3100 82")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Salt")).to_have_value("3100")
+    page.keyboard.press("Tab")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("table", name="Lane board")).to_be_visible()
+    expect(page.get_by_test_id("swim")).to_have_text("Yes.")
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog", name="Keyboard shortcuts")).to_be_visible()
+
+
+def test_on_a_phone(open_page: OpenPage) -> None:
+    page = open_page("/", PHONE)
+    path = pool_of(page, "Weir Lane 4")
+    page.goto(f"{path}/sheet")
+    to_ticked_sheet(page, lambda on: on.get_by_role("button", name="Done").click())
+    expect(page.get_by_role("button", name="Undo").first).to_be_visible()
+    wide = page.evaluate("document.documentElement.scrollWidth > document.documentElement.clientWidth")
+    assert wide is False
+
+
+VIEWS = [
+    "/",
+    "/pools/new",
+    "/shelf",
+    "/emergency",
+    "{pool}",
+    "{pool}/slip",
+    "{pool}/sheet",
+    "{pool}/log",
+    "{pool}/setup",
+]
+
+
+@pytest.mark.parametrize("view", VIEWS)
+@pytest.mark.parametrize("mode", ["paper", "sun", "dusk"])
+def test_axe_finds_nothing_serious(open_page: OpenPage, view: str, mode: str) -> None:
+    page = open_page("/")
+    pool = pool_of(page, "Millrace Close")
+    page.evaluate(f"localStorage.setItem('kumpan.mode', '{mode}')")
+    page.goto(view.format(pool=pool))
+    page.wait_for_load_state("networkidle")
+    assert serious_findings(page) == []
+
+
+def test_the_emergency_page_needs_no_server(open_page: OpenPage) -> None:
+    page = open_page("/")
+    page.wait_for_load_state("networkidle")
+    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+    page.reload()
+    page.wait_for_load_state("networkidle")
+    page.context.set_offline(True)
+    page.goto("/emergency")
+    expect(page.get_by_role("heading", name="Sharp smell, cough, gas")).to_be_visible()
+
+
+def test_a_dead_server_loses_nothing_typed(open_page: OpenPage) -> None:
+    page = open_page("/")
+    path = pool_of(page, "Millrace Close")
+    page.goto(f"{path}/slip")
+    page.get_by_label("Note").fill("typed before it died")
+    page.context.set_offline(True)
+    page.get_by_label("pH").fill("7.5")
+    page.get_by_role("button", name="Save and read the board").click()
+    expect(page.get_by_role("alert")).to_contain_text("does not answer")
+    page.context.set_offline(False)
+    page.reload()
+    expect(page.get_by_label("Note")).to_have_value("typed before it died")
+    expect(page.get_by_label("pH")).to_have_value("7.5")
