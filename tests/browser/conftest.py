@@ -7,14 +7,11 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, Request, sync_playwright
 
+from kumpan.tools.browser import CHROMIUM, FLAGS
 from kumpan.tools.packages import FRONTEND
+from kumpan.tools.ports import free_port
 from kumpan.tools.serving import Running
-from tests.storage.test_durability import free_port
 
-FLAGS = [
-    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking",
-    "--disable-component-update", "--disable-sync",
-]  # fmt: skip
 DESK = {"width": 1280, "height": 800}
 PHONE = {"width": 390, "height": 844}
 AXE = FRONTEND / "node_modules/axe-core/axe.min.js"
@@ -34,7 +31,7 @@ def kumpan() -> Iterator[Running]:
 @pytest.fixture(scope="session")
 def chromium() -> Iterator[Browser]:
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
         yield browser
         browser.close()
 

@@ -3,7 +3,6 @@
 import json
 import os
 import signal
-import socket
 import subprocess
 import time
 import urllib.request
@@ -12,15 +11,9 @@ from uuid import uuid4
 
 import pytest
 
+from kumpan.tools.ports import free_port
 from kumpan.tools.serving import Running
 from tests.web.conftest import pool_body
-
-
-def free_port() -> int:
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        port: int = probe.getsockname()[1]
-        return port
 
 
 def post(running: Running, path: str, body: object) -> object:

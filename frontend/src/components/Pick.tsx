@@ -43,12 +43,13 @@ export function PickOne<T extends string>({ label, options, value, onPick, inlin
         color="soft"
         mb="1"
         float={inline ? { md: "left" } : undefined}
-        w={inline ? { md: "9rem" } : undefined}
+        minW={inline ? { md: "10rem" } : undefined}
+        flexShrink="0"
         lineHeight={inline ? { md: "44px" } : undefined}
       >
         {label}
       </Text>
-      <Flex gap="2" wrap="wrap">
+      <Flex gap="2" wrap="wrap" align="start">
         {options.map((option) => (
           <Chip key={option.value}>
             <Hidden
@@ -87,12 +88,13 @@ export function PickMany({
         color="soft"
         mb="1"
         float={inline ? { md: "left" } : undefined}
-        w={inline ? { md: "9rem" } : undefined}
+        minW={inline ? { md: "10rem" } : undefined}
+        flexShrink="0"
         lineHeight={inline ? { md: "44px" } : undefined}
       >
         {label}
       </Text>
-      <Flex gap="2" wrap="wrap">
+      <Flex gap="2" wrap="wrap" align="start">
         {options.map((option) => (
           <Chip key={option}>
             <Hidden type="checkbox" checked={values.includes(option)} onChange={() => onToggle(option)} />

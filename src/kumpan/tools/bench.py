@@ -1,0 +1,158 @@
+"""`./run bench`: speed as ratios in one run, so that the machine does not matter."""
+
+import gzip
+import http.server
+import json
+import statistics
+import subprocess
+import tempfile
+import threading
+import time
+import urllib.request
+from collections.abc import Callable
+from functools import partial
+from pathlib import Path
+
+from playwright.sync_api import Browser, sync_playwright
+
+from kumpan.tools.browser import CHROMIUM, FLAGS
+from kumpan.tools.packages import DIST, FRONTEND
+from kumpan.tools.ports import free_port
+from kumpan.tools.serving import Running
+
+RUNS = 200
+COLD_CONTEXTS = 7
+READINGS = {
+    "free_chlorine": 1, "total_chlorine": 1.2, "ph": 7.9, "total_alkalinity": 70, "calcium_hardness": 180,
+    "cyanuric_acid": 25, "temperature_c": 27,
+}  # fmt: skip
+POOL = {"volume_l": 75708, "surface": "plaster", "chlorination": "liquid", "filter": "sand"}
+CALLS: dict[str, tuple[str, object]] = {
+    "analysis": ("/api/v1/water/analysis", {"readings": READINGS}),
+    "after": (
+        "/api/v1/water/after",
+        {
+            "readings": READINGS,
+            "volume_l": 75708,
+            "additions": [{"chemical": "sodium_bicarbonate", "strength_percent": 100, "mass_g": 2000}],
+        },
+    ),
+    "preview": (
+        "/api/v1/treatments/preview",
+        {"pool": POOL, "readings": READINGS, "school": "household", "shelf": None},
+    ),
+}
+
+
+def milliseconds(work: Callable[[], object], runs: int = RUNS) -> list[float]:
+    """Sorted times of `runs` calls, after a few to warm up."""
+    for _ in range(10):
+        work()
+    times = []
+    for _ in range(runs):
+        began = time.perf_counter()
+        work()
+        times.append((time.perf_counter() - began) * 1000)
+    return sorted(times)
+
+
+def p95(times: list[float]) -> float:
+    return times[int(len(times) * 0.95)]
+
+
+def call(address: str, path: str, body: object | None) -> bytes:
+    data = None if body is None else json.dumps(body).encode()
+    request = urllib.request.Request(address + path, data, {"content-type": "application/json"})
+    with urllib.request.urlopen(request, timeout=30) as reply:
+        answer: bytes = reply.read()
+        return answer
+
+
+def bench_http(running: Running) -> None:
+    no_op = milliseconds(lambda: call(running.address, "/api/health", None))
+    print(f"no-op over HTTP: median {statistics.median(no_op):.2f} ms")
+    for name, (path, body) in CALLS.items():
+        times = milliseconds(partial(call, running.address, path, body))
+        ratio = statistics.median(times) / statistics.median(no_op)
+        print(
+            f"{name}: median {statistics.median(times):.2f} ms, p95 {p95(times):.2f} ms, {ratio:.1f} x no-op"
+        )
+    pools = json.loads(call(running.address, "/api/v1/pools", None))
+    path = f"/api/v1/pools/{pools[0]['id']}/sheet"
+    times = milliseconds(partial(call, running.address, path, None))
+    print(f"sheet of a stored pool: median {statistics.median(times):.2f} ms, p95 {p95(times):.2f} ms")
+
+
+def first_paint_ms(browser: Browser, address: str, ready: str) -> float:
+    """Median over cold contexts until the page's content stands."""
+    times = []
+    for _ in range(COLD_CONTEXTS):
+        context = browser.new_context(service_workers="block")
+        page = context.new_page()
+        began = time.perf_counter()
+        page.goto(address)
+        page.get_by_text(ready, exact=True).first.wait_for()
+        times.append((time.perf_counter() - began) * 1000)
+        context.close()
+    return statistics.median(times)
+
+
+class _Compressed(http.server.SimpleHTTPRequestHandler):
+    """The bare page, served as compressed as ours is."""
+
+    def log_message(self, format: str, *args: object) -> None:
+        """Say nothing."""
+
+    def do_GET(self) -> None:
+        file = Path(self.translate_path(self.path))
+        file = file / "index.html" if file.is_dir() else file
+        body = gzip.compress(file.read_bytes())
+        self.send_response(200)
+        self.send_header("content-type", self.guess_type(str(file)))
+        self.send_header("content-encoding", "gzip")
+        self.send_header("content-length", str(len(body)))
+        self.end_headers()
+        self.wfile.write(body)
+
+
+def bench_first_page(running: Running) -> None:
+    subprocess.run(
+        ["npx", "vite", "build", "--config", "vite.bench.config.ts", "--logLevel=error"],
+        cwd=FRONTEND, check=True, capture_output=True,
+    )  # fmt: skip
+    handler = partial(_Compressed, directory=str(FRONTEND / "dist-bench"))
+    server = http.server.ThreadingHTTPServer(("127.0.0.1", free_port()), handler)
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        bare = first_paint_ms(browser, f"http://127.0.0.1:{server.server_port}/", "Bare")
+        ours = first_paint_ms(browser, running.address, "Pools")
+        browser.close()
+    server.shutdown()
+    print(f"first page: {ours:.0f} ms, bare Chakra page {bare:.0f} ms, {ours / bare:.2f} x (bar: 2)")
+
+
+def bench_size() -> None:
+    entry = DIST / "index.html"
+    names = [part.split('"')[0] for part in entry.read_text().split("/assets/")[1:]]
+    first = sum(len(gzip.compress((DIST / "assets" / n).read_bytes())) for n in names if n.endswith(".js"))
+    every = sum(len(gzip.compress(f.read_bytes())) for f in (DIST / "assets").glob("*.js"))
+    print(
+        f"JavaScript gzipped: first load {first / 1000:.0f} kB, all stations {every / 1000:.0f} kB (bar: 350)"
+    )
+
+
+def main() -> None:
+    bench_size()
+    with tempfile.TemporaryDirectory(prefix="kumpan bench ") as folder:
+        running = Running(free_port(), Path(folder))
+        try:
+            running.start(demo=True)
+            bench_http(running)
+            bench_first_page(running)
+        finally:
+            running.stop()
+
+
+if __name__ == "__main__":
+    main()

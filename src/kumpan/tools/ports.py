@@ -1,0 +1,10 @@
+"""A free port on loopback."""
+
+import socket
+
+
+def free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        port: int = probe.getsockname()[1]
+        return port

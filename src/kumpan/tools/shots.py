@@ -1,0 +1,80 @@
+"""The pictures of docs/screenshots, made from the demo data in a database of their own."""
+
+import json
+import tempfile
+import urllib.request
+from pathlib import Path
+
+from playwright.sync_api import Browser, sync_playwright
+
+from kumpan.tools.browser import CHROMIUM, DESK, FLAGS, PHONE
+from kumpan.tools.packages import ROOT
+from kumpan.tools.ports import free_port
+from kumpan.tools.serving import Running
+
+FOLDER = ROOT / "docs/screenshots"
+# file name -> path, size, light
+VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
+    "deck": ("/", DESK, "paper"),
+    "board": ("/pools/{pool}", DESK, "paper"),
+    "board-phone-sun": ("/pools/{pool}", PHONE, "sun"),
+    "slip": ("/pools/{pool}/slip", DESK, "paper"),
+    "sheet-dusk": ("/pools/{pool}/sheet", DESK, "dusk"),
+    "setup": ("/pools/{pool}/setup", DESK, "paper"),
+    "log": ("/pools/{pool}/log", DESK, "paper"),
+    "shelf": ("/shelf", DESK, "paper"),
+    "emergency": ("/emergency", DESK, "paper"),
+}
+
+
+def main() -> None:
+    FOLDER.mkdir(parents=True, exist_ok=True)
+    with tempfile.TemporaryDirectory(prefix="kumpan shots ") as folder, sync_playwright() as playwright:
+        running = Running(free_port(), Path(folder))
+        try:
+            running.start(demo=True)
+            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+            pool = _first_pool(running)
+            for name, (path, size, mode) in VIEWS.items():
+                _picture(browser, running, path.format(pool=pool), size, mode, FOLDER / f"{name}.png")
+            _step_on_the_phone(browser, running, pool)
+            browser.close()
+        finally:
+            running.stop()
+
+
+def _first_pool(running: Running) -> str:
+    with urllib.request.urlopen(f"{running.address}/api/v1/pools", timeout=10) as reply:
+        pool: str = json.load(reply)[0]["id"]
+        return pool
+
+
+def _picture(
+    browser: Browser, running: Running, path: str, size: tuple[int, int], mode: str, file: Path
+) -> None:
+    context = browser.new_context(viewport={"width": size[0], "height": size[1]}, base_url=running.address)
+    context.add_init_script(f"localStorage.setItem('kumpan.mode', '{mode}')")
+    page = context.new_page()
+    page.goto(path)
+    page.wait_for_load_state("networkidle")
+    page.screenshot(path=file)
+    context.close()
+
+
+def _step_on_the_phone(browser: Browser, running: Running, pool: str) -> None:
+    """The started sheet at its first addition, as at the poolside."""
+    context = browser.new_context(viewport={"width": PHONE[0], "height": PHONE[1]}, base_url=running.address)
+    page = context.new_page()
+    page.goto(f"/pools/{pool}/sheet")
+    page.get_by_role("button", name="Start this sheet").click()
+    page.get_by_role("button", name="Done").click()
+    page.get_by_role("button", name="Poured all of it").click()
+    page.get_by_role("button", name="Close this message").click()
+    page.get_by_role("region", name="Step now").evaluate("element => element.scrollIntoView()")
+    page.wait_for_load_state("networkidle")
+    page.screenshot(path=FOLDER / "step-phone.png")
+    context.close()
+
+
+if __name__ == "__main__":
+    main()
