@@ -585,6 +585,9 @@ export interface components {
         /**
          * Analysis
          * @description What the readings say together; null where a reading is missing (named in `missing`).
+         *
+         *     Indices without unit; carbonate alkalinity in mg/L as CaCO3; hypochlorous acid in mg/L as Cl2, its
+         *     fraction of free chlorine; ionic strength in mol/L.
          */
         Analysis: {
             /** Assumed */

@@ -65,6 +65,30 @@ SOURCES: dict[str, Source] = {
     "cya-ratio": Source(
         _P, "Falk et al. 2019, Water 11(6) 1314: CYA:FC no more than 20:1", "quoted from memory"
     ),
+    "plummer-busenberg": Source(
+        _P, "Plummer & Busenberg 1982, Geochim. Cosmochim. Acta 46, 1011", "quoted from memory; 0 to 90 C"
+    ),
+    "phreeqc-dat": Source(
+        _P, "phreeqc.dat of PHREEQC 3; Parkhurst & Appelo 2013, USGS Techniques and Methods 6-A43"
+    ),
+    "morris": Source(_P, "Morris 1966, J. Phys. Chem. 70, 3798: HOCl", "quoted from memory"),
+    "obrien": Source(
+        _P,
+        "O'Brien, Morris & Butler 1974: chlorinated isocyanurates",
+        "quoted from memory; 25 C at every temperature",
+    ),
+    "bradley-pitzer": Source(
+        _P,
+        "Bradley & Pitzer 1979, J. Phys. Chem. 83, 1599: dielectric constant of water",
+        "quoted from memory",
+    ),
+    "kell": Source(_P, "Kell 1975, J. Chem. Eng. Data 20, 97: density of water", "quoted from memory"),
+    "langelier": Source(
+        _P,
+        "Langelier 1936; factor table as in operators' handbooks",
+        "quoted from memory; solids over 2000 from memory",
+    ),
+    "aeration": Source(_C, "alkalinity is lowered by acid in small doses, with aeration between"),
     "scope": Source(
         _C, "chlorine on biguanide or bromide-treated water does harm; spas by themselves differ"
     ),

@@ -82,9 +82,13 @@ ADDITION_LIMITS: dict[Measure, float] = {
     Measure.CYANURIC_ACID: 30,
     Measure.SALT: 1000,
 }
+# pH after every step, reckoned with its chlorine used up; and the most that one addition may move it.
+PH_WINDOW = (7.0, 8.0)
+LARGEST_PH_MOVE = 0.4
 # Days between two additions of one measure: the retest between them must be able to see the first.
 DAYS_BETWEEN_SPLITS: dict[Measure, int] = {
     Measure.TOTAL_ALKALINITY: 1,
+    Measure.PH: 1,
     Measure.CALCIUM_HARDNESS: 1,
     Measure.CYANURIC_ACID: 7,
     Measure.SALT: 1,

@@ -1,29 +1,23 @@
 """From readings to a run sheet: what to add, in which order, with which waits, tests and cautions.
 
-The amounts come from one solution of the whole water (`solve`), then are split by the limits,
-ordered, kept apart and rounded. Nothing here knows the clock: steps carry minutes from the start.
+The amounts come from one solution of the whole water (`solve`), are split and put on days (`spread`)
+and laid out in time (`timeline`). Nothing here knows the clock: steps carry minutes from the start.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
-from math import ceil
+from dataclasses import dataclass, replace
 
 from kumpan.core.dosing.additions import Product
+from kumpan.core.dosing.mass_balance import added_to, changes
 from kumpan.core.findings import Finding
-from kumpan.core.planning.order_and_waits import (
-    ADDITION_LIMITS,
-    DAYS_BETWEEN_SPLITS,
-    FIRST_FILL_SALT_MG_L,
-    LONGEST_WAIT_IN_A_DAY_MIN,
-    order_of,
-    separation,
-)
-from kumpan.core.planning.solve import Dose, Unmet, solve
+from kumpan.core.planning.lanes import NAMES
+from kumpan.core.planning.solve import Dose, Solution, Unmet, solve
+from kumpan.core.planning.spread import Spread, masses, spread
 from kumpan.core.planning.targets import Aims
-from kumpan.core.planning.timeline import Part, lay_out
+from kumpan.core.planning.timeline import lay_out
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.run_sheet import Step
-from kumpan.core.water import Measure, Readings
+from kumpan.core.water import Readings
 
 
 @dataclass(frozen=True)
@@ -47,41 +41,27 @@ def plan(
 ) -> Plan:
     """The whole plan for one water. `shelf` is what may be poured; amounts are in g and mL."""
     solution = solve(readings, volume_l, traits, aims, shelf)
-    parts = spread_over_days(solution.doses, readings)
-    steps = lay_out(parts, volume_l, traits, readings, metric=metric)
-    return Plan(steps, solution.predicted, solution.unmet, solution.notes)
+    placed = spread(solution.doses, readings, volume_l, solution.start)
+    steps = lay_out(
+        placed.parts, volume_l, traits, readings, metric=metric, aerate_to_ph=solution.aerate_to_ph
+    )
+    if not placed.held_back:
+        return Plan(steps, solution.predicted, solution.unmet, solution.notes)
+    unmet = (*solution.unmet, *(_held_back(dose) for dose in placed.held_back))
+    return Plan(steps, _as_far_as_it_goes(readings, volume_l, solution, placed), unmet, solution.notes)
 
 
-def spread_over_days(doses: Sequence[Dose], readings: Readings) -> list[Part]:
-    """Split what exceeds the limit of one addition, and give what must stay far apart days of its own.
-
-    Urgent chlorine keeps the first day; what it must keep far from gives way.
-    """
-    placed: list[Part] = []
-    for dose in sorted(doses, key=lambda d: (not d.urgent, order_of(d.product.chemical))):
-        count = _count(dose, readings)
-        day = 1
-        for _ in range(count):
-            part = Part(dose, dose.mass_g / count, _free_day(dose, placed, day))
-            placed.append(part)
-            day = part.day + DAYS_BETWEEN_SPLITS.get(dose.measure, 1)
-    return sorted(placed, key=lambda part: (part.day, order_of(part.dose.product.chemical)))
+def _held_back(dose: Dose) -> Unmet:
+    reason = f"{NAMES[dose.measure]}: no safe addition goes further now; pH would leave 7.0 to 8.0. Test after this sheet."
+    return Unmet(dose.measure, "limits", reason)
 
 
-def _count(dose: Dose, readings: Readings) -> int:
-    limit = ADDITION_LIMITS.get(dose.measure)
-    first_fill = dose.measure is Measure.SALT and (readings.salt or 0.0) < FIRST_FILL_SALT_MG_L
-    if limit is None or first_fill:
-        return 1
-    return max(1, ceil(dose.change / limit - 1e-9))
-
-
-def _free_day(dose: Dose, placed: Sequence[Part], day: int) -> int:
-    while any(_too_close(dose, other) for other in placed if other.day == day):
-        day += 1
-    return day
-
-
-def _too_close(dose: Dose, other: Part) -> bool:
-    minutes = separation(dose.product.chemical, other.dose.product.chemical).minutes
-    return minutes > LONGEST_WAIT_IN_A_DAY_MIN
+def _as_far_as_it_goes(readings: Readings, volume_l: float, solution: Solution, placed: Spread) -> Readings:
+    """The water after the parts that could be placed."""
+    water = readings
+    for dose, mass in masses(placed.parts).items():
+        water = added_to(water, changes(dose.product, mass, volume_l))
+    last = placed.parts[-1].after if placed.parts else solution.start
+    if last is None:
+        return water
+    return replace(water, ph=float(last.species.ph), total_alkalinity=float(last.total_alkalinity_mg_l))

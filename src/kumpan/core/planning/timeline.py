@@ -4,7 +4,6 @@ Times are minutes from the sheet's start; day 1 begins with it.
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 
 from kumpan.core.dosing.additions import volume_from_mass_ml
 from kumpan.core.dosing.mass_balance import changes
@@ -13,7 +12,7 @@ from kumpan.core.hazards import Hazard, cautions_for
 from kumpan.core.planning.how_to import prepare, uses_pour_path, where
 from kumpan.core.planning.lanes import NAMES
 from kumpan.core.planning.order_and_waits import MIXING, separation
-from kumpan.core.planning.solve import Dose
+from kumpan.core.planning.spread import Part
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.run_sheet import ADD, DO, TEST, WAIT, Step
 from kumpan.core.water import Measure, Readings
@@ -23,19 +22,18 @@ PREPARE_MIN = 5
 SAME_TEST_MIN = 60  # what can be read within an hour of each other is read in one test
 SAME_DAY_MIN = 360  # what can be read within six hours is tested on the same day
 LONG_WAIT_MIN = 600
-
-
-@dataclass(frozen=True)
-class Part:
-    """One addition of a dose that may be split, on its day."""
-
-    dose: Dose
-    mass_g: float
-    day: int
+PH_WORTH_A_TEST = 0.15
+LATER = 10**9
 
 
 def lay_out(
-    parts: Sequence[Part], volume_l: float, traits: Traits, readings: Readings, *, metric: bool
+    parts: Sequence[Part],
+    volume_l: float,
+    traits: Traits,
+    readings: Readings,
+    *,
+    metric: bool,
+    aerate_to_ph: float | None = None,
 ) -> tuple[Step, ...]:
     """The steps for additions already put on days and in order; empty when there is nothing to add."""
     if not parts:
@@ -49,6 +47,8 @@ def lay_out(
             line.keep_apart(part.dose.product.chemical)
             line.add(part)
         line.test_what_can_be_read_by(line.now + SAME_DAY_MIN)
+    if aerate_to_ph is not None:
+        line.aerate(aerate_to_ph)
     line.test_what_can_be_read_by(None)
     return tuple(line.steps)
 
@@ -90,7 +90,7 @@ class _Timeline:
 
     def retest_before(self, measure: Measure) -> None:
         """The next part of a split goes in only after the first has been read."""
-        if measure in self._readable_at:
+        if self._readable_at.get(measure, LATER) <= self.now + DAY_MIN:
             self._test_group(measure)
 
     def keep_apart(self, chemical: str) -> None:
@@ -108,6 +108,25 @@ class _Timeline:
         self._poured.append((self.now, part.dose.product.chemical))
         ready = self.now + MIXING[part.dose.measure].minutes
         self._readable_at[part.dose.measure] = max(self._readable_at.get(part.dose.measure, 0), ready)
+        if abs(step.side_effects.get(Measure.PH, 0.0)) >= PH_WORTH_A_TEST:
+            self._readable_at[Measure.PH] = self.now + MIXING[Measure.PH].minutes
+
+    def aerate(self, ph: float) -> None:
+        title = f"Aerate until pH reads {ph:g} again"
+        why = "Returns up, fountain or air on: carbon dioxide leaves, pH rises, alkalinity stays down."
+        self.steps.append(
+            Step(
+                DO,
+                self._day,
+                self.now,
+                title,
+                why,
+                Hazard.OPEN_WATER,
+                cautions_for(Hazard.OPEN_WATER),
+                measures=(Measure.PH,),
+            )
+        )
+        self._readable_at[Measure.PH] = self.now + MIXING[Measure.PH].minutes
 
     def test_what_can_be_read_by(self, latest: int | None) -> None:
         """Wait for and test what can be read by then; None waits for the slowest."""
@@ -142,7 +161,7 @@ class _Timeline:
     def _addition(self, part: Part) -> Step:
         dose, product = part.dose, part.dose.product
         rounded = round_dose(product, part.mass_g, self._metric, dose.doubt_share)
-        moved = changes(product, rounded.mass_g, self._volume_l)
+        moved = self._moved(part, rounded.mass_g)
         return Step(
             ADD,
             self._day,
@@ -166,6 +185,18 @@ class _Timeline:
             expected=self._expected(moved),
             side_effects={m: change for m, change in moved.items() if m is not dose.measure},
         )
+
+    def _moved(self, part: Part, mass_g: float) -> dict[Measure, float]:
+        """Every measure that the rounded amount moves; pH and alkalinity by the equilibrium, chlorine used up."""
+        moved = changes(part.dose.product, mass_g, self._volume_l)
+        if part.before is None or part.after is None:
+            moved.pop(Measure.TOTAL_ALKALINITY, None)
+            return moved
+        share = mass_g / part.mass_g
+        alkalinity = float(part.after.total_alkalinity_mg_l) - float(part.before.total_alkalinity_mg_l)
+        moved[Measure.PH] = (float(part.after.species.ph) - float(part.before.species.ph)) * share
+        moved[Measure.TOTAL_ALKALINITY] = alkalinity * share
+        return {measure: change for measure, change in moved.items() if abs(change) > 1e-6}
 
     def _expected(self, moved: Mapping[Measure, float]) -> dict[Measure, float]:
         return {m: max(0.0, self._level[m] + change) for m, change in moved.items() if m in self._level}
