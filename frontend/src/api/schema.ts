@@ -901,6 +901,16 @@ export interface components {
          * @enum {string}
          */
         Hazard: "none" | "open_water" | "powder" | "acid" | "alkali" | "caustic" | "borate" | "oxidiser_liquid" | "oxidiser_granules" | "tablets" | "heat_of_solution" | "electricity" | "pressure" | "shell";
+        /**
+         * Input
+         * @description One figure that went into a number, with its unit in the text.
+         */
+        Input: {
+            /** Name */
+            name: string;
+            /** Value */
+            value: string;
+        };
         /** KitChoice */
         KitChoice: {
             /** Key */
@@ -932,6 +942,7 @@ export interface components {
             /** Trail */
             trail: components["schemas"]["Float"][];
             verdict: components["schemas"]["Verdict"];
+            working?: components["schemas"]["Working"] | null;
         };
         /**
          * Level
@@ -1082,6 +1093,18 @@ export interface components {
             text: string;
             /** Why */
             why: string;
+        };
+        /**
+         * Origin
+         * @description A source as a reader sees it: the reference, its kind, and its reservations.
+         */
+        Origin: {
+            /** Kind */
+            kind: string;
+            /** Note */
+            note: string;
+            /** Reference */
+            reference: string;
         };
         /**
          * Outcome
@@ -1659,7 +1682,8 @@ export interface components {
          * @description One line of the run sheet. `kind` is add, wait, test or do; amounts only for add.
          *
          *     `offset_min` is when it begins, in minutes from the sheet's start; `minutes` how long a wait lasts.
-         *     `expected` is the reading after this step, `side_effects` what else it moves, by measure.
+         *     `expected` is the reading after this step, `side_effects` what else it moves, by measure; `working` how the amount came
+         *     about; `range_text` the amount's range from the readings' doubt, `range_from` the reading behind most of it.
          */
         Step: {
             /** Cautions */
@@ -1695,6 +1719,9 @@ export interface components {
             pour_path: boolean;
             /** Product Id */
             product_id?: string | null;
+            range_from?: components["schemas"]["Measure"] | null;
+            /** Range Text */
+            range_text?: string | null;
             /** Rounded G */
             rounded_g?: number | null;
             /** Rounded Ml */
@@ -1715,6 +1742,7 @@ export interface components {
             where?: string | null;
             /** Why */
             why: string;
+            working?: components["schemas"]["Working"] | null;
         };
         /**
          * Surface
@@ -1907,6 +1935,18 @@ export interface components {
              * @default
              */
             reason: string;
+        };
+        /**
+         * Working
+         * @description How a number came about: one or a few plain sentences, the inputs, the sources.
+         */
+        Working: {
+            /** Equation */
+            equation: string;
+            /** Inputs */
+            inputs: components["schemas"]["Input"][];
+            /** Origins */
+            origins: components["schemas"]["Origin"][];
         };
     };
     responses: never;

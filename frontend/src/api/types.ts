@@ -7,6 +7,7 @@ type Schemas = Readable<components["schemas"]>;
 export type Measure = Schemas["Measure"];
 export type PoolHead = Schemas["PoolHead"];
 export type Board = Schemas["Board"];
+export type Working = Schemas["Working"];
 export type Lane = Schemas["Lane"];
 export type LaneFloat = Schemas["Float"];
 export type Sheet = Schemas["Sheet"];

@@ -1,6 +1,7 @@
 import { Box, chakra, Grid, Text } from "@chakra-ui/react";
 import type { Lane, LaneFloat } from "../api/types";
 import { rangeText, unitOf, valueText } from "../lib/measures";
+import { Why } from "./Why";
 
 // The drawn part of a lane, in bands from the left rope; the core puts arrows beyond it.
 const LEFT = -1.75;
@@ -49,7 +50,7 @@ export function LaneRow({ lane }: { lane: Lane }) {
       <Box role="cell" gridArea="figure" alignSelf="center" py="1" textAlign={{ base: "right", md: "left" }}>
         <Figure lane={lane} off={off} />
         <Text fontSize="note" color={off ? "ink" : "soft"} fontWeight={off ? "600" : "400"}>
-          {lane.verdict.text}
+          {lane.verdict.text} <Why about={`${lane.name}: ${lane.verdict.text}`} working={lane.working} />
         </Text>
       </Box>
     </Grid>

@@ -50,6 +50,10 @@ const SHORT: Record<Measure, string> = {
   saturation_index: "scaling index",
 };
 
+export function nameOf(measure: Measure): string {
+  return SHORT[measure];
+}
+
 type Values = { [key in Measure]?: number };
 
 /** "free chlorine about 2.5, alkalinity about 71": what a step leaves, for the measures named. */
@@ -65,7 +69,7 @@ export function expectedText(values: Values = {}, measures: readonly Measure[] =
 /** "salt +12, alkalinity +1": what else a step moves; what rounds to nothing is left out. */
 export function sideEffectText(values: Values = {}): string {
   return (Object.entries(values) as [Measure, number][])
-    .filter(([, change]) => Math.abs(change) >= 0.5)
+    .filter(([measure, change]) => Math.abs(change) >= (measure === "ph" ? 0.03 : 0.5))
     .map(
       ([measure, change]) =>
         `${SHORT[measure]} ${change < 0 ? "\u2212" : "+"}${valueText(measure, Math.abs(change))}`,

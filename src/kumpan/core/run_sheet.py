@@ -5,6 +5,7 @@ from dataclasses import dataclass, field
 
 from kumpan.core.hazards import Hazard
 from kumpan.core.water import Measure
+from kumpan.core.working import Working
 
 ADD, WAIT, TEST, DO = "add", "wait", "test", "do"
 
@@ -14,7 +15,8 @@ class Step:
     """One line of the run sheet. `kind` is add, wait, test or do; amounts only for add.
 
     `offset_min` is when it begins, in minutes from the sheet's start; `minutes` how long a wait lasts.
-    `expected` is the reading after this step, `side_effects` what else it moves, by measure.
+    `expected` is the reading after this step, `side_effects` what else it moves, by measure; `working` how the amount came
+    about; `range_text` the amount's range from the readings' doubt, `range_from` the reading behind most of it.
     """
 
     kind: str
@@ -39,3 +41,6 @@ class Step:
     measures: tuple[Measure, ...] = ()
     expected: Mapping[Measure, float] = field(default_factory=dict)
     side_effects: Mapping[Measure, float] = field(default_factory=dict)
+    working: Working | None = None
+    range_text: str | None = None
+    range_from: Measure | None = None

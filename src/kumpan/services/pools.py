@@ -3,35 +3,27 @@
 from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
-from zoneinfo import ZoneInfo, available_timezones
+from zoneinfo import available_timezones
 
 from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
 from kumpan.core.journal import (
-    AdditionMade,
     BasinMeasured,
     Body,
     EquipmentSet,
     PoolState,
     SettingsMade,
-    TestTaken,
-    fold,
-    history,
 )
 from kumpan.core.planning.expected import expected_now, measured_readings
-from kumpan.core.planning.lanes import BOARD_ORDER, Lane, lane
 from kumpan.core.planning.next_thing import next_thing
 from kumpan.core.planning.plan import Plan, plan
 from kumpan.core.planning.schools import Band, School, bands, school
 from kumpan.core.planning.swim import swim_answer
-from kumpan.core.planning.targets import aims, resolution
-from kumpan.core.planning.verdicts import bound_chlorine
-from kumpan.core.water import Measure, Readings
-from kumpan.services.ledger import Scope, Stamp, pool_entries, pool_state, record
+from kumpan.core.planning.targets import aims
+from kumpan.core.water import Measure
+from kumpan.services.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.offer import shelf_for
-from kumpan.services.views import Board, PoolHead, PouredSince
-
-TRAIL = 4
+from kumpan.services.views import PoolHead
 
 
 @dataclass(frozen=True)
@@ -132,50 +124,3 @@ async def offered_plan(scope: Scope, state: PoolState, parts: PoolParts, *, metr
     return plan(
         readings, parts.basin.volume_l, traits, aims(parts.school, traits, readings, {}), shelf, metric=metric
     )
-
-
-async def board(scope: Scope, pool_id: UUID) -> Board:
-    """The lane board: last readings with their doubt, verdicts, and where the plan would leave them."""
-    state = fold(await pool_entries(scope, pool_id), scope.now)
-    parts = parts_of(state)
-    readings = measured_readings(state)
-    offered = await offered_plan(scope, state, parts, metric=False)
-    predicted = offered.predicted if offered is not None and offered.steps else None
-    lanes = tuple(_lane(state, parts, measure, readings, predicted) for measure in BOARD_ORDER)
-    bound = bound_chlorine(readings)
-    last = state.last_test
-    return Board(
-        lanes,
-        parts.school.name,
-        last.at if last else None,
-        last.body.kit if last and isinstance(last.body, TestTaken) else None,
-        readings.temperature_c,
-        _poured_since(state),
-        (bound,) if bound else (),
-    )
-
-
-def _lane(
-    state: PoolState, parts: PoolParts, measure: Measure, readings: Readings, predicted: Readings | None
-) -> Lane:
-    past = history(state, measure)
-    reading = past[-1].value if past else None
-    planned = predicted.value(measure) if predicted is not None else None
-    if planned is not None and reading is not None and abs(planned - reading.value) <= resolution(measure):
-        planned = None
-    trail = tuple(earlier.value.value for earlier in past[-1 - TRAIL : -1])
-    return lane(measure, parts.bands.get(measure), reading, planned, trail, readings)
-
-
-def _poured_since(state: PoolState) -> tuple[PouredSince, ...]:
-    last = state.last_test
-    return tuple(
-        PouredSince(entry.body.label, entry.at)
-        for entry in state.additions
-        if isinstance(entry.body, AdditionMade) and (last is None or entry.at > last.at)
-    )
-
-
-def local(at: datetime, settings: SettingsMade) -> datetime:
-    """A time on the pool's own clock."""
-    return at.astimezone(ZoneInfo(settings.time_zone))

@@ -22,6 +22,7 @@ from kumpan.core.run_sheet import ADD, WAIT, Step
 from kumpan.core.water import Readings
 from kumpan.services.additions import AmountRead, read_amount
 from kumpan.services.basins import drawing_of
+from kumpan.services.doubts import with_doubt
 from kumpan.services.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.offer import shelf_for
 from kumpan.services.pools import PoolParts, offered_plan, parts_of
@@ -54,7 +55,8 @@ async def start(scope: Scope, pool_id: UUID, stamp: Stamp, *, metric: bool) -> S
     offered = await offered_plan(scope, state, parts, metric=metric)
     if offered is None or not offered.steps:
         raise InvalidInput("There is nothing to add now; test the water first.")
-    body = SheetStarted(offered.steps, parts.settings.school, expected_now(state), offered.predicted)
+    steps = await with_doubt(scope, state, parts, offered.steps, metric=metric)
+    body = SheetStarted(steps, parts.settings.school, expected_now(state), offered.predicted)
     entry = await record(scope, pool_id, stamp, body)
     return _started(await pool_state(scope, pool_id), parts, entry, metric)
 
@@ -117,7 +119,7 @@ def _product(step: Step) -> Product:
 async def _offered(scope: Scope, state: PoolState, parts: PoolParts, metric: bool) -> Sheet:
     offered = await offered_plan(scope, state, parts, metric=metric)
     _, standard = await shelf_for(scope)
-    steps = offered.steps if offered else ()
+    steps = await with_doubt(scope, state, parts, offered.steps, metric=metric) if offered else ()
     return Sheet(
         None,
         None,

@@ -2,7 +2,8 @@ import { Box, Flex, Grid, Text } from "@chakra-ui/react";
 import type { SheetStep } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { PlainLink } from "../../components/TextLink";
-import { expectedText, sideEffectText } from "../../lib/measures";
+import { Why } from "../../components/Why";
+import { expectedText, nameOf, sideEffectText } from "../../lib/measures";
 import { clock, dayName } from "../../lib/times";
 
 const HAZARDOUS = new Set([
@@ -87,6 +88,13 @@ function Details({ line }: { line: SheetStep }) {
           {sides && `; also ${sides}`}.
         </Text>
       )}
+      {step.range_text && (
+        <Text>
+          By the readings' doubt {step.range_text}
+          {step.range_from && `, most of it from ${nameOf(step.range_from)}`}.
+        </Text>
+      )}
+      <Why about={`${step.title}: ${step.rounded_text ?? ""}`} working={step.working} />
       {ticked === null &&
         step.kind === "add" &&
         step.cautions.map((caution) => (

@@ -6,7 +6,8 @@ import { Card, Caution } from "../../components/Card";
 import { PlanDrawing } from "../../components/PlanDrawing";
 import { TextField } from "../../components/TextField";
 import { PlainLink } from "../../components/TextLink";
-import { expectedText } from "../../lib/measures";
+import { Why } from "../../components/Why";
+import { expectedText, nameOf } from "../../lib/measures";
 import { clock } from "../../lib/times";
 import type { Units } from "../../lib/units";
 import { isHazardous } from "./StepLine";
@@ -59,6 +60,16 @@ export function StepNow({ sheet, current, zone, units, busy, onTick }: StepNowPr
         {step.why}{" "}
         {expectedText(step.expected, step.measures) && `Then ${expectedText(step.expected, step.measures)}.`}
       </Text>
+      {step.range_text && (
+        <Text fontSize="note" mb="2">
+          By the readings' doubt {step.range_text}
+          {step.range_from && `, most of it from ${nameOf(step.range_from)}`}. Start with less when unsure:
+          one can add.
+        </Text>
+      )}
+      <Box mb="3">
+        <Why about={`${step.title}: ${step.rounded_text ?? ""}`} working={step.working} />
+      </Box>
       {step.kind === "add" && sheet.drawing && step.pour_path && (
         <Card mb="3" p="2">
           <PlanDrawing plan={sheet.drawing} units={units} show="pour" />

@@ -25,7 +25,11 @@ from kumpan.core.water import Readings
 TITRATION_END_PH = 4.5
 ASSUMED_TEMPERATURE_C = 25.0
 LOWEST_PH, HIGHEST_PH = 0.5, 13.5
-SETTLED = 1e-11  # mol/L; a round trip then closes to about 1e-8
+SLOPE_STEP_PH = 1e-5
+BRACKET_SLACK_PH = 0.02
+LARGEST_STEP_PH = 1.5
+FRAME_STILL = 1e-4
+SETTLED = 1e-12  # mol/L; a round trip then closes to 1e-6 even at the corners of the range
 MG_PER_EQ = molar.ALKALINITY_EQUIVALENT_AS_CACO3 * 1000.0
 
 
@@ -152,29 +156,30 @@ def solve_totals(totals: Totals, near_ph: float = 7.5) -> State:
 
 
 def _find_ph(totals: Totals, k: Constants, near_ph: float) -> tuple[float, Frame]:
-    """pH at which the bases' alkalinity is that of the strong ions: monotone in pH, so a bracket holds it."""
+    """pH at which the bases' alkalinity is that of the strong ions.
+
+    Newton at a fixed frame, then the frame follows: a slope must not be taken across two frames. The
+    alkalinity rises with pH, so once the frame stands nearly still a bracket catches steps that go astray;
+    until then a step is only held short.
+    """
     low, high = LOWEST_PH, HIGHEST_PH
-    frame = start_frame(totals)
-    ph, last_ph, last_value = near_ph, None, 0.0
+    ph, frame = near_ph, start_frame(totals)
     for _ in range(MOST_ROUNDS):
         species = one_round(ph, totals, k, frame)
-        settled = abs(species.frame.strength - frame.strength) < 1e-11 * frame.strength + 1e-16
-        frame = species.frame
+        beside = one_round(ph + SLOPE_STEP_PH, totals, k, frame)
         value = species.alkalinity - totals.alkalinity
-        low, high = (low, ph) if value > 0 else (ph, high)
-        if abs(value) < 1e-14 and settled:
-            break
-        if last_ph is None or ph == last_ph or value == last_value:
-            new = ph - 0.02 if value > 0 else ph + 0.02
+        slope = (beside.alkalinity - species.alkalinity) / SLOPE_STEP_PH
+        moved = worst(species.frame.strength - frame.strength) + worst(species.frame.calcium - frame.calcium)
+        if moved > FRAME_STILL * species.frame.strength:
+            low, high = LOWEST_PH, HIGHEST_PH
         else:
-            new = ph - value * (ph - last_ph) / (value - last_value)
-        if not settled:
-            # The frame moved under the bracket: keep it loose.
-            low, high = max(LOWEST_PH, low - 0.05), min(HIGHEST_PH, high + 0.05)
-        if not low < new < high:
-            new = 0.5 * (low + high)
-        last_ph, last_value, step, ph = ph, value, abs(new - ph), new
-        if step < 1e-12 and settled:
+            low, high = (low, ph + BRACKET_SLACK_PH) if value > 0 else (ph - BRACKET_SLACK_PH, high)
+        new = ph - value / slope if slope > 0 else 0.5 * (low + high)
+        if not low <= new <= high:
+            new = 0.5 * (ph + (low if value > 0 else high))
+        new = min(max(new, ph - LARGEST_STEP_PH), ph + LARGEST_STEP_PH)
+        step, ph, frame = abs(new - ph), new, species.frame
+        if step < 1e-10 and moved < SETTLED:
             break
     return ph, frame
 

@@ -22,6 +22,7 @@ SOURCES_USED = ("mass-balance", "available-chlorine", "densities")
 class Effect:
     """What one mole adds to the water's conserved totals, in moles (alkalinity in equivalents).
 
+    `peroxymonosulfate` goes in with its own potassium and, once used up, is sulfate.
     `spent_alkalinity` is the alkalinity change left once the chlorine or oxidiser is used up.
     """
 
@@ -36,6 +37,7 @@ class Effect:
     potassium: float = 0.0
     chloride: float = 0.0
     sulfate: float = 0.0
+    peroxymonosulfate: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -88,7 +90,7 @@ _ROWS: tuple[Chemical, ...] = (
     ),
     Chemical(
         "potassium_monopersulfate", "Non-chlorine shock", molar.POTASSIUM_PEROXYMONOSULFATE,
-        Effect(alkalinity=-0.5, spent_alkalinity=-1.5, potassium=2.5, sulfate=2),
+        Effect(alkalinity=-0.5, spent_alkalinity=-1.5, potassium=1.5, sulfate=1, peroxymonosulfate=1),
         Hazard.OXIDISER_GRANULES, 42.8,
     ),
     Chemical(

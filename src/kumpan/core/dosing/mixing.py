@@ -18,6 +18,7 @@ def added(totals: Totals, product: Product, mass_g: float, volume_l: float, *, s
     moles = mass_g * moles_per_g(product) / volume_l
     effect = product.row.effect
     chlorine = 0.0 if spent else effect.chlorine
+    oxidised = effect.peroxymonosulfate if spent else 0.0
     return totals._replace(
         alkalinity=totals.alkalinity + moles * (effect.spent_alkalinity if spent else effect.alkalinity),
         carbon=totals.carbon + moles * effect.carbon,
@@ -26,8 +27,8 @@ def added(totals: Totals, product: Product, mass_g: float, volume_l: float, *, s
         borate=totals.borate + moles * effect.borate,
         chlorine=max(0.0, totals.chlorine + moles * chlorine),
         chloride=totals.chloride + moles * (effect.chloride + (effect.chlorine if spent else 0.0)),
-        sulfate=totals.sulfate + moles * effect.sulfate,
-        potassium=totals.potassium + moles * effect.potassium,
+        sulfate=totals.sulfate + moles * (effect.sulfate + oxidised),
+        potassium=totals.potassium + moles * (effect.potassium + oxidised),
     )
 
 

@@ -13,6 +13,7 @@ from kumpan.core.planning.schools import Band
 from kumpan.core.planning.verdicts import Verdict, chlorine_verdict, verdict
 from kumpan.core.testing.methods import Measured
 from kumpan.core.water import Measure, Readings
+from kumpan.core.working import Working
 
 LINEAR_BANDS = 1.0  # bands beyond the rope that stay linear
 LOG_SCALE = 0.25  # bands of drawing per unit of the logarithm
@@ -79,6 +80,7 @@ class Lane:
     trail: tuple[Float, ...]
     verdict: Verdict
     findings: tuple[Finding, ...] = ()
+    working: Working | None = None
 
 
 def spot(value: float, band: Band) -> Spot:

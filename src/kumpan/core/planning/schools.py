@@ -134,6 +134,7 @@ def bands(rows: School, traits: Traits, stabiliser_mg_l: float | None) -> dict[M
         found[Measure.CALCIUM_HARDNESS] = rows.calcium_cement_salt_cell if salt_cell else rows.calcium_cement
     elif rows.calcium_soft_shell is not None:
         found[Measure.CALCIUM_HARDNESS] = rows.calcium_soft_shell
+    found[Measure.SATURATION_INDEX] = SATURATION_BAND
     if salt_cell:
         found[Measure.SALT] = SALT_WINDOW
     return found

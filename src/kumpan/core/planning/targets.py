@@ -9,7 +9,11 @@ from kumpan.core.pool.equipment import Traits
 from kumpan.core.water import Measure, Readings
 
 # Below these differences a target counts as met: what common methods can tell apart.
-RESOLUTION: dict[Measure, float] = {Measure.PH: 0.05, Measure.FREE_CHLORINE: 0.2}
+RESOLUTION: dict[Measure, float] = {
+    Measure.PH: 0.05,
+    Measure.FREE_CHLORINE: 0.2,
+    Measure.SATURATION_INDEX: 0.03,
+}
 DEFAULT_RESOLUTION_MG_L = 1.0
 
 

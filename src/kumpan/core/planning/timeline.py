@@ -13,6 +13,7 @@ from kumpan.core.planning.how_to import prepare, uses_pour_path, where
 from kumpan.core.planning.lanes import NAMES
 from kumpan.core.planning.order_and_waits import MIXING, separation
 from kumpan.core.planning.spread import Part
+from kumpan.core.planning.why import dose_working
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.run_sheet import ADD, DO, TEST, WAIT, Step
 from kumpan.core.water import Measure, Readings
@@ -184,6 +185,7 @@ class _Timeline:
             measures=(dose.measure,),
             expected=self._expected(moved),
             side_effects={m: change for m, change in moved.items() if m is not dose.measure},
+            working=dose_working(product, part.mass_g, dose.measure, self._volume_l),
         )
 
     def _moved(self, part: Part, mass_g: float) -> dict[Measure, float]:

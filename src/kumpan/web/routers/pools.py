@@ -5,7 +5,7 @@ from uuid import UUID
 from fastapi import APIRouter, Response
 
 from kumpan.core.pool.plan_drawing import PlanDrawing
-from kumpan.services import pools
+from kumpan.services import boards, pools
 from kumpan.services.basins import BasinView, basin_view, pool_drawing
 from kumpan.services.ledger import record
 from kumpan.services.views import Board, PoolHead
@@ -47,7 +47,7 @@ async def pool_head(pool_id: UUID, scope: ScopeDep) -> PoolHead:
 
 @router.get("/pools/{pool_id}/board")
 async def pool_board(pool_id: UUID, scope: ScopeDep) -> Board:
-    return await pools.board(scope, pool_id)
+    return await boards.board(scope, pool_id)
 
 
 @router.get("/pools/{pool_id}/plan", responses={204: {"description": "dimensions not known"}})

@@ -1,0 +1,41 @@
+"""The working behind a number: the equation in words, what went in, and where it comes from."""
+
+from dataclasses import dataclass
+
+from kumpan.core.sources import source
+
+
+@dataclass(frozen=True)
+class Input:
+    """One figure that went into a number, with its unit in the text."""
+
+    name: str
+    value: str
+
+
+@dataclass(frozen=True)
+class Origin:
+    """A source as a reader sees it: the reference, its kind, and its reservations."""
+
+    kind: str
+    reference: str
+    note: str
+
+
+@dataclass(frozen=True)
+class Working:
+    """How a number came about: one or a few plain sentences, the inputs, the sources."""
+
+    equation: str
+    inputs: tuple[Input, ...]
+    origins: tuple[Origin, ...]
+
+
+def working(equation: str, inputs: tuple[tuple[str, str], ...], sources: tuple[str, ...]) -> Working:
+    """A working from plain pairs and source keys."""
+    origins = (source(key) for key in dict.fromkeys(sources))
+    return Working(
+        equation,
+        tuple(Input(name, value) for name, value in inputs),
+        tuple(Origin(str(o.kind), o.reference, o.note) for o in origins),
+    )

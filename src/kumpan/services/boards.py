@@ -1,0 +1,102 @@
+"""The lane board: last readings with their doubt, verdicts, workings, and where the plan would leave them."""
+
+from dataclasses import replace
+from uuid import UUID
+
+from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
+from kumpan.core.chemistry.saturation import saturation_index
+from kumpan.core.findings import Finding
+from kumpan.core.journal import AdditionMade, PoolState, TestTaken, fold, history
+from kumpan.core.planning.chlorine_ways import other_views
+from kumpan.core.planning.expected import measured_readings
+from kumpan.core.planning.lanes import BOARD_ORDER, Lane, lane
+from kumpan.core.planning.targets import resolution
+from kumpan.core.planning.verdicts import bound_chlorine
+from kumpan.core.planning.why import LaneContext, lane_working
+from kumpan.core.testing.methods import Measured
+from kumpan.core.water import Measure, Readings
+from kumpan.services.calculations import analyse
+from kumpan.services.ledger import Scope, pool_entries
+from kumpan.services.pools import PoolParts, offered_plan, parts_of
+from kumpan.services.views import Board, PouredSince
+
+TRAIL = 4
+
+
+async def board(scope: Scope, pool_id: UUID) -> Board:
+    """The lane board of one pool now."""
+    state = fold(await pool_entries(scope, pool_id), scope.now)
+    parts = parts_of(state)
+    readings = measured_readings(state)
+    offered = await offered_plan(scope, state, parts, metric=False)
+    predicted = offered.predicted if offered is not None and offered.steps else None
+    last = state.last_test
+    return Board(
+        tuple(_lane(state, parts, measure, readings, predicted) for measure in BOARD_ORDER),
+        parts.school.name,
+        last.at if last else None,
+        last.body.kit if last and isinstance(last.body, TestTaken) else None,
+        readings.temperature_c,
+        _poured_since(state),
+        _findings(readings, parts),
+    )
+
+
+def _findings(readings: Readings, parts: PoolParts) -> tuple[Finding, ...]:
+    bound = bound_chlorine(readings)
+    views = other_views(readings, parts.bands[Measure.FREE_CHLORINE])
+    kept = tuple(view for view in views if bound is None or view.code != "by_ratio")
+    return (*((bound,) if bound else ()), *kept)
+
+
+def _lane(
+    state: PoolState, parts: PoolParts, measure: Measure, readings: Readings, predicted: Readings | None
+) -> Lane:
+    water = _solved(readings)
+    trail: tuple[float, ...] = ()
+    if measure is Measure.SATURATION_INDEX:
+        reading = _index_reading(state, readings)
+        planned = _index_of(predicted) if predicted is not None and reading is not None else None
+    else:
+        past = history(state, measure)
+        reading = past[-1].value if past else None
+        planned = predicted.value(measure) if predicted is not None else None
+        trail = tuple(earlier.value.value for earlier in past[-1 - TRAIL : -1])
+    if planned is not None and reading is not None and abs(planned - reading.value) <= resolution(measure):
+        planned = None
+    drawn = lane(measure, parts.bands.get(measure), reading, planned, trail, readings)
+    classic = analyse(readings).saturation_index_classic if measure is Measure.SATURATION_INDEX else None
+    context = LaneContext(readings, water, parts.school, parts.bands.get(measure), classic)
+    return replace(drawn, working=lane_working(measure, reading, context))
+
+
+def _solved(readings: Readings) -> State | None:
+    known = known_from(readings)
+    found = solve_readings(known) if known is not None else None
+    return found if isinstance(found, State) else None
+
+
+def _index_of(readings: Readings) -> float | None:
+    state = _solved(readings) if readings.calcium_hardness else None
+    return float(saturation_index(state)) if state is not None else None
+
+
+def _index_reading(state: PoolState, readings: Readings) -> Measured | None:
+    """The index as a reading: its doubt is that of pH, which outweighs the others."""
+    index = _index_of(readings)
+    past = history(state, Measure.PH)
+    if index is None or not past:
+        return None
+    ph = past[-1].value
+    return Measured(
+        Measure.SATURATION_INDEX, index, index - (ph.value - ph.low), index + (ph.high - ph.value), ph.method
+    )
+
+
+def _poured_since(state: PoolState) -> tuple[PouredSince, ...]:
+    last = state.last_test
+    return tuple(
+        PouredSince(entry.body.label, entry.at)
+        for entry in state.additions
+        if isinstance(entry.body, AdditionMade) and (last is None or entry.at > last.at)
+    )

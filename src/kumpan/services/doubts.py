@@ -1,0 +1,53 @@
+"""The range of each dose that follows from the readings' doubt, put on the sheet's steps."""
+
+from dataclasses import replace
+
+from kumpan.core.dosing.additions import Product
+from kumpan.core.journal import PoolState, last_reading
+from kumpan.core.planning.doubt import DoseDoubt, dose_doubts
+from kumpan.core.planning.expected import expected_now
+from kumpan.core.planning.targets import aims
+from kumpan.core.run_sheet import ADD, Step
+from kumpan.core.water import READING_MEASURES
+from kumpan.services.ledger import Scope
+from kumpan.services.offer import shelf_for
+from kumpan.services.pools import PoolParts
+from kumpan.services.shelf import amount_text
+
+
+async def with_doubt(
+    scope: Scope, state: PoolState, parts: PoolParts, steps: tuple[Step, ...], *, metric: bool
+) -> tuple[Step, ...]:
+    """The steps with the range of each amount and the reading behind most of it."""
+    readings, traits = expected_now(state), parts.equipment.traits
+    measured = [last.value for m in READING_MEASURES if (last := last_reading(state, m)) is not None]
+    shelf, _ = await shelf_for(scope)
+    aimed = aims(parts.school, traits, readings, {})
+    found = dose_doubts(readings, measured, parts.basin.volume_l, traits, aimed, shelf)
+    whole: dict[str, float] = {}
+    for step in steps:
+        if step.kind == ADD and step.product_id is not None:
+            whole[step.product_id] = whole.get(step.product_id, 0.0) + (step.mass_g or 0.0)
+    products = {product.id: product for product in shelf}
+    return tuple(_ranged(step, found, whole, products, metric) for step in steps)
+
+
+def _ranged(
+    step: Step,
+    found: dict[str, DoseDoubt],
+    whole: dict[str, float],
+    products: dict[str, Product],
+    metric: bool,
+) -> Step:
+    doubt = found.get(step.product_id or "")
+    if step.kind != ADD or doubt is None or not step.mass_g:
+        return step
+    product = products[step.product_id or ""]
+    share = step.mass_g / whole[product.id]
+    low, high = doubt.low_g * share, doubt.high_g * share
+    if high - low < 0.04 * step.mass_g:
+        return step
+    low_text = amount_text(product, low, metric) if low > 0.005 * high else "nothing"
+    return replace(
+        step, range_text=f"{low_text} to {amount_text(product, high, metric)}", range_from=doubt.most_from
+    )
