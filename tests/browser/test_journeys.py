@@ -111,6 +111,22 @@ def test_doubtful_and_bad_values(open_page: OpenPage) -> None:
     expect(page.get_by_role("table", name="Lane board")).to_be_visible()
 
 
+def test_every_number_has_its_why(open_page: OpenPage) -> None:
+    page = open_page("/")
+    path = pool_of(page, "Millrace Close")
+    page.goto(path)
+    page.get_by_role("button", name=re.compile("Why: Free chlorine")).click()
+    drawer = page.get_by_role("dialog", name=re.compile("Why: Free chlorine"))
+    expect(drawer.get_by_text("active chlorine (hypochlorous acid)")).to_be_visible()
+    expect(drawer.get_by_text("Morris 1966", exact=False)).to_be_visible()
+    assert serious_findings(page) == []
+    page.keyboard.press("Escape")
+    expect(drawer).to_have_count(0)
+    page.goto(f"{path}/sheet")
+    page.get_by_role("button", name=re.compile("Why: Pool salt")).click()
+    expect(page.get_by_text("exact amount")).to_be_visible()
+
+
 def test_by_keyboard_only(open_page: OpenPage) -> None:
     page = open_page("/")
     path = pool_of(page, "Millrace Close")

@@ -48,9 +48,12 @@ export function LaneRow({ lane }: { lane: Lane }) {
         {managed && <Track lane={lane} />}
       </Box>
       <Box role="cell" gridArea="figure" alignSelf="center" py="1" textAlign={{ base: "right", md: "left" }}>
-        <Figure lane={lane} off={off} />
+        <Box display="flex" justifyContent={{ base: "flex-end", md: "space-between" }} gap="3">
+          <Figure lane={lane} off={off} />
+          <Why about={`${lane.name}: ${lane.verdict.text}`} working={lane.working} />
+        </Box>
         <Text fontSize="note" color={off ? "ink" : "soft"} fontWeight={off ? "600" : "400"}>
-          {lane.verdict.text} <Why about={`${lane.name}: ${lane.verdict.text}`} working={lane.working} />
+          {lane.verdict.text}
         </Text>
       </Box>
     </Grid>

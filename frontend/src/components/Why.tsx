@@ -1,5 +1,5 @@
 import { Box, chakra, Text } from "@chakra-ui/react";
-import { useRef } from "react";
+import { useState } from "react";
 import type { Working } from "../api/types";
 import { SideButton } from "./Button";
 
@@ -37,55 +37,62 @@ const Opener = chakra("button", {
 
 /** Opens the working behind a number: the equation in words, what went in, and the source. */
 export function Why({ about, working }: { about: string; working: Working | null | undefined }) {
-  const drawer = useRef<HTMLDialogElement>(null);
+  const [open, setOpen] = useState(false);
   if (!working) return null;
   return (
     <>
-      <Opener
-        type="button"
-        data-noprint
-        aria-label={`Why: ${about}`}
-        onClick={() => drawer.current?.showModal()}
-      >
+      <Opener type="button" data-noprint aria-label={`Why: ${about}`} onClick={() => setOpen(true)}>
         why
       </Opener>
-      <Drawer ref={drawer} aria-label={`Why: ${about}`}>
-        <Text as="h2" fontSize="title" fontWeight="700" mb="3" lineHeight="1.25">
-          {about}
-        </Text>
-        <Text mb="4">{working.equation}</Text>
-        <Box as="dl" mb="5">
-          {working.inputs.map((input) => (
-            <Box
-              key={input.name}
-              display="flex"
-              justifyContent="space-between"
-              gap="4"
-              py="1.5"
-              borderTop="1px solid"
-              borderColor="hairline"
-            >
-              <Text as="dt" color="soft">
-                {input.name}
-              </Text>
-              <Text as="dd" m="0" fontWeight="600" textAlign="right">
-                {input.value}
-              </Text>
-            </Box>
-          ))}
-        </Box>
-        <Text as="h3" fontWeight="700" mb="1">
-          Where it comes from
-        </Text>
-        <Box as="ul" pl="5" listStyleType="disc" mb="5" fontSize="note">
-          {working.origins.map((origin) => (
-            <li key={origin.reference}>
-              {origin.reference} ({origin.note ? `${origin.kind}; ${origin.note}` : origin.kind})
-            </li>
-          ))}
-        </Box>
-        <SideButton onClick={() => drawer.current?.close()}>Close</SideButton>
-      </Drawer>
+      {open && <Open about={about} working={working} onClose={() => setOpen(false)} />}
     </>
+  );
+}
+
+function Open({ about, working, onClose }: { about: string; working: Working; onClose: () => void }) {
+  return (
+    <Drawer
+      ref={(drawer: HTMLDialogElement | null) => {
+        if (drawer !== null && !drawer.open) drawer.showModal();
+      }}
+      aria-label={`Why: ${about}`}
+      onClose={onClose}
+    >
+      <Text as="h2" fontSize="title" fontWeight="700" mb="3" lineHeight="1.25">
+        {about}
+      </Text>
+      <Text mb="4">{working.equation}</Text>
+      <Box as="dl" mb="5">
+        {working.inputs.map((input) => (
+          <Box
+            key={input.name}
+            display="flex"
+            justifyContent="space-between"
+            gap="4"
+            py="1.5"
+            borderTop="1px solid"
+            borderColor="hairline"
+          >
+            <Text as="dt" color="soft">
+              {input.name}
+            </Text>
+            <Text as="dd" m="0" fontWeight="600" textAlign="right">
+              {input.value}
+            </Text>
+          </Box>
+        ))}
+      </Box>
+      <Text as="h3" fontWeight="700" mb="1">
+        Where it comes from
+      </Text>
+      <Box as="ul" pl="5" listStyleType="disc" mb="5" fontSize="note">
+        {working.origins.map((origin) => (
+          <li key={origin.reference}>
+            {origin.reference} ({origin.note ? `${origin.kind}; ${origin.note}` : origin.kind})
+          </li>
+        ))}
+      </Box>
+      <SideButton onClick={(event) => event.currentTarget.closest("dialog")?.close()}>Close</SideButton>
+    </Drawer>
   );
 }

@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 from kumpan.core.dosing.additions import Product
+from kumpan.core.dosing.rounding import round_dose
 from kumpan.core.journal import PoolState, last_reading
 from kumpan.core.planning.doubt import DoseDoubt, dose_doubts
 from kumpan.core.planning.expected import expected_now
@@ -12,7 +13,6 @@ from kumpan.core.water import READING_MEASURES
 from kumpan.services.ledger import Scope
 from kumpan.services.offer import shelf_for
 from kumpan.services.pools import PoolParts
-from kumpan.services.shelf import amount_text
 
 
 async def with_doubt(
@@ -47,7 +47,11 @@ def _ranged(
     low, high = doubt.low_g * share, doubt.high_g * share
     if high - low < 0.04 * step.mass_g:
         return step
-    low_text = amount_text(product, low, metric) if low > 0.005 * high else "nothing"
-    return replace(
-        step, range_text=f"{low_text} to {amount_text(product, high, metric)}", range_from=doubt.most_from
-    )
+    low_text = _roughly(product, low, metric) if low > 0.005 * high else "nothing"
+    range_text = f"{low_text} to {_roughly(product, high, metric)}"
+    return replace(step, range_text=range_text, range_from=doubt.most_from)
+
+
+def _roughly(product: Product, mass_g: float, metric: bool) -> str:
+    """An end of a range in the coarse steps of a scale or cup: it is known no better."""
+    return round_dose(replace(product, package_g=None, package_ml=None), mass_g, metric).text

@@ -10,11 +10,17 @@ import threading
 import time
 import urllib.request
 from collections.abc import Callable
+from dataclasses import replace
 from functools import partial
 from pathlib import Path
 
 from playwright.sync_api import Browser, sync_playwright
 
+from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
+from kumpan.core.chemistry.saturation import saturation_index
+from kumpan.core.planning.balance import for_both
+from kumpan.core.planning.choice import STANDARD_SHELF
+from kumpan.core.water import Readings
 from kumpan.tools.browser import CHROMIUM, FLAGS
 from kumpan.tools.packages import DIST, FRONTEND
 from kumpan.tools.ports import free_port
@@ -66,6 +72,58 @@ def call(address: str, path: str, body: object | None) -> bytes:
     with urllib.request.urlopen(request, timeout=30) as reply:
         answer: bytes = reply.read()
         return answer
+
+
+def bench_engine() -> None:
+    """The engine against PHREEQC (phreeqpython with phreeqc.dat) in the same run."""
+    import numpy as np
+    import phreeqpython
+
+    readings = Readings(
+        free_chlorine=2,
+        ph=7.6,
+        total_alkalinity=100,
+        calcium_hardness=250,
+        cyanuric_acid=40,
+        salt=1500,
+        temperature_c=26,
+    )
+    known = known_from(readings)
+    assert known is not None
+    state = solve_readings(known)
+    assert isinstance(state, State)
+    folder = Path(phreeqpython.__file__).parent / "database"
+    phreeqc = phreeqpython.PhreeqPython(database="phreeqc.dat", database_directory=folder)
+
+    def theirs() -> None:
+        solution = phreeqc.add_solution(
+            {"temp": 26, "pH": 7.6, "Alkalinity": 2.0, "Ca": 2.5, "Cl": 25, "Na": "22 charge"}
+        )
+        solution.si("Calcite")
+        solution.forget()
+
+    def ours() -> float:
+        found = solve_readings(known)
+        assert isinstance(found, State)
+        return float(saturation_index(found))
+
+    many = replace(known, ph=np.linspace(7.0, 8.4, 1000))  # type: ignore[arg-type]
+
+    def thousand() -> None:
+        found = solve_readings(many)
+        assert isinstance(found, State)
+        saturation_index(found)
+
+    base = statistics.median(milliseconds(theirs))
+    single = statistics.median(milliseconds(ours))
+    each = statistics.median(milliseconds(thousand, 20)) / 1000
+    inverse = statistics.median(
+        milliseconds(lambda: for_both(state.totals, 7.4, 120.0, 75708.0, STANDARD_SHELF))
+    )
+    print(f"PHREEQC, one water: {base:.2f} ms")
+    print(f"engine, one analysis: {single:.2f} ms, {single / base:.2f} x PHREEQC (aim: 1)")
+    print(f"engine, 1000 waters at once: {each:.4f} ms each, {base / each:.0f} times faster (aim: 5)")
+    print(f"inverse dose, pH and alkalinity: {inverse:.2f} ms (aim: 5)")
 
 
 def bench_http(running: Running) -> None:
@@ -144,6 +202,7 @@ def bench_size() -> None:
 
 def main() -> None:
     bench_size()
+    bench_engine()
     with tempfile.TemporaryDirectory(prefix="kumpan bench ") as folder:
         running = Running(free_port(), Path(folder))
         try:

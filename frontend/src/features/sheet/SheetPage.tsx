@@ -114,10 +114,15 @@ function SheetCard({ sheet, zone, poolId, busy, onStart, onUndo }: SheetCardProp
 }
 
 function Left({ sheet }: { sheet: Sheet }) {
-  if (sheet.unmet.length === 0) return null;
+  if (sheet.unmet.length === 0 && sheet.notes.length === 0) return null;
   return (
     <Box mt="4">
-      <Text fontWeight="600">What this sheet leaves</Text>
+      {sheet.notes.map((note) => (
+        <Text key={note.code} fontSize="note" fontWeight="600">
+          {note.text}
+        </Text>
+      ))}
+      {sheet.unmet.length > 0 && <Text fontWeight="600">What this sheet leaves</Text>}
       {sheet.unmet.map((left) => (
         <Text key={left.measure} fontSize="note">
           {left.reason}

@@ -26,6 +26,7 @@ TITRATION_END_PH = 4.5
 ASSUMED_TEMPERATURE_C = 25.0
 LOWEST_PH, HIGHEST_PH = 0.5, 13.5
 SLOPE_STEP_PH = 1e-5
+SLOPE_HOLDS_PH = 1e-3  # after a shorter step the old slope still serves
 BRACKET_SLACK_PH = 0.02
 LARGEST_STEP_PH = 1.5
 FRAME_STILL = 1e-4
@@ -164,11 +165,13 @@ def _find_ph(totals: Totals, k: Constants, near_ph: float) -> tuple[float, Frame
     """
     low, high = LOWEST_PH, HIGHEST_PH
     ph, frame = near_ph, start_frame(totals)
+    slope, step = 0.0, 1.0
     for _ in range(MOST_ROUNDS):
         species = one_round(ph, totals, k, frame)
-        beside = one_round(ph + SLOPE_STEP_PH, totals, k, frame)
         value = species.alkalinity - totals.alkalinity
-        slope = (beside.alkalinity - species.alkalinity) / SLOPE_STEP_PH
+        if step > SLOPE_HOLDS_PH:
+            beside = one_round(ph + SLOPE_STEP_PH, totals, k, frame)
+            slope = (beside.alkalinity - species.alkalinity) / SLOPE_STEP_PH
         moved = worst(species.frame.strength - frame.strength) + worst(species.frame.calcium - frame.calcium)
         if moved > FRAME_STILL * species.frame.strength:
             low, high = LOWEST_PH, HIGHEST_PH

@@ -9,8 +9,8 @@ from dataclasses import dataclass
 from math import sqrt
 
 from kumpan.core.dosing.additions import Product
-from kumpan.core.planning.solve import solve
-from kumpan.core.planning.targets import Aims
+from kumpan.core.planning.solve import masses_by_product
+from kumpan.core.planning.targets import TARGETABLE, Aims, aim_for
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.testing.methods import Measured
 from kumpan.core.water import Measure, Readings
@@ -36,16 +36,17 @@ def dose_doubts(
     shelf: Sequence[Product],
 ) -> dict[str, DoseDoubt]:
     """Product id -> range of its dose. Products that the readings' ends do not move are left out."""
-    centre = _masses(readings, volume_l, traits, aims, shelf)
+    fixed = _with_the_same_goals(readings, aims)
+    centre = masses_by_product(readings, volume_l, traits, fixed, shelf)
     below: dict[str, dict[Measure, float]] = {}
     above: dict[str, dict[Measure, float]] = {}
     for value in measured:
         middle = readings.value(value.measure)
-        if middle is None or value.high <= value.low:
+        if value.measure not in TARGETABLE or middle is None or value.high <= value.low:
             continue
         for end in (value.low, value.high):
             moved = readings.with_value(value.measure, max(0.0, middle + end - value.value))
-            masses = _masses(moved, volume_l, traits, aims, shelf)
+            masses = masses_by_product(moved, volume_l, traits, fixed, shelf)
             for product_id, mass in centre.items():
                 change = masses.get(product_id, 0.0) - mass
                 side = below if change < 0 else above
@@ -58,6 +59,17 @@ def dose_doubts(
     }
 
 
+def _with_the_same_goals(readings: Readings, aims: Aims) -> Aims:
+    """The goals as they are now, named: a reading whose end lies in range still goes to the same aim."""
+    goals = dict(aims.named)
+    for measure in TARGETABLE:
+        value = readings.value(measure)
+        aim = aim_for(measure, aims, value) if value is not None else None
+        if aim is not None:
+            goals[measure] = aim.value
+    return Aims(aims.bands, goals)
+
+
 def _combined(mass: float, below: Mapping[Measure, float], above: Mapping[Measure, float]) -> DoseDoubt:
     both = {m: max(below.get(m, 0.0), above.get(m, 0.0)) for m in (*below, *above)}
     return DoseDoubt(
@@ -65,10 +77,3 @@ def _combined(mass: float, below: Mapping[Measure, float], above: Mapping[Measur
         mass + sqrt(sum(x * x for x in above.values())),
         max(both, key=lambda m: both[m]),
     )
-
-
-def _masses(
-    readings: Readings, volume_l: float, traits: Traits, aims: Aims, shelf: Sequence[Product]
-) -> dict[str, float]:
-    """Whole doses by product id. A reading that its end brings into range still goes to the same aim."""
-    return {dose.product.id: dose.mass_g for dose in solve(readings, volume_l, traits, aims, shelf).doses}

@@ -7,17 +7,20 @@ and laid out in time (`timeline`). Nothing here knows the clock: steps carry min
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
+from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.dosing.additions import Product
 from kumpan.core.dosing.mass_balance import added_to, changes
 from kumpan.core.findings import Finding
 from kumpan.core.planning.lanes import NAMES
+from kumpan.core.planning.schools import SATURATION_BAND
 from kumpan.core.planning.solve import Dose, Solution, Unmet, solve
 from kumpan.core.planning.spread import Spread, masses, spread
 from kumpan.core.planning.targets import Aims
 from kumpan.core.planning.timeline import lay_out
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.run_sheet import Step
-from kumpan.core.water import Readings
+from kumpan.core.water import Measure, Readings
 
 
 @dataclass(frozen=True)
@@ -46,9 +49,38 @@ def plan(
         placed.parts, volume_l, traits, readings, metric=metric, aerate_to_ph=solution.aerate_to_ph
     )
     if not placed.held_back:
-        return Plan(steps, solution.predicted, solution.unmet, solution.notes)
+        notes = (*solution.notes, *index_notes(readings, solution.predicted, traits))
+        return Plan(steps, solution.predicted, solution.unmet, notes)
     unmet = (*solution.unmet, *(_held_back(dose) for dose in placed.held_back))
     return Plan(steps, _as_far_as_it_goes(readings, volume_l, solution, placed), unmet, solution.notes)
+
+
+def index_notes(before: Readings, after: Readings, traits: Traits) -> tuple[Finding, ...]:
+    """A word where the plan itself takes a cement pool's scaling index out of its band."""
+    now, then = _index(before), _index(after)
+    low, high = SATURATION_BAND.low or 0.0, SATURATION_BAND.high or 0.0
+    if (
+        not traits.surface.is_cement
+        or now is None
+        or then is None
+        or low <= then <= high
+        or now < low
+        or now > high
+    ):
+        return ()
+    what = (
+        "softer than cement likes; keep pH toward the upper rope"
+        if then < low
+        else "scaling; keep pH toward the lower rope"
+    )
+    text = f"After this sheet the scaling index is {then:+.1f}: {what}."
+    return (Finding("index_after", text, Measure.SATURATION_INDEX, {"index": then}),)
+
+
+def _index(readings: Readings) -> float | None:
+    known = known_from(readings) if readings.calcium_hardness else None
+    found = solve_readings(known) if known is not None else None
+    return float(saturation_index(found)) if isinstance(found, State) else None
 
 
 def _held_back(dose: Dose) -> Unmet:

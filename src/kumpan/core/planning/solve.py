@@ -108,6 +108,24 @@ def solve(
     readings: Readings, volume_l: float, traits: Traits, aims: Aims, shelf: Sequence[Product]
 ) -> Solution:
     """Doses that bring the water to its aims, the water after them, and what stays unmet and why."""
+    work = _worked(readings, volume_l, traits, aims, shelf)
+    predicted = _predicted(work)
+    doses = _doses(work, predicted)
+    return Solution(doses, predicted, tuple(work.unmet.values()), (), work.start, work.aerate_to_ph)
+
+
+def masses_by_product(
+    readings: Readings, volume_l: float, traits: Traits, aims: Aims, shelf: Sequence[Product]
+) -> dict[str, float]:
+    """Only the amounts, g by product id: what is asked often, when a reading is moved within its doubt."""
+    work = _worked(readings, volume_l, traits, aims, shelf)
+    linear = {product.id: mass for product, (mass, _, _) in work.linear.items()}
+    return linear | {product.id: mass for product, mass in work.balance.items()}
+
+
+def _worked(
+    readings: Readings, volume_l: float, traits: Traits, aims: Aims, shelf: Sequence[Product]
+) -> _Work:
     start, no_carbonate = _start(readings)
     work = _Work(readings, volume_l, traits, aims, shelf, start)
     _not_measured(work)
@@ -120,9 +138,7 @@ def solve(
             break
     if start is None:
         _no_ph_work(work, no_carbonate)
-    doses = _doses(work)
-    predicted = _predicted(work)
-    return Solution(doses, predicted, tuple(work.unmet.values()), (), start, work.aerate_to_ph)
+    return work
 
 
 def _start(readings: Readings) -> tuple[State | None, NoCarbonate | None]:
@@ -367,9 +383,9 @@ def _predicted(work: _Work) -> Readings:
     return replace(water, ph=float(after.species.ph), total_alkalinity=float(after.total_alkalinity_mg_l))
 
 
-def _doses(work: _Work) -> tuple[Dose, ...]:
+def _doses(work: _Work, predicted: Readings) -> tuple[Dose, ...]:
     found = [_linear_dose(work, product, mass, aim, now) for product, (mass, aim, now) in work.linear.items()]
-    return tuple(found + _balance_doses(work))
+    return tuple(found + _balance_doses(work, predicted))
 
 
 def _linear_dose(work: _Work, product: Product, mass: float, aim: Aim, now: float) -> Dose:
@@ -382,11 +398,10 @@ def _linear_dose(work: _Work, product: Product, mass: float, aim: Aim, now: floa
     return Dose(product, mass, aim.measure, aim.value - now, why, urgent)
 
 
-def _balance_doses(work: _Work) -> list[Dose]:
+def _balance_doses(work: _Work, after: Readings) -> list[Dose]:
     """The pH products, each with what it is for: acid and soda ash for pH, baking soda for alkalinity."""
     if work.start is None or not work.balance:
         return []
-    after = _predicted(work)
     assert work.readings.ph is not None
     assert after.ph is not None
     found = []
