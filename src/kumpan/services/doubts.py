@@ -1,15 +1,19 @@
 """The range of each dose that follows from the readings' doubt, put on the sheet's steps."""
 
 from dataclasses import replace
+from functools import lru_cache
 
 from kumpan.core.dosing.additions import Product
 from kumpan.core.dosing.rounding import round_dose
 from kumpan.core.journal import PoolState, last_reading
 from kumpan.core.planning.doubt import DoseDoubt, dose_doubts
 from kumpan.core.planning.expected import expected_now
+from kumpan.core.planning.schools import school
 from kumpan.core.planning.targets import aims
+from kumpan.core.pool.equipment import Traits
 from kumpan.core.run_sheet import ADD, Step
-from kumpan.core.water import READING_MEASURES
+from kumpan.core.testing.methods import Measured
+from kumpan.core.water import READING_MEASURES, Readings
 from kumpan.services.ledger import Scope
 from kumpan.services.offer import shelf_for
 from kumpan.services.pools import PoolParts
@@ -19,17 +23,36 @@ async def with_doubt(
     scope: Scope, state: PoolState, parts: PoolParts, steps: tuple[Step, ...], *, metric: bool
 ) -> tuple[Step, ...]:
     """The steps with the range of each amount and the reading behind most of it."""
-    readings, traits = expected_now(state), parts.equipment.traits
     measured = [last.value for m in READING_MEASURES if (last := last_reading(state, m)) is not None]
     shelf, _ = await shelf_for(scope)
-    aimed = aims(parts.school, traits, readings, {})
-    found = dose_doubts(readings, measured, parts.basin.volume_l, traits, aimed, shelf)
+    found = _doubts_for(
+        expected_now(state),
+        tuple(measured),
+        parts.basin.volume_l,
+        parts.equipment.traits,
+        parts.settings.school,
+        tuple(shelf),
+    )
     whole: dict[str, float] = {}
     for step in steps:
         if step.kind == ADD and step.product_id is not None:
             whole[step.product_id] = whole.get(step.product_id, 0.0) + (step.mass_g or 0.0)
     products = {product.id: product for product in shelf}
     return tuple(_ranged(step, found, whole, products, metric) for step in steps)
+
+
+@lru_cache(maxsize=256)
+def _doubts_for(
+    readings: Readings,
+    measured: tuple[Measured, ...],
+    volume_l: float,
+    traits: Traits,
+    school_key: str,
+    shelf: tuple[Product, ...],
+) -> dict[str, DoseDoubt]:
+    """A pure function that solves the water a dozen times; a sheet is opened more often than water is tested."""
+    aimed = aims(school(school_key), traits, readings, {})
+    return dose_doubts(readings, measured, volume_l, traits, aimed, shelf)
 
 
 def _ranged(

@@ -19,7 +19,7 @@ from kumpan.core.journal import (
     Voided,
     in_order,
 )
-from kumpan.core.planning.lanes import NAMES
+from kumpan.core.planning.lanes import name_in_sentence
 from kumpan.core.units import L_PER_US_GAL, fahrenheit_from_celsius
 from kumpan.core.water import Measure
 from kumpan.services.ledger import Scope, pool_entries
@@ -79,7 +79,7 @@ def _test(body: Body, metric: bool) -> tuple[str, str]:
 def _value(measure: Measure, value: float, metric: bool) -> str:
     if measure is Measure.TEMPERATURE:
         return f"{value:.0f} °C" if metric else f"{fahrenheit_from_celsius(value):.0f} °F"
-    return f"{NAMES[measure] if measure is Measure.PH else NAMES[measure].lower()} {value:g}"
+    return f"{name_in_sentence(measure)} {value:g}"
 
 
 def _look(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001

@@ -2,9 +2,11 @@
 
 from dataclasses import dataclass
 from datetime import datetime
+from functools import lru_cache
 from uuid import UUID
 from zoneinfo import available_timezones
 
+from kumpan.core.dosing.additions import Product
 from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
 from kumpan.core.journal import (
@@ -20,7 +22,8 @@ from kumpan.core.planning.plan import Plan, plan
 from kumpan.core.planning.schools import Band, School, bands, school
 from kumpan.core.planning.swim import swim_answer
 from kumpan.core.planning.targets import aims
-from kumpan.core.water import Measure
+from kumpan.core.pool.equipment import Traits
+from kumpan.core.water import Measure, Readings
 from kumpan.services.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.offer import shelf_for
 from kumpan.services.views import PoolHead
@@ -118,9 +121,26 @@ async def offered_plan(scope: Scope, state: PoolState, parts: PoolParts, *, metr
     """The plan for the water as it should be now; None before the first test."""
     if state.last_test is None:
         return None
-    readings = expected_now(state)
-    traits = parts.equipment.traits
     shelf, _ = await shelf_for(scope)
-    return plan(
-        readings, parts.basin.volume_l, traits, aims(parts.school, traits, readings, {}), shelf, metric=metric
+    return _plan_for(
+        expected_now(state),
+        parts.basin.volume_l,
+        parts.equipment.traits,
+        parts.settings.school,
+        tuple(shelf),
+        metric,
     )
+
+
+@lru_cache(maxsize=256)
+def _plan_for(
+    readings: Readings,
+    volume_l: float,
+    traits: Traits,
+    school_key: str,
+    shelf: tuple[Product, ...],
+    metric: bool,
+) -> Plan:
+    """The plan is a pure function of these, and head, board and sheet all ask for the same one."""
+    aimed = aims(school(school_key), traits, readings, {})
+    return plan(readings, volume_l, traits, aimed, shelf, metric=metric)

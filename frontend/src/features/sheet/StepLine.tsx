@@ -46,7 +46,7 @@ export function StepLine({ line, zone, onUndo }: StepLineProps) {
       </Box>
       <Mark done={ticked !== null} />
       <Box pb="4">
-        <Flex justify="space-between" gap="4" wrap="wrap" align="baseline">
+        <Flex justify="space-between" columnGap="4" rowGap="0" wrap="wrap" align="baseline">
           <Text fontWeight="650" fontSize="lead" lineHeight="1.3">
             {step.title}
           </Text>

@@ -47,6 +47,11 @@ NAMES: dict[Measure, str] = {
 }
 
 
+def name_in_sentence(measure: Measure) -> str:
+    """The name of a measure inside a sentence: in small letters, but for pH."""
+    return NAMES[measure] if measure is Measure.PH else NAMES[measure].lower()
+
+
 @dataclass(frozen=True)
 class Spot:
     """A place on the lane, in bands from the left rope; `off_edge` is -1 or 1 when an arrow stands for it."""

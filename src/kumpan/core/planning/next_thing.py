@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from kumpan.core.journal import PoolState, SheetStarted, open_sheet, tickable, ticked_steps
-from kumpan.core.planning.lanes import NAMES
+from kumpan.core.planning.lanes import name_in_sentence
 from kumpan.core.planning.plan import Plan
 from kumpan.core.planning.swim import TEST_HOLDS_DAYS
 from kumpan.core.water import Measure
@@ -52,7 +52,7 @@ def _doses_in_words(offered: Plan) -> tuple[str, str]:
     adds = [step for step in offered.steps if step.kind == "add"]
     measures = list(dict.fromkeys(measure for step in adds for measure in step.measures))
     measures.sort(key=lambda measure: measure is not Measure.FREE_CHLORINE)
-    names = [NAMES[measure].lower() for measure in measures]
+    names = [name_in_sentence(measure) for measure in measures]
     listed = names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
     first = adds[0]
     return f"Raise {listed}", f"The sheet begins with {first.rounded_text} of {first.title}. {first.why}"

@@ -16,7 +16,7 @@ from kumpan.core.dosing.mixing import all_added
 from kumpan.core.findings import Finding
 from kumpan.core.planning.balance import ACIDS, PH_RAISERS, first_of, for_alkalinity, for_both, for_ph
 from kumpan.core.planning.choice import raiser
-from kumpan.core.planning.lanes import NAMES
+from kumpan.core.planning.lanes import NAMES, name_in_sentence
 from kumpan.core.planning.schools import Band
 from kumpan.core.planning.targets import Aim, Aims, aim_for
 from kumpan.core.pool.equipment import Traits
@@ -157,7 +157,7 @@ def _not_measured(work: _Work) -> None:
 def _no_ph_work(work: _Work, no_carbonate: NoCarbonate | None) -> None:
     """pH and alkalinity cannot be reckoned: say what is missing or impossible."""
     missing = [
-        NAMES[m] if m is Measure.PH else NAMES[m].lower()
+        name_in_sentence(m)
         for m in (Measure.PH, Measure.TOTAL_ALKALINITY, Measure.CYANURIC_ACID)
         if work.readings.value(m) is None
     ]
@@ -192,7 +192,7 @@ def _solve_linear(work: _Work) -> None:
         raised_by = raiser(measure, work.traits, work.shelf, stabiliser_full=_stabiliser_full(work))
         if raised_by is None:
             work.unmet[measure] = Unmet(
-                measure, "no_product", f"Nothing on the shelf raises {NAMES[measure].lower()}."
+                measure, "no_product", f"Nothing on the shelf raises {name_in_sentence(measure)}."
             )
             continue
         mass = (aim.value - now) / change_per_g(raised_by, measure, work.volume_l)

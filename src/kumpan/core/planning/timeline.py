@@ -10,7 +10,7 @@ from kumpan.core.dosing.mass_balance import changes
 from kumpan.core.dosing.rounding import round_dose
 from kumpan.core.hazards import Hazard, cautions_for
 from kumpan.core.planning.how_to import prepare, uses_pour_path, where
-from kumpan.core.planning.lanes import NAMES
+from kumpan.core.planning.lanes import name_in_sentence
 from kumpan.core.planning.order_and_waits import MIXING, separation
 from kumpan.core.planning.spread import Part
 from kumpan.core.planning.why import dose_working
@@ -142,7 +142,9 @@ class _Timeline:
         group = [m for m, at in self._readable_at.items() if at <= max(ready, self.now) + SAME_TEST_MIN]
         group_ready = max(self._readable_at[m] for m in group)
         slowest = max(group, key=lambda m: self._readable_at[m])
-        self._wait_until(group_ready, f"Until {_name(slowest)} can be read: {MIXING[slowest].say}.")
+        self._wait_until(
+            group_ready, f"Until {name_in_sentence(slowest)} can be read: {MIXING[slowest].say}."
+        )
         self.steps.append(self._test(tuple(sorted(group, key=list(Measure).index))))
         for measure in group:
             del self._readable_at[measure]
@@ -204,7 +206,7 @@ class _Timeline:
         return {m: max(0.0, self._level[m] + change) for m, change in moved.items() if m in self._level}
 
     def _test(self, measures: tuple[Measure, ...]) -> Step:
-        names = " and ".join(_name(measure) for measure in measures)
+        names = " and ".join(name_in_sentence(measure) for measure in measures)
         return Step(
             TEST,
             self._day,
@@ -216,10 +218,6 @@ class _Timeline:
             measures=measures,
             expected={m: self._level[m] for m in measures if m in self._level},
         )
-
-
-def _name(measure: Measure) -> str:
-    return NAMES[measure] if measure is Measure.PH else NAMES[measure].lower()
 
 
 def duration_text(minutes: int) -> str:
