@@ -1,5 +1,6 @@
 """Waters and pools that several tests use. Invented."""
 
+from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.water import Readings
 
@@ -17,3 +18,12 @@ GOOD = Readings(
     cyanuric_acid=40,
     temperature_c=26,
 )
+
+
+def engine_state(**readings: float) -> State:
+    """A water solved from its readings; it must have carbonate."""
+    known = known_from(Readings(**readings))
+    assert known is not None
+    state = solve_readings(known)
+    assert isinstance(state, State)
+    return state

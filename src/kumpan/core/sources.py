@@ -88,6 +88,18 @@ SOURCES: dict[str, Source] = {
         "Langelier 1936; factor table as in operators' handbooks",
         "quoted from memory; solids over 2000 from memory",
     ),
+    "co2-in-air": Source(_M, "carbon dioxide in outdoor air, about 420 ppm by volume"),
+    "gas-transfer": Source(
+        _P,
+        "Cole & Caraco 1998, Limnol. Oceanogr. 43, 647: gas transfer of a lake at low wind",
+        "quoted from memory; for a pool lowered to what the trade sees of pH",
+    ),
+    "water-change": Source(
+        _C, "stabiliser, calcium and salt leave only with water; draining may harm shell and liner"
+    ),
+    "chlorine-reducer": Source(
+        _M, "about 2 g of thiosulfate a gram of chlorine in practice; half of it first, then a test"
+    ),
     "aeration": Source(_C, "alkalinity is lowered by acid in small doses, with aeration between"),
     "scope": Source(
         _C, "chlorine on biguanide or bromide-treated water does harm; spas by themselves differ"

@@ -90,6 +90,13 @@ def fahrenheit_from_celsius(temperature_c: float) -> float:
     return temperature_c * 9.0 / 5.0 + 32.0
 
 
+def water_text(volume_l: float, metric: bool = False) -> str:
+    """A pool's water in words, to three figures: "7 850 gal", metric "29 700 L"."""
+    amount = volume_l if metric else volume_l / L_PER_US_GAL
+    rounded = float(f"{amount:.3g}")
+    return f"{rounded:,.0f} {'L' if metric else 'gal'}".replace(",", "\u2009")
+
+
 def _spell_fractions(text: str) -> str:
     """ "2½" as "2.5"."""
     for sign, decimal in _VULGAR.items():

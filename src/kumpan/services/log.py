@@ -20,7 +20,7 @@ from kumpan.core.journal import (
     in_order,
 )
 from kumpan.core.planning.lanes import name_in_sentence
-from kumpan.core.units import L_PER_US_GAL, fahrenheit_from_celsius
+from kumpan.core.units import fahrenheit_from_celsius, water_text
 from kumpan.core.water import Measure
 from kumpan.services.ledger import Scope, pool_entries
 from kumpan.services.shelf import amount_text
@@ -107,7 +107,7 @@ def _step(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
 
 def _basin(body: Body, metric: bool) -> tuple[str, str]:
     assert isinstance(body, BasinMeasured)
-    volume = f"{body.volume_l:,.0f} L" if metric else f"{body.volume_l / L_PER_US_GAL:,.0f} gal"
+    volume = water_text(body.volume_l, metric)
     how = "from its dimensions" if body.parts else "as typed"
     return "Volume", f"{volume}, {how}"
 

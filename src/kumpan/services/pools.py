@@ -127,6 +127,7 @@ async def offered_plan(scope: Scope, state: PoolState, parts: PoolParts, *, metr
         parts.basin.volume_l,
         parts.equipment.traits,
         parts.settings.school,
+        parts.equipment.fill_water,
         tuple(shelf),
         metric,
     )
@@ -138,9 +139,10 @@ def _plan_for(
     volume_l: float,
     traits: Traits,
     school_key: str,
+    fill: Readings,
     shelf: tuple[Product, ...],
     metric: bool,
 ) -> Plan:
     """The plan is a pure function of these, and head, board and sheet all ask for the same one."""
     aimed = aims(school(school_key), traits, readings, {})
-    return plan(readings, volume_l, traits, aimed, shelf, metric=metric)
+    return plan(readings, volume_l, traits, aimed, shelf, metric=metric, fill=fill)

@@ -28,6 +28,7 @@ BASES = ("sodium_bicarbonate", "sodium_carbonate", "borax")
 ACIDS = ("hydrochloric_acid", "sodium_bisulfate")
 PH_RAISERS = ("sodium_carbonate", "borax", "sodium_bicarbonate")
 LARGEST_MOLES_PER_L = 0.02
+FIRST_TRY_MOLES_PER_L = 1e-4
 ROUNDS = 40
 
 
@@ -93,18 +94,29 @@ def _two_equations(need: tuple[float, float], volume_l: float, shelf: Sequence[P
 def for_ph(base: Totals, ph: float, volume_l: float, product: Product) -> float | None:
     """Grams of one product that bring `base` to a pH; None when no sensible amount does.
 
-    At a fixed pH the bases' alkalinity is linear in carbon, so the amount follows directly; it is
-    repeated because the product's ions move the activities a little.
+    At a fixed pH the alkalinity that the bases make, less that of the strong ions, is nearly linear in
+    the amount, whatever the product brings (borate and stabiliser too); so a secant finds it in a few steps.
     """
-    effect = product.row.effect
+    per_g = moles_per_g(product) / volume_l
 
-    def next_moles(water: Totals) -> float:
+    def in_excess(moles: float) -> float:
+        water = added(base, product, moles / per_g, volume_l, spent=True)
         species = speciate(ph, water, constants_at(water.temperature_c))
-        share = float(species.carbonate_alkalinity_per_carbon)
-        slope = effect.spent_alkalinity - effect.carbon * share
-        return float(species.other_alkalinity + base.carbon * share - base.alkalinity) / slope
+        return float(species.alkalinity - water.alkalinity)
 
-    return _repeated(base, volume_l, product, next_moles)
+    before, moles = 0.0, FIRST_TRY_MOLES_PER_L
+    at_before, at_moles = in_excess(before), in_excess(moles)
+    for _ in range(ROUNDS):
+        if at_moles == at_before:
+            return None
+        new = moles - at_moles * (moles - before) / (at_moles - at_before)
+        if not 0 <= new <= LARGEST_MOLES_PER_L:
+            return None
+        if abs(new - moles) <= 1e-9 * new:
+            return new / per_g
+        before, moles = moles, new
+        at_before, at_moles = at_moles, in_excess(new)
+    return moles / per_g
 
 
 def for_alkalinity(base: Totals, alkalinity_mg_l: float, volume_l: float, product: Product) -> float | None:

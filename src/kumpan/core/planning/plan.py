@@ -13,6 +13,7 @@ from kumpan.core.dosing.additions import Product
 from kumpan.core.dosing.mass_balance import added_to, changes
 from kumpan.core.findings import Finding
 from kumpan.core.planning.lanes import NAMES
+from kumpan.core.planning.lowering_advice import Means, with_amounts
 from kumpan.core.planning.schools import SATURATION_BAND
 from kumpan.core.planning.solve import Dose, Solution, Unmet, solve
 from kumpan.core.planning.spread import Spread, masses, spread
@@ -41,17 +42,23 @@ def plan(
     shelf: Sequence[Product],
     *,
     metric: bool = False,
+    fill: Readings | None = None,
 ) -> Plan:
-    """The whole plan for one water. `shelf` is what may be poured; amounts are in g and mL."""
+    """The whole plan for one water. `shelf` is what may be poured; amounts are in g and mL.
+
+    `fill` is the fill water's readings, for what only new water lowers.
+    """
     solution = solve(readings, volume_l, traits, aims, shelf)
     placed = spread(solution.doses, readings, volume_l, solution.start)
     steps = lay_out(
         placed.parts, volume_l, traits, readings, metric=metric, aerate_to_ph=solution.aerate_to_ph
     )
+    means = Means(volume_l, fill or Readings(), shelf, metric)
+    unmet = with_amounts(solution.unmet, readings, aims, means)
     if not placed.held_back:
         notes = (*solution.notes, *index_notes(readings, solution.predicted, traits))
-        return Plan(steps, solution.predicted, solution.unmet, notes)
-    unmet = (*solution.unmet, *(_held_back(dose) for dose in placed.held_back))
+        return Plan(steps, solution.predicted, unmet, notes)
+    unmet = (*unmet, *(_held_back(dose) for dose in placed.held_back))
     return Plan(steps, _as_far_as_it_goes(readings, volume_l, solution, placed), unmet, solution.notes)
 
 
