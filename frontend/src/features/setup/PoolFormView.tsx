@@ -176,23 +176,35 @@ export function PoolFormView({ form, change, units, action, save }: PoolFormView
               value={form.indoor ? "in" : "out"}
               onPick={(where) => set({ indoor: where === "in" })}
             />
+            <PickOne
+              label="Between swims"
+              options={[
+                { value: "open", label: "Open" },
+                { value: "covered", label: "Under a cover" },
+              ]}
+              value={form.covered ? "covered" : "open"}
+              onPick={(cover) => set({ covered: cover === "covered" })}
+            />
             <Grid templateColumns={{ base: "1fr", md: "repeat(3, 1fr)" }} gap="4">
               <TextField
                 label="Fill water pH"
                 inputMode="decimal"
                 value={form.fillPh}
+                problem={problem("fill_ph")}
                 onText={(fillPh) => set({ fillPh })}
               />
               <TextField
                 label="Fill water alkalinity"
                 inputMode="decimal"
                 value={form.fillAlkalinity}
+                problem={problem("fill_alkalinity")}
                 onText={(fillAlkalinity) => set({ fillAlkalinity })}
               />
               <TextField
                 label="Fill water calcium"
                 inputMode="decimal"
                 value={form.fillCalcium}
+                problem={problem("fill_calcium")}
                 onText={(fillCalcium) => set({ fillCalcium })}
               />
             </Grid>

@@ -1,3 +1,4 @@
+import { Trouble } from "../../api/client";
 import type { BasinTyped, EquipmentIn, FixtureIn, PartTyped, PoolHead, SettingsIn } from "../../api/types";
 import { trimmed, type Units } from "../../lib/units";
 
@@ -28,6 +29,7 @@ export interface PoolForm {
   chlorination: string;
   filter: EquipmentIn["filter"];
   indoor: boolean;
+  covered: boolean;
   how: "dimensions" | "typed";
   volume: string;
   parts: PartForm[];
@@ -66,6 +68,7 @@ export function emptyForm(): PoolForm {
     chlorination: "liquid",
     filter: "sand",
     indoor: false,
+    covered: false,
     how: "dimensions",
     volume: "",
     parts: [emptyPart()],
@@ -129,9 +132,13 @@ export function settingsOf(form: PoolForm): SettingsIn {
   };
 }
 
-function numberOrNull(text: string): number | null {
+/** A number that may be left out. Throws Trouble naming the field for what is not a number. */
+function optionalNumber(text: string, field: string): number | null {
+  if (text.trim() === "") return null;
   const value = Number(text.replace(",", "."));
-  return text.trim() === "" || Number.isNaN(value) ? null : value;
+  if (Number.isNaN(value))
+    throw new Trouble(`"${text.trim()}" is not a number; write it like 7.8, or leave it out.`, field, 0);
+  return value;
 }
 
 export function equipmentOf(form: PoolForm): EquipmentIn {
@@ -140,11 +147,11 @@ export function equipmentOf(form: PoolForm): EquipmentIn {
     chlorination: form.chlorination,
     filter: form.filter,
     indoor: form.indoor,
-    covered: false,
+    covered: form.covered,
     fill_water: {
-      ph: numberOrNull(form.fillPh),
-      total_alkalinity: numberOrNull(form.fillAlkalinity),
-      calcium_hardness: numberOrNull(form.fillCalcium),
+      ph: optionalNumber(form.fillPh, "fill_ph"),
+      total_alkalinity: optionalNumber(form.fillAlkalinity, "fill_alkalinity"),
+      calcium_hardness: optionalNumber(form.fillCalcium, "fill_calcium"),
     },
   };
 }
@@ -182,6 +189,7 @@ export function formOf(head: PoolHead, units: Units): PoolForm {
     chlorination: equipment.traits.chlorination,
     filter: equipment.traits.filter,
     indoor: equipment.traits.indoor,
+    covered: equipment.traits.covered,
     how: parts.length > 0 ? "dimensions" : "typed",
     volume:
       parts.length > 0 ? "" : trimmed(units === "us" ? basin.volume_l / 3.785411784 : basin.volume_l, 0),
