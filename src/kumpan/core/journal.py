@@ -39,7 +39,11 @@ class Outcome(StrEnum):
 
 @dataclass(frozen=True)
 class SettingsMade:
-    """Name, place and habits of a pool. `swim_limit_mg_l` None means the school's."""
+    """Name, place and habits of a pool. `swim_limit_mg_l` None means the school's.
+
+    `latitude_deg`, `longitude_deg` (north and east positive) place it under the sun; None means the
+    time zone's chief city.
+    """
 
     name: str
     place: str
@@ -48,6 +52,8 @@ class SettingsMade:
     public: bool = False
     swim_limit_mg_l: float | None = None
     kit: str = "drops"
+    latitude_deg: float | None = None
+    longitude_deg: float | None = None
 
 
 @dataclass(frozen=True)
@@ -99,6 +105,40 @@ class AdditionMade:
     step_number: int | None = None
 
 
+class WaterChange(StrEnum):
+    """Why water left or came. Litres are what left and was made up, or what ran over."""
+
+    BACKWASH = "backwash"
+    REFILL = "refill"
+    RAIN = "rain"
+    DRAIN = "drain"
+
+
+@dataclass(frozen=True)
+class WaterChanged:
+    """So many litres of pool water replaced: by fill water, or by rain that ran over."""
+
+    kind: WaterChange
+    volume_l: float
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class CellSet:
+    """The salt cell from now on: grams of chlorine an hour at 100 %, its setting, and its hours a day."""
+
+    output_g_per_h: float
+    percent: float
+    hours_per_day: float
+
+
+@dataclass(frozen=True)
+class SwimmersCounted:
+    """Swimmers times hours, of one afternoon."""
+
+    bather_hours: float
+
+
 @dataclass(frozen=True)
 class SheetStarted:
     """A run sheet as it was started: the whole plan, never changed afterwards."""
@@ -145,6 +185,9 @@ Body = (
     | SheetStarted
     | StepTicked
     | ProductBought
+    | WaterChanged
+    | CellSet
+    | SwimmersCounted
     | Voided
 )
 KINDS: dict[type, str] = {
@@ -157,6 +200,9 @@ KINDS: dict[type, str] = {
     SheetStarted: "sheet",
     StepTicked: "step",
     ProductBought: "purchase",
+    WaterChanged: "water",
+    CellSet: "cell",
+    SwimmersCounted: "swimmers",
     Voided: "void",
 }
 
@@ -202,6 +248,9 @@ class PoolState:
     additions: tuple[Entry, ...]
     sheets: tuple[Entry, ...]
     ticks: tuple[Entry, ...]
+    water_changes: tuple[Entry, ...] = ()
+    cell_settings: tuple[Entry, ...] = ()
+    swims: tuple[Entry, ...] = ()
 
     @property
     def last_test(self) -> Entry | None:
@@ -250,6 +299,9 @@ def fold(entries: Iterable[Entry], until: datetime | None = None) -> PoolState:
         additions=of(AdditionMade),
         sheets=of(SheetStarted),
         ticks=of(StepTicked),
+        water_changes=of(WaterChanged),
+        cell_settings=of(CellSet),
+        swims=of(SwimmersCounted),
     )
 
 

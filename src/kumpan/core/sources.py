@@ -88,6 +88,30 @@ SOURCES: dict[str, Source] = {
         "Langelier 1936; factor table as in operators' handbooks",
         "quoted from memory; solids over 2000 from memory",
     ),
+    "fao-56": Source(
+        _P,
+        "Allen et al. 1998, FAO Irrigation and Drainage Paper 56, equations 21 to 25",
+        "quoted from memory",
+    ),
+    "sun-strength": Source(_M, "ultraviolet falls with the sun's height a little faster than light"),
+    "photolysis": Source(
+        _P,
+        "Nowell & Hoigne 1992, Water Research 26, 593: HOCl 60 min, OCl- 12 min under a summer noon",
+        "quoted from memory; the share that depth and sky leave, and bound chlorine, are from memory",
+    ),
+    "dark-demand": Source(_M, "a clean pool loses up to 1 mg/L overnight; demand doubles every 10 C"),
+    "bathers": Source(_M, "about 4 g of chlorine a swimmer and hour"),
+    "combined": Source(
+        _M, "a part of what swimmers bring binds chlorine; free chlorine and sun break it down in days"
+    ),
+    "bloom-demand": Source(_M, "a bloom eats about ten mg/L a day while it lasts"),
+    "cell-rates": Source(_C, "a cell's output, setting and hours; off in cold water"),
+    "tablet-release": Source(_C, "a 3 in tablet lasts about a week in a feeder"),
+    "evaporation": Source(_M, "about 5 mm a day from an open pool at 25 C, a tenth under a cover"),
+    "ph-drift": Source(_M, "pH rises by some 0.02 to 0.05 a day as carbon dioxide leaves; a cell adds to it"),
+    "chlorine-model": Source(_D, "first-order loss by sun and dark, zero-order demand, sources and pulses"),
+    "simulated-world": Source(_M, "an invented pool, for practice and study; no figure of it is advice"),
+    "salt-bump": Source(_D, "volume from the rise of a weighed addition of salt"),
     "co2-in-air": Source(_M, "carbon dioxide in outdoor air, about 420 ppm by volume"),
     "gas-transfer": Source(
         _P,

@@ -1,18 +1,24 @@
-"""Load the demo data into an empty installation; an installation with pools is left as it is."""
+"""Load the demo season into an empty installation; an installation with pools is left as it is."""
 
 import asyncio
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
+from math import ceil
 from uuid import UUID, uuid5
 
-from kumpan.demo.scenario import BOUGHT, PEOPLE, SHELF, DemoPool, pools
-from kumpan.services import additions, shelf, slips, workspace
+from kumpan.core.dosing.additions import Product, mass_from_volume_g
+from kumpan.core.journal import AdditionMade
+from kumpan.core.simulator.carer import Told, moment
+from kumpan.demo.scenario import OWNER, PEOPLE, SHELF, DemoPool, ShelfRow, pools
+from kumpan.demo.season import DAYS, Line, poured_g, season
 from kumpan.services import pools as pool_cases
+from kumpan.services import shelf, workspace
 from kumpan.services.ledger import Scope, Stamp, record
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
 
 SPACE = UUID("6d1f4b1e-3f0a-4c53-9a53-2f1f3b6c8a10")
+SPARE_PACKAGES = 2
 
 
 def demo_id(*names: object) -> UUID:
@@ -28,33 +34,52 @@ async def load(database: Database, now: datetime) -> bool:
             return False
         for name, initials in PEOPLE.items():
             await workspace.add_person(scope, demo_id("person", name), name, initials)
-        for product in SHELF:
-            await shelf.add_product(scope, replace(product, id=str(demo_id("product", product.id))))
-            stamp = Stamp(
-                demo_id("purchase", product.id), now - timedelta(days=40), demo_id("person", "Ines Varga")
-            )
-            await shelf.buy(scope, stamp, str(demo_id("product", product.id)), BOUGHT[product.id], None)
-        for n, pool in enumerate(pools()):
+        seasons = [(pool, season(pool, now)) for pool in pools()]
+        await _fill_shelf(scope, [line for _, lines in seasons for line in lines])
+        for n, (pool, lines) in enumerate(seasons):
             # A millisecond apart, so that the list keeps the scenario's order.
-            await _load_pool(replace(scope, now=now + timedelta(milliseconds=n)), pool)
+            await _load_pool(replace(scope, now=now + timedelta(milliseconds=n)), pool, lines)
     return True
 
 
-async def _load_pool(scope: Scope, demo: DemoPool) -> None:
-    id_, began = demo_id("pool", demo.key), scope.now - timedelta(days=45)
+async def _fill_shelf(scope: Scope, lines: list[Line]) -> None:
+    """Every product, bought in whole packages at the season's start: what was poured, and some over."""
+    poured = poured_g(lines)
+    for row in SHELF:
+        id_ = str(demo_id("product", row.product.id))
+        product = replace(row.product, id=id_, package_g=row.package_g, package_ml=row.package_ml)
+        await shelf.add_product(scope, product)
+        packages = ceil(poured.get(row.product.id, 0.0) / _package_g(row)) + SPARE_PACKAGES
+        began = scope.now - timedelta(days=DAYS)
+        stamp = Stamp(demo_id("purchase", row.product.id), began, demo_id("person", OWNER))
+        await shelf.buy(replace(scope, now=began), stamp, id_, packages, None)
+
+
+def _package_g(row: ShelfRow) -> float:
+    product: Product = row.product
+    if row.package_ml is not None:
+        return mass_from_volume_g(product, row.package_ml)
+    assert row.package_g is not None
+    return row.package_g
+
+
+async def _load_pool(scope: Scope, demo: DemoPool, lines: list[Line]) -> None:
+    id_, began = demo_id("pool", demo.key), scope.now - timedelta(days=DAYS, hours=1)
     ids = (demo_id(demo.key, "settings"), demo_id(demo.key, "basin"), demo_id(demo.key, "equipment"))
-    person = demo_id("person", "Ines Varga")
+    person = demo_id("person", demo.person)
     new = pool_cases.NewPool(id_, demo.settings, demo.basin, demo.equipment, ids)
     await pool_cases.set_up(scope, new, began, person)
-    for n, test in enumerate(demo.tests):
-        stamp = Stamp(demo_id(demo.key, "test", n), scope.now - test.ago, demo_id("person", test.person))
-        await slips.keep_test(scope, id_, stamp, test.fields, demo.settings.kit, "f", "")
-    for n, pour in enumerate(demo.pours):
-        stamp = Stamp(demo_id(demo.key, "pour", n), scope.now - pour.ago, demo_id("person", pour.person))
-        product = await additions.product_by_id(scope, str(demo_id("product", pour.product)))
-        await additions.pour(scope, id_, stamp, product, pour.amount, metric=False)
-    look = Stamp(demo_id(demo.key, "look"), scope.now - demo.tests[-1].ago - timedelta(minutes=4), person)
-    await record(scope, id_, look, demo.look)
+    for n, line in enumerate(lines):
+        at = moment(line.told.at_s)
+        stamp = Stamp(demo_id(demo.key, n), at, demo_id("person", line.person))
+        await record(replace(scope, now=at + timedelta(minutes=1)), id_, stamp, _with_product(line.told).body)
+
+
+def _with_product(told: Told) -> Told:
+    """The carer's product as the one that stands on the shelf."""
+    if not isinstance(told.body, AdditionMade):
+        return told
+    return replace(told, body=replace(told.body, product_id=str(demo_id("product", told.body.product_id))))
 
 
 async def main() -> None:

@@ -1,135 +1,227 @@
-"""Two pools of the Alderbank district with a short hand-written history, ending at the time it is loaded."""
+"""Five pools of the Alderbank district: how they are built, what they are in truth, and who looks after them.
+
+All invented. The season itself is simulated (see season.py).
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from datetime import timedelta
 
 from kumpan.core.dosing.additions import Product
-from kumpan.core.journal import BasinMeasured, Clarity, EquipmentSet, Level, LookTaken, SettingsMade
+from kumpan.core.journal import BasinMeasured, CellSet, EquipmentSet, SettingsMade
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.pool.plan_drawing import Fixture, FixtureKind
 from kumpan.core.pool.shapes import DepthPoint, Part, ShapeKind, even_slope, volume_l
+from kumpan.core.simulator.carer import ACID, BLEACH, DICHLOR, SALT, SODA, STABILISER, TABLETS, Habits
+from kumpan.core.simulator.world import Climate, Nature, Water
 from kumpan.core.units import G_PER_LB, L_PER_US_GAL, M_PER_FT
-from kumpan.core.water import Measure, Readings
+from kumpan.core.water import Readings
 
-M = Measure
+PLACE, ZONE = "Alderbank", "America/Chicago"
+CLIMATE = Climate(latitude_deg=29.0, longitude_deg=-95.5, mean_c=25.5, swing_c=4.5)
+OWNER, FIRST_TECHNICIAN, SECOND_TECHNICIAN = "Ines Varga", "Tomas Lind", "Oda Reyes"
+PEOPLE: Mapping[str, str] = {OWNER: "IV", FIRST_TECHNICIAN: "TL", SECOND_TECHNICIAN: "OR"}
 
-
-@dataclass(frozen=True)
-class DemoTest:
-    """A test some time ago, with the fields as typed on the slip (temperature in F)."""
-
-    ago: timedelta
-    person: str
-    fields: Mapping[Measure, str]
+_GAL = L_PER_US_GAL * 1000
 
 
 @dataclass(frozen=True)
-class DemoPour:
-    ago: timedelta
-    person: str
-    product: str
-    amount: str
+class ShelfRow:
+    """A product of the carers as it stands on the shelf."""
+
+    product: Product
+    package_g: float | None = None
+    package_ml: float | None = None
+
+
+SHELF: tuple[ShelfRow, ...] = (
+    ShelfRow(BLEACH, package_ml=2.5 * _GAL),
+    ShelfRow(ACID, package_ml=_GAL),
+    ShelfRow(SODA, package_g=10 * G_PER_LB),
+    ShelfRow(Product("ash", "sodium_carbonate", 100.0, name="Soda ash"), package_g=5 * G_PER_LB),
+    ShelfRow(
+        Product("calcium", "calcium_chloride", 77.0, name="Calcium chloride 77 %"), package_g=8 * G_PER_LB
+    ),
+    ShelfRow(STABILISER, package_g=4 * G_PER_LB),
+    ShelfRow(SALT, package_g=40 * G_PER_LB),
+    ShelfRow(TABLETS, package_g=25 * G_PER_LB),
+    ShelfRow(DICHLOR, package_g=5 * G_PER_LB),
+)
 
 
 @dataclass(frozen=True)
 class DemoPool:
+    """One pool: what its journal begins with, the truth, the habits, and who writes."""
+
     key: str
     settings: SettingsMade
     basin: BasinMeasured
     equipment: EquipmentSet
-    look: LookTaken
-    tests: tuple[DemoTest, ...]
-    pours: tuple[DemoPour, ...]
+    nature: Nature
+    water: Water
+    habits: Habits
+    person: str
+    seed: int
 
 
-PEOPLE: Mapping[str, str] = {"Ines Varga": "IV", "Tomas Lind": "TL"}
+def _settings(name: str, school: str = "household", kit: str = "drops") -> SettingsMade:
+    return SettingsMade(
+        name, PLACE, ZONE, school, kit=kit,
+        latitude_deg=CLIMATE.latitude_deg, longitude_deg=CLIMATE.longitude_deg,
+    )  # fmt: skip
 
-SHELF: tuple[Product, ...] = (
-    Product(
-        "liquid",
-        "sodium_hypochlorite",
-        10.0,
-        package_ml=2.5 * L_PER_US_GAL * 1000,
-        name="Liquid chlorine 10 %",
-    ),
-    Product("acid", "hydrochloric_acid", 31.45, package_ml=L_PER_US_GAL * 1000, name="Muriatic acid 31 %"),
-    Product("soda", "sodium_bicarbonate", 100.0, package_g=10 * G_PER_LB, name="Baking soda"),
-    Product("ash", "sodium_carbonate", 100.0, package_g=5 * G_PER_LB, name="Soda ash"),
-    Product("calcium", "calcium_chloride", 77.0, package_g=8 * G_PER_LB, name="Calcium chloride 77 %"),
-    Product("stabiliser", "cyanuric_acid", 100.0, package_g=4 * G_PER_LB, name="Stabiliser"),
-    Product("salt", "sodium_chloride", 99.5, package_g=40 * G_PER_LB, name="Pool salt"),
-)
-BOUGHT: Mapping[str, float] = {
-    "liquid": 4,
-    "acid": 2,
-    "soda": 3,
-    "ash": 1,
-    "calcium": 2,
-    "stabiliser": 3,
-    "salt": 5,
-}
+
+def _fixtures(skimmer: float, *returns: float) -> tuple[Fixture, ...]:
+    return (
+        Fixture(FixtureKind.SKIMMER, skimmer),
+        *(Fixture(FixtureKind.RETURN, at) for at in returns),
+        Fixture(FixtureKind.DRAIN, 0.0),
+    )
 
 
 def _millrace() -> DemoPool:
+    """Plaster, salt cell, hard fill water: it scales. The owner believes it larger than it is."""
     length, width = 36 * M_PER_FT, 17 * M_PER_FT
     profile = tuple(
         DepthPoint(d * M_PER_FT, z * M_PER_FT) for d, z in ((0, 3.2), (12, 3.6), (26, 7.5), (36, 8))
     )
     parts = (Part(ShapeKind.STADIUM, length, profile, width),)
-    fixtures = (
-        Fixture(FixtureKind.SKIMMER, 0.745),
-        Fixture(FixtureKind.RETURN, 0.05),
-        Fixture(FixtureKind.RETURN, 0.45),
-        Fixture(FixtureKind.DRAIN, 0.0),
-    )
+    litres = volume_l(parts)
     return DemoPool(
         "millrace",
-        SettingsMade("Millrace Close", "Alderbank", "America/Chicago", "household"),
-        BasinMeasured(volume_l(parts), parts, fixtures),
+        _settings("Millrace Close"),
+        BasinMeasured(litres, parts, _fixtures(0.745, 0.05, 0.45)),
         EquipmentSet(
             Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND),
-            Readings(ph=7.8, total_alkalinity=110, calcium_hardness=140, salt=90),
+            Readings(ph=7.8, total_alkalinity=130, calcium_hardness=240, salt=90),
         ),
-        LookTaken(Clarity.CLEAR, Level.NORMAL, ("leaves in the skimmer",)),
-        (
-            _test(14, {M.FREE_CHLORINE: "2.4", M.PH: "7,6", M.TOTAL_ALKALINITY: "80", M.CALCIUM_HARDNESS: "280", M.CYANURIC_ACID: "55", M.SALT: "2950", M.TEMPERATURE: "78"}),
-            _test(7, {M.FREE_CHLORINE: "2.2", M.TOTAL_CHLORINE: "2.4", M.PH: "7,8", M.TOTAL_ALKALINITY: "80", M.SALT: "2850", M.TEMPERATURE: "80"}),
-            _test(0, {M.FREE_CHLORINE: "1.6", M.TOTAL_CHLORINE: "1.8", M.PH: "7,8", M.TOTAL_ALKALINITY: "90", M.CALCIUM_HARDNESS: "290", M.CYANURIC_ACID: "45", M.SALT: "2650", M.TEMPERATURE: "81"}),
+        Nature(0.93 * litres, 1.7, sun_per_hour=0.04, fill_calcium=240, fill_alkalinity=130, guests_a_week=6),
+        Water(2.6, 2.5, 0.1, 7.6, 80, 270, 68, 3150),
+        Habits(
+            litres,
+            cell=CellSet(round(1.7 * litres / 1000 / 0.55 / 10, 1), 55.0, 10.0),
+            salt_goal=3100.0,
+            acid_above_ph=7.85,
+            acid_to_ph=7.6,
+            stabiliser_goal=60.0,
+            counts_guests=True,
+            backwash_every=6,
+            full_test_every=2,
         ),
-        (DemoPour(timedelta(days=7, hours=-1), "Ines Varga", "liquid", "32 fl oz"),),
-    )  # fmt: skip
+        OWNER,
+        11,
+    )
 
 
 def _weir() -> DemoPool:
+    """Vinyl on tablets: the stabiliser climbs all season."""
     length, width = 28 * M_PER_FT, 14 * M_PER_FT
     parts = (Part(ShapeKind.RECTANGLE, length, even_slope(length, 3 * M_PER_FT, 6.5 * M_PER_FT), width),)
-    fixtures = (
-        Fixture(FixtureKind.SKIMMER, 0.92),
-        Fixture(FixtureKind.RETURN, 0.18),
-        Fixture(FixtureKind.RETURN, 0.62),
-        Fixture(FixtureKind.DRAIN, 0.0),
-    )
+    litres = volume_l(parts)
     return DemoPool(
         "weir",
-        SettingsMade("Weir Lane 4", "Alderbank", "America/Chicago", "household", kit="strips"),
-        BasinMeasured(volume_l(parts), parts, fixtures),
-        EquipmentSet(Traits(Surface.VINYL, Chlorination.TABLETS, Filter.CARTRIDGE)),
-        LookTaken(Clarity.HAZY, Level.LOW, ()),
-        (
-            _test(28, {M.FREE_CHLORINE: "3", M.PH: "7.2", M.TOTAL_ALKALINITY: "120", M.CYANURIC_ACID: "40"}),
-            _test(10, {M.FREE_CHLORINE: "3", M.PH: "7.2", M.TOTAL_ALKALINITY: "80", M.CYANURIC_ACID: "100"}),
-            _test(1, {M.FREE_CHLORINE: "1", M.TOTAL_CHLORINE: "1", M.PH: "7.2", M.TOTAL_ALKALINITY: "40", M.CALCIUM_HARDNESS: "100", M.CYANURIC_ACID: "100", M.TEMPERATURE: "84"}),
+        _settings("Weir Lane 4", kit="photometer"),
+        BasinMeasured(litres, parts, _fixtures(0.92, 0.18, 0.62)),
+        EquipmentSet(
+            Traits(Surface.VINYL, Chlorination.TABLETS, Filter.CARTRIDGE),
+            Readings(ph=7.5, total_alkalinity=90, calcium_hardness=120),
         ),
-        (),
-    )  # fmt: skip
+        Nature(1.02 * litres, 1.45, organics_mg_l_day=0.5, guests_a_week=3),
+        Water(2.4, 2.3, 0.1, 7.5, 110, 160, 36, 600),
+        Habits(
+            litres,
+            gaps_days=(7.0,),
+            visit_hour=10.0,
+            kit="photometer",
+            tablets_a_week_g=9.0 * litres / 1000 / 0.9,
+            full_test_every=2,
+        ),
+        FIRST_TECHNICIAN,
+        22,
+    )
 
 
-def _test(days_ago: int, fields: Mapping[Measure, str]) -> DemoTest:
-    return DemoTest(
-        timedelta(days=days_ago, minutes=35), "Ines Varga" if days_ago != 1 else "Tomas Lind", fields
+def _orchard() -> DemoPool:
+    """A small soft-sided pool on granules, with strips."""
+    parts = (Part(ShapeKind.ROUND, 15 * M_PER_FT, even_slope(15 * M_PER_FT, 3.3 * M_PER_FT, 3.3 * M_PER_FT)),)
+    litres = volume_l(parts)
+    return DemoPool(
+        "orchard",
+        _settings("Orchard Row 11", "small_vinyl", "strips"),
+        BasinMeasured(litres, parts, _fixtures(0.9, 0.4)),
+        EquipmentSet(Traits(Surface.VINYL, Chlorination.GRANULES, Filter.CARTRIDGE, covered=True)),
+        Nature(0.97 * litres, 1.0, covered=True, guests_a_week=5, organics_mg_l_day=0.7),
+        Water(2.0, 2.0, 0.2, 7.4, 120, 110, 20, 300),
+        Habits(
+            litres,
+            kit="strips",
+            chlorine=DICHLOR,
+            daily_mg_l=1.1,
+            counts_guests=True,
+            backwash_every=4,
+            alkalinity_low=80.0,
+        ),
+        OWNER,
+        33,
+    )
+
+
+def _swan() -> DemoPool:
+    """Indoors: no sun, no stabiliser, swimmers."""
+    length, width = 10.0, 4.5
+    parts = (Part(ShapeKind.RECTANGLE, length, even_slope(length, 1.2, 1.6), width),)
+    litres = volume_l(parts)
+    return DemoPool(
+        "swan",
+        _settings("Swan Street 27", kit="photometer"),
+        BasinMeasured(litres, parts, _fixtures(0.88, 0.1, 0.6)),
+        EquipmentSet(
+            Traits(Surface.FIBREGLASS, Chlorination.LIQUID, Filter.SAND, indoor=True),
+            Readings(ph=7.5, total_alkalinity=90, calcium_hardness=120),
+        ),
+        Nature(litres, 1.4, indoor=True, guests_a_week=8, organics_mg_l_day=0.4),
+        Water(2.0, 2.0, 0.3, 7.5, 100, 190, 0, 900),
+        Habits(
+            litres,
+            gaps_days=(3.0, 4.0),
+            visit_hour=9.0,
+            kit="photometer",
+            daily_mg_l=0.6,
+            counts_guests=True,
+            backwash_every=5,
+        ),
+        SECOND_TECHNICIAN,
+        44,
+    )
+
+
+def _tannery() -> DemoPool:
+    """Neglected for three weeks, found green."""
+    length, width = 32 * M_PER_FT, 16 * M_PER_FT
+    parts = (
+        Part(
+            ShapeKind.KIDNEY,
+            length,
+            even_slope(length, 3.3 * M_PER_FT, 7.5 * M_PER_FT),
+            width,
+            13 * M_PER_FT,
+        ),
+    )
+    litres = volume_l(parts)
+    return DemoPool(
+        "tannery",
+        _settings("Tannery Yard"),
+        BasinMeasured(litres, parts, _fixtures(0.8, 0.15, 0.5)),
+        EquipmentSet(
+            Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.DE),
+            Readings(ph=7.6, total_alkalinity=90, calcium_hardness=120),
+        ),
+        Nature(1.05 * litres, 1.55, organics_mg_l_day=0.9, guests_a_week=2),
+        Water(3.0, 2.8, 0.1, 7.5, 95, 240, 42, 1100),
+        Habits(litres, visit_hour=13.0, daily_mg_l=1.3, gives_up_after_day=117.0),
+        SECOND_TECHNICIAN,
+        55,
     )
 
 
 def pools() -> tuple[DemoPool, ...]:
-    return (_millrace(), _weir())
+    return (_millrace(), _weir(), _orchard(), _swan(), _tannery())

@@ -6,8 +6,10 @@ Source: mass-balance.
 
 from datetime import datetime
 
-from kumpan.core.dosing.additions import Product
+from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings, solve_totals
+from kumpan.core.demand.conditions import product_of
 from kumpan.core.dosing.mass_balance import added_to, changes
+from kumpan.core.dosing.mixing import added
 from kumpan.core.journal import AdditionMade, PoolState, last_reading
 from kumpan.core.water import READING_MEASURES, Measure, Readings
 
@@ -33,16 +35,31 @@ def expected_now(state: PoolState) -> Readings:
         body = entry.body
         if not isinstance(body, AdditionMade):
             continue
-        product = Product(
-            body.product_id or "",
-            body.chemical,
-            body.strength_percent,
-            density_g_per_ml=body.density_g_per_ml,
-        )
-        moved = changes(product, body.mass_g, state.basin.volume_l)
+        moved = changes(product_of(body), body.mass_g, state.basin.volume_l)
         later = {m: c for m, c in moved.items() if _measured_before(state, m, entry.at)}
         readings = added_to(readings, later)
     return readings
+
+
+def expected_ph(state: PoolState) -> float | None:
+    """pH as last tested, moved by what went in since; None before its first test.
+
+    Where alkalinity or stabiliser is not known the additions are left out.
+    """
+    last, readings = last_reading(state, Measure.PH), measured_readings(state)
+    if last is None or state.basin is None:
+        return None
+    known = known_from(readings)
+    solved = solve_readings(known) if known is not None else None
+    poured = [
+        entry.body for entry in state.additions if entry.at > last.at and isinstance(entry.body, AdditionMade)
+    ]
+    if not isinstance(solved, State) or not poured:
+        return last.value.value
+    totals = solved.totals
+    for body in poured:
+        totals = added(totals, product_of(body), body.mass_g, state.basin.volume_l, spent=True)
+    return float(solve_totals(totals, last.value.value).species.ph)
 
 
 def _measured_before(state: PoolState, measure: Measure, at: datetime) -> bool:

@@ -1,0 +1,29 @@
+"""Combined chlorine over time: what swimmers and organics bind, and what free chlorine breaks down.
+
+d(CC)/dt = share of the demand - rate CC, the rate only while there is free chlorine. Source: combined.
+"""
+
+import numpy as np
+
+from kumpan.core.demand.chlorine import Factors
+from kumpan.core.demand.conditions import Conditions
+from kumpan.core.demand.sun import Array
+
+SOURCE = "combined"
+
+BINDS_OF_LOAD = 0.15
+BINDS_OF_ORGANICS = 0.05
+BROKEN_DOWN_PER_DAY = 0.5
+WHOLE_ABOVE_MG_L = 1.0  # under this much free chlorine the breakdown slows in proportion
+
+
+def combined_course(acting: Conditions, factors: Factors, free: Array, start_mg_l: float) -> Array:
+    """Combined chlorine (mg/L) at every knot, along a course of free chlorine at the same knots."""
+    bound = BINDS_OF_LOAD * acting.load + BINDS_OF_ORGANICS * np.exp(factors.organics) * acting.organics
+    found = np.empty(len(free))
+    found[0] = start_mg_l
+    for i, hours in enumerate(acting.hours):
+        strength = min(1.0, float(free[i]) / WHOLE_ABOVE_MG_L)
+        keep = np.exp(-BROKEN_DOWN_PER_DAY / 24 * strength * hours)
+        found[i + 1] = found[i] * keep + bound[i] * hours
+    return found

@@ -1,0 +1,289 @@
+"""What is ahead of a pool, in words and bands: when chlorine runs low, what the next visit will find,
+when a swim is due again, what drifts, and whether the pool answers as computed.
+
+Sources: chlorine-model, salt-bump, test-interval, swim-limit.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime, timedelta, tzinfo
+from itertools import pairwise
+from statistics import median
+
+import numpy as np
+
+from kumpan.core.demand.closed_loop import Checked, VolumeHint, last_check, responses, volume_hint
+from kumpan.core.demand.conditions import Conditions, Place, conditions
+from kumpan.core.demand.fit import Fit, fit
+from kumpan.core.demand.forecast import (
+    ChlorineForecast,
+    daily_loss,
+    first_under,
+    forecast,
+    overnight_loss,
+    under_for_good,
+)
+from kumpan.core.demand.slow import LINED, PhDrift, Surroundings, Trend, ph_drift, trend
+from kumpan.core.demand.sun import SECONDS_A_DAY
+from kumpan.core.findings import Finding
+from kumpan.core.journal import PoolState, last_reading
+from kumpan.core.planning.expected import expected_ph
+from kumpan.core.planning.lanes import NAMES, name_in_sentence
+from kumpan.core.planning.next_thing import TEST_EVERY
+from kumpan.core.planning.schools import Band
+from kumpan.core.planning.swim import TEST_HOLDS_DAYS
+from kumpan.core.units import water_text
+from kumpan.core.water import Measure
+
+SOURCES_USED = ("chlorine-model", "salt-bump", "test-interval", "swim-limit")
+
+DAYS_AHEAD = 14
+SURE_ENOUGH_MG_L = 3.0  # a band wider than this is no forecast to act on
+DILUTION_DUE_CYA = 100.0
+WEEKS_WORTH_TELLING = 26.0
+DUSK_TO_DAWN_H = 10
+HALF_A_DAY_S = 43_200
+
+
+@dataclass(frozen=True)
+class Setting:
+    """Where and for what: the pool under its sky, its surroundings, ranges, swim limit, local time."""
+
+    place: Place
+    around: Surroundings
+    bands: Mapping[Measure, Band]
+    swim_limit_mg_l: float
+    zone: tzinfo
+    metric: bool = False
+
+
+@dataclass(frozen=True)
+class Outlook:
+    """The forecast of one pool as of now. `sentences` come most pressing first."""
+
+    chlorine: ChlorineForecast
+    fitted: Fit
+    loss_mg_l_day: float
+    overnight_mg_l: float
+    runs_low_at: datetime | None
+    next_visit_at: datetime
+    at_next_visit: tuple[float, float, float]
+    ph: PhDrift | None
+    trends: Mapping[Measure, Trend]
+    checks: tuple[Checked, ...]
+    volume: VolumeHint | None
+    sentences: tuple[Finding, ...]
+
+
+def outlook(state: PoolState, setting: Setting, now: datetime) -> Outlook | None:
+    """What is ahead; None before free chlorine was ever tested."""
+    fitted = fit(state, setting.place)
+    if fitted is None:
+        return None
+    now_s = now.timestamp()
+    until = max(now_s, fitted.last_at_s) + DAYS_AHEAD * SECONDS_A_DAY
+    ahead = forecast(state, setting.place, fitted, until)
+    low = setting.bands[Measure.FREE_CHLORINE].low or 0.0
+    visit = next_visit(state, now)
+    acting = conditions(state, setting.place, now_s, now_s + SECONDS_A_DAY)
+    free_now = ahead.at(now_s)[1]
+    found = Outlook(
+        ahead,
+        fitted,
+        daily_loss(acting, fitted.factors, max(free_now, low)),
+        _overnight(acting, fitted, max(free_now, low)),
+        first_under(ahead, low, now_s),
+        visit,
+        ahead.at(visit.timestamp()),
+        _ph(state),
+        {m: line for m in LINED if (line := trend(state, m, setting.around, now_s)) is not None},
+        tuple(last_check(state)),
+        volume_hint(responses(state, setting.around), setting.place.volume_l),
+        (),
+    )
+    return Outlook(**{**found.__dict__, "sentences": tuple(_sentences(found, setting, now))})
+
+
+def next_visit(state: PoolState, now: datetime) -> datetime:
+    """When the next test is to be expected: after the usual gap of the last tests."""
+    times = [entry.at for entry in state.tests[-7:]]
+    gaps = [(other - one).total_seconds() for one, other in pairwise(times)]
+    longer = [gap for gap in gaps if gap > HALF_A_DAY_S]
+    usual = timedelta(seconds=median(longer)) if longer else TEST_EVERY
+    last = times[-1] if times else now
+    due = last + min(usual, timedelta(days=DAYS_AHEAD))
+    return due if due > now else now + timedelta(hours=1)
+
+
+def _overnight(acting: Conditions, fitted: Fit, free: float) -> float:
+    """Loss over a night of ten hours, from the day's share of dark loss."""
+    hours = float(np.sum(acting.hours))
+    return overnight_loss(acting, fitted.factors, free) * DUSK_TO_DAWN_H / hours
+
+
+def _ph(state: PoolState) -> PhDrift | None:
+    """pH as the last test and what went in since have it, and on from there."""
+    last = last_reading(state, Measure.PH)
+    expected = expected_ph(state)
+    if last is None or expected is None:
+        return None
+    return ph_drift(state, expected, last.at.timestamp())
+
+
+def _sentences(found: Outlook, setting: Setting, now: datetime) -> list[Finding]:
+    said = [*_chlorine(found, setting, now), *_slow(found, setting)]
+    said += [*_loop(found, setting), _what_would_narrow(found)]
+    return [finding for finding in said if finding is not None]
+
+
+def _chlorine(found: Outlook, setting: Setting, now: datetime) -> list[Finding | None]:
+    return [
+        _runs_low(found, setting, now),
+        _shock_over(found, setting, now),
+        _at_the_next_visit(found, setting),
+        Finding(
+            "loss",
+            f"This pool loses about {found.loss_mg_l_day:.1f} ppm of chlorine a day now, "
+            f"{found.overnight_mg_l:.1f} of it in a night without sun.",
+            Measure.FREE_CHLORINE,
+            {"mg_l_day": found.loss_mg_l_day, "overnight_mg_l": found.overnight_mg_l},
+        ),
+    ]
+
+
+def _runs_low(found: Outlook, setting: Setting, now: datetime) -> Finding | None:
+    low = setting.bands[Measure.FREE_CHLORINE].low
+    old = now.timestamp() - found.fitted.last_at_s > TEST_HOLDS_DAYS * SECONDS_A_DAY
+    if low is None:
+        return None
+    at_now = found.chlorine.at(now.timestamp())
+    if at_now[1] < low:
+        text = f"Free chlorine is likely under {low:g} already (about {at_now[1]:.1f}). Test, then dose."
+        return Finding("low_now", text, Measure.FREE_CHLORINE, {"likely": at_now[1]})
+    if found.runs_low_at is None:
+        text = f"Free chlorine likely stays over {low:g} for the next {DAYS_AHEAD} days."
+        return None if old else Finding("holds", text, Measure.FREE_CHLORINE, {})
+    band = found.chlorine.at(found.runs_low_at.timestamp())
+    text = (
+        f"Free chlorine runs under {low:g} {_day(found.runs_low_at, setting.zone, now)}; "
+        f"then it is {band[0]:.1f} to {band[2]:.1f}."
+    )
+    return Finding("runs_low", text, Measure.FREE_CHLORINE, {"low": band[0], "high": band[2]})
+
+
+def _shock_over(found: Outlook, setting: Setting, now: datetime) -> Finding | None:
+    limit = setting.swim_limit_mg_l
+    if found.chlorine.at(now.timestamp())[1] <= limit:
+        return None
+    likely = first_under(found.chlorine, limit, now.timestamp())
+    surely = under_for_good(found.chlorine, limit, now.timestamp())
+    if likely is None:
+        return Finding(
+            "over_limit",
+            f"Free chlorine stays over the swim limit of {limit:g} for days.",
+            Measure.FREE_CHLORINE,
+        )
+    text = f"Free chlorine comes under the swim limit of {limit:g} {_day(likely, setting.zone, now)}"
+    text += f", surely {_day(surely, setting.zone, now)}" if surely is not None else ""
+    return Finding("swim_again", f"{text}; a test decides.", Measure.FREE_CHLORINE)
+
+
+def _at_the_next_visit(found: Outlook, setting: Setting) -> Finding:
+    low, likely, high = found.at_next_visit
+    when = found.next_visit_at.astimezone(setting.zone)
+    text = f"At the next test, {when:%A}, free chlorine will be about {likely:.1f} ({low:.1f} to {high:.1f})."
+    return Finding("next_visit", text, Measure.FREE_CHLORINE, {"low": low, "likely": likely, "high": high})
+
+
+def _slow(found: Outlook, setting: Setting) -> list[Finding | None]:
+    return [_stabiliser(found), _salt(found, setting)]
+
+
+def _stabiliser(found: Outlook) -> Finding | None:
+    line = found.trends.get(Measure.CYANURIC_ACID)
+    days = line.days_until(DILUTION_DUE_CYA) if line is not None else None
+    if line is None or line.slope <= 0 or days is None or days / 7 > WEEKS_WORTH_TELLING:
+        return None
+    text = (
+        f"Stabiliser climbs by about {7 * line.slope:.1f} ppm a week: in {_weeks(days)} it is at "
+        f"{DILUTION_DUE_CYA:.0f} and water has to be replaced."
+    )
+    return Finding("stabiliser_climbs", text, Measure.CYANURIC_ACID, {"weeks": days / 7})
+
+
+def _salt(found: Outlook, setting: Setting) -> Finding | None:
+    line, band = found.trends.get(Measure.SALT), setting.bands.get(Measure.SALT)
+    if line is None or band is None or band.low is None or line.slope >= 0:
+        return None
+    days = line.days_until(band.low)
+    if days is None or days / 7 > WEEKS_WORTH_TELLING:
+        return None
+    text = f"Salt falls by about {-30 * line.slope:.0f} ppm a month; the next bags are due in {_weeks(days)}."
+    return Finding("salt_due", text, Measure.SALT, {"weeks": days / 7})
+
+
+def _loop(found: Outlook, setting: Setting) -> list[Finding | None]:
+    said: list[Finding | None] = [_checked_text(check) for check in found.checks if check.differs]
+    if found.volume is not None:
+        other = found.volume.share - 1
+        larger = "smaller" if other > 0 else "larger"
+        by = abs(found.volume.volume_l / setting.place.volume_l - 1)
+        text = (
+            f"{found.volume.doses} {'dose' if found.volume.doses == 1 else 'doses'} moved the water "
+            f"{abs(other):.0%} {'more' if other > 0 else 'less'} than computed: the pool may be {by:.0%} {larger}, "
+            f"about {water_text(found.volume.volume_l, setting.metric)} give or take "
+            f"{water_text(found.volume.sd_l, setting.metric)}. Change it under Pool if you agree."
+        )
+        said.append(Finding("volume_hint", text, None, {"volume_l": found.volume.volume_l}))
+    return said
+
+
+def _checked_text(check: Checked) -> Finding:
+    """A sheet's outcome, with what usually lies behind a difference."""
+    off = check.measured - check.predicted
+    amount = f"{abs(off):.1f}" if check.measure is Measure.PH else f"{abs(off):.0f}"
+    behind = {
+        Measure.PH: "an acid or soda of another strength, the volume, or aeration since",
+        Measure.CYANURIC_ACID: "stabiliser takes a week to read, or the volume",
+    }.get(check.measure, "the volume, the product's strength, or one reading")
+    text = (
+        f"{NAMES[check.measure]} came out {amount} {'over' if off > 0 else 'under'} what the last sheet computed "
+        f"({check.predicted:.4g}): {behind}."
+    )
+    return Finding("off_prediction", text, check.measure, {"predicted": check.predicted})
+
+
+def _what_would_narrow(found: Outlook) -> Finding | None:
+    """The test that would help the forecast most."""
+    low, _, high = found.at_next_visit
+    narrowed = found.fitted.narrowed
+    if found.fitted.tests < 5:
+        text = (
+            f"The forecast rests on {found.fitted.tests} {'test' if found.fitted.tests == 1 else 'tests'} and on "
+            "usual pools; each further test of free chlorine narrows it."
+        )
+    elif high - low < SURE_ENOUGH_MG_L / 2:
+        return None
+    elif narrowed["sun"] < 0.4:
+        text = "A test at dusk and one the next morning would tell the sun's share from the rest and narrow this."
+    elif found.fitted.last.variance > 0.1:
+        text = f"A finer test of {name_in_sentence(Measure.FREE_CHLORINE)} (drops) would narrow this most."
+    else:
+        text = "Days differ here; a test the day before narrows this most."
+    return Finding("narrow", text, Measure.FREE_CHLORINE)
+
+
+def _weeks(days: float) -> str:
+    return f"about {days:.0f} days" if days < 14 else f"about {days / 7:.0f} weeks"
+
+
+def _day(when: datetime, zone: tzinfo, now: datetime) -> str:
+    """ "today about 14:00", "on Thursday about 14:00", "on 3 August": as far as a forecast can tell."""
+    local, today = when.astimezone(zone), now.astimezone(zone).date()
+    hour = f"about {local:%H}:00"
+    days = (local.date() - today).days
+    if days <= 0:
+        return f"today {hour}"
+    if days == 1:
+        return f"tomorrow {hour}"
+    return f"on {local:%A} {hour}" if days < 7 else f"on {local.day} {local:%B}"
