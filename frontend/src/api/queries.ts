@@ -1,6 +1,7 @@
 import { queryOptions } from "@tanstack/react-query";
 import type { Units } from "../lib/units";
 import { client, take } from "./client";
+import type { Measure } from "./types";
 
 /** One queryOptions per noun. */
 export const poolsQuery = () =>
@@ -56,4 +57,22 @@ export const shelfQuery = (units: Units) =>
   queryOptions({
     queryKey: ["shelf", units],
     queryFn: () => take(client.GET("/api/v1/shelf", { params: { query: { metric: units === "metric" } } })),
+  });
+
+export const outlookQuery = (id: string, units: Units) =>
+  queryOptions({
+    queryKey: ["pool", id, "outlook", units],
+    queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/outlook", inUnits(id, units))),
+  });
+
+export const historyQuery = (pool_id: string, measure: Measure, units: Units) =>
+  queryOptions({
+    queryKey: ["pool", pool_id, "history", measure, units],
+    queryFn: () =>
+      take(
+        client.GET("/api/v1/pools/{pool_id}/history/{measure}", {
+          params: { path: { pool_id, measure }, query: { metric: units === "metric" } },
+        }),
+      ),
+    placeholderData: (before) => before,
   });

@@ -225,6 +225,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pools/{pool_id}/cell": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Cell Setting
+         * @description The salt cell's setting from now on.
+         */
+        post: operations["keep_cell_setting_api_v1_pools__pool_id__cell_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pools/{pool_id}/equipment": {
         parameters: {
             query?: never;
@@ -236,6 +256,26 @@ export interface paths {
         put?: never;
         /** Change Equipment */
         post: operations["change_equipment_api_v1_pools__pool_id__equipment_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/history/{measure}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pool History
+         * @description One measure over time with its forecast.
+         */
+        get: operations["pool_history_api_v1_pools__pool_id__history__measure__get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -270,6 +310,26 @@ export interface paths {
         put?: never;
         /** Keep Look */
         post: operations["keep_look_api_v1_pools__pool_id__looks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/outlook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pool Outlook
+         * @description What is ahead: when chlorine runs low, what the next visit finds, what drifts.
+         */
+        get: operations["pool_outlook_api_v1_pools__pool_id__outlook_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -393,6 +453,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pools/{pool_id}/swimmers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep Swimmers */
+        post: operations["keep_swimmers_api_v1_pools__pool_id__swimmers_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pools/{pool_id}/tests": {
         parameters: {
             query?: never;
@@ -404,6 +481,26 @@ export interface paths {
         put?: never;
         /** Keep Test */
         post: operations["keep_test_api_v1_pools__pool_id__tests_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/water-changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Water Change
+         * @description Backwash, refill, rain that ran over, a drain.
+         */
+        post: operations["keep_water_change_api_v1_pools__pool_id__water_changes_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -568,6 +665,20 @@ export interface components {
             analysis: components["schemas"]["Analysis"];
             readings: components["schemas"]["Readings"];
         };
+        /** AheadPoint */
+        AheadPoint: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** High */
+            high: number;
+            /** Likely */
+            likely: number;
+            /** Low */
+            low: number;
+        };
         /** AmountChange */
         AmountChange: {
             /** Amount */
@@ -713,6 +824,27 @@ export interface components {
             /** Tested At */
             tested_at: string | null;
         };
+        /**
+         * CellIn
+         * @description The cell's output at 100 % (g/h), its setting and its hours a day.
+         */
+        CellIn: {
+            /** At */
+            at?: string | null;
+            /** Hours Per Day */
+            hours_per_day: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Output G Per H */
+            output_g_per_h: number;
+            /** Percent */
+            percent: number;
+            /** Person Id */
+            person_id?: string | null;
+        };
         /** ChemicalChoice */
         ChemicalChoice: {
             /** Is Liquid */
@@ -757,6 +889,27 @@ export interface components {
          * @enum {string}
          */
         Clarity: "clear" | "hazy" | "cloudy" | "drain_hidden" | "green";
+        /**
+         * DayAhead
+         * @description Free chlorine (mg/L, low to high is the 90 percent band) and pH on one evening.
+         */
+        DayAhead: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** High */
+            high: number;
+            /** Likely */
+            likely: number;
+            /** Low */
+            low: number;
+            /** Ph */
+            ph: number | null;
+            /** Under Range */
+            under_range: boolean;
+        };
         /** DepthMark */
         DepthMark: {
             /** At */
@@ -901,6 +1054,57 @@ export interface components {
          * @enum {string}
          */
         Hazard: "none" | "open_water" | "powder" | "acid" | "alkali" | "caustic" | "borate" | "oxidiser_liquid" | "oxidiser_granules" | "tablets" | "heat_of_solution" | "electricity" | "pressure" | "shell";
+        /**
+         * HistoryMark
+         * @description Something that was done to the water, in words.
+         */
+        HistoryMark: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Kind */
+            kind: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * HistoryPoint
+         * @description A tested value with its doubt.
+         */
+        HistoryPoint: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Value */
+            value: number;
+        };
+        /**
+         * HistoryView
+         * @description One measure over time: its range, its tests, what was done, and the forecast band.
+         */
+        HistoryView: {
+            /** Ahead */
+            ahead: components["schemas"]["AheadPoint"][];
+            /** High */
+            high: number | null;
+            /** Low */
+            low: number | null;
+            /** Marks */
+            marks: components["schemas"]["HistoryMark"][];
+            measure: components["schemas"]["Measure"];
+            /** Name */
+            name: string;
+            /** Points */
+            points: components["schemas"]["HistoryPoint"][];
+        };
         /**
          * Input
          * @description One figure that went into a number, with its unit in the text.
@@ -1111,6 +1315,22 @@ export interface components {
          * @enum {string}
          */
         Outcome: "done" | "skipped";
+        /**
+         * OutlookView
+         * @description What is ahead: in sentences, the most pressing first, and as a strip of evenings.
+         */
+        OutlookView: {
+            /** Days */
+            days: components["schemas"]["DayAhead"][];
+            /** Loss Mg L Day */
+            loss_mg_l_day: number | null;
+            /** Runs Low At */
+            runs_low_at: string | null;
+            /** Sentences */
+            sentences: components["schemas"]["Finding"][];
+            /** Volume Hint L */
+            volume_hint_l: number | null;
+        };
         /**
          * Part
          * @description One part of a pool. `length_m` is the diameter of a round one; a kidney has two lobe widths.
@@ -1478,6 +1698,10 @@ export interface components {
              * @default drops
              */
             kit: string;
+            /** Latitude Deg */
+            latitude_deg?: number | null;
+            /** Longitude Deg */
+            longitude_deg?: number | null;
             /** Name */
             name: string;
             /**
@@ -1503,6 +1727,9 @@ export interface components {
         /**
          * SettingsMade
          * @description Name, place and habits of a pool. `swim_limit_mg_l` None means the school's.
+         *
+         *     `latitude_deg`, `longitude_deg` (north and east positive) place it under the sun; None means the
+         *     time zone's chief city.
          */
         SettingsMade: {
             /**
@@ -1510,6 +1737,10 @@ export interface components {
              * @default drops
              */
             kit: string;
+            /** Latitude Deg */
+            latitude_deg?: number | null;
+            /** Longitude Deg */
+            longitude_deg?: number | null;
             /** Name */
             name: string;
             /** Place */
@@ -1765,6 +1996,20 @@ export interface components {
          * @enum {string}
          */
         SwimCode: "yes" | "not_before" | "no" | "unknown";
+        /** SwimmersIn */
+        SwimmersIn: {
+            /** At */
+            at?: string | null;
+            /** Bather Hours */
+            bather_hours: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Person Id */
+            person_id?: string | null;
+        };
         /**
          * TargetsIn
          * @description Targets that go before the school's; what is not named comes from the school.
@@ -1935,6 +2180,41 @@ export interface components {
              * @default
              */
             reason: string;
+        };
+        /**
+         * WaterChange
+         * @description Why water left or came. Litres are what left and was made up, or what ran over.
+         * @enum {string}
+         */
+        WaterChange: "backwash" | "refill" | "rain" | "drain";
+        /**
+         * WaterChangeIn
+         * @description Water that left and was made up; `volume` as typed, gallons unless `volume_unit` or a unit says else.
+         */
+        WaterChangeIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            kind: components["schemas"]["WaterChange"];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Person Id */
+            person_id?: string | null;
+            /** Volume */
+            volume: string;
+            /**
+             * Volume Unit
+             * @default gal
+             * @enum {string}
+             */
+            volume_unit: "gal" | "l" | "impgal" | "m3";
         };
         /**
          * Working
@@ -2394,6 +2674,41 @@ export interface operations {
             };
         };
     };
+    keep_cell_setting_api_v1_pools__pool_id__cell_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CellIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     change_equipment_api_v1_pools__pool_id__equipment_post: {
         parameters: {
             query?: never;
@@ -2416,6 +2731,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PoolHead"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    pool_history_api_v1_pools__pool_id__history__measure__get: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+                measure: components["schemas"]["Measure"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryView"];
                 };
             };
             /** @description Validation Error */
@@ -2485,6 +2835,40 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    pool_outlook_api_v1_pools__pool_id__outlook_get: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutlookView"];
                 };
             };
             /** @description Validation Error */
@@ -2717,6 +3101,41 @@ export interface operations {
             };
         };
     };
+    keep_swimmers_api_v1_pools__pool_id__swimmers_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwimmersIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     keep_test_api_v1_pools__pool_id__tests_post: {
         parameters: {
             query?: never;
@@ -2729,6 +3148,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TestIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    keep_water_change_api_v1_pools__pool_id__water_changes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaterChangeIn"];
             };
         };
         responses: {

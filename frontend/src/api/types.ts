@@ -28,3 +28,7 @@ export type EquipmentIn = Schemas["EquipmentIn"];
 export type ShelfLine = Schemas["ShelfLine"];
 export type Person = Schemas["Person"];
 export type LookIn = Schemas["LookIn"];
+export type Outlook = Schemas["OutlookView"];
+export type DayAhead = Schemas["DayAhead"];
+export type History = Schemas["HistoryView"];
+export type WaterChange = Schemas["WaterChange"];

@@ -26,3 +26,12 @@ export function whenText(at: string, zone: string, now: Date): string {
   if (day === dayKey(yesterday, zone)) return `${clock(at, zone)} yesterday`;
   return `${clock(at, zone)} on ${dayName(at, zone)}`;
 }
+
+export function weekday(at: string, zone: string): string {
+  return new Intl.DateTimeFormat("en-US", { weekday: "short", timeZone: zone }).format(new Date(at));
+}
+
+/** "Jun 2", for an axis. */
+export function dayOfMonth(at: number, zone: string): string {
+  return new Intl.DateTimeFormat("en-US", { month: "short", day: "numeric", timeZone: zone }).format(at);
+}

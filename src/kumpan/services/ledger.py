@@ -1,7 +1,8 @@
 """Reading and writing the journal: stored rows on one side, the core's entries on the other."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import datetime
+from functools import lru_cache
 from uuid import UUID
 
 from kumpan.core.errors import Conflict, InvalidInput, NotFound
@@ -31,7 +32,23 @@ class Scope:
     now: datetime
 
 
+@dataclass(frozen=True)
+class _Row:
+    """A stored row, known by its id and the moment it was recorded: rows never change."""
+
+    id: UUID
+    recorded_at: datetime
+    stored: StoredEntry = field(compare=False)
+
+
 def to_entry(stored: StoredEntry) -> Entry:
+    return _read(_Row(stored.id, stored.recorded_at, stored))
+
+
+@lru_cache(maxsize=20_000)
+def _read(row: _Row) -> Entry:
+    """A season is read at every request; its bodies are parsed once."""
+    stored = row.stored
     return Entry(
         stored.id,
         stored.pool_id,

@@ -8,6 +8,7 @@ from kumpan.core.journal import (
     AdditionMade,
     BasinMeasured,
     Body,
+    CellSet,
     Entry,
     EquipmentSet,
     LookTaken,
@@ -15,18 +16,21 @@ from kumpan.core.journal import (
     SettingsMade,
     SheetStarted,
     StepTicked,
+    SwimmersCounted,
     TestTaken,
     Voided,
+    WaterChange,
+    WaterChanged,
     in_order,
 )
 from kumpan.core.planning.lanes import name_in_sentence
-from kumpan.core.units import fahrenheit_from_celsius, water_text
+from kumpan.core.units import G_PER_LB, fahrenheit_from_celsius, water_text
 from kumpan.core.water import Measure
 from kumpan.services.ledger import Scope, pool_entries
 from kumpan.services.shelf import amount_text
 from kumpan.services.views import LogLine
 
-CHANGEABLE = ("test", "look", "addition", "step")
+CHANGEABLE = ("test", "look", "addition", "step", "water", "cell", "swimmers")
 
 
 async def log(scope: Scope, pool_id: UUID, *, metric: bool) -> list[LogLine]:
@@ -94,6 +98,28 @@ def _addition(body: Body, metric: bool) -> tuple[str, str]:
     return f"Added {body.label}", amount_text(product, body.mass_g, metric)
 
 
+def _water(body: Body, metric: bool) -> tuple[str, str]:
+    assert isinstance(body, WaterChanged)
+    how = {
+        WaterChange.BACKWASH: "Backwash",
+        WaterChange.REFILL: "Refill",
+        WaterChange.RAIN: "Rain ran over",
+        WaterChange.DRAIN: "Drained and refilled",
+    }[body.kind]
+    return how, water_text(body.volume_l, metric) + _note(body.note)
+
+
+def _cell(body: Body, metric: bool) -> tuple[str, str]:
+    assert isinstance(body, CellSet)
+    output = f"{body.output_g_per_h:g} g/h" if metric else f"{body.output_g_per_h * 24 / G_PER_LB:.2f} lb/day"
+    return "Cell set", f"{body.percent:g} %, {body.hours_per_day:g} h a day, {output} at 100 %"
+
+
+def _swimmers(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, SwimmersCounted)
+    return "Swimmers", f"{body.bather_hours:g} swimmer-hours"
+
+
 def _sheet(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     assert isinstance(body, SheetStarted)
     added = [f"{step.title} {step.rounded_text}" for step in body.steps if step.kind == "add"]
@@ -146,6 +172,9 @@ _WORDS: dict[type, Callable[[Body, bool], tuple[str, str]]] = {
     TestTaken: _test,
     LookTaken: _look,
     AdditionMade: _addition,
+    WaterChanged: _water,
+    CellSet: _cell,
+    SwimmersCounted: _swimmers,
     SheetStarted: _sheet,
     StepTicked: _step,
     BasinMeasured: _basin,

@@ -131,3 +131,66 @@ class ShelfLine:
     stock_ml: float | None
     stock_text: str
     poured_text: str
+
+
+@dataclass(frozen=True)
+class DayAhead:
+    """Free chlorine (mg/L, low to high is the 90 percent band) and pH on one evening."""
+
+    at: datetime
+    low: float
+    likely: float
+    high: float
+    under_range: bool
+    ph: float | None
+
+
+@dataclass(frozen=True)
+class OutlookView:
+    """What is ahead: in sentences, the most pressing first, and as a strip of evenings."""
+
+    sentences: tuple[Finding, ...]
+    days: tuple[DayAhead, ...]
+    runs_low_at: datetime | None
+    loss_mg_l_day: float | None
+    volume_hint_l: float | None
+
+
+@dataclass(frozen=True)
+class HistoryPoint:
+    """A tested value with its doubt."""
+
+    at: datetime
+    value: float
+    low: float
+    high: float
+
+
+@dataclass(frozen=True)
+class HistoryMark:
+    """Something that was done to the water, in words."""
+
+    at: datetime
+    kind: str
+    text: str
+
+
+@dataclass(frozen=True)
+class AheadPoint:
+    at: datetime
+    low: float
+    likely: float
+    high: float
+
+
+@dataclass(frozen=True)
+class HistoryView:
+    """One measure over time: its range, its tests, what was done, and the forecast band."""
+
+    measure: Measure
+    name: str
+    low: float | None
+    high: float | None
+    points: tuple[HistoryPoint, ...]
+    marks: tuple[HistoryMark, ...]
+    ahead: tuple[AheadPoint, ...]

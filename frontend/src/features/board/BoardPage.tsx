@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { boardQuery, poolQuery, sheetQuery } from "../../api/queries";
 import type { Board, Sheet } from "../../api/types";
+import { AheadStrip } from "../../components/AheadStrip";
 import { Card } from "../../components/Card";
 import { LaneRow } from "../../components/LaneRow";
 import { Sign } from "../../components/Sign";
@@ -37,7 +38,12 @@ export function BoardPage() {
               <Lanes board={board.data} zone={zone} units={units} />
             )}
           </Box>
-          {board.data.tested_at !== null && <SheetBeside poolId={poolId} zone={zone} units={units} />}
+          {board.data.tested_at !== null && (
+            <Grid gap="5">
+              <SheetBeside poolId={poolId} zone={zone} units={units} />
+              <AheadStrip poolId={poolId} zone={zone} />
+            </Grid>
+          )}
         </Grid>
       )}
     </>

@@ -15,6 +15,8 @@ import { personId } from "../../lib/person";
 import { useStore } from "../../lib/store";
 import { clock, dayKey, dayName } from "../../lib/times";
 import { unitsStore } from "../../lib/units";
+import { HistoryCard } from "./HistoryCard";
+import { TellCard } from "./TellCard";
 
 /** Everything that happened, newest first. Nothing is ever erased: corrections and take-backs stay visible. */
 export function LogPage() {
@@ -26,6 +28,10 @@ export function LogPage() {
   return (
     <>
       <Sign poolId={poolId} />
+      {head.data && <HistoryCard poolId={poolId} zone={zone} />}
+      {head.data && (
+        <TellCard poolId={poolId} hasCell={head.data.equipment.traits.chlorination === "salt_cell"} />
+      )}
       {log.isPending && <Loading what="the log" />}
       {log.isError && <Failed error={log.error} again={() => void log.refetch()} />}
       {log.data && (

@@ -92,6 +92,21 @@ export function PoolFormView({ form, change, units, action, save }: PoolFormView
                 onPick={(timeZone) => set({ timeZone })}
                 problem={problem("time_zone")}
               />
+              <TextField
+                label="Latitude, for the sun"
+                help="Empty means the time zone's chief city."
+                inputMode="decimal"
+                value={form.latitude}
+                problem={problem("latitude_deg")}
+                onText={(latitude) => set({ latitude })}
+              />
+              <TextField
+                label="Longitude, west is minus"
+                inputMode="decimal"
+                value={form.longitude}
+                problem={problem("longitude_deg")}
+                onText={(longitude) => set({ longitude })}
+              />
               <SelectField
                 label="Ranges"
                 value={form.school}

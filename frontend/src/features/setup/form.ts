@@ -22,6 +22,8 @@ export interface PoolForm {
   name: string;
   place: string;
   timeZone: string;
+  latitude: string;
+  longitude: string;
   school: string;
   kit: string;
   isPublic: boolean;
@@ -61,6 +63,8 @@ export function emptyForm(): PoolForm {
     name: "",
     place: "",
     timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+    latitude: "",
+    longitude: "",
     school: "household",
     kit: "drops",
     isPublic: false,
@@ -129,6 +133,8 @@ export function settingsOf(form: PoolForm): SettingsIn {
     public: form.isPublic,
     kit: form.kit,
     swim_limit_mg_l: null,
+    latitude_deg: optionalNumber(form.latitude, "latitude_deg"),
+    longitude_deg: optionalNumber(form.longitude, "longitude_deg"),
   };
 }
 
@@ -182,6 +188,8 @@ export function formOf(head: PoolHead, units: Units): PoolForm {
     name: settings.name,
     place: settings.place,
     timeZone: settings.time_zone,
+    latitude: text(settings.latitude_deg),
+    longitude: text(settings.longitude_deg),
     school: settings.school,
     kit: settings.kit,
     isPublic: settings.public,

@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 from kumpan.core.journal import PoolState, SheetStarted, open_sheet, tickable, ticked_steps
 from kumpan.core.planning.lanes import name_in_sentence
 from kumpan.core.planning.plan import Plan
-from kumpan.core.planning.swim import TEST_HOLDS_DAYS
+from kumpan.core.planning.swim import TEST_HOLDS_DAYS, latest_addition
 from kumpan.core.water import Measure
 
 SOURCE = "test-interval"
@@ -36,7 +36,8 @@ def next_thing(state: PoolState, offered: Plan | None, now: datetime) -> NextThi
         return NextThing("Test the water", "Without a test nobody knows.", "slip")
     if now - test.at > timedelta(days=TEST_HOLDS_DAYS):
         return NextThing("Test the water", f"The last test is {(now - test.at).days} days old.", "slip")
-    if state.additions and state.additions[-1].at > test.at:
+    poured = latest_addition(state)
+    if poured is not None and poured.at > test.at:
         return NextThing("Test the water", "Something went in since the last test.", "slip")
     if offered is not None and offered.steps:
         return NextThing(*_doses_in_words(offered), "sheet")

@@ -137,10 +137,11 @@ def _sentences(found: Outlook, setting: Setting, now: datetime) -> list[Finding]
 
 
 def _chlorine(found: Outlook, setting: Setting, now: datetime) -> list[Finding | None]:
+    low_already = found.chlorine.at(now.timestamp())[1] < (setting.bands[Measure.FREE_CHLORINE].low or 0.0)
     return [
         _runs_low(found, setting, now),
         _shock_over(found, setting, now),
-        _at_the_next_visit(found, setting),
+        None if low_already else _at_the_next_visit(found, setting),
         Finding(
             "loss",
             f"This pool loses about {found.loss_mg_l_day:.1f} ppm of chlorine a day now, "
@@ -165,16 +166,21 @@ def _runs_low(found: Outlook, setting: Setting, now: datetime) -> Finding | None
         return None if old else Finding("holds", text, Measure.FREE_CHLORINE, {})
     band = found.chlorine.at(found.runs_low_at.timestamp())
     text = (
-        f"Free chlorine runs under {low:g} {_day(found.runs_low_at, setting.zone, now)}; "
+        f"Without another dose free chlorine runs under {low:g} {_day(found.runs_low_at, setting.zone, now)}; "
         f"then it is {band[0]:.1f} to {band[2]:.1f}."
     )
     return Finding("runs_low", text, Measure.FREE_CHLORINE, {"low": band[0], "high": band[2]})
 
 
 def _shock_over(found: Outlook, setting: Setting, now: datetime) -> Finding | None:
-    limit = setting.swim_limit_mg_l
-    if found.chlorine.at(now.timestamp())[1] <= limit:
-        return None
+    limit, at_now = setting.swim_limit_mg_l, found.chlorine.at(now.timestamp())[1]
+    if at_now <= limit:
+        text = (
+            f"The last test was over the swim limit of {limit:g}; by now it is likely about {at_now:.1f}. "
+            "A test decides."
+        )
+        was_over = found.fitted.last.mean > limit
+        return Finding("swim_again", text, Measure.FREE_CHLORINE) if was_over else None
     likely = first_under(found.chlorine, limit, now.timestamp())
     surely = under_for_good(found.chlorine, limit, now.timestamp())
     if likely is None:

@@ -18,6 +18,7 @@ SOURCES_USED = ("swim-limit", "swim-ph", "mixing", "test-interval")
 PH_OPEN = (7.0, 8.0)
 TEST_HOLDS_DAYS = 4  # twice a week: after that nobody knows
 AFTER_ADDITION_MIN = 60
+SLOW = "trichlor"
 
 
 class SwimCode(StrEnum):
@@ -45,7 +46,7 @@ def swim_answer(state: PoolState, now: datetime, chlorine: Band, swim_limit_mg_l
     if free is None or ph is None:
         missing = "free chlorine" if free is None else "pH"
         return SwimAnswer(SwimCode.UNKNOWN, f"Not known: {missing} is not tested yet.")
-    poured = _latest_addition(state)
+    poured = latest_addition(state)
     if poured is not None and poured.at > min(free.at, ph.at):
         return _after_pouring(poured, now)
     age = now - min(free.at, ph.at)
@@ -69,8 +70,10 @@ def _closed_by_look(state: PoolState) -> SwimAnswer | None:
     return None
 
 
-def _latest_addition(state: PoolState) -> Entry | None:
-    return state.additions[-1] if state.additions else None
+def latest_addition(state: PoolState) -> Entry | None:
+    """The last thing that went into the water at once; tablets in a feeder dissolve over days."""
+    at_once = [e for e in state.additions if isinstance(e.body, AdditionMade) and e.body.chemical != SLOW]
+    return at_once[-1] if at_once else None
 
 
 def _after_pouring(poured: Entry, now: datetime) -> SwimAnswer:

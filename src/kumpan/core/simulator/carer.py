@@ -40,6 +40,7 @@ DICHLOR = Product("granules", "sodium_dichlor", 56.0, name="Dichlor granules")
 
 
 POURING_HOUR = 19
+ACID_PER_PH = 24.0  # mg/L of alkalinity, the carers' rule of thumb
 
 
 @dataclass(frozen=True)
@@ -212,7 +213,7 @@ class Carer:
         if free < (self.goal - 0.4 if by_hand else 1.2):
             yield self._pour(h.chlorine, M.FREE_CHLORINE, (self.goal if by_hand else 3.0) - free)
         if ph > h.acid_above_ph:
-            yield self._pour(ACID, M.TOTAL_ALKALINITY, -11.0 * (ph - h.acid_to_ph) / 0.2)
+            yield self._pour(ACID, M.TOTAL_ALKALINITY, -ACID_PER_PH * (ph - h.acid_to_ph))
         yield from self._seldom(read)
 
     def _seldom(self, read: dict[Measure, float]) -> Iterator[AdditionMade]:

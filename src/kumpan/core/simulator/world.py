@@ -14,6 +14,7 @@ import numpy as np
 SOURCE = "simulated-world"
 
 HOURS_A_DAY = 24
+SMALL_STEPS = 12
 TABLET_HOURS = 264.0
 
 
@@ -115,7 +116,8 @@ class World:
         """Grams per true litre are the caller's: here mg/L (alkalinity as CaCO3, carbon in meq/L)."""
         w = self.water
         w.free += chlorine / (1.0 - self.nature.dead_share)
-        w.ph += (alkalinity / 50.0 - carbon) / self._buffer()
+        for _ in range(SMALL_STEPS):  # the buffer grows as pH falls
+            w.ph += (alkalinity / 50.0 - carbon) / SMALL_STEPS / self._buffer()
         w.ph -= 0.011 * stabiliser
         w.alkalinity = max(5.0, w.alkalinity + alkalinity)
         w.stabiliser += stabiliser

@@ -7,11 +7,24 @@ from fastapi import APIRouter
 from kumpan.core.dosing.additions import Product
 from kumpan.core.dosing.catalogue import chemical
 from kumpan.core.errors import InvalidInput
+from kumpan.core.journal import CellSet, SwimmersCounted
+from kumpan.core.water import Measure
 from kumpan.services import additions, slips
 from kumpan.services.ledger import correct, record, void
 from kumpan.services.log import log
-from kumpan.services.views import LogLine, SlipView
-from kumpan.web.schemas.journal import AdditionTyped, AmountChange, LookIn, SlipIn, TestIn, VoidIn
+from kumpan.services.outlooks import history_of, outlook_of
+from kumpan.services.views import HistoryView, LogLine, OutlookView, SlipView
+from kumpan.web.schemas.journal import (
+    AdditionTyped,
+    AmountChange,
+    CellIn,
+    LookIn,
+    SlipIn,
+    SwimmersIn,
+    TestIn,
+    VoidIn,
+    WaterChangeIn,
+)
 from kumpan.web.scope import Metric, ScopeDep
 from kumpan.web.stamps import stamp
 
@@ -53,6 +66,39 @@ async def keep_addition(
         scope, pool_id, stamp(addition, scope), product, addition.amount, metric=metric
     )
     return entry.id
+
+
+@router.post("/pools/{pool_id}/water-changes", status_code=201)
+async def keep_water_change(pool_id: UUID, change: WaterChangeIn, scope: ScopeDep) -> UUID:
+    """Backwash, refill, rain that ran over, a drain."""
+    return (await record(scope, pool_id, stamp(change, scope), change.to_core())).id
+
+
+@router.post("/pools/{pool_id}/cell", status_code=201)
+async def keep_cell_setting(pool_id: UUID, cell: CellIn, scope: ScopeDep) -> UUID:
+    """The salt cell's setting from now on."""
+    body = CellSet(cell.output_g_per_h, cell.percent, cell.hours_per_day)
+    return (await record(scope, pool_id, stamp(cell, scope), body)).id
+
+
+@router.post("/pools/{pool_id}/swimmers", status_code=201)
+async def keep_swimmers(pool_id: UUID, swimmers: SwimmersIn, scope: ScopeDep) -> UUID:
+    body = SwimmersCounted(swimmers.bather_hours)
+    return (await record(scope, pool_id, stamp(swimmers, scope), body)).id
+
+
+@router.get("/pools/{pool_id}/outlook")
+async def pool_outlook(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> OutlookView:
+    """What is ahead: when chlorine runs low, what the next visit finds, what drifts."""
+    return await outlook_of(scope, pool_id, metric=metric)
+
+
+@router.get("/pools/{pool_id}/history/{measure}")
+async def pool_history(
+    pool_id: UUID, measure: Measure, scope: ScopeDep, metric: Metric = False
+) -> HistoryView:
+    """One measure over time with its forecast."""
+    return await history_of(scope, pool_id, measure, metric=metric)
 
 
 @router.get("/pools/{pool_id}/log")

@@ -5,10 +5,12 @@ from uuid import UUID
 
 from pydantic import Field
 
-from kumpan.core.journal import Clarity, Level, LookTaken, Outcome
+from kumpan.core.errors import InvalidInput
+from kumpan.core.journal import Clarity, Level, LookTaken, Outcome, WaterChange, WaterChanged
+from kumpan.core.units import Dimension
 from kumpan.core.water import Measure
 from kumpan.web.schemas.base import Density, StrengthPercent, Strict
-from kumpan.web.schemas.pools import StampIn, Typed
+from kumpan.web.schemas.pools import StampIn, Typed, VolumeUnit, quantity
 
 Note = Annotated[str, Field(max_length=2000)]
 TemperatureUnit = Literal["f", "c"]
@@ -50,6 +52,35 @@ class AdditionTyped(StampIn):
     chemical: Annotated[str, Field(max_length=60)] | None = None
     strength_percent: StrengthPercent | None = None
     amount: Annotated[str, Field(max_length=40)]
+
+
+class WaterChangeIn(StampIn):
+    """Water that left and was made up; `volume` as typed, gallons unless `volume_unit` or a unit says else."""
+
+    kind: WaterChange
+    volume: Typed
+    volume_unit: VolumeUnit = "gal"
+    note: Note = ""
+
+    def to_core(self) -> WaterChanged:
+        litres = quantity(self.volume, Dimension.VOLUME, self.volume_unit, "volume")
+        if litres <= 0:
+            raise InvalidInput(
+                "The water changed must be more than nothing; type gallons or litres.", "volume"
+            )
+        return WaterChanged(self.kind, litres, self.note)
+
+
+class CellIn(StampIn):
+    """The cell's output at 100 % (g/h), its setting and its hours a day."""
+
+    output_g_per_h: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False)]
+    percent: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)]
+    hours_per_day: Annotated[float, Field(ge=0, le=24, allow_inf_nan=False)]
+
+
+class SwimmersIn(StampIn):
+    bather_hours: Annotated[float, Field(gt=0, le=10_000, allow_inf_nan=False)]
 
 
 class AmountChange(StampIn):

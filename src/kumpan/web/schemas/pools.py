@@ -70,7 +70,7 @@ class BasinTyped(Strict):
         parts = tuple(part.to_core(self.unit, f"parts.{i}") for i, part in enumerate(self.parts))
         fixtures = tuple(Fixture(fixture.kind, fixture.along) for fixture in self.fixtures)
         if self.volume.strip():
-            litres = _quantity(self.volume, Dimension.VOLUME, self.volume_unit, "volume")
+            litres = quantity(self.volume, Dimension.VOLUME, self.volume_unit, "volume")
             if not 100 <= litres <= 50_000_000:
                 raise InvalidInput(
                     "The volume must be between 100 L (26 gal) and 50 million L; check the unit.", "volume"
@@ -82,10 +82,10 @@ class BasinTyped(Strict):
 
 
 def _length(text: str, unit: LengthUnit, field: str) -> float:
-    return _quantity(text, Dimension.LENGTH, unit, field)
+    return quantity(text, Dimension.LENGTH, unit, field)
 
 
-def _quantity(text: str, dimension: Dimension, unit: str, field: str) -> float:
+def quantity(text: str, dimension: Dimension, unit: str, field: str) -> float:
     try:
         return read_quantity(text, dimension, unit).value
     except UnreadableQuantity as trouble:
@@ -100,6 +100,8 @@ class SettingsIn(Strict):
     public: StrictBool = False
     swim_limit_mg_l: Annotated[float, Field(gt=0, le=20, allow_inf_nan=False)] | None = None
     kit: Annotated[str, Field(max_length=40)] = "drops"
+    latitude_deg: Annotated[float, Field(ge=-66, le=66, allow_inf_nan=False)] | None = None
+    longitude_deg: Annotated[float, Field(ge=-180, le=180, allow_inf_nan=False)] | None = None
 
     def to_core(self) -> SettingsMade:
         values = self.model_dump()
