@@ -345,8 +345,12 @@ def value_in(values: Sequence[Measured], measure: Measure) -> Measured | None:
 
 
 def last_reading(state: PoolState, measure: Measure) -> Reading | None:
-    readings = history(state, measure)
-    return readings[-1] if readings else None
+    """The latest value of a measure; None when it was never tested."""
+    for test in reversed(state.tests):
+        value = value_in(test.body.values, measure) if isinstance(test.body, TestTaken) else None
+        if value is not None:
+            return Reading(value, test.at)
+    return None
 
 
 def open_sheet(state: PoolState) -> Entry | None:

@@ -6,7 +6,7 @@ from pathlib import Path
 from kumpan.core.demand.conditions import Place, Pulse
 from kumpan.core.demand.fit import fit
 from kumpan.core.demand.forecast import forecast
-from kumpan.core.simulator.study import Case, Score, cases, score
+from kumpan.core.simulator.study import KINDS, Case, Score, cases, score
 from kumpan.tools.packages import ROOT
 
 PAGE = ROOT / "docs/demand.md"
@@ -44,11 +44,9 @@ def table(rows: dict[str, Score]) -> str:
 def main() -> None:
     pools = int(sys.argv[1]) if len(sys.argv) > 1 else POOLS
     given = list(cases(pools))
-    names = ("liquid", "tablets", "salt cell", "granules")
-    kinds = {0: "liquid", 1: "liquid", 2: "tablets", 3: "salt cell", 4: "granules"}
     rows = {f"all {pools}": score(given, our_forecast)}
-    for name in names:
-        rows[name] = score([case for case in given if kinds[case.pool % 5] == name], our_forecast)
+    for kind in dict.fromkeys(KINDS):
+        rows[kind] = score([case for case in given if case.kind == kind], our_forecast)
     text = table(rows)
     print(text)
     if pools == POOLS and PAGE.exists():

@@ -133,12 +133,7 @@ def told(belief: Belief, value: float, sd: float) -> Belief:
     """The belief once a test has been read."""
     spread = belief.variance + sd**2
     wildness = abs(value - belief.mean) / spread**0.5
-    if wildness <= WILD:
-        misfit, noise = 0.5 * wildness**2, sd**2
-    else:
-        misfit, noise = WILD * wildness - 0.5 * WILD**2, sd**2 * wildness / WILD
-    if max(value, belief.mean) < NOTHING_MG_L:  # nothing found where nothing was to be found tells nothing
-        misfit, spread = 0.0, 1.0
+    noise = sd**2 * max(1.0, wildness / WILD)
     off, total = value - belief.mean, belief.variance + noise
     gain, extra_gain = belief.variance / total, belief.shared / total
     return Belief(
@@ -147,8 +142,19 @@ def told(belief: Belief, value: float, sd: float) -> Belief:
         belief.extra + extra_gain * off,
         belief.shared * (1 - gain),
         belief.extra_variance - extra_gain * belief.shared,
-        belief.misfit + misfit + 0.5 * log(spread),
+        belief.misfit + _misfit(belief, value, spread),
     )
+
+
+def _misfit(belief: Belief, value: float, spread: float) -> float:
+    """How badly a test fits what was expected. Nothing found tells only that little was left."""
+    if value < NOTHING_MG_L:
+        wildness, sharpness = float(max(0.0, belief.mean - NOTHING_MG_L) / spread**0.5), 0.0
+    else:
+        wildness, sharpness = float(abs(value - belief.mean) / spread**0.5), 0.5 * log(spread)
+    if wildness <= WILD:
+        return 0.5 * wildness**2 + sharpness
+    return WILD * wildness - 0.5 * WILD**2 + sharpness
 
 
 def filtered(

@@ -21,8 +21,8 @@ from kumpan.core.water import Measure
 SOURCE = "chlorine-model"
 
 NAMES = ("sun", "organics", "source", "unrest")
-USUAL = np.array([0.0, 0.0, 0.0, np.log(0.35)])
-USUAL_SD = np.array([0.5, 0.7, 0.25, 0.4])
+USUAL = np.array([0.0, 0.0, 0.0, np.log(0.40)])
+USUAL_SD = np.array([0.5, 0.7, 0.3, 0.4])
 DAYS_FITTED = 56.0  # older tests were another season
 READING_SHARE = 0.05  # sampling and mixing, of the reading, beside the method's doubt
 SMALLEST_SD = 0.12

@@ -4,8 +4,6 @@ Use-up over time is not reckoned with: without a demand model that would be gues
 Source: mass-balance.
 """
 
-from datetime import datetime
-
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings, solve_totals
 from kumpan.core.demand.conditions import product_of
 from kumpan.core.dosing.mass_balance import added_to, changes
@@ -31,13 +29,12 @@ def expected_now(state: PoolState) -> Readings:
     readings = measured_readings(state)
     if state.basin is None:
         return readings
+    tested_at = {m: last.at for m in READING_MEASURES if (last := last_reading(state, m)) is not None}
     for entry in state.additions:
-        body = entry.body
-        if not isinstance(body, AdditionMade):
-            continue
-        moved = changes(product_of(body), body.mass_g, state.basin.volume_l)
-        later = {m: c for m, c in moved.items() if _measured_before(state, m, entry.at)}
-        readings = added_to(readings, later)
+        later = {measure for measure, at in tested_at.items() if at < entry.at}
+        if later and isinstance(entry.body, AdditionMade):
+            moved = changes(product_of(entry.body), entry.body.mass_g, state.basin.volume_l)
+            readings = added_to(readings, {m: change for m, change in moved.items() if m in later})
     return readings
 
 
@@ -60,8 +57,3 @@ def expected_ph(state: PoolState) -> float | None:
     for body in poured:
         totals = added(totals, product_of(body), body.mass_g, state.basin.volume_l, spent=True)
     return float(solve_totals(totals, last.value.value).species.ph)
-
-
-def _measured_before(state: PoolState, measure: Measure, at: datetime) -> bool:
-    last = last_reading(state, measure)
-    return last is not None and last.at < at

@@ -19,6 +19,7 @@ SOURCE = "simulated-world"
 SPACE = UUID("0d8a5a0e-51c5-4f35-9a8c-2f7d6a0f4c11")
 WEEKS = 8
 ORIGINS = 4  # the last visits of each pool that are forecast from
+KINDS = ("liquid", "liquid", "tablets", "salt cell", "granules")
 AHEAD_H = 71  # three days, just before the next visit
 START_S = 1_780_300_800.0  # 1 June 2026
 
@@ -39,6 +40,11 @@ class Case:
     when_s: float
     truth_mg_l: float
     planned: tuple[tuple[float, float], ...] = ()
+
+    @property
+    def kind(self) -> str:
+        """How this pool gets its chlorine."""
+        return kind_of(self.pool)
 
 
 @dataclass(frozen=True)
@@ -115,6 +121,10 @@ def _watched(carer: Carer, world: World, truths: list[float]) -> Iterator[Told]:
     yield from carer.season(WEEKS * 7 + 3)
 
 
+def kind_of(number: int) -> str:
+    return KINDS[number % len(KINDS)]
+
+
 def _nature(draw: np.random.Generator, believed: float) -> Nature:
     return Nature(
         true_volume_l=believed * float(np.clip(draw.normal(1, 0.07), 0.8, 1.2)),
@@ -129,7 +139,7 @@ def _nature(draw: np.random.Generator, believed: float) -> Nature:
 
 
 def _habits(draw: np.random.Generator, believed: float, number: int) -> Habits:
-    kind = ("liquid", "liquid", "tablets", "cell", "granules")[number % 5]
+    kind = kind_of(number)
     common = {
         "believed_volume_l": believed,
         "gaps_days": (3.0, 4.0),
@@ -141,7 +151,7 @@ def _habits(draw: np.random.Generator, believed: float, number: int) -> Habits:
     }
     if kind == "tablets":
         return Habits(**common, tablets_a_week_g=float(draw.uniform(6, 14)) * believed / 1000 / 0.9)  # type: ignore[arg-type]
-    if kind == "cell":
+    if kind == "salt cell":
         daily_g = float(draw.uniform(1.2, 2.6)) * believed / 1000
         return Habits(**common, cell=CellSet(round(daily_g / 0.6 / 10, 1), 60.0, 10.0), salt_goal=3200.0)  # type: ignore[arg-type]
     product = DICHLOR if kind == "granules" else BLEACH

@@ -1,0 +1,62 @@
+"""Small journals for tests: told in days since a start, folded into a pool. Invented."""
+
+from datetime import UTC, datetime, timedelta
+from uuid import UUID
+
+from kumpan.core.demand.conditions import Place
+from kumpan.core.demand.slow import Surroundings
+from kumpan.core.journal import (
+    AdditionMade,
+    BasinMeasured,
+    Body,
+    Entry,
+    PoolState,
+    TestTaken,
+    fold,
+)
+from kumpan.core.testing.methods import Method, measured
+from kumpan.core.water import Measure, Readings
+
+START = datetime(2026, 6, 1, 12, tzinfo=UTC)
+LITRES = 60_000.0
+PLACE = Place(LITRES, 40.0, 0.0)
+AROUND = Surroundings(LITRES, 1.5, covered=False, indoor=False, fill=Readings())
+POOL = UUID(int=1)
+
+
+def when(day: float) -> datetime:
+    return START + timedelta(days=day)
+
+
+def state(*rows: tuple[float, Body], volume_l: float = LITRES) -> PoolState:
+    """The pool after what happened on those days."""
+    told = [(-1.0, BasinMeasured(volume_l)), *rows]
+    return fold(
+        [
+            Entry(UUID(int=n + 10), POOL, when(day), when(day), None, body)
+            for n, (day, body) in enumerate(told)
+        ]
+    )
+
+
+def reads(**values: float) -> TestTaken:
+    """A test by photometer: `reads(free_chlorine=2, ph=7.5)`."""
+    return reads_by(Method.PHOTOMETER, **values)
+
+
+def reads_by(method: Method, /, **values: float) -> TestTaken:
+    taken = tuple(measured(Measure(name), value, method) for name, value in values.items())
+    return TestTaken(taken, "photometer")
+
+
+def bleach(mg_l: float, volume_l: float = LITRES) -> AdditionMade:
+    """So much 100 g/L bleach that free chlorine rises by that in `volume_l`."""
+    millilitres = mg_l * volume_l / 100.0
+    return AdditionMade(
+        "sodium_hypochlorite", 10.0, "Liquid chlorine", millilitres * 1.13, volume_ml=millilitres,
+        density_g_per_ml=1.13,
+    )  # fmt: skip
+
+
+def solid(chemical: str, grams: float, percent: float = 100.0) -> AdditionMade:
+    return AdditionMade(chemical, percent, chemical, grams)
