@@ -122,8 +122,9 @@ def test_every_number_has_its_why(open_page: OpenPage) -> None:
     assert serious_findings(page) == []
     page.keyboard.press("Escape")
     expect(drawer).to_have_count(0)
-    page.goto(f"{path}/sheet")
-    page.get_by_role("button", name=re.compile("Why: Pool salt")).click()
+    page.goto("/")
+    page.goto(f"{pool_of(page, 'Tannery Yard')}/sheet")
+    page.get_by_role("button", name=re.compile("Why: Liquid chlorine")).first.click()
     expect(page.get_by_text("exact amount")).to_be_visible()
 
 
@@ -158,6 +159,47 @@ def test_on_a_phone(open_page: OpenPage) -> None:
     expect(page.get_by_role("button", name="Undo").first).to_be_visible()
     wide = page.evaluate("document.documentElement.scrollWidth > document.documentElement.clientWidth")
     assert wide is False
+
+
+def test_what_is_ahead_and_the_history_as_chart_and_table(open_page: OpenPage) -> None:
+    page = open_page("/")
+    path = pool_of(page, "Weir Lane 4")
+    page.goto(path)
+    ahead = page.get_by_role("region", name="Ahead")
+    expect(ahead.get_by_role("listitem")).to_have_count(7)
+    expect(ahead.get_by_text("This pool loses about")).to_be_visible()
+    ahead.get_by_role("link", name="history").click()
+    history = page.get_by_role("region", name="History", exact=True)
+    expect(history.get_by_role("img", name=re.compile("free chlorine over time"))).to_be_visible()
+    history.get_by_label("Measure").select_option("cyanuric_acid")
+    expect(history.get_by_role("img", name=re.compile("stabiliser over time"))).to_be_visible()
+    history.get_by_text("All", exact=True).click()
+    history.get_by_text("Table", exact=True).click()
+    expect(history.get_by_role("columnheader", name="Stabiliser")).to_be_visible()
+    expect(history.get_by_role("cell", name=re.compile("Added Trichlor tablets")).first).to_be_visible()
+    assert serious_findings(page) == []
+
+
+def test_charts_are_not_on_the_first_load(open_page: OpenPage) -> None:
+    page = open_page("/")
+    page.wait_for_load_state("networkidle")
+    names = "performance.getEntriesByType('resource').map(entry => entry.name).join(' ')"
+    assert "HistoryChart" not in page.evaluate(names)
+
+
+def test_telling_what_happened_and_a_wrong_value(open_page: OpenPage) -> None:
+    page = open_page("/")
+    page.goto(f"{pool_of(page, 'Orchard Row 11')}/log")
+    page.get_by_role("button", name="Tell what happened").click()
+    page.get_by_text("Water changed", exact=True).click()
+    amount = page.get_by_label("How much water, gallons unless you write the unit")
+    amount.fill("a lot")
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_role("alert").first).to_contain_text("a lot")
+    expect(amount).to_have_value("a lot")
+    amount.fill("1 m3")
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_text("264 gal").first).to_be_visible()
 
 
 VIEWS = [

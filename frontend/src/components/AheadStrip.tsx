@@ -33,7 +33,7 @@ export function AheadStrip({ poolId, zone }: { poolId: string; zone: string }) {
       </Flex>
       {days.length === 0 && <Text color="soft">The first test of free chlorine begins the forecast.</Text>}
       {days.length > 0 && <Strip days={days} zone={zone} />}
-      {sentences.map((said) => (
+      {sentences.filter(notInTheSign).map((said) => (
         <Text key={said.code + said.text} mt="2" fontSize={said.code === "narrow" ? "note" : "body"}>
           {said.text}{" "}
           {said.code === "volume_hint" && volume_hint_l !== null && (
@@ -43,6 +43,11 @@ export function AheadStrip({ poolId, zone }: { poolId: string; zone: string }) {
       ))}
     </Card>
   );
+}
+
+/** The sign of the pool already says when chlorine runs low. */
+function notInTheSign({ code }: { code: string }): boolean {
+  return code !== "low_now" && code !== "runs_low" && code !== "holds";
 }
 
 const HEIGHT = 72;

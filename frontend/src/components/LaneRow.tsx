@@ -1,6 +1,7 @@
 import { Box, chakra, Grid, Text } from "@chakra-ui/react";
 import type { Lane, LaneFloat } from "../api/types";
 import { rangeText, unitOf, valueText } from "../lib/measures";
+import { PlainLink } from "./TextLink";
 import { Why } from "./Why";
 
 // The drawn part of a lane, in bands from the left rope; the core puts arrows beyond it.
@@ -21,8 +22,8 @@ const Rope = chakra("div", {
   },
 });
 
-/** One measure between the ropes: the float, the plan's hollow float, the trail, and the verdict in words. */
-export function LaneRow({ lane }: { lane: Lane }) {
+/** One measure between the ropes; its name opens its history: the float, the plan's hollow float, the trail, and the verdict in words. */
+export function LaneRow({ lane, history }: { lane: Lane; history?: string | undefined }) {
   const managed = lane.verdict.code !== "not_managed" && lane.high !== null;
   const off = lane.verdict.code === "low" || lane.verdict.code === "high";
   return (
@@ -38,7 +39,13 @@ export function LaneRow({ lane }: { lane: Lane }) {
     >
       <Box role="rowheader" gridArea="name" alignSelf="center" py="1">
         <Text fontSize="lead" fontWeight="600" lineHeight="1.2">
-          {lane.name}
+          {history === undefined || lane.reading === null ? (
+            lane.name
+          ) : (
+            <PlainLink to={`${history}?measure=${lane.measure}`} color="ink" fontWeight="600">
+              {lane.name}
+            </PlainLink>
+          )}
         </Text>
         <Text fontSize="note" color="soft">
           {rangeText(lane.measure, lane.low, lane.high)}

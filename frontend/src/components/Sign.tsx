@@ -1,7 +1,7 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { poolQuery } from "../api/queries";
+import { outlookQuery, poolQuery } from "../api/queries";
 import type { PoolHead } from "../api/types";
 import { useStore } from "../lib/store";
 import { clock } from "../lib/times";
@@ -37,6 +37,27 @@ export function swimText(head: PoolHead): string {
 }
 
 const STATIONS: Record<string, string> = { slip: "/slip", sheet: "/sheet", board: "" };
+
+const ABOUT_CHLORINE = ["low_now", "runs_low", "swim_again", "over_limit", "holds"];
+
+/** When chlorine runs low; its line is there from the start, so that nothing jumps. */
+function RunsLow({ poolId }: { poolId: string }) {
+  const units = useStore(unitsStore);
+  const outlook = useQuery(outlookQuery(poolId, units));
+  const said = outlook.data?.sentences.find((sentence) => ABOUT_CHLORINE.includes(sentence.code));
+  return (
+    <Text mt="1" minH="1.4em" data-testid="runs-low">
+      {said && (
+        <>
+          <Text as="span" fontWeight="700">
+            Ahead:
+          </Text>{" "}
+          {said.text}
+        </>
+      )}
+    </Text>
+  );
+}
 
 /** The sign of the pool: name, swim answer, the one next thing; and the way to its stations. */
 export function Sign({ poolId }: { poolId: string }) {
@@ -85,6 +106,7 @@ export function Sign({ poolId }: { poolId: string }) {
           {swimText(head.data).charAt(0).toUpperCase() + swimText(head.data).slice(1)}
         </Text>
       </Text>
+      <RunsLow poolId={poolId} />
       {head.data.notices.map((notice) => (
         <Text key={notice.code} mt="1" color="accent" fontWeight="600">
           {notice.text}

@@ -11,6 +11,7 @@ import time
 import urllib.request
 from collections.abc import Callable
 from dataclasses import replace
+from datetime import UTC, datetime
 from functools import partial
 from pathlib import Path
 
@@ -18,15 +19,24 @@ from playwright.sync_api import Browser, sync_playwright
 
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.chemistry.saturation import saturation_index
+from kumpan.core.demand.conditions import Place
+from kumpan.core.demand.fit import fit
+from kumpan.core.demand.forecast import forecast
+from kumpan.core.journal import PoolState, fold
 from kumpan.core.planning.balance import for_both
 from kumpan.core.planning.choice import STANDARD_SHELF
+from kumpan.core.simulator.carer import Told
+from kumpan.core.simulator.study import entries
 from kumpan.core.water import Readings
+from kumpan.demo.scenario import pools
+from kumpan.demo.season import season
 from kumpan.tools.browser import CHROMIUM, FLAGS
 from kumpan.tools.packages import DIST, FRONTEND
 from kumpan.tools.ports import free_port
 from kumpan.tools.serving import Running
 
 RUNS = 200
+BENCH_DAY = datetime(2026, 9, 18, 17, 40, tzinfo=UTC)
 COLD_CONTEXTS = 7
 READINGS = {
     "free_chlorine": 1, "total_chlorine": 1.2, "ph": 7.9, "total_alkalinity": 70, "calcium_hardness": 180,
@@ -126,6 +136,23 @@ def bench_engine() -> None:
     print(f"inverse dose, pH and alkalinity: {inverse:.2f} ms (aim: 5)")
 
 
+def bench_forecast() -> None:
+    """Fit and two weeks' forecast of each demo pool's season."""
+    worst = 0.0
+    for demo in pools():
+        told = [Told(0.0, demo.basin), *(line.told for line in season(demo, BENCH_DAY))]
+        state = fold(entries(told, demo.key))
+        place = Place(demo.basin.volume_l, 29.0, -95.5, demo.equipment.traits.indoor)
+
+        def fitted(state: PoolState = state, place: Place = place) -> None:
+            found = fit(state, place)
+            assert found is not None
+            forecast(state, place, found, found.last_at_s + 14 * 86_400)
+
+        worst = max(worst, statistics.median(milliseconds(fitted, 5)))
+    print(f"fit and forecast of one pool's season: {worst:.0f} ms for the slowest of five pools (bar: 300)")
+
+
 def bench_http(running: Running) -> None:
     no_op = milliseconds(lambda: call(running.address, "/api/health", None))
     print(f"no-op over HTTP: median {statistics.median(no_op):.2f} ms")
@@ -209,6 +236,7 @@ def bench_size() -> None:
 def main() -> None:
     bench_size()
     bench_engine()
+    bench_forecast()
     with tempfile.TemporaryDirectory(prefix="kumpan bench ") as folder:
         running = Running(free_port(), Path(folder))
         try:

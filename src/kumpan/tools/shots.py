@@ -22,6 +22,7 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "sheet-dusk": ("/pools/{pool}/sheet", DESK, "dusk"),
     "setup": ("/pools/{pool}/setup", DESK, "paper"),
     "log": ("/pools/{pool}/log", DESK, "paper"),
+    "history-phone-dusk": ("/pools/{pool}/log", PHONE, "dusk"),
     "shelf": ("/shelf", DESK, "paper"),
     "emergency": ("/emergency", DESK, "paper"),
 }

@@ -6,14 +6,21 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kumpan.core.demand.closed_loop import Response, last_check, responses, volume_from_salt, volume_hint
+from kumpan.core.demand.closed_loop import (
+    Response,
+    last_check,
+    responses,
+    strength_hint,
+    volume_from_salt,
+    volume_hint,
+)
 from kumpan.core.demand.slow import LINED, PH_RISE_PER_DAY, ph_drift, trend, usual_slope
 from kumpan.core.dosing.additions import Product
 from kumpan.core.errors import InvalidInput
 from kumpan.core.journal import Body, SheetStarted, WaterChange, WaterChanged
 from kumpan.core.testing.methods import Method
 from kumpan.core.water import Measure, Readings
-from tests.core.journals import AROUND, LITRES, START, reads, reads_by, solid, state, when
+from tests.core.journals import AROUND, LITRES, START, bleach, reads, reads_by, solid, state, when
 
 M = Measure
 DAY_S = 86_400.0
@@ -144,6 +151,33 @@ def test_one_large_dose_is_enough() -> None:
 def test_doses_that_contradict_each_other_offer_nothing() -> None:
     told = [Response(M.SALT, START, 400, 400 * share, 40) for share in (0.5, 1.5, 0.6, 1.6)]
     assert volume_hint(told, LITRES) is None
+
+
+def chlorinated(share: float, doses: int) -> list[tuple[float, Body]]:
+    """Doses of bleach computed for 4 mg/L, tested an hour before and two hours after."""
+    rows: list[tuple[float, Body]] = []
+    for n in range(doses):
+        rows += [
+            (3.0 * n, reads(free_chlorine=1.0)),
+            (3.0 * n + 0.04, bleach(4.0)),
+            (3.0 * n + 0.12, reads(free_chlorine=1.0 + 4.0 * share)),
+        ]
+    return rows
+
+
+def test_aged_bleach_is_told_from_its_doses() -> None:
+    found = strength_hint(state(*chlorinated(0.75, 5)), AROUND)
+    assert found is not None
+    assert found.strength_percent == pytest.approx(7.5, abs=0.2)
+    assert found.doses == 5
+
+
+def test_fresh_bleach_few_doses_or_another_product_between_offer_nothing() -> None:
+    assert strength_hint(state(*chlorinated(1.0, 5)), AROUND) is None
+    assert strength_hint(state(*chlorinated(0.75, 2)), AROUND) is None
+    assert strength_hint(state((0, reads(free_chlorine=1))), AROUND) is None
+    mixed = [(3.0 * n + 0.05, solid("sodium_dichlor", 100, 56)) for n in range(5)]
+    assert strength_hint(state(*chlorinated(0.75, 5), *mixed), AROUND) is None
 
 
 def test_a_water_change_between_spoils_a_response() -> None:

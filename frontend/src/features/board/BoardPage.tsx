@@ -35,7 +35,7 @@ export function BoardPage() {
             {board.data.tested_at === null ? (
               <NotTested poolId={poolId} />
             ) : (
-              <Lanes board={board.data} zone={zone} units={units} />
+              <Lanes board={board.data} poolId={poolId} zone={zone} units={units} />
             )}
           </Box>
           {board.data.tested_at !== null && (
@@ -65,7 +65,7 @@ function NotTested({ poolId }: { poolId: string }) {
   );
 }
 
-function Lanes({ board, zone, units }: { board: Board; zone: string; units: Units }) {
+function Lanes({ board, poolId, zone, units }: { board: Board; poolId: string; zone: string; units: Units }) {
   return (
     <>
       <Card p={{ base: "3", md: "4" }} role="table" aria-label="Lane board">
@@ -87,7 +87,11 @@ function Lanes({ board, zone, units }: { board: Board; zone: string; units: Unit
         </Flex>
         <Box role="rowgroup">
           {board.lanes.map((lane) => (
-            <LaneRow key={lane.measure} lane={lane} />
+            <LaneRow
+              key={lane.measure}
+              lane={lane}
+              history={lane.measure === "saturation_index" ? undefined : `/pools/${poolId}/log`}
+            />
           ))}
         </Box>
       </Card>

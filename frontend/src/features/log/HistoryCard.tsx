@@ -1,6 +1,7 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
+import { useSearchParams } from "react-router";
 import { historyQuery } from "../../api/queries";
 import type { History, Measure } from "../../api/types";
 import { Card } from "../../components/Card";
@@ -33,7 +34,9 @@ type Span = (typeof SPANS)[number]["value"];
 /** One measure over time, as a chart or as a table. */
 export function HistoryCard({ poolId, zone }: { poolId: string; zone: string }) {
   const units = useStore(unitsStore);
-  const [measure, setMeasure] = useState<Measure>("free_chlorine");
+  const [search, setSearch] = useSearchParams();
+  const asked = search.get("measure");
+  const measure = MEASURES.find((known) => known === asked) ?? "free_chlorine";
   const [span, setSpan] = useState<Span>("4");
   const [shown, setShown] = useState<"chart" | "table">("chart");
   const history = useQuery(historyQuery(poolId, measure, units));
@@ -48,7 +51,7 @@ export function HistoryCard({ poolId, zone }: { poolId: string; zone: string }) 
             label="Measure"
             value={measure}
             options={MEASURES.map((value) => ({ value, label: titled(nameOf(value)) }))}
-            onPick={(value) => setMeasure(value as Measure)}
+            onPick={(value) => setSearch({ measure: value }, { replace: true })}
           />
         </Box>
         <PickOne label="How far back" options={SPANS} value={span} onPick={setSpan} />

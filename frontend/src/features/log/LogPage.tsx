@@ -18,6 +18,8 @@ import { unitsStore } from "../../lib/units";
 import { HistoryCard } from "./HistoryCard";
 import { TellCard } from "./TellCard";
 
+const PAGE = 40;
+
 /** Everything that happened, newest first. Nothing is ever erased: corrections and take-backs stay visible. */
 export function LogPage() {
   const { poolId = "" } = useParams();
@@ -25,6 +27,7 @@ export function LogPage() {
   const log = useQuery(logQuery(poolId, units));
   const head = useQuery(poolQuery(poolId));
   const zone = head.data?.settings.time_zone ?? "UTC";
+  const [shown, setShown] = useState(PAGE);
   return (
     <>
       <Sign poolId={poolId} />
@@ -40,7 +43,7 @@ export function LogPage() {
             Log
           </Heading>
           <Box as="ol" listStyleType="none" p="0" m="0">
-            {log.data.map((line, index) => {
+            {log.data.slice(0, shown).map((line, index) => {
               const day = dayKey(line.at, zone);
               const before = log.data[index - 1];
               const first = before === undefined || dayKey(before.at, zone) !== day;
@@ -55,6 +58,11 @@ export function LogPage() {
               );
             })}
           </Box>
+          {log.data.length > shown && (
+            <SideButton onClick={() => setShown(shown + PAGE)}>
+              Show older entries ({log.data.length - shown} more)
+            </SideButton>
+          )}
         </Card>
       )}
     </>

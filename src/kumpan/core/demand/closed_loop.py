@@ -9,17 +9,21 @@ from dataclasses import dataclass
 from datetime import datetime
 from itertools import pairwise
 
-from kumpan.core.demand.conditions import additions, product_of
+from kumpan.core.demand.conditions import additions, chlorine_of, product_of
 from kumpan.core.demand.slow import DOUBT_IN_SD, LINED, Surroundings, usual_slope
 from kumpan.core.dosing.additions import Product
+from kumpan.core.dosing.catalogue import CHLORINE_CARRIERS
 from kumpan.core.dosing.mass_balance import change_per_g, changes
 from kumpan.core.errors import InvalidInput
-from kumpan.core.journal import PoolState, Reading, SheetStarted, history
+from kumpan.core.journal import AdditionMade, PoolState, Reading, SheetStarted, history
 from kumpan.core.water import Measure
 
 SOURCES_USED = ("mass-balance", "salt-bump")
 
 LONGEST_DAYS = 10.0
+CHLORINE_HOURS = 6.0
+LOST_IN_BETWEEN = 0.05  # of a dose, in those hours
+STRENGTH_LEAST_SHARE = 0.08
 NEEDED_DOSES = 3
 SURE_BY_ITSELF = 0.06  # one dose tells when its own error is smaller, as a share
 LEAST_SHARE = 0.04  # smaller corrections are noise
@@ -101,18 +105,68 @@ def volume_hint(found: list[Response], volume_l: float) -> VolumeHint | None:
     """Another volume that the doses agree on; None while they are few, or agree with the one in use."""
     if not found:
         return None
-    weights = [(one.computed / one.sd) ** 2 for one in found]
-    total = sum(weights)
-    share = sum(w * one.share for w, one in zip(weights, found, strict=True)) / total
-    sd = total**-0.5
-    spread = sum(w * (one.share - share) ** 2 for w, one in zip(weights, found, strict=True)) / max(
-        len(found) - 1, 1
-    )
-    sd *= max(1.0, spread) ** 0.5
+    share, sd = _mean_share(found)
     enough = len(found) >= NEEDED_DOSES or sd < SURE_BY_ITSELF
     if not enough or share <= 0.2 or abs(share - 1) < max(2 * sd, LEAST_SHARE):
         return None
     return VolumeHint(volume_l / share, volume_l / share**2 * sd, share, len(found))
+
+
+def _mean_share(found: list[Response]) -> tuple[float, float]:
+    """The doses' measured share of what was computed, weighted by how well each tells; and its error."""
+    weights = [(one.computed / one.sd) ** 2 for one in found]
+    total = sum(weights)
+    rows = list(zip(weights, found, strict=True))
+    share = sum(weight * one.share for weight, one in rows) / total
+    spread = sum(weight * (one.share - share) ** 2 for weight, one in rows) / max(len(found) - 1, 1)
+    return share, float(total**-0.5 * max(1.0, spread) ** 0.5)
+
+
+@dataclass(frozen=True)
+class StrengthHint:
+    """The doses of one chlorine product speak for another strength than its label's."""
+
+    label: str
+    strength_percent: float
+    sd_percent: float
+    share: float
+    doses: int
+
+
+def strength_hint(state: PoolState, around: Surroundings) -> StrengthHint | None:
+    """Another strength of the chlorine poured last; None while few doses were tested soon before and after.
+
+    Only doses with a test of free chlorine at most some hours before and after count: in so short a
+    time little is lost. A wrong volume would show in the other measures first.
+    """
+    poured = [body for _, body in additions(state) if body.chemical in CHLORINE_CARRIERS]
+    if not poured:
+        return None
+    last = poured[-1]
+    found = list(_chlorine_responses(state, around, last))
+    if len(found) < NEEDED_DOSES:
+        return None
+    share, sd = _mean_share(found)
+    if share <= 0.2 or abs(share - 1) < max(2 * sd, STRENGTH_LEAST_SHARE):
+        return None
+    percent = last.strength_percent
+    return StrengthHint(last.label, percent * share, percent * sd, share, len(found))
+
+
+def _chlorine_responses(state: PoolState, around: Surroundings, product: AdditionMade) -> Iterator[Response]:
+    """Doses of this product by itself between two tests of free chlorine close together."""
+    for one, other in pairwise(history(state, Measure.FREE_CHLORINE)):
+        between = [body for entry, body in additions(state) if one.at <= entry.at < other.at]
+        alike = all(
+            (body.chemical, body.strength_percent) == (product.chemical, product.strength_percent)
+            for body in between
+        )
+        hours = (other.at - one.at).total_seconds() / 3600
+        if not between or not alike or hours > CHLORINE_HOURS:
+            continue
+        computed = sum(chlorine_of(body, around.volume_l) for body in between)
+        sd = (_sd(one) ** 2 + _sd(other) ** 2 + (LOST_IN_BETWEEN * computed) ** 2) ** 0.5
+        yield Response(Measure.FREE_CHLORINE, other.at, computed, _middle(other) - _middle(one), sd)
 
 
 def volume_from_salt(

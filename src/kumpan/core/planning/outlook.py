@@ -12,7 +12,15 @@ from statistics import median
 
 import numpy as np
 
-from kumpan.core.demand.closed_loop import Checked, VolumeHint, last_check, responses, volume_hint
+from kumpan.core.demand.closed_loop import (
+    Checked,
+    StrengthHint,
+    VolumeHint,
+    last_check,
+    responses,
+    strength_hint,
+    volume_hint,
+)
 from kumpan.core.demand.conditions import Conditions, Place, conditions
 from kumpan.core.demand.fit import Fit, fit
 from kumpan.core.demand.forecast import (
@@ -72,6 +80,7 @@ class Outlook:
     trends: Mapping[Measure, Trend]
     checks: tuple[Checked, ...]
     volume: VolumeHint | None
+    strength: StrengthHint | None
     sentences: tuple[Finding, ...]
 
 
@@ -99,6 +108,7 @@ def outlook(state: PoolState, setting: Setting, now: datetime) -> Outlook | None
         {m: line for m in LINED if (line := trend(state, m, setting.around, now_s)) is not None},
         tuple(last_check(state)),
         volume_hint(responses(state, setting.around), setting.place.volume_l),
+        strength_hint(state, setting.around),
         (),
     )
     return Outlook(**{**found.__dict__, "sentences": tuple(_sentences(found, setting, now))})
@@ -159,7 +169,12 @@ def _runs_low(found: Outlook, setting: Setting, now: datetime) -> Finding | None
         return None
     at_now = found.chlorine.at(now.timestamp())
     if at_now[1] < low:
-        text = f"Free chlorine is likely under {low:g} already (about {at_now[1]:.1f}). Test, then dose."
+        fresh = now.timestamp() - found.fitted.last_at_s < HALF_A_DAY_S
+        text = (
+            f"Free chlorine is under {low:g} and falls on until it is dosed."
+            if fresh
+            else f"Free chlorine is likely under {low:g} already (about {at_now[1]:.1f}). Test, then dose."
+        )
         return Finding("low_now", text, Measure.FREE_CHLORINE, {"likely": at_now[1]})
     if found.runs_low_at is None:
         text = f"Free chlorine likely stays over {low:g} for the next {DAYS_AHEAD} days."
@@ -241,6 +256,14 @@ def _loop(found: Outlook, setting: Setting) -> list[Finding | None]:
             f"{water_text(found.volume.sd_l, setting.metric)}. Change it under Pool if you agree."
         )
         said.append(Finding("volume_hint", text, None, {"volume_l": found.volume.volume_l}))
+    if found.strength is not None and found.volume is None:
+        hint = found.strength
+        text = (
+            f"{hint.doses} doses of {hint.label} brought {abs(1 - hint.share):.0%} "
+            f"{'less' if hint.share < 1 else 'more'} free chlorine than its label says: it may be at about "
+            f"{hint.strength_percent:.1f} %, give or take {hint.sd_percent:.1f}. Change it on the Shelf if you agree."
+        )
+        said.append(Finding("strength_hint", text, Measure.FREE_CHLORINE, {"percent": hint.strength_percent}))
     return said
 
 

@@ -142,11 +142,12 @@ class World:
     def _lose(self, rate: float, eaten: float) -> float:
         w, dead = self.water, self.nature.dead_share
         before = w.free * (1 - dead) + w.dead * dead
+        bound = 0.12 * eaten * w.free / (w.free + 0.25)
         for name, shade in (("free", 1.0), ("dead", 0.7)):
             value = getattr(w, name)
             gone = rate * shade * value**0.92 + eaten * value / (value + 0.25)
             setattr(w, name, max(0.0, value - min(value, gone)))
-        w.combined = max(0.0, w.combined + 0.12 * eaten - 0.035 * w.combined * min(1.0, w.free))
+        w.combined = max(0.0, w.combined + bound - 0.035 * w.combined * min(1.0, w.free))
         self._grow()
         return before - (w.free * (1 - dead) + w.dead * dead)
 
