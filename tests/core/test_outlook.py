@@ -6,6 +6,7 @@ from zoneinfo import ZoneInfo
 import pytest
 
 from kumpan.core.demand.conditions import Place
+from kumpan.core.demand.fit import fit
 from kumpan.core.journal import Body, CellSet, SheetStarted
 from kumpan.core.planning.outlook import Outlook, Setting, next_visit, outlook
 from kumpan.core.planning.schools import bands, school
@@ -25,17 +26,14 @@ def setting(traits: Traits = PLASTER, limit: float = 4.0) -> Setting:
 
 
 def seen(*rows: tuple[float, Body], day: float, traits: Traits = PLASTER) -> Outlook:
-    found = outlook(state(*rows), setting(traits), when(day))
-    assert found is not None
-    return found
+    pool, ahead = state(*rows), setting(traits)
+    fitted = fit(pool, ahead.place)
+    assert fitted is not None
+    return outlook(pool, ahead, when(day), fitted)
 
 
 def said(found: Outlook) -> dict[str, str]:
     return {sentence.code: sentence.text for sentence in found.sentences}
-
-
-def test_nothing_is_said_before_the_first_test() -> None:
-    assert outlook(state((0, reads(ph=7.5))), setting(), when(1)) is None
 
 
 def test_it_says_when_chlorine_runs_low_with_a_weekday() -> None:

@@ -50,6 +50,23 @@ async def test_a_new_entry_is_seen_at_once(api: Api) -> None:
     assert after["days"][0]["likely"] > before["days"][0]["likely"] + 1
 
 
+async def test_a_plan_made_days_after_the_test_reckons_with_what_is_gone(api: Api) -> None:
+    """Free chlorine 3.4 was enough two days ago; by now it is not, and the dose makes up for it."""
+    pool = await api.new_pool()
+    await api.test(pool, **{**WATER, "free_chlorine": "3.4"})
+    api.pass_time(hours=1)
+    assert (await api.get(f"/pools/{pool}"))["next"]["text"] == "Nothing to add"
+    api.pass_time(days=2)
+    sheet = await api.get(f"/pools/{pool}/sheet")
+    chlorine = next(
+        line["step"] for line in sheet["steps"] if line["step"]["chemical"] == "sodium_hypochlorite"
+    )
+    assert "to 2.5" in chlorine["why"]
+    first = float(chlorine["why"].split(" from ")[1].split(" ")[0])
+    assert first < 2.0
+    assert first == pytest.approx((await api.get(f"/pools/{pool}/outlook"))["days"][0]["likely"], abs=0.8)
+
+
 async def test_history_of_a_measure_with_what_was_done(api: Api) -> None:
     pool = await api.new_pool()
     await api.test(pool, **WATER)

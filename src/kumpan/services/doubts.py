@@ -7,13 +7,13 @@ from kumpan.core.dosing.additions import Product
 from kumpan.core.dosing.rounding import round_dose
 from kumpan.core.journal import PoolState, last_reading
 from kumpan.core.planning.doubt import DoseDoubt, dose_doubts
-from kumpan.core.planning.expected import expected_now
 from kumpan.core.planning.schools import school
 from kumpan.core.planning.targets import aims
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.run_sheet import ADD, Step
 from kumpan.core.testing.methods import Measured
 from kumpan.core.water import READING_MEASURES, Readings
+from kumpan.services.expectations import water_now
 from kumpan.services.ledger import Scope
 from kumpan.services.offer import shelf_for
 from kumpan.services.pools import PoolParts
@@ -26,7 +26,7 @@ async def with_doubt(
     measured = [last.value for m in READING_MEASURES if (last := last_reading(state, m)) is not None]
     shelf, _ = await shelf_for(scope)
     found = _doubts_for(
-        expected_now(state),
+        water_now(state, parts.place, scope.now),
         tuple(measured),
         parts.basin.volume_l,
         parts.equipment.traits,

@@ -8,16 +8,15 @@ from zoneinfo import ZoneInfo
 
 import numpy as np
 
-from kumpan.core.demand.conditions import Place
 from kumpan.core.demand.slow import Surroundings
 from kumpan.core.journal import Entry, PoolState, effective, fold, history
 from kumpan.core.planning.lanes import NAMES
 from kumpan.core.planning.outlook import DAYS_AHEAD, Outlook, Setting, outlook
 from kumpan.core.pool.shapes import area_m2, mean_depth_m
 from kumpan.core.water import Measure
+from kumpan.services.expectations import fitted
 from kumpan.services.ledger import Scope, pool_entries
 from kumpan.services.log import describe
-from kumpan.services.places import place_of
 from kumpan.services.pools import PoolParts, parts_of
 from kumpan.services.views import AheadPoint, DayAhead, HistoryMark, HistoryPoint, HistoryView, OutlookView
 
@@ -88,14 +87,16 @@ def _asked(scope: Scope, pool_id: UUID, entries: list[Entry], metric: bool) -> _
 
 @lru_cache(maxsize=128)
 def _outlook(asked: _Question) -> Outlook | None:
-    return outlook(asked.state, _setting(asked.parts, asked.metric), asked.now)
+    found = fitted(asked.state, asked.parts.place)
+    if found is None:
+        return None
+    return outlook(asked.state, _setting(asked.parts, asked.metric), asked.now, found)
 
 
 def _setting(parts: PoolParts, metric: bool) -> Setting:
     traits, volume_l = parts.equipment.traits, parts.basin.volume_l
-    latitude, longitude = place_of(parts.settings)
     return Setting(
-        Place(volume_l, latitude, longitude, traits.indoor, traits.covered),
+        parts.place,
         Surroundings(volume_l, _depth_m(parts), traits.covered, traits.indoor, parts.equipment.fill_water),
         parts.bands,
         parts.settings.swim_limit_mg_l or parts.school.swim_limit_mg_l,

@@ -4,7 +4,9 @@ import re
 from functools import lru_cache
 from importlib.resources import files
 
-from kumpan.core.journal import SettingsMade
+from kumpan.core.demand.conditions import Place
+from kumpan.core.journal import BasinMeasured, SettingsMade
+from kumpan.core.pool.equipment import Traits
 
 # ISO 6709 as in the zone table: +DDMM or +DDMMSS, then longitude +DDDMM or +DDDMMSS.
 _COORDINATES = re.compile(r"([+-])(\d{2})(\d{2})(\d{2})?([+-])(\d{3})(\d{2})(\d{2})?$")
@@ -18,6 +20,11 @@ def place_of(settings: SettingsMade) -> tuple[float, float]:
         latitude if settings.latitude_deg is None else settings.latitude_deg,
         longitude if settings.longitude_deg is None else settings.longitude_deg,
     )
+
+
+def under_the_sky(settings: SettingsMade, basin: BasinMeasured, traits: Traits) -> Place:
+    """The pool as the chlorine model wants it."""
+    return Place(basin.volume_l, *place_of(settings), traits.indoor, traits.covered)
 
 
 @lru_cache(maxsize=1)

@@ -6,6 +6,7 @@ from functools import lru_cache
 from uuid import UUID
 from zoneinfo import available_timezones
 
+from kumpan.core.demand.conditions import Place
 from kumpan.core.dosing.additions import Product
 from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
@@ -16,7 +17,7 @@ from kumpan.core.journal import (
     PoolState,
     SettingsMade,
 )
-from kumpan.core.planning.expected import expected_now, measured_readings
+from kumpan.core.planning.expected import measured_readings
 from kumpan.core.planning.next_thing import next_thing
 from kumpan.core.planning.plan import Plan, plan
 from kumpan.core.planning.schools import Band, School, bands, school
@@ -24,8 +25,10 @@ from kumpan.core.planning.swim import swim_answer
 from kumpan.core.planning.targets import aims
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.water import Measure, Readings
+from kumpan.services.expectations import water_now
 from kumpan.services.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.offer import shelf_for
+from kumpan.services.places import under_the_sky
 from kumpan.services.views import PoolHead
 
 
@@ -38,6 +41,10 @@ class PoolParts:
     equipment: EquipmentSet
     school: School
     bands: dict[Measure, Band]
+
+    @property
+    def place(self) -> Place:
+        return under_the_sky(self.settings, self.basin, self.equipment.traits)
 
 
 def parts_of(state: PoolState) -> PoolParts:
@@ -123,7 +130,7 @@ async def offered_plan(scope: Scope, state: PoolState, parts: PoolParts, *, metr
         return None
     shelf, _ = await shelf_for(scope)
     return _plan_for(
-        expected_now(state),
+        water_now(state, parts.place, scope.now),
         parts.basin.volume_l,
         parts.equipment.traits,
         parts.settings.school,

@@ -17,12 +17,12 @@ from kumpan.core.journal import (
     tickable,
     ticked_steps,
 )
-from kumpan.core.planning.expected import expected_now
 from kumpan.core.run_sheet import ADD, WAIT, Step
 from kumpan.core.water import Readings
 from kumpan.services.additions import AmountRead, read_amount
 from kumpan.services.basins import drawing_of
 from kumpan.services.doubts import with_doubt
+from kumpan.services.expectations import water_now
 from kumpan.services.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.offer import shelf_for
 from kumpan.services.pools import PoolParts, offered_plan, parts_of
@@ -56,7 +56,9 @@ async def start(scope: Scope, pool_id: UUID, stamp: Stamp, *, metric: bool) -> S
     if offered is None or not offered.steps:
         raise InvalidInput("There is nothing to add now; test the water first.")
     steps = await with_doubt(scope, state, parts, offered.steps, metric=metric)
-    body = SheetStarted(steps, parts.settings.school, expected_now(state), offered.predicted)
+    body = SheetStarted(
+        steps, parts.settings.school, water_now(state, parts.place, scope.now), offered.predicted
+    )
     entry = await record(scope, pool_id, stamp, body)
     return _started(await pool_state(scope, pool_id), parts, entry, metric)
 

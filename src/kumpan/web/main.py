@@ -1,5 +1,6 @@
 """The app: routes, errors, the built front end. `create_app` is what uvicorn starts."""
 
+import asyncio
 from collections.abc import AsyncIterator, Callable
 from contextlib import asynccontextmanager
 from datetime import datetime
@@ -11,6 +12,10 @@ from fastapi.responses import FileResponse, JSONResponse, Response
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.staticfiles import StaticFiles
 
+from kumpan.services import pools as pool_cases
+from kumpan.services import workspace as workspace_cases
+from kumpan.services.ledger import Scope
+from kumpan.services.outlooks import outlook_of
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
 from kumpan.web import errors
@@ -28,7 +33,11 @@ def build_app(
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
         app.state.database = database
         app.state.clock = clock
+        warming = asyncio.create_task(_warm(database, clock)) if database is not None else None
         yield
+        if warming is not None:
+            warming.cancel()
+            await asyncio.gather(warming, return_exceptions=True)
         if database is not None:
             await database.close()
 
@@ -53,6 +62,16 @@ def build_app(
     if static_dir is not None:
         _serve_front_end(app, static_dir)
     return app
+
+
+async def _warm(database: Database, clock: Callable[[], datetime]) -> None:
+    """Fit every pool's model once at the start, so that the first page does not wait for it."""
+    async with database.transaction() as tx:
+        scope = Scope(tx, await workspace_cases.the_workspace(tx), clock())
+        for pool_id in await tx.journal.pool_ids(scope.workspace_id):
+            await pool_cases.head(scope, pool_id)
+            await outlook_of(scope, pool_id, metric=False)
+            await asyncio.sleep(0)  # let a request in between
 
 
 def _serve_front_end(app: FastAPI, static_dir: Path) -> None:

@@ -22,7 +22,7 @@ from kumpan.core.demand.closed_loop import (
     volume_hint,
 )
 from kumpan.core.demand.conditions import Conditions, Place, conditions
-from kumpan.core.demand.fit import Fit, fit
+from kumpan.core.demand.fit import Fit
 from kumpan.core.demand.forecast import (
     ChlorineForecast,
     daily_loss,
@@ -84,11 +84,8 @@ class Outlook:
     sentences: tuple[Finding, ...]
 
 
-def outlook(state: PoolState, setting: Setting, now: datetime) -> Outlook | None:
-    """What is ahead; None before free chlorine was ever tested."""
-    fitted = fit(state, setting.place)
-    if fitted is None:
-        return None
+def outlook(state: PoolState, setting: Setting, now: datetime, fitted: Fit) -> Outlook:
+    """What is ahead, by the pool's fitted chlorine model."""
     now_s = now.timestamp()
     until = max(now_s, fitted.last_at_s) + DAYS_AHEAD * SECONDS_A_DAY
     ahead = forecast(state, setting.place, fitted, until)

@@ -27,6 +27,20 @@ class StoredEntry:
     body: dict[str, object]
 
 
+# In the order of StoredEntry: plain rows, since a season has hundreds and none of them is changed.
+_COLUMNS = (
+    EntryRow.id,
+    EntryRow.workspace_id,
+    EntryRow.pool_id,
+    EntryRow.person_id,
+    EntryRow.kind,
+    EntryRow.at,
+    EntryRow.recorded_at,
+    EntryRow.supersedes,
+    EntryRow.body,
+)
+
+
 class JournalRepository:
     def __init__(self, session: AsyncSession) -> None:
         self._session = session
@@ -50,20 +64,20 @@ class JournalRepository:
         await self._session.flush()
 
     async def entries_of_pool(self, workspace_id: UUID, pool_id: UUID) -> list[StoredEntry]:
-        rows = await self._session.scalars(
-            select(EntryRow)
+        rows = await self._session.execute(
+            select(*_COLUMNS)
             .where(EntryRow.workspace_id == workspace_id, EntryRow.pool_id == pool_id)
             .order_by(EntryRow.at, EntryRow.recorded_at, EntryRow.id)
         )
-        return [_stored(row) for row in rows]
+        return [StoredEntry(*row) for row in rows]
 
     async def entries_of_workspace(self, workspace_id: UUID, kinds: tuple[str, ...]) -> list[StoredEntry]:
-        rows = await self._session.scalars(
-            select(EntryRow)
+        rows = await self._session.execute(
+            select(*_COLUMNS)
             .where(EntryRow.workspace_id == workspace_id, EntryRow.kind.in_(kinds))
             .order_by(EntryRow.at, EntryRow.recorded_at, EntryRow.id)
         )
-        return [_stored(row) for row in rows]
+        return [StoredEntry(*row) for row in rows]
 
     async def entry(self, workspace_id: UUID, entry_id: UUID) -> StoredEntry | None:
         row = await self._session.get(EntryRow, entry_id)

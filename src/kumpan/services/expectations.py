@@ -1,0 +1,55 @@
+"""The water as it should be now: the last readings, what went in, and the chlorine that has gone since."""
+
+from dataclasses import dataclass, field, replace
+from datetime import datetime, timedelta
+from functools import lru_cache
+from uuid import UUID
+
+from kumpan.core.demand.conditions import Place
+from kumpan.core.demand.fit import Fit, fit
+from kumpan.core.demand.forecast import forecast
+from kumpan.core.journal import PoolState, last_reading
+from kumpan.core.planning.expected import expected_now
+from kumpan.core.water import Measure, Readings
+
+RECENT = timedelta(hours=6)  # so soon after a test nothing is reckoned away
+TOO_OLD = timedelta(days=21)  # after that a forecast says nothing; the reading stands, and it is old
+
+
+@dataclass(frozen=True)
+class _Journal:
+    """What a fit depends on: known by the entries that count, so that it is found again."""
+
+    ids: tuple[UUID, ...]
+    place: Place
+    state: PoolState = field(compare=False)
+
+
+def fitted(state: PoolState, place: Place) -> Fit | None:
+    """The pool's chlorine model, fitted once until something is entered."""
+    kinds = (state.tests, state.looks, state.additions, state.water_changes, state.cell_settings, state.swims)
+    return _fitted(_Journal(tuple(entry.id for kind in kinds for entry in kind), place, state))
+
+
+@lru_cache(maxsize=256)
+def _fitted(journal: _Journal) -> Fit | None:
+    return fit(journal.state, journal.place)
+
+
+def water_now(state: PoolState, place: Place, now: datetime) -> Readings:
+    """The readings to plan from: as tested and dosed, free chlorine as the model has it by now."""
+    readings = expected_now(state)
+    last = last_reading(state, Measure.FREE_CHLORINE)
+    if last is None or readings.free_chlorine is None or not RECENT < now - last.at < TOO_OLD:
+        return readings
+    found = fitted(state, place)
+    if found is None:
+        return readings
+    likely = round(forecast(state, place, found, now.timestamp()).at(now.timestamp())[1], 1)
+    gone = readings.free_chlorine - likely
+    total = readings.total_chlorine
+    return replace(
+        readings,
+        free_chlorine=likely,
+        total_chlorine=None if total is None else round(max(likely, total - gone), 1),
+    )
