@@ -16,16 +16,19 @@ FOLDER = ROOT / "docs/screenshots"
 # file name -> path, size, light
 VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "deck": ("/", DESK, "paper"),
-    "board": ("/pools/{pool}", DESK, "paper"),
-    "board-phone-sun": ("/pools/{pool}", PHONE, "sun"),
-    "slip": ("/pools/{pool}/slip", DESK, "paper"),
-    "sheet-dusk": ("/pools/{pool}/sheet", DESK, "dusk"),
-    "setup": ("/pools/{pool}/setup", DESK, "paper"),
-    "log": ("/pools/{pool}/log", DESK, "paper"),
-    "history-phone-dusk": ("/pools/{pool}/log", PHONE, "dusk"),
+    "board": ("/pools/{green}", DESK, "paper"),
+    "board-phone-sun": ("/pools/{salt}", PHONE, "sun"),
+    "slip": ("/pools/{salt}/slip", DESK, "paper"),
+    "sheet-dusk": ("/pools/{green}/sheet", DESK, "dusk"),
+    "setup": ("/pools/{salt}/setup", DESK, "paper"),
+    "log": ("/pools/{tablets}/log?measure=cyanuric_acid", DESK, "paper"),
+    "history-phone-dusk": ("/pools/{salt}/log", PHONE, "dusk"),
     "shelf": ("/shelf", DESK, "paper"),
     "emergency": ("/emergency", DESK, "paper"),
 }
+
+
+SHOWN = {"salt": "Millrace Close", "tablets": "Weir Lane 4", "green": "Tannery Yard"}
 
 
 def main() -> None:
@@ -35,19 +38,20 @@ def main() -> None:
         try:
             running.start(demo=True)
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-            pool = _first_pool(running)
+            pools = _pools(running)
             for name, (path, size, mode) in VIEWS.items():
-                _picture(browser, running, path.format(pool=pool), size, mode, FOLDER / f"{name}.png")
-            _step_on_the_phone(browser, running, pool)
+                _picture(browser, running, path.format(**pools), size, mode, FOLDER / f"{name}.png")
+            _step_on_the_phone(browser, running, pools["green"])
             browser.close()
         finally:
             running.stop()
 
 
-def _first_pool(running: Running) -> str:
+def _pools(running: Running) -> dict[str, str]:
+    """Ids of the pools that are shown, by what they show."""
     with urllib.request.urlopen(f"{running.address}/api/v1/pools", timeout=10) as reply:
-        pool: str = json.load(reply)[0]["id"]
-        return pool
+        ids = {head["settings"]["name"]: head["id"] for head in json.load(reply)}
+    return {word: ids[name] for word, name in SHOWN.items()}
 
 
 def _picture(
