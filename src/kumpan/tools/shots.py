@@ -73,7 +73,6 @@ def _step_on_the_phone(browser: Browser, running: Running, pool: str) -> None:
     page.goto(f"/pools/{pool}/sheet")
     page.get_by_role("button", name="Start this sheet").click()
     page.get_by_role("button", name="Done").click()
-    page.get_by_role("button", name="Poured all of it").click()
     page.get_by_role("button", name="Close this message").click()
     page.get_by_role("region", name="Step now").evaluate("element => element.scrollIntoView()")
     page.wait_for_load_state("networkidle")

@@ -14,7 +14,7 @@ from kumpan.core.demand.closed_loop import (
     volume_from_salt,
     volume_hint,
 )
-from kumpan.core.demand.slow import LINED, PH_RISE_PER_DAY, ph_drift, trend, usual_slope
+from kumpan.core.demand.slow import LINED, PH_RISE_PER_DAY, habit_slope, ph_drift, trend, usual_slope
 from kumpan.core.dosing.additions import Product
 from kumpan.core.errors import InvalidInput
 from kumpan.core.journal import Body, SheetStarted, WaterChange, WaterChanged
@@ -78,6 +78,19 @@ def test_evaporation_brings_what_the_fill_holds() -> None:
     assert usual_slope(M.CALCIUM_HARDNESS, hard) == pytest.approx(0.5)
     assert usual_slope(M.CALCIUM_HARDNESS, replace(hard, covered=True)) == pytest.approx(0.05)
     assert usual_slope(M.SALT, hard) == 0.0
+
+
+def test_tablets_that_are_fed_every_week_are_drift_not_steps() -> None:
+    """227 g of trichlor a week in 60 000 L: 3.4 mg/L of chlorine and 2.07 of stabiliser (handbook 04: 0.61)."""
+    grams, per_week = 227.0, 227.0 * 0.9 * 1000 / LITRES * 0.607
+    rows = [(7.0 * n, reads(cyanuric_acid=40 + per_week * n)) for n in range(8)]
+    tablets = [(7.0 * n + 0.1, solid("trichlor", grams, 90)) for n in range(8)]
+    pool = state(*rows, *tablets)
+    assert habit_slope(pool, M.CYANURIC_ACID, AROUND, at(49.5)) == pytest.approx(per_week / 7, rel=0.02)
+    found = trend(pool, M.CYANURIC_ACID, AROUND, at(49.5))
+    assert found is not None
+    assert found.slope == pytest.approx(per_week / 7, rel=0.1)
+    assert habit_slope(pool, M.TOTAL_ALKALINITY, AROUND, at(49.5)) < 0
 
 
 def test_no_reading_no_line() -> None:

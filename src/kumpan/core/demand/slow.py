@@ -1,7 +1,7 @@
 """What moves by weeks: stabiliser, calcium, salt, alkalinity, and pH between acid doses.
 
 A straight line through the tests once the known additions and water changes are taken out, its slope
-held near what evaporation and carbon dioxide usually do. Sources: mass-balance, evaporation, ph-drift.
+held near what evaporation and the chlorine of the last weeks bring. Sources: mass-balance, evaporation, ph-drift.
 """
 
 from collections.abc import Sequence
@@ -12,7 +12,8 @@ import numpy as np
 
 from kumpan.core.demand.conditions import additions, product_of
 from kumpan.core.demand.sun import SECONDS_A_DAY
-from kumpan.core.dosing.mass_balance import changes
+from kumpan.core.dosing.catalogue import CHLORINE_CARRIERS
+from kumpan.core.dosing.mass_balance import change_per_g, changes
 from kumpan.core.journal import PoolState, Reading, WaterChange, WaterChanged, history
 from kumpan.core.water import Measure, Readings
 
@@ -21,6 +22,7 @@ SOURCES_USED = ("mass-balance", "evaporation", "ph-drift")
 BAND_SD = 1.645
 DOUBT_IN_SD = 1.3
 WEEKS_LOOKED_AT = 10
+HABIT_WEEKS = 4
 EVAPORATION_MM_DAY = 5.0
 COVERED_SHARE = 0.1
 INDOOR_SHARE = 0.5
@@ -85,15 +87,28 @@ def usual_slope(measure: Measure, around: Surroundings) -> float:
     return share * (around.fill.value(measure) or 0.0)
 
 
+def habit_slope(state: PoolState, measure: Measure, around: Surroundings, now_s: float) -> float:
+    """mg/L a day that the chlorine of the last weeks brought: it is poured on, so it is drift, not a step.
+
+    Alkalinity once the chlorine is used up.
+    """
+    since = now_s - HABIT_WEEKS * 7 * SECONDS_A_DAY
+    poured = [
+        change_per_g(product_of(body), measure, around.volume_l, spent=True) * body.mass_g
+        for entry, body in additions(state)
+        if body.chemical in CHLORINE_CARRIERS and since <= entry.at.timestamp() <= now_s
+    ]
+    return sum(poured) / (HABIT_WEEKS * 7)
+
+
 def trend(state: PoolState, measure: Measure, around: Surroundings, now_s: float) -> Trend | None:
     """The line of one measure as of now; None before its first test."""
     since = now_s - WEEKS_LOOKED_AT * 7 * SECONDS_A_DAY
     past = [r for r in history(state, measure) if since <= r.at.timestamp() <= now_s]
     if not past:
         return None
-    return _line(
-        measure, past, _known_steps(state, measure, around, past[0]), usual_slope(measure, around), now_s
-    )
+    usual = usual_slope(measure, around) + habit_slope(state, measure, around, now_s)
+    return _line(measure, past, _known_steps(state, measure, around, past[0]), usual, now_s)
 
 
 def _known_steps(
@@ -103,7 +118,7 @@ def _known_steps(
     found = []
     for entry, body in additions(state):
         change = changes(product_of(body), body.mass_g, around.volume_l).get(measure, 0.0)
-        if change and entry.at > first.at:
+        if change and body.chemical not in CHLORINE_CARRIERS and entry.at > first.at:
             found.append((entry.at.timestamp(), change))
     for entry in state.water_changes:
         if isinstance(entry.body, WaterChanged) and entry.at > first.at:
