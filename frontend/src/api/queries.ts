@@ -1,7 +1,7 @@
 import { queryOptions } from "@tanstack/react-query";
 import type { Units } from "../lib/units";
 import { client, take } from "./client";
-import type { Measure } from "./types";
+import type { Measure, ShockWay } from "./types";
 
 /** One queryOptions per noun. */
 export const poolsQuery = () =>
@@ -72,6 +72,18 @@ export const historyQuery = (pool_id: string, measure: Measure, units: Units) =>
       take(
         client.GET("/api/v1/pools/{pool_id}/history/{measure}", {
           params: { path: { pool_id, measure }, query: { metric: units === "metric" } },
+        }),
+      ),
+    placeholderData: (before) => before,
+  });
+
+export const shockQuery = (pool_id: string, way: ShockWay, units: Units) =>
+  queryOptions({
+    queryKey: ["pool", pool_id, "shock", way, units],
+    queryFn: () =>
+      take(
+        client.GET("/api/v1/pools/{pool_id}/shock", {
+          params: { path: { pool_id }, query: { way, metric: units === "metric" } },
         }),
       ),
     placeholderData: (before) => before,

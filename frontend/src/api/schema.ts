@@ -356,6 +356,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pools/{pool_id}/second-opinion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Second Opinion
+         * @description What somebody advised, read and reckoned beside our own plan. Nothing is kept.
+         */
+        post: operations["second_opinion_api_v1_pools__pool_id__second_opinion_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pools/{pool_id}/settings": {
         parameters: {
             query?: never;
@@ -404,7 +424,7 @@ export interface paths {
         put?: never;
         /**
          * Start
-         * @description Start the offered plan; it becomes a journal entry and never changes.
+         * @description Start the offered plan, or a shock; it becomes a journal entry and never changes.
          */
         post: operations["start_api_v1_pools__pool_id__sheets_post"];
         delete?: never;
@@ -427,6 +447,26 @@ export interface paths {
          * @description Tick a step as done, with the amount really poured, or as skipped.
          */
         post: operations["tick_api_v1_pools__pool_id__sheets__sheet_id__ticks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/shock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shock
+         * @description A shock as it would be done this evening: to 10 (`fixed`), or to 40 % of stabiliser (`ratio`).
+         */
+        get: operations["shock_api_v1_pools__pool_id__shock_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -647,6 +687,27 @@ export interface components {
             product_id?: string | null;
             /** Strength Percent */
             strength_percent?: number | null;
+        };
+        /**
+         * Advice
+         * @description One thing advised: as typed, what it was taken for, and its amount.
+         */
+        Advice: {
+            /** Mass G */
+            mass_g: number;
+            product: components["schemas"]["Product"];
+            /** Text */
+            text: string;
+            /** Typed */
+            typed: string;
+        };
+        /** AdviceIn */
+        AdviceIn: {
+            /**
+             * Text
+             * @description like "salt 20 kg, buffer 400 g"
+             */
+            text: string;
         };
         /** AfterRequest */
         AfterRequest: {
@@ -889,6 +950,25 @@ export interface components {
          * @enum {string}
          */
         Clarity: "clear" | "hazy" | "cloudy" | "drain_hidden" | "green";
+        /**
+         * ComparedMeasure
+         * @description One measure now, after somebody's advice, and after our own plan; None where it cannot be reckoned.
+         */
+        ComparedMeasure: {
+            /** High */
+            high: number | null;
+            /** Low */
+            low: number | null;
+            measure: components["schemas"]["Measure"];
+            /** Name */
+            name: string;
+            /** Now */
+            now: number | null;
+            /** Ours */
+            ours: number | null;
+            /** Theirs */
+            theirs: number | null;
+        };
         /**
          * DayAhead
          * @description Free chlorine (mg/L, low to high is the 90 percent band) and pH on one evening.
@@ -1299,6 +1379,20 @@ export interface components {
             why: string;
         };
         /**
+         * OpinionView
+         * @description A second opinion: what was read, what was not, the comparison, and what to know first.
+         */
+        OpinionView: {
+            /** Advice */
+            advice: components["schemas"]["Advice"][];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** Rows */
+            rows: components["schemas"]["ComparedMeasure"][];
+            /** Unread */
+            unread: components["schemas"]["Unread"][];
+        };
+        /**
          * Origin
          * @description A source as a reader sees it: the reference, its kind, and its reservations.
          */
@@ -1517,6 +1611,29 @@ export interface components {
             shelf?: components["schemas"]["ProductIn"][] | null;
             /** @default {} */
             targets: components["schemas"]["TargetsIn"];
+        };
+        /**
+         * Product
+         * @description Something on the shelf: a chemical in one strength and package.
+         */
+        Product: {
+            /** Chemical */
+            chemical: string;
+            /** Density G Per Ml */
+            density_g_per_ml?: number | null;
+            /** Id */
+            id: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Package G */
+            package_g?: number | null;
+            /** Package Ml */
+            package_ml?: number | null;
+            /** Strength Percent */
+            strength_percent: number;
         };
         /** ProductIn */
         ProductIn: {
@@ -1787,6 +1904,22 @@ export interface components {
             unmet: components["schemas"]["Unmet"][];
         };
         /**
+         * SheetStartIn
+         * @description `shock` names the way of a shock; left out, the plan that the test asks for is started.
+         */
+        SheetStartIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Person Id */
+            person_id?: string | null;
+            shock?: components["schemas"]["ShockWay"] | null;
+        };
+        /**
          * SheetStep
          * @description A step of a sheet with its clock time and, once ticked, by whom and with how much.
          */
@@ -1827,6 +1960,11 @@ export interface components {
             /** Strength Percent */
             strength_percent: number;
         };
+        /**
+         * ShockWay
+         * @enum {string}
+         */
+        ShockWay: "fixed" | "ratio";
         /**
          * SlipIn
          * @description A slip to be read: one line, or fields by measure as typed.
@@ -1892,21 +2030,6 @@ export interface components {
             off_edge: number;
             /** Position */
             position: number;
-        };
-        /**
-         * StampIn
-         * @description `id` is made by the client, so that a resend is recognised; `at` is when it happened (default now).
-         */
-        StampIn: {
-            /** At */
-            at?: string | null;
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** Person Id */
-            person_id?: string | null;
         };
         /**
          * Step
@@ -2139,6 +2262,16 @@ export interface components {
             measure: components["schemas"]["Measure"];
             /** Reason */
             reason: string;
+        };
+        /**
+         * Unread
+         * @description A piece that was not understood, with the cure.
+         */
+        Unread: {
+            /** Text */
+            text: string;
+            /** Typed */
+            typed: string;
         };
         /** ValidationError */
         ValidationError: {
@@ -2920,6 +3053,44 @@ export interface operations {
             };
         };
     };
+    second_opinion_api_v1_pools__pool_id__second_opinion_post: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AdviceIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpinionView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     change_settings_api_v1_pools__pool_id__settings_post: {
         parameters: {
             query?: never;
@@ -3003,7 +3174,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StampIn"];
+                "application/json": components["schemas"]["SheetStartIn"];
             };
         };
         responses: {
@@ -3045,6 +3216,41 @@ export interface operations {
                 "application/json": components["schemas"]["TickIn"];
             };
         };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    shock_api_v1_pools__pool_id__shock_get: {
+        parameters: {
+            query: {
+                way: components["schemas"]["ShockWay"];
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description Successful Response */
             200: {

@@ -32,3 +32,5 @@ export type Outlook = Schemas["OutlookView"];
 export type DayAhead = Schemas["DayAhead"];
 export type History = Schemas["HistoryView"];
 export type WaterChange = Schemas["WaterChange"];
+export type ShockWay = Schemas["ShockWay"];
+export type Opinion = Schemas["OpinionView"];

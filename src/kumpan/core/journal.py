@@ -141,12 +141,13 @@ class SwimmersCounted:
 
 @dataclass(frozen=True)
 class SheetStarted:
-    """A run sheet as it was started: the whole plan, never changed afterwards."""
+    """A run sheet as it was started: the whole plan, never changed afterwards. `plan` is its kind."""
 
     steps: tuple[Step, ...]
     school: str
     before: Readings
     predicted: Readings
+    plan: str = "balance"
 
 
 @dataclass(frozen=True)

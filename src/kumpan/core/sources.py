@@ -112,6 +112,12 @@ SOURCES: dict[str, Source] = {
     "chlorine-model": Source(_D, "first-order loss by sun and dark, zero-order demand, sources and pulses"),
     "simulated-world": Source(_M, "an invented pool, for practice and study; no figure of it is advice"),
     "salt-bump": Source(_D, "volume from the rise of a weighed addition of salt"),
+    "shock": Source(
+        _C,
+        "shock to 10, or to about 40 % of stabiliser; at most 30, or 15 on vinyl and indoors (from memory)",
+    ),
+    "shock-hour": Source(_C, "shock at dusk: sun destroys chlorine within hours"),
+    "rules-of-thumb": Source(_C, "dosing rules by bag, jug and tablet, as people use them"),
     "co2-in-air": Source(_M, "carbon dioxide in outdoor air, about 420 ppm by volume"),
     "gas-transfer": Source(
         _P,

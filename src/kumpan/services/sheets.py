@@ -1,6 +1,6 @@
 """Run sheets: offered, started, ticked. A started sheet is a journal entry and never changes."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from uuid import UUID
 
@@ -17,6 +17,8 @@ from kumpan.core.journal import (
     tickable,
     ticked_steps,
 )
+from kumpan.core.planning.plan import Plan
+from kumpan.core.planning.shock import ShockWay
 from kumpan.core.run_sheet import ADD, WAIT, Step
 from kumpan.core.water import Readings
 from kumpan.services.additions import AmountRead, read_amount
@@ -27,6 +29,7 @@ from kumpan.services.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.offer import shelf_for
 from kumpan.services.pools import PoolParts, offered_plan, parts_of
 from kumpan.services.shelf import amount_text
+from kumpan.services.shocks import offered_shock
 from kumpan.services.views import Sheet, SheetStep, Tick
 
 
@@ -40,7 +43,25 @@ async def current_sheet(scope: Scope, pool_id: UUID, *, metric: bool) -> Sheet:
     return await _offered(scope, state, parts, metric)
 
 
-async def start(scope: Scope, pool_id: UUID, stamp: Stamp, *, metric: bool) -> Sheet:
+@dataclass(frozen=True)
+class PlanAsked:
+    """Which plan: what the test asks for (`shock` None), or a shock one of its ways."""
+
+    shock: ShockWay | None = None
+
+    @property
+    def name(self) -> str:
+        return "balance" if self.shock is None else "shock"
+
+
+async def shock_sheet(scope: Scope, pool_id: UUID, way: ShockWay, *, metric: bool) -> Sheet:
+    """The shock that could be started now, whatever sheet is open."""
+    state = await pool_state(scope, pool_id)
+    parts = parts_of(state)
+    return await _as_offered(scope, parts, await offered_shock(scope, state, parts, way, metric=metric))
+
+
+async def start(scope: Scope, pool_id: UUID, stamp: Stamp, asked: PlanAsked, *, metric: bool) -> Sheet:
     """Start the offered plan: the whole of it becomes a journal entry. The same id again answers it.
 
     Raises InvalidInput when there is nothing to add, Conflict while another sheet is open.
@@ -52,13 +73,17 @@ async def start(scope: Scope, pool_id: UUID, stamp: Stamp, *, metric: bool) -> S
         return _started(state, parts, known, metric)
     if open_sheet(state) is not None:
         raise Conflict("A sheet is already open for this pool; finish it or skip its steps first.")
-    offered = await offered_plan(scope, state, parts, metric=metric)
+    if asked.shock is not None:
+        offered: Plan | None = await offered_shock(scope, state, parts, asked.shock, metric=metric)
+    else:
+        offered = await offered_plan(scope, state, parts, metric=metric)
     if offered is None or not offered.steps:
         raise InvalidInput("There is nothing to add now; test the water first.")
-    steps = await with_doubt(scope, state, parts, offered.steps, metric=metric)
-    body = SheetStarted(
-        steps, parts.settings.school, water_now(state, parts.place, scope.now), offered.predicted
-    )
+    steps = offered.steps
+    if asked.shock is None:
+        steps = await with_doubt(scope, state, parts, steps, metric=metric)
+    before = water_now(state, parts.place, scope.now)
+    body = SheetStarted(steps, parts.settings.school, before, offered.predicted, asked.name)
     entry = await record(scope, pool_id, stamp, body)
     return _started(await pool_state(scope, pool_id), parts, entry, metric)
 
@@ -120,8 +145,16 @@ def _product(step: Step) -> Product:
 
 async def _offered(scope: Scope, state: PoolState, parts: PoolParts, metric: bool) -> Sheet:
     offered = await offered_plan(scope, state, parts, metric=metric)
+    if offered is not None:
+        steps = await with_doubt(scope, state, parts, offered.steps, metric=metric)
+        offered = replace(offered, steps=steps)
+    return await _as_offered(scope, parts, offered)
+
+
+async def _as_offered(scope: Scope, parts: PoolParts, offered: Plan | None) -> Sheet:
+    """A plan as a sheet that is not started yet."""
     _, standard = await shelf_for(scope)
-    steps = await with_doubt(scope, state, parts, offered.steps, metric=metric) if offered else ()
+    steps = offered.steps if offered else ()
     return Sheet(
         None,
         None,

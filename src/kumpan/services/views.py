@@ -9,6 +9,7 @@ from kumpan.core.findings import Finding
 from kumpan.core.journal import BasinMeasured, EquipmentSet, LookTaken, Outcome, SettingsMade
 from kumpan.core.planning.lanes import Lane
 from kumpan.core.planning.next_thing import NextThing
+from kumpan.core.planning.second_opinion import Advice, Unread
 from kumpan.core.planning.solve import Unmet
 from kumpan.core.planning.swim import SwimAnswer
 from kumpan.core.pool.plan_drawing import PlanDrawing
@@ -194,3 +195,26 @@ class HistoryView:
     points: tuple[HistoryPoint, ...]
     marks: tuple[HistoryMark, ...]
     ahead: tuple[AheadPoint, ...]
+
+
+@dataclass(frozen=True)
+class ComparedMeasure:
+    """One measure now, after somebody's advice, and after our own plan; None where it cannot be reckoned."""
+
+    measure: Measure
+    name: str
+    now: float | None
+    theirs: float | None
+    ours: float | None
+    low: float | None
+    high: float | None
+
+
+@dataclass(frozen=True)
+class OpinionView:
+    """A second opinion: what was read, what was not, the comparison, and what to know first."""
+
+    advice: tuple[Advice, ...]
+    unread: tuple[Unread, ...]
+    rows: tuple[ComparedMeasure, ...]
+    findings: tuple[Finding, ...]

@@ -1,16 +1,19 @@
-import { Box, Grid, Heading, Text } from "@chakra-ui/react";
+import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { useParams } from "react-router";
-import { poolQuery } from "../../api/queries";
-import type { Sheet } from "../../api/types";
+import { poolQuery, shockQuery } from "../../api/queries";
+import type { Sheet, ShockWay } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
+import { PickOne } from "../../components/Pick";
 import { Sign } from "../../components/Sign";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
 import { useStore } from "../../lib/store";
 import { clock } from "../../lib/times";
 import { unitsStore } from "../../lib/units";
+import { SecondOpinion } from "./SecondOpinion";
 import { StepLine } from "./StepLine";
 import { StepNow } from "./StepNow";
 import { useSheet } from "./useSheet";
@@ -21,6 +24,10 @@ export function SheetPage() {
   const units = useStore(unitsStore);
   const head = useQuery(poolQuery(poolId));
   const sheet = useSheet(poolId, units);
+  const [kind, setKind] = useState<"balance" | "shock">("balance");
+  const [way, setWay] = useState<ShockWay>("fixed");
+  const offered = sheet.query.data?.id === null;
+  const shock = useQuery({ ...shockQuery(poolId, way, units), enabled: offered && kind === "shock" });
   const zone = head.data?.settings.time_zone ?? "UTC";
   const data = sheet.query.data;
   const now = data?.id
@@ -36,7 +43,29 @@ export function SheetPage() {
           {sheet.trouble.message}
         </Text>
       )}
-      {data && (
+      {offered && (
+        <Flex gap="5" wrap="wrap" mb="4" data-noprint>
+          <PickOne label="Plan" options={PLANS} value={kind} onPick={setKind} />
+          {kind === "shock" && <PickOne label="How high" options={WAYS} value={way} onPick={setWay} />}
+        </Flex>
+      )}
+      {offered && kind === "shock" && (
+        <>
+          {shock.isPending && <Loading what="the shock" />}
+          {shock.isError && <Failed error={shock.error} again={() => void shock.refetch()} />}
+          {shock.data && (
+            <SheetCard
+              sheet={shock.data}
+              zone={zone}
+              poolId={poolId}
+              busy={sheet.busy}
+              onStart={() => sheet.start(way)}
+              onUndo={sheet.undo}
+            />
+          )}
+        </>
+      )}
+      {data && !(offered && kind === "shock") && (
         <Grid
           templateColumns={{ base: "minmax(0,1fr)", lg: now ? "24rem minmax(0,1fr)" : "minmax(0,1fr)" }}
           gap="5"
@@ -58,14 +87,24 @@ export function SheetPage() {
             zone={zone}
             poolId={poolId}
             busy={sheet.busy}
-            onStart={sheet.start}
+            onStart={() => sheet.start(null)}
             onUndo={sheet.undo}
           />
         </Grid>
       )}
+      {data && <SecondOpinion poolId={poolId} units={units} />}
     </>
   );
 }
+
+const PLANS = [
+  { value: "balance", label: "What the test asks for" },
+  { value: "shock", label: "Shock" },
+] as const;
+const WAYS = [
+  { value: "fixed", label: "To 10" },
+  { value: "ratio", label: "40 % of stabiliser" },
+] as const;
 
 interface SheetCardProps {
   sheet: Sheet;
@@ -92,6 +131,7 @@ function SheetCard({ sheet, zone, poolId, busy, onStart, onUndo }: SheetCardProp
           Print
         </SideButton>
       </Box>
+      <Notes sheet={sheet} />
       <Box as="ol" listStyleType="none" p="0" m="0">
         {sheet.steps.map((step) => (
           <StepLine key={step.number} line={step} zone={zone} onUndo={onUndo} />
@@ -113,16 +153,24 @@ function SheetCard({ sheet, zone, poolId, busy, onStart, onUndo }: SheetCardProp
   );
 }
 
-function Left({ sheet }: { sheet: Sheet }) {
-  if (sheet.unmet.length === 0 && sheet.notes.length === 0) return null;
+function Notes({ sheet }: { sheet: Sheet }) {
+  if (sheet.notes.length === 0) return null;
   return (
-    <Box mt="4">
+    <Box mb="4">
       {sheet.notes.map((note) => (
-        <Text key={note.code} fontSize="note" fontWeight="600">
+        <Text key={note.code} fontWeight="600" mt="1">
           {note.text}
         </Text>
       ))}
-      {sheet.unmet.length > 0 && <Text fontWeight="600">What this sheet leaves</Text>}
+    </Box>
+  );
+}
+
+function Left({ sheet }: { sheet: Sheet }) {
+  if (sheet.unmet.length === 0) return null;
+  return (
+    <Box mt="4">
+      <Text fontWeight="600">What this sheet leaves</Text>
       {sheet.unmet.map((left) => (
         <Text key={left.measure} fontSize="note">
           {left.reason}
@@ -138,6 +186,7 @@ function NothingToAdd({ sheet, poolId }: { sheet: Sheet; poolId: string }) {
       <Text fontSize="lead" fontWeight="600" mb="2">
         Nothing to add now.
       </Text>
+      <Notes sheet={sheet} />
       <Left sheet={sheet} />
       <Text mt="2">
         <PlainLink to={`/pools/${poolId}/slip`}>Test the water</PlainLink> for the next sheet.

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, Trouble, take } from "../../api/client";
 import { sheetQuery } from "../../api/queries";
-import type { Sheet, SheetStep } from "../../api/types";
+import type { Sheet, SheetStep, ShockWay } from "../../api/types";
 import { notify } from "../../components/notice";
 import { personId } from "../../lib/person";
 import type { Units } from "../../lib/units";
@@ -32,12 +32,12 @@ export function useSheet(poolId: string, units: Units) {
     }
   }
 
-  const start = () =>
+  const start = (shock: ShockWay | null) =>
     run(() =>
       take(
         client.POST("/api/v1/pools/{pool_id}/sheets", {
           params: { path: { pool_id: poolId }, query: { metric } },
-          body: { id: crypto.randomUUID(), at: null, person_id: personId() },
+          body: { id: crypto.randomUUID(), at: null, person_id: personId(), shock },
         }),
       ),
     );

@@ -178,7 +178,7 @@ def _runs_low(found: Outlook, setting: Setting, now: datetime) -> Finding | None
         return None if old else Finding("holds", text, Measure.FREE_CHLORINE, {})
     band = found.chlorine.at(found.runs_low_at.timestamp())
     text = (
-        f"Without another dose free chlorine runs under {low:g} {_day(found.runs_low_at, setting.zone, now)}; "
+        f"Without another dose free chlorine runs under {low:g} {day_text(found.runs_low_at, setting.zone, now)}; "
         f"then it is {band[0]:.1f} to {band[2]:.1f}."
     )
     return Finding("runs_low", text, Measure.FREE_CHLORINE, {"low": band[0], "high": band[2]})
@@ -201,8 +201,8 @@ def _shock_over(found: Outlook, setting: Setting, now: datetime) -> Finding | No
             f"Free chlorine stays over the swim limit of {limit:g} for days.",
             Measure.FREE_CHLORINE,
         )
-    text = f"Free chlorine comes under the swim limit of {limit:g} {_day(likely, setting.zone, now)}"
-    text += f", surely {_day(surely, setting.zone, now)}" if surely is not None else ""
+    text = f"Free chlorine comes under the swim limit of {limit:g} {day_text(likely, setting.zone, now)}"
+    text += f", surely {day_text(surely, setting.zone, now)}" if surely is not None else ""
     return Finding("swim_again", f"{text}; a test decides.", Measure.FREE_CHLORINE)
 
 
@@ -303,7 +303,7 @@ def _weeks(days: float) -> str:
     return f"about {days:.0f} days" if days < 14 else f"about {days / 7:.0f} weeks"
 
 
-def _day(when: datetime, zone: tzinfo, now: datetime) -> str:
+def day_text(when: datetime, zone: tzinfo, now: datetime) -> str:
     """ "today about 14:00", "on Thursday about 14:00", "on 3 August": as far as a forecast can tell."""
     local, today = when.astimezone(zone), now.astimezone(zone).date()
     hour = f"about {local:%H}:00"

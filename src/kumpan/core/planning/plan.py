@@ -14,6 +14,7 @@ from kumpan.core.dosing.mass_balance import added_to, changes
 from kumpan.core.findings import Finding
 from kumpan.core.planning.lanes import NAMES
 from kumpan.core.planning.lowering_advice import Means, with_amounts
+from kumpan.core.planning.rules_beside import rule_beside
 from kumpan.core.planning.schools import SATURATION_BAND
 from kumpan.core.planning.solve import Dose, Solution, Unmet, solve
 from kumpan.core.planning.spread import Spread, masses, spread
@@ -49,6 +50,7 @@ def plan(
     `fill` is the fill water's readings, for what only new water lowers.
     """
     solution = solve(readings, volume_l, traits, aims, shelf)
+    rules = _rules(solution, volume_l, metric)
     placed = spread(solution.doses, readings, volume_l, solution.start)
     steps = lay_out(
         placed.parts, volume_l, traits, readings, metric=metric, aerate_to_ph=solution.aerate_to_ph
@@ -56,10 +58,19 @@ def plan(
     means = Means(volume_l, fill or Readings(), shelf, metric)
     unmet = with_amounts(solution.unmet, readings, aims, means)
     if not placed.held_back:
-        notes = (*solution.notes, *index_notes(readings, solution.predicted, traits))
+        notes = (*solution.notes, *rules, *index_notes(readings, solution.predicted, traits))
         return Plan(steps, solution.predicted, unmet, notes)
     unmet = (*unmet, *(_held_back(dose) for dose in placed.held_back))
-    return Plan(steps, _as_far_as_it_goes(readings, volume_l, solution, placed), unmet, solution.notes)
+    return Plan(
+        steps, _as_far_as_it_goes(readings, volume_l, solution, placed), unmet, (*solution.notes, *rules)
+    )
+
+
+def _rules(solution: Solution, volume_l: float, metric: bool) -> tuple[Finding, ...]:
+    """The trade's weekly rule for the chlorine of this plan, beside what it adds."""
+    doses = [dose for dose in solution.doses if dose.measure is Measure.FREE_CHLORINE]
+    found = [rule_beside(d.product, d.change, volume_l, metric=metric, weekly=True) for d in doses]
+    return tuple(rule for rule in found if rule is not None)
 
 
 def index_notes(before: Readings, after: Readings, traits: Traits) -> tuple[Finding, ...]:

@@ -370,16 +370,26 @@ def _settled(before: Mapping[Product, float], after: Mapping[Product, float]) ->
 def _predicted(work: _Work) -> Readings:
     """The water after all additions: chlorine as freshly reached, pH and alkalinity with it used up."""
     amounts = {product: mass for product, (mass, _, _) in work.linear.items()} | dict(work.balance)
-    water = work.readings
+    return after_all(work.readings, work.start, amounts, work.volume_l)
+
+
+def after_all(
+    readings: Readings, start: State | None, amounts: Mapping[Product, float], volume_l: float
+) -> Readings:
+    """The readings once all amounts (g) are in and mixed; `start` is the solved water, where it is known.
+
+    Chlorine as freshly reached, pH and alkalinity with it used up; unknown where they cannot be reckoned.
+    """
+    water = readings
     for product, mass in amounts.items():
-        water = added_to(water, changes(product, mass, work.volume_l))
-    if work.start is None:
+        water = added_to(water, changes(product, mass, volume_l))
+    if start is None:
         changed = any(p.row.effect.spent_alkalinity or p.row.effect.carbon for p in amounts)
-        water = replace(water, total_alkalinity=None if changed else work.readings.total_alkalinity)
+        water = replace(water, total_alkalinity=None if changed else readings.total_alkalinity)
         return water if not amounts else water.with_value(Measure.PH, None)
     if not amounts:
-        return work.readings
-    after = solve_totals(all_added(work.start.totals, amounts, work.volume_l, spent=True))
+        return readings
+    after = solve_totals(all_added(start.totals, amounts, volume_l, spent=True))
     return replace(water, ph=float(after.species.ph), total_alkalinity=float(after.total_alkalinity_mg_l))
 
 

@@ -39,7 +39,7 @@ def lay_out(
     """The steps for additions already put on days and in order; empty when there is nothing to add."""
     if not parts:
         return ()
-    line = _Timeline(volume_l, readings, metric)
+    line = Timeline(volume_l, readings, metric)
     line.prepare(traits, any(part.dose.measure is Measure.SALT for part in parts))
     for day in sorted({part.day for part in parts}):
         line.begin_day(day)
@@ -54,7 +54,7 @@ def lay_out(
     return tuple(line.steps)
 
 
-class _Timeline:
+class Timeline:
     """The sheet while it is being written: what was poured when, what still waits for a test."""
 
     def __init__(self, volume_l: float, readings: Readings, metric: bool) -> None:
@@ -71,23 +71,18 @@ class _Timeline:
         return 1 + self.now // DAY_MIN
 
     def prepare(self, traits: Traits, adds_salt: bool) -> None:
-        title = prepare(traits, adds_salt)
+        self.do(prepare(traits, adds_salt), "Everything below needs moving water.", Hazard.OPEN_WATER)
+        self.now += PREPARE_MIN
+
+    def do(self, title: str, why: str, hazard: Hazard, measures: tuple[Measure, ...] = ()) -> None:
+        """A task of its own, without an amount."""
         self.steps.append(
-            Step(
-                DO,
-                1,
-                0,
-                title,
-                "Everything below needs moving water.",
-                Hazard.OPEN_WATER,
-                cautions_for(Hazard.OPEN_WATER),
-            )
+            Step(DO, self._day, self.now, title, why, hazard, cautions_for(hazard), measures=measures)
         )
-        self.now = PREPARE_MIN
 
     def begin_day(self, day: int) -> None:
         self.test_what_can_be_read_by((day - 1) * DAY_MIN)
-        self._wait_until((day - 1) * DAY_MIN, "The next part goes in on another day.")
+        self.wait_until((day - 1) * DAY_MIN, "The next part goes in on another day.")
 
     def retest_before(self, measure: Measure) -> None:
         """The next part of a split goes in only after the first has been read."""
@@ -100,11 +95,12 @@ class _Timeline:
             row = separation(other, chemical)
             if at + row.minutes > until:
                 until, why = at + row.minutes, row.why
-        self._wait_until(until, f"Before the next one goes in: {why}.")
+        self.wait_until(until, f"Before the next one goes in: {why}.")
 
     def add(self, part: Part) -> None:
         step = self._addition(part)
         self.steps.append(step)
+        self._raise_total_chlorine(step)
         self._level.update(step.expected)
         self._poured.append((self.now, part.dose.product.chemical))
         ready = self.now + MIXING[part.dose.measure].minutes
@@ -112,21 +108,17 @@ class _Timeline:
         if abs(step.side_effects.get(Measure.PH, 0.0)) >= PH_WORTH_A_TEST:
             self._readable_at[Measure.PH] = self.now + MIXING[Measure.PH].minutes
 
+    def _raise_total_chlorine(self, step: Step) -> None:
+        """Total chlorine rises with free."""
+        free, total = self._level.get(Measure.FREE_CHLORINE), self._level.get(Measure.TOTAL_CHLORINE)
+        then = step.expected.get(Measure.FREE_CHLORINE)
+        if free is not None and total is not None and then is not None:
+            self._level[Measure.TOTAL_CHLORINE] = total + then - free
+
     def aerate(self, ph: float) -> None:
         title = f"Aerate until pH reads {ph:g} again"
         why = "Returns up, fountain or air on: carbon dioxide leaves, pH rises, alkalinity stays down."
-        self.steps.append(
-            Step(
-                DO,
-                self._day,
-                self.now,
-                title,
-                why,
-                Hazard.OPEN_WATER,
-                cautions_for(Hazard.OPEN_WATER),
-                measures=(Measure.PH,),
-            )
-        )
+        self.do(title, why, Hazard.OPEN_WATER, (Measure.PH,))
         self._readable_at[Measure.PH] = self.now + MIXING[Measure.PH].minutes
 
     def test_what_can_be_read_by(self, latest: int | None) -> None:
@@ -142,14 +134,12 @@ class _Timeline:
         group = [m for m, at in self._readable_at.items() if at <= max(ready, self.now) + SAME_TEST_MIN]
         group_ready = max(self._readable_at[m] for m in group)
         slowest = max(group, key=lambda m: self._readable_at[m])
-        self._wait_until(
-            group_ready, f"Until {name_in_sentence(slowest)} can be read: {MIXING[slowest].say}."
-        )
-        self.steps.append(self._test(tuple(sorted(group, key=list(Measure).index))))
+        self.wait_until(group_ready, f"Until {name_in_sentence(slowest)} can be read: {MIXING[slowest].say}.")
+        self.test(tuple(sorted(group, key=list(Measure).index)))
         for measure in group:
             del self._readable_at[measure]
 
-    def _wait_until(self, until: int, why: str) -> None:
+    def wait_until(self, until: int, why: str) -> None:
         minutes = until - self.now
         if minutes <= 0:
             return
@@ -205,18 +195,23 @@ class _Timeline:
     def _expected(self, moved: Mapping[Measure, float]) -> dict[Measure, float]:
         return {m: max(0.0, self._level[m] + change) for m, change in moved.items() if m in self._level}
 
-    def _test(self, measures: tuple[Measure, ...]) -> Step:
+    def test(self, measures: tuple[Measure, ...], why: str = "A test decides, not the arithmetic.") -> None:
+        """A test of these measures, with what they should read."""
         names = " and ".join(name_in_sentence(measure) for measure in measures)
-        return Step(
-            TEST,
-            self._day,
-            self.now,
-            f"Test {names}",
-            "A test decides, not the arithmetic.",
-            Hazard.OPEN_WATER,
-            cautions_for(Hazard.OPEN_WATER),
-            measures=measures,
-            expected={m: self._level[m] for m in measures if m in self._level},
+        expected = {m: self._level[m] for m in measures if m in self._level}
+        hazard, cautions = Hazard.OPEN_WATER, cautions_for(Hazard.OPEN_WATER)
+        self.steps.append(
+            Step(
+                TEST,
+                self._day,
+                self.now,
+                f"Test {names}",
+                why,
+                hazard,
+                cautions,
+                measures=measures,
+                expected=expected,
+            )
         )
 
 

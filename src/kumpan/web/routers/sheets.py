@@ -4,10 +4,11 @@ from uuid import UUID
 
 from fastapi import APIRouter
 
+from kumpan.core.planning.shock import ShockWay
 from kumpan.services import sheets
-from kumpan.services.views import Sheet
-from kumpan.web.schemas.journal import TickIn
-from kumpan.web.schemas.pools import StampIn
+from kumpan.services.opinions import opinion
+from kumpan.services.views import OpinionView, Sheet
+from kumpan.web.schemas.journal import AdviceIn, SheetStartIn, TickIn
 from kumpan.web.scope import Metric, ScopeDep
 from kumpan.web.stamps import stamp
 
@@ -20,10 +21,25 @@ async def current(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> She
     return await sheets.current_sheet(scope, pool_id, metric=metric)
 
 
+@router.get("/shock")
+async def shock(pool_id: UUID, scope: ScopeDep, way: ShockWay, metric: Metric = False) -> Sheet:
+    """A shock as it would be done this evening: to 10 (`fixed`), or to 40 % of stabiliser (`ratio`)."""
+    return await sheets.shock_sheet(scope, pool_id, way, metric=metric)
+
+
+@router.post("/second-opinion")
+async def second_opinion(
+    pool_id: UUID, advised: AdviceIn, scope: ScopeDep, metric: Metric = False
+) -> OpinionView:
+    """What somebody advised, read and reckoned beside our own plan. Nothing is kept."""
+    return await opinion(scope, pool_id, advised.text, metric=metric)
+
+
 @router.post("/sheets", status_code=201)
-async def start(pool_id: UUID, given: StampIn, scope: ScopeDep, metric: Metric = False) -> Sheet:
-    """Start the offered plan; it becomes a journal entry and never changes."""
-    return await sheets.start(scope, pool_id, stamp(given, scope), metric=metric)
+async def start(pool_id: UUID, given: SheetStartIn, scope: ScopeDep, metric: Metric = False) -> Sheet:
+    """Start the offered plan, or a shock; it becomes a journal entry and never changes."""
+    asked = sheets.PlanAsked(given.shock)
+    return await sheets.start(scope, pool_id, stamp(given, scope), asked, metric=metric)
 
 
 @router.post("/sheets/{sheet_id}/ticks")

@@ -7,6 +7,7 @@ from pydantic import Field
 
 from kumpan.core.errors import InvalidInput
 from kumpan.core.journal import Clarity, Level, LookTaken, Outcome, WaterChange, WaterChanged
+from kumpan.core.planning.shock import ShockWay
 from kumpan.core.units import Dimension
 from kumpan.core.water import Measure
 from kumpan.web.schemas.base import Density, StrengthPercent, Strict
@@ -85,6 +86,16 @@ class SwimmersIn(StampIn):
 
 class AmountChange(StampIn):
     amount: Annotated[str, Field(max_length=40)]
+
+
+class SheetStartIn(StampIn):
+    """`shock` names the way of a shock; left out, the plan that the test asks for is started."""
+
+    shock: ShockWay | None = None
+
+
+class AdviceIn(Strict):
+    text: Annotated[str, Field(max_length=600, description='like "salt 20 kg, buffer 400 g"')]
 
 
 class TickIn(StampIn):

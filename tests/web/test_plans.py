@@ -1,0 +1,104 @@
+"""Shock, second opinion and two people on one sheet, over HTTP."""
+
+import pytest
+
+from tests.web.conftest import Api, new_id
+
+WATER = {
+    "free_chlorine": "1",
+    "total_chlorine": "1.2",
+    "ph": "7.5",
+    "total_alkalinity": "100",
+    "calcium_hardness": "260",
+    "cyanuric_acid": "60",
+    "temperature_c": "82F",
+}
+
+
+async def test_a_shock_is_offered_started_and_ticked(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    offered = await api.get(f"/pools/{pool}/shock?way=ratio")
+    assert offered["id"] is None
+    assert offered["predicted"]["free_chlorine"] == pytest.approx(24)
+    codes = {note["code"] for note in offered["notes"]}
+    assert "swim_again" in codes
+    started = await api.post(f"/pools/{pool}/sheets", {"id": new_id(), "shock": "ratio"}, 201)
+    assert [line["step"]["title"] for line in started["steps"]] == [
+        line["step"]["title"] for line in offered["steps"]
+    ]
+    assert (await api.get(f"/pools/{pool}/sheet"))["id"] == started["id"]
+    assert (await api.get(f"/pools/{pool}/log"))[0]["kind"] == "sheet"
+
+
+async def test_the_fixed_way_says_when_ten_is_not_a_shock(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    offered = await api.get(f"/pools/{pool}/shock?way=fixed")
+    assert "weak_shock" in {note["code"] for note in offered["notes"]}
+    reply = await api.client.get(f"/api/v1/pools/{pool}/shock?way=enormous")
+    assert reply.status_code == 422
+
+
+async def test_the_cells_boost_is_put_in_numbers(api: Api) -> None:
+    pool = await api.new_pool(equipment={"surface": "plaster", "chlorination": "salt_cell", "filter": "sand"})
+    await api.test(pool, **WATER)
+    cell = {"id": new_id(), "output_g_per_h": 18.9, "percent": 60, "hours_per_day": 10}
+    await api.post(f"/pools/{pool}/cell", cell, 201)
+    offered = await api.get(f"/pools/{pool}/shock?way=fixed")
+    boost = next(note for note in offered["notes"] if note["code"] == "cell_boost")
+    # 18.9 g/h is a pound a day: 6.0 ppm in 20 000 gal (handbook 06), here in 21 065
+    assert boost["fields"]["adds"] == pytest.approx(6.0 * 20_000 / 21_065, abs=0.05)
+
+
+async def test_advice_is_compared_and_nothing_is_kept(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    before = len(await api.get(f"/pools/{pool}/log"))
+    found = await api.post(f"/pools/{pool}/second-opinion", {"text": "salt 20 kg, magic 1 lb, buffer 1 kg"})
+    assert [row["text"] for row in found["advice"]] == [
+        "44 lb 1.5 oz of Pool salt",
+        "2 lb 3.3 oz of Baking soda",
+    ]
+    assert "magic" in found["unread"][0]["text"]
+    rows = {row["measure"]: row for row in found["rows"]}
+    assert rows["total_alkalinity"]["theirs"] > rows["total_alkalinity"]["now"]
+    assert rows["free_chlorine"]["ours"] > rows["free_chlorine"]["theirs"]
+    assert len(await api.get(f"/pools/{pool}/log")) == before
+
+
+async def test_advice_needs_a_text_and_a_test(api: Api) -> None:
+    pool = await api.new_pool()
+    untested = await api.post(f"/pools/{pool}/second-opinion", {"text": "salt 20 kg"}, 422)
+    assert "Test the water first" in untested["error"]["message"]
+    await api.test(pool, **WATER)
+    empty = await api.post(f"/pools/{pool}/second-opinion", {"text": "  "}, 422)
+    assert "Type what was advised" in empty["error"]["message"]
+
+
+async def test_two_technicians_on_one_step_the_same_pour_or_another(api: Api) -> None:
+    """The second tick is refused with the first one in sight; another pour is told as one of its own."""
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    sheet = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
+    add = next(line for line in sheet["steps"] if line["step"]["kind"] == "add")
+    ticks = f"/pools/{pool}/sheets/{sheet['id']}/ticks"
+    api.pass_time(minutes=5)
+    first = {"id": new_id(), "step_number": add["number"], "outcome": "done", "amount": "44 fl oz"}
+    await api.post(ticks, first)
+    api.pass_time(minutes=2)
+    second = {**first, "id": new_id(), "amount": "40 fl oz"}
+    refused = await api.post(ticks, second, 409)
+    assert "already ticked" in refused["error"]["message"]
+    await api.post(ticks, first)  # a resend never asks
+    seen = (await api.get(f"/pools/{pool}/sheet"))["steps"][add["number"]]["ticked"]
+    assert seen["amount_text"] == "44 fl oz"
+    another = {
+        "id": second["id"],
+        "chemical": add["step"]["chemical"],
+        "strength_percent": add["step"]["strength_percent"],
+        "amount": "40 fl oz",
+    }
+    await api.post(f"/pools/{pool}/additions", another, 201)
+    poured = [line["detail"] for line in await api.get(f"/pools/{pool}/log") if line["kind"] == "addition"]
+    assert poured == ["40 fl oz", "44 fl oz"]
