@@ -187,6 +187,52 @@ def test_charts_are_not_on_the_first_load(open_page: OpenPage) -> None:
     assert "HistoryChart" not in page.evaluate(names)
 
 
+def test_a_shock_and_a_second_opinion(open_page: OpenPage) -> None:
+    page = open_page("/")
+    page.goto(f"{pool_of(page, 'Orchard Row 11')}/sheet")
+    page.get_by_text("Shock", exact=True).click()
+    expect(page.get_by_text("10 is not a shock here", exact=False)).to_be_visible()
+    expect(page.get_by_text("Put up a no-swim notice")).to_be_visible()
+    page.get_by_text("40 % of stabiliser", exact=True).click()
+    expect(page.get_by_text("replace water first", exact=False)).to_be_visible()
+    opinion = page.get_by_role("region", name="Second opinion")
+    opinion.get_by_role("button", name="Compare").click()
+    expect(opinion.get_by_text("Type what was advised", exact=False)).to_be_visible()
+    opinion.get_by_label("What was advised").fill("salt 20 kg, magic 1 lb")
+    opinion.get_by_role("button", name="Compare").click()
+    expect(opinion.get_by_text('"magic" is not known here', exact=False)).to_be_visible()
+    expect(opinion.get_by_text("44 lb 1.5 oz of Pool salt", exact=False)).to_be_visible()
+    expect(opinion.get_by_label("What was advised")).to_have_value("salt 20 kg, magic 1 lb")
+    assert serious_findings(page) == []
+
+
+def test_two_people_tick_the_same_step(open_page: OpenPage) -> None:
+    """The second is asked: the same pour, or another? Both answers."""
+    page = open_page("/pools/new")
+    path = set_up(page, "Two people")
+    line = page.get_by_label("Quick line, then Enter")
+    line.fill("fc 1 ph 7.5 ta 100 ch 260 cya 40 82f")
+    line.press("Enter")
+    page.get_by_role("button", name="Save and read the board").click()
+    expect(page.get_by_role("table", name="Lane board")).to_be_visible()
+    page.goto(f"{path}/sheet")
+    page.get_by_role("button", name="Start this sheet").click()
+    page.get_by_role("button", name="Done").click()
+    expect(page.get_by_role("button", name="Poured all of it")).to_be_visible()
+    other = page.context.new_page()
+    other.goto(f"{path}/sheet")
+    expect(other.get_by_role("button", name="Poured all of it")).to_be_visible()
+    page.get_by_role("button", name="Poured all of it").click()
+    expect(page.get_by_text("Noted: Liquid chlorine", exact=False)).to_be_visible()
+    other.get_by_role("button", name="Poured all of it").click()
+    expect(other.get_by_text("Is yours the same pour, or another", exact=False)).to_be_visible()
+    other.get_by_role("button", name="Another pour").click()
+    expect(other.get_by_text("Noted as another pour", exact=False)).to_be_visible()
+    other.goto(f"{path}/log")
+    expect(other.get_by_text("Added Liquid chlorine 10 %")).to_have_count(2)
+    other.close()
+
+
 def test_telling_what_happened_and_a_wrong_value(open_page: OpenPage) -> None:
     page = open_page("/")
     page.goto(f"{pool_of(page, 'Orchard Row 11')}/log")

@@ -1,6 +1,9 @@
 """Shock, second opinion and two people on one sheet, over HTTP."""
 
+from typing import Any
+
 import pytest
+from icalendar import Calendar
 
 from tests.web.conftest import Api, new_id
 
@@ -102,3 +105,32 @@ async def test_two_technicians_on_one_step_the_same_pour_or_another(api: Api) ->
     await api.post(f"/pools/{pool}/additions", another, 201)
     poured = [line["detail"] for line in await api.get(f"/pools/{pool}/log") if line["kind"] == "addition"]
     assert poured == ["40 fl oz", "44 fl oz"]
+
+
+async def test_the_sheet_as_a_calendar_file_with_alarms(api: Api) -> None:
+    """Read back by the icalendar library: RFC 5545."""
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    reply = await api.client.get(f"/api/v1/pools/{pool}/sheet.ics?shock=fixed")
+    assert reply.headers["content-type"].startswith("text/calendar")
+    events: list[Any] = [part for part in Calendar.from_ical(reply.content).walk() if part.name == "VEVENT"]
+    titles = [str(event["SUMMARY"]) for event in events]
+    assert any("Liquid chlorine 10 %, " in title for title in titles)
+    assert all(len(event.subcomponents) == 1 for event in events)
+    starts = [event["DTSTART"].dt for event in events]
+    assert starts == sorted(starts)
+    assert all(start >= api.now.replace(microsecond=0) for start in starts)
+    assert "Goggles" in next(
+        str(event["DESCRIPTION"]) for event in events if "chlorine 10" in event["SUMMARY"]
+    )
+
+
+async def test_what_is_ticked_is_not_in_the_calendar(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    sheet = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
+    before = (await api.client.get(f"/api/v1/pools/{pool}/sheet.ics")).text.count("BEGIN:VEVENT")
+    tick = {"id": new_id(), "step_number": 0, "outcome": "done"}
+    await api.post(f"/pools/{pool}/sheets/{sheet['id']}/ticks", tick)
+    after = (await api.client.get(f"/api/v1/pools/{pool}/sheet.ics")).text.count("BEGIN:VEVENT")
+    assert after == before - 1

@@ -29,6 +29,7 @@ export const sheetQuery = (id: string, units: Units) =>
   queryOptions({
     queryKey: ["pool", id, "sheet", units],
     queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/sheet", inUnits(id, units))),
+    refetchInterval: 15_000, // another device may tick the same sheet
   });
 
 export const logQuery = (id: string, units: Units) =>

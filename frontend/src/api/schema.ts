@@ -413,6 +413,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pools/{pool_id}/sheet.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * As Calendar
+         * @description The sheet as an iCalendar file with an alarm at each step.
+         */
+        get: operations["as_calendar_api_v1_pools__pool_id__sheet_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pools/{pool_id}/sheets": {
         parameters: {
             query?: never;
@@ -3148,6 +3168,39 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Sheet"];
                 };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    as_calendar_api_v1_pools__pool_id__sheet_ics_get: {
+        parameters: {
+            query?: {
+                shock?: components["schemas"]["ShockWay"] | null;
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Validation Error */
             422: {

@@ -12,7 +12,8 @@ import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
 import { useStore } from "../../lib/store";
 import { clock } from "../../lib/times";
-import { unitsStore } from "../../lib/units";
+import { type Units, unitsStore } from "../../lib/units";
+import { SameOrAnother } from "./SameOrAnother";
 import { SecondOpinion } from "./SecondOpinion";
 import { StepLine } from "./StepLine";
 import { StepNow } from "./StepNow";
@@ -30,6 +31,7 @@ export function SheetPage() {
   const shock = useQuery({ ...shockQuery(poolId, way, units), enabled: offered && kind === "shock" });
   const zone = head.data?.settings.time_zone ?? "UTC";
   const data = sheet.query.data;
+  const twiceLine = data?.steps.find(({ number }) => number === sheet.twice?.number);
   const now = data?.id
     ? data.steps.find(({ step, ticked }) => step.kind !== "wait" && ticked === null)
     : undefined;
@@ -42,6 +44,15 @@ export function SheetPage() {
         <Text role="alert" color="accent" fontWeight="600" mb="4">
           {sheet.trouble.message}
         </Text>
+      )}
+      {twiceLine !== undefined && sheet.twice !== null && (
+        <SameOrAnother
+          line={twiceLine}
+          amount={sheet.twice.amount}
+          zone={zone}
+          onSame={sheet.same}
+          onAnother={() => void sheet.another()}
+        />
       )}
       {offered && (
         <Flex gap="5" wrap="wrap" mb="4" data-noprint>
@@ -56,6 +67,8 @@ export function SheetPage() {
           {shock.data && (
             <SheetCard
               sheet={shock.data}
+              shock={way}
+              units={units}
               zone={zone}
               poolId={poolId}
               busy={sheet.busy}
@@ -84,6 +97,7 @@ export function SheetPage() {
           )}
           <SheetCard
             sheet={data}
+            units={units}
             zone={zone}
             poolId={poolId}
             busy={sheet.busy}
@@ -97,6 +111,12 @@ export function SheetPage() {
   );
 }
 
+function calendarFile(poolId: string, shock: ShockWay | undefined, units: Units): string {
+  const query = new URLSearchParams({ metric: String(units === "metric") });
+  if (shock !== undefined) query.set("shock", shock);
+  return `/api/v1/pools/${poolId}/sheet.ics?${query}`;
+}
+
 const PLANS = [
   { value: "balance", label: "What the test asks for" },
   { value: "shock", label: "Shock" },
@@ -108,6 +128,8 @@ const WAYS = [
 
 interface SheetCardProps {
   sheet: Sheet;
+  shock?: ShockWay;
+  units: Units;
   zone: string;
   poolId: string;
   busy: boolean;
@@ -115,7 +137,7 @@ interface SheetCardProps {
   onUndo: (entryId: string) => void;
 }
 
-function SheetCard({ sheet, zone, poolId, busy, onStart, onUndo }: SheetCardProps) {
+function SheetCard({ sheet, shock, units, zone, poolId, busy, onStart, onUndo }: SheetCardProps) {
   if (sheet.steps.length === 0) return <NothingToAdd sheet={sheet} poolId={poolId} />;
   return (
     <Card as="section" maxW="52rem">
@@ -127,9 +149,14 @@ function SheetCard({ sheet, zone, poolId, busy, onStart, onUndo }: SheetCardProp
           {sheet.started_at === null ? "if you start now" : `started ${clock(sheet.started_at, zone)}`} ·{" "}
           {sheet.school_name} ranges
         </Text>
-        <SideButton data-noprint onClick={() => window.print()}>
-          Print
-        </SideButton>
+        <Flex gap="3" data-noprint>
+          <SideButton onClick={() => window.print()}>Print</SideButton>
+          <SideButton asChild>
+            <a href={calendarFile(poolId, shock, units)} download="run-sheet.ics">
+              Calendar file
+            </a>
+          </SideButton>
+        </Flex>
       </Box>
       <Notes sheet={sheet} />
       <Box as="ol" listStyleType="none" p="0" m="0">

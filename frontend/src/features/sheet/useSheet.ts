@@ -2,10 +2,23 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, Trouble, take } from "../../api/client";
 import { sheetQuery } from "../../api/queries";
-import type { Sheet, SheetStep, ShockWay } from "../../api/types";
+import type { Sheet, SheetStep, ShockWay, Step } from "../../api/types";
 import { notify } from "../../components/notice";
 import { personId } from "../../lib/person";
 import type { Units } from "../../lib/units";
+
+/** The planned amount in words that the server reads: a bag is no unit. */
+function asPlanned(step: Step): string {
+  return step.rounded_ml === null ? `${step.rounded_g ?? 0} g` : `${step.rounded_ml} ml`;
+}
+
+/** A tick that came second: what was meant, until it is said whether it was the same pour. */
+export interface Twice {
+  id: string;
+  number: number;
+  amount: string;
+  step: Step;
+}
 
 /** The sheet of one pool: start it, tick its steps, undo a tick. */
 export function useSheet(poolId: string, units: Units) {
@@ -13,9 +26,10 @@ export function useSheet(poolId: string, units: Units) {
   const query = useQuery(sheetQuery(poolId, units));
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const [busy, setBusy] = useState(false);
+  const [twice, setTwice] = useState<Twice | null>(null);
   const metric = units === "metric";
 
-  async function run(work: () => Promise<Sheet | null>): Promise<boolean> {
+  async function run(work: () => Promise<Sheet | null>, onConflict?: () => void): Promise<boolean> {
     setBusy(true);
     setTrouble(null);
     try {
@@ -25,7 +39,11 @@ export function useSheet(poolId: string, units: Units) {
       await queries.invalidateQueries({ queryKey: ["pools"] });
       return true;
     } catch (error) {
-      setTrouble(error instanceof Trouble ? error : new Trouble(String(error), null, 0));
+      const seen = error instanceof Trouble ? error : new Trouble(String(error), null, 0);
+      if (onConflict !== undefined && seen.status === 409) {
+        await queries.invalidateQueries({ queryKey: ["pool", poolId] });
+        onConflict();
+      } else setTrouble(seen);
       return false;
     } finally {
       setBusy(false);
@@ -46,13 +64,23 @@ export function useSheet(poolId: string, units: Units) {
     const sheetId = query.data?.id;
     if (!sheetId) return false;
     const id = crypto.randomUUID();
-    const kept = await run(() =>
-      take(
-        client.POST("/api/v1/pools/{pool_id}/sheets/{sheet_id}/ticks", {
-          params: { path: { pool_id: poolId, sheet_id: sheetId }, query: { metric } },
-          body: { id, at: null, person_id: personId(), step_number: step.number, outcome, amount, note: "" },
-        }),
-      ),
+    const kept = await run(
+      () =>
+        take(
+          client.POST("/api/v1/pools/{pool_id}/sheets/{sheet_id}/ticks", {
+            params: { path: { pool_id: poolId, sheet_id: sheetId }, query: { metric } },
+            body: {
+              id,
+              at: null,
+              person_id: personId(),
+              step_number: step.number,
+              outcome,
+              amount,
+              note: "",
+            },
+          }),
+        ),
+      () => setTwice({ id, number: step.number, amount, step: step.step }),
     );
     if (kept)
       notify(
@@ -73,5 +101,32 @@ export function useSheet(poolId: string, units: Units) {
       return null;
     });
 
-  return { query, start, tick, undo, trouble, busy };
+  /** The second tick was a pour of its own: it goes into the journal beside the first. */
+  async function another(): Promise<void> {
+    if (twice === null) return;
+    const { id, step, amount } = twice;
+    const kept = await run(async () => {
+      await take(
+        client.POST("/api/v1/pools/{pool_id}/additions", {
+          params: { path: { pool_id: poolId }, query: { metric } },
+          body: {
+            id,
+            at: null,
+            person_id: personId(),
+            product_id: step.product_id,
+            chemical: step.chemical,
+            strength_percent: step.strength_percent,
+            amount: amount === "" ? asPlanned(step) : amount,
+          },
+        }),
+      );
+      return null;
+    });
+    if (kept) {
+      setTwice(null);
+      notify(`Noted as another pour: ${step.title}.`, () => void undo(id));
+    }
+  }
+
+  return { query, start, tick, undo, trouble, busy, twice, same: () => setTwice(null), another };
 }

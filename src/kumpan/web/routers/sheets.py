@@ -2,10 +2,11 @@
 
 from uuid import UUID
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 
 from kumpan.core.planning.shock import ShockWay
 from kumpan.services import sheets
+from kumpan.services.calendars import sheet_calendar
 from kumpan.services.opinions import opinion
 from kumpan.services.views import OpinionView, Sheet
 from kumpan.web.schemas.journal import AdviceIn, SheetStartIn, TickIn
@@ -19,6 +20,16 @@ router = APIRouter(prefix="/api/v1/pools/{pool_id}", tags=["sheets"])
 async def current(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> Sheet:
     """The open sheet when one was started, else the plan that is offered now."""
     return await sheets.current_sheet(scope, pool_id, metric=metric)
+
+
+@router.get("/sheet.ics", response_class=Response)
+async def as_calendar(
+    pool_id: UUID, scope: ScopeDep, shock: ShockWay | None = None, metric: Metric = False
+) -> Response:
+    """The sheet as an iCalendar file with an alarm at each step."""
+    content = await sheet_calendar(scope, pool_id, shock, metric=metric)
+    headers = {"Content-Disposition": 'attachment; filename="run-sheet.ics"'}
+    return Response(content, media_type="text/calendar", headers=headers)
 
 
 @router.get("/shock")
