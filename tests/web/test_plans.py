@@ -134,3 +134,25 @@ async def test_what_is_ticked_is_not_in_the_calendar(api: Api) -> None:
     await api.post(f"/pools/{pool}/sheets/{sheet['id']}/ticks", tick)
     after = (await api.client.get(f"/api/v1/pools/{pool}/sheet.ics")).text.count("BEGIN:VEVENT")
     assert after == before - 1
+
+
+async def test_an_accident_in_the_water_is_a_sheet_of_its_own(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    offered = await api.get(f"/pools/{pool}/incident?kind=diarrhoea")
+    assert offered["steps"][0]["step"]["title"].startswith("Close the pool")
+    assert "no time is given" in offered["unmet"][0]["reason"]
+    started = await api.post(f"/pools/{pool}/sheets", {"id": new_id(), "incident": "diarrhoea"}, 201)
+    assert len(started["steps"]) == len(offered["steps"])
+
+
+async def test_a_plan_asks_for_the_test_that_is_too_old(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **{**WATER, "ph": "8.1"})
+    api.pass_time(days=12)
+    sheet = await api.get(f"/pools/{pool}/sheet")
+    assert sheet["steps"] == [] or all(
+        line["step"]["chemical"] != "hydrochloric_acid" for line in sheet["steps"]
+    )
+    reasons = {left["measure"]: left["reason"] for left in sheet["unmet"]}
+    assert reasons["ph"] == "pH was last tested 12 days ago: test it first."

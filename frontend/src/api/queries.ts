@@ -1,7 +1,7 @@
 import { queryOptions } from "@tanstack/react-query";
 import type { Units } from "../lib/units";
 import { client, take } from "./client";
-import type { Measure, ShockWay } from "./types";
+import type { Incident, Measure, ShockWay } from "./types";
 
 /** One queryOptions per noun. */
 export const poolsQuery = () =>
@@ -85,6 +85,18 @@ export const shockQuery = (pool_id: string, way: ShockWay, units: Units) =>
       take(
         client.GET("/api/v1/pools/{pool_id}/shock", {
           params: { path: { pool_id }, query: { way, metric: units === "metric" } },
+        }),
+      ),
+    placeholderData: (before) => before,
+  });
+
+export const incidentQuery = (pool_id: string, kind: Incident, units: Units) =>
+  queryOptions({
+    queryKey: ["pool", pool_id, "incident", kind, units],
+    queryFn: () =>
+      take(
+        client.GET("/api/v1/pools/{pool_id}/incident", {
+          params: { path: { pool_id }, query: { kind, metric: units === "metric" } },
         }),
       ),
     placeholderData: (before) => before,

@@ -282,6 +282,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pools/{pool_id}/incident": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Incident
+         * @description What to do after an accident in the water; where the guidance gives no time, none is given.
+         */
+        get: operations["incident_api_v1_pools__pool_id__incident_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pools/{pool_id}/log": {
         parameters: {
             query?: never;
@@ -1153,7 +1173,7 @@ export interface components {
          * Hazard
          * @enum {string}
          */
-        Hazard: "none" | "open_water" | "powder" | "acid" | "alkali" | "caustic" | "borate" | "oxidiser_liquid" | "oxidiser_granules" | "tablets" | "heat_of_solution" | "electricity" | "pressure" | "shell";
+        Hazard: "none" | "open_water" | "powder" | "acid" | "alkali" | "caustic" | "borate" | "oxidiser_liquid" | "oxidiser_granules" | "tablets" | "heat_of_solution" | "electricity" | "pressure" | "shell" | "soiled_water";
         /**
          * HistoryMark
          * @description Something that was done to the water, in words.
@@ -1205,6 +1225,11 @@ export interface components {
             /** Points */
             points: components["schemas"]["HistoryPoint"][];
         };
+        /**
+         * Incident
+         * @enum {string}
+         */
+        Incident: "formed_stool" | "diarrhoea" | "vomit" | "blood";
         /**
          * Input
          * @description One figure that went into a number, with its unit in the text.
@@ -1925,7 +1950,7 @@ export interface components {
         };
         /**
          * SheetStartIn
-         * @description `shock` names the way of a shock; left out, the plan that the test asks for is started.
+         * @description `shock` names the way of a shock, `incident` an accident in the water; both left out, the plan that the test asks for is started.
          */
         SheetStartIn: {
             /** At */
@@ -1935,6 +1960,7 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            incident?: components["schemas"]["Incident"] | null;
             /** Person Id */
             person_id?: string | null;
             shock?: components["schemas"]["ShockWay"] | null;
@@ -2932,6 +2958,41 @@ export interface operations {
             };
         };
     };
+    incident_api_v1_pools__pool_id__incident_get: {
+        parameters: {
+            query: {
+                kind: components["schemas"]["Incident"];
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     pool_log_api_v1_pools__pool_id__log_get: {
         parameters: {
             query?: {
@@ -3184,6 +3245,7 @@ export interface operations {
         parameters: {
             query?: {
                 shock?: components["schemas"]["ShockWay"] | null;
+                incident?: components["schemas"]["Incident"] | null;
                 /** @description amounts in metric units instead of US customary */
                 metric?: boolean;
             };

@@ -34,3 +34,4 @@ export type History = Schemas["HistoryView"];
 export type WaterChange = Schemas["WaterChange"];
 export type ShockWay = Schemas["ShockWay"];
 export type Opinion = Schemas["OpinionView"];
+export type Incident = Schemas["Incident"];

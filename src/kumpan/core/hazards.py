@@ -27,6 +27,7 @@ class Hazard(StrEnum):
     ELECTRICITY = "electricity"
     PRESSURE = "pressure"
     SHELL = "shell"
+    SOILED_WATER = "soiled_water"
 
 
 @dataclass(frozen=True)
@@ -51,6 +52,10 @@ _ROWS = (
     HazardClass(
         Hazard.OPEN_WATER, "Open water",
         ("Keep children in sight. Mind the wet edge.",), hazardous=False,
+    ),
+    HazardClass(
+        Hazard.SOILED_WATER, "Soiled water",
+        ("Gloves on; wash hands and tool afterwards. Nobody in the water.", "Never the vacuum: it spreads it."),
     ),
     HazardClass(
         Hazard.POWDER, "Powder",

@@ -116,6 +116,11 @@ SOURCES: dict[str, Source] = {
         _C,
         "shock to 10, or to about 40 % of stabiliser; at most 30, or 15 on vinyl and indoors (from memory)",
     ),
+    "faecal-guidance": Source(
+        _P,
+        "CDC, faecal incident response recommendations",
+        "quoted from memory; the health authority decides",
+    ),
     "shock-hour": Source(_C, "shock at dusk: sun destroys chlorine within hours"),
     "rules-of-thumb": Source(_C, "dosing rules by bag, jug and tablet, as people use them"),
     "co2-in-air": Source(_M, "carbon dioxide in outdoor air, about 420 ppm by volume"),

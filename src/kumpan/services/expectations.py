@@ -10,6 +10,7 @@ from kumpan.core.demand.fit import Fit, fit
 from kumpan.core.demand.forecast import forecast
 from kumpan.core.journal import PoolState, last_reading
 from kumpan.core.planning.expected import expected_now
+from kumpan.core.planning.too_old import too_old, without
 from kumpan.core.water import Measure, Readings
 
 RECENT = timedelta(hours=6)  # so soon after a test nothing is reckoned away
@@ -37,7 +38,14 @@ def _fitted(journal: _Journal) -> Fit | None:
 
 
 def water_now(state: PoolState, place: Place, now: datetime) -> Readings:
-    """The readings to plan from: as tested and dosed, free chlorine as the model has it by now."""
+    """The readings to plan from: as tested and dosed, free chlorine as the model has it by now.
+
+    What is too old to carry a dose is left out, so that the plan asks for the test.
+    """
+    return without(_reckoned(state, place, now), too_old(state, now))
+
+
+def _reckoned(state: PoolState, place: Place, now: datetime) -> Readings:
     readings = expected_now(state)
     last = last_reading(state, Measure.FREE_CHLORINE)
     if last is None or readings.free_chlorine is None or not RECENT < now - last.at < TOO_OLD:

@@ -1,6 +1,6 @@
 """Pools: set one up, its head, its board."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 from functools import lru_cache
 from uuid import UUID
@@ -23,6 +23,7 @@ from kumpan.core.planning.plan import Plan, plan
 from kumpan.core.planning.schools import Band, School, bands, school
 from kumpan.core.planning.swim import swim_answer
 from kumpan.core.planning.targets import aims
+from kumpan.core.planning.too_old import too_old, worded
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.water import Measure, Readings
 from kumpan.services.expectations import water_now
@@ -129,7 +130,7 @@ async def offered_plan(scope: Scope, state: PoolState, parts: PoolParts, *, metr
     if state.last_test is None:
         return None
     shelf, _ = await shelf_for(scope)
-    return _plan_for(
+    found = _plan_for(
         water_now(state, parts.place, scope.now),
         parts.basin.volume_l,
         parts.equipment.traits,
@@ -138,6 +139,7 @@ async def offered_plan(scope: Scope, state: PoolState, parts: PoolParts, *, metr
         tuple(shelf),
         metric,
     )
+    return replace(found, unmet=worded(found.unmet, too_old(state, scope.now)))
 
 
 @lru_cache(maxsize=256)

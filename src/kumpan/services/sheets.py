@@ -17,6 +17,7 @@ from kumpan.core.journal import (
     tickable,
     ticked_steps,
 )
+from kumpan.core.planning.incidents import Incident
 from kumpan.core.planning.plan import Plan
 from kumpan.core.planning.shock import ShockWay
 from kumpan.core.run_sheet import ADD, WAIT, Step
@@ -29,7 +30,7 @@ from kumpan.services.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.offer import shelf_for
 from kumpan.services.pools import PoolParts, offered_plan, parts_of
 from kumpan.services.shelf import amount_text
-from kumpan.services.shocks import offered_shock
+from kumpan.services.shocks import offered_incident, offered_shock
 from kumpan.services.views import Sheet, SheetStep, Tick
 
 
@@ -45,20 +46,33 @@ async def current_sheet(scope: Scope, pool_id: UUID, *, metric: bool) -> Sheet:
 
 @dataclass(frozen=True)
 class PlanAsked:
-    """Which plan: what the test asks for (`shock` None), or a shock one of its ways."""
+    """Which plan: what the test asks for (neither given), a shock one of its ways, or after an accident."""
 
     shock: ShockWay | None = None
+    incident: Incident | None = None
 
     @property
     def name(self) -> str:
-        return "balance" if self.shock is None else "shock"
+        if self.shock is not None:
+            return "shock"
+        return "balance" if self.incident is None else "incident"
 
 
-async def shock_sheet(scope: Scope, pool_id: UUID, way: ShockWay, *, metric: bool) -> Sheet:
-    """The shock that could be started now, whatever sheet is open."""
+async def special_sheet(scope: Scope, pool_id: UUID, asked: PlanAsked, *, metric: bool) -> Sheet:
+    """The shock, or the sheet after an accident, that could be started now."""
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
-    return await _as_offered(scope, parts, await offered_shock(scope, state, parts, way, metric=metric))
+    return await _as_offered(scope, parts, await _special(scope, state, parts, asked, metric))
+
+
+async def _special(
+    scope: Scope, state: PoolState, parts: PoolParts, asked: PlanAsked, metric: bool
+) -> Plan | None:
+    if asked.shock is not None:
+        return await offered_shock(scope, state, parts, asked.shock, metric=metric)
+    if asked.incident is not None:
+        return await offered_incident(scope, state, parts, asked.incident, metric=metric)
+    return await offered_plan(scope, state, parts, metric=metric)
 
 
 async def start(scope: Scope, pool_id: UUID, stamp: Stamp, asked: PlanAsked, *, metric: bool) -> Sheet:
@@ -73,14 +87,11 @@ async def start(scope: Scope, pool_id: UUID, stamp: Stamp, asked: PlanAsked, *, 
         return _started(state, parts, known, metric)
     if open_sheet(state) is not None:
         raise Conflict("A sheet is already open for this pool; finish it or skip its steps first.")
-    if asked.shock is not None:
-        offered: Plan | None = await offered_shock(scope, state, parts, asked.shock, metric=metric)
-    else:
-        offered = await offered_plan(scope, state, parts, metric=metric)
+    offered = await _special(scope, state, parts, asked, metric)
     if offered is None or not offered.steps:
         raise InvalidInput("There is nothing to add now; test the water first.")
     steps = offered.steps
-    if asked.shock is None:
+    if asked.name == "balance":
         steps = await with_doubt(scope, state, parts, steps, metric=metric)
     before = water_now(state, parts.place, scope.now)
     body = SheetStarted(steps, parts.settings.school, before, offered.predicted, asked.name)

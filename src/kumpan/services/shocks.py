@@ -1,4 +1,4 @@
-"""A shock for one pool: the plan, and what the pool's own model says of the hours after it."""
+"""A shock or an accident at one pool: the plan, and what the pool's own model says of the hours after it."""
 
 from zoneinfo import ZoneInfo
 
@@ -8,6 +8,7 @@ from kumpan.core.demand.sun import SECONDS_A_DAY
 from kumpan.core.findings import Finding
 from kumpan.core.journal import CellSet, PoolState
 from kumpan.core.planning.dusk import next_evening
+from kumpan.core.planning.incidents import Incident, incident_plan
 from kumpan.core.planning.outlook import day_text
 from kumpan.core.planning.plan import Plan
 from kumpan.core.planning.shock import ShockAsked, ShockWay, shock_plan
@@ -26,9 +27,23 @@ async def offered_shock(
     scope: Scope, state: PoolState, parts: PoolParts, way: ShockWay, *, metric: bool
 ) -> Plan:
     """The shock as it would be done this evening."""
+    asked = await _asked(scope, state, parts, way, metric)
+    found = shock_plan(asked)
+    notes = (*found.notes, *_swim_again(state, parts, asked, found), *_boost(state, parts))
+    return Plan(found.steps, found.predicted, found.unmet, notes)
+
+
+async def offered_incident(
+    scope: Scope, state: PoolState, parts: PoolParts, incident: Incident, *, metric: bool
+) -> Plan:
+    """What to do now after an accident in the water."""
+    return incident_plan(incident, await _asked(scope, state, parts, ShockWay.FIXED, metric))
+
+
+async def _asked(scope: Scope, state: PoolState, parts: PoolParts, way: ShockWay, metric: bool) -> ShockAsked:
     shelf, _ = await shelf_for(scope)
     zone = ZoneInfo(parts.settings.time_zone)
-    asked = ShockAsked(
+    return ShockAsked(
         water_now(state, parts.place, scope.now),
         parts.basin.volume_l,
         parts.equipment.traits,
@@ -41,9 +56,6 @@ async def offered_shock(
         zone,
         metric,
     )
-    found = shock_plan(asked)
-    notes = (*found.notes, *_swim_again(state, parts, asked, found), *_boost(state, parts))
-    return Plan(found.steps, found.predicted, found.unmet, notes)
 
 
 def _swim_again(state: PoolState, parts: PoolParts, asked: ShockAsked, found: Plan) -> tuple[Finding, ...]:

@@ -2,8 +2,8 @@ import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useParams } from "react-router";
-import { poolQuery, shockQuery } from "../../api/queries";
-import type { Sheet, ShockWay } from "../../api/types";
+import { incidentQuery, poolQuery, shockQuery } from "../../api/queries";
+import type { Incident, Sheet, ShockWay } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { PickOne } from "../../components/Pick";
@@ -17,7 +17,7 @@ import { SameOrAnother } from "./SameOrAnother";
 import { SecondOpinion } from "./SecondOpinion";
 import { StepLine } from "./StepLine";
 import { StepNow } from "./StepNow";
-import { useSheet } from "./useSheet";
+import { type PlanAsked, useSheet } from "./useSheet";
 
 /** The run sheet: offered, then started and ticked off step by step. */
 export function SheetPage() {
@@ -25,10 +25,17 @@ export function SheetPage() {
   const units = useStore(unitsStore);
   const head = useQuery(poolQuery(poolId));
   const sheet = useSheet(poolId, units);
-  const [kind, setKind] = useState<"balance" | "shock">("balance");
+  const [kind, setKind] = useState<"balance" | "shock" | "incident">("balance");
   const [way, setWay] = useState<ShockWay>("fixed");
   const offered = sheet.query.data?.id === null;
+  const [incident, setIncident] = useState<Incident>("formed_stool");
+  const asked: PlanAsked = kind === "shock" ? { shock: way } : kind === "incident" ? { incident } : {};
   const shock = useQuery({ ...shockQuery(poolId, way, units), enabled: offered && kind === "shock" });
+  const after = useQuery({
+    ...incidentQuery(poolId, incident, units),
+    enabled: offered && kind === "incident",
+  });
+  const special = kind === "shock" ? shock : after;
   const zone = head.data?.settings.time_zone ?? "UTC";
   const data = sheet.query.data;
   const twiceLine = data?.steps.find(({ number }) => number === sheet.twice?.number);
@@ -58,27 +65,30 @@ export function SheetPage() {
         <Flex gap="5" wrap="wrap" mb="4" data-noprint>
           <PickOne label="Plan" options={PLANS} value={kind} onPick={setKind} />
           {kind === "shock" && <PickOne label="How high" options={WAYS} value={way} onPick={setWay} />}
+          {kind === "incident" && (
+            <PickOne label="What" options={INCIDENTS} value={incident} onPick={setIncident} />
+          )}
         </Flex>
       )}
-      {offered && kind === "shock" && (
+      {offered && kind !== "balance" && (
         <>
-          {shock.isPending && <Loading what="the shock" />}
-          {shock.isError && <Failed error={shock.error} again={() => void shock.refetch()} />}
-          {shock.data && (
+          {special.isPending && <Loading what="the plan" />}
+          {special.isError && <Failed error={special.error} again={() => void special.refetch()} />}
+          {special.data && (
             <SheetCard
-              sheet={shock.data}
-              shock={way}
+              sheet={special.data}
+              asked={asked}
               units={units}
               zone={zone}
               poolId={poolId}
               busy={sheet.busy}
-              onStart={() => sheet.start(way)}
+              onStart={() => sheet.start(asked)}
               onUndo={sheet.undo}
             />
           )}
         </>
       )}
-      {data && !(offered && kind === "shock") && (
+      {data && !(offered && kind !== "balance") && (
         <Grid
           templateColumns={{ base: "minmax(0,1fr)", lg: now ? "24rem minmax(0,1fr)" : "minmax(0,1fr)" }}
           gap="5"
@@ -101,7 +111,7 @@ export function SheetPage() {
             zone={zone}
             poolId={poolId}
             busy={sheet.busy}
-            onStart={() => sheet.start(null)}
+            onStart={() => sheet.start({})}
             onUndo={sheet.undo}
           />
         </Grid>
@@ -111,15 +121,23 @@ export function SheetPage() {
   );
 }
 
-function calendarFile(poolId: string, shock: ShockWay | undefined, units: Units): string {
+function calendarFile(poolId: string, asked: PlanAsked, units: Units): string {
   const query = new URLSearchParams({ metric: String(units === "metric") });
-  if (shock !== undefined) query.set("shock", shock);
+  if (asked.shock) query.set("shock", asked.shock);
+  if (asked.incident) query.set("incident", asked.incident);
   return `/api/v1/pools/${poolId}/sheet.ics?${query}`;
 }
 
 const PLANS = [
   { value: "balance", label: "What the test asks for" },
   { value: "shock", label: "Shock" },
+  { value: "incident", label: "Accident in the water" },
+] as const;
+const INCIDENTS = [
+  { value: "formed_stool", label: "Formed stool" },
+  { value: "diarrhoea", label: "Diarrhoea" },
+  { value: "vomit", label: "Vomit" },
+  { value: "blood", label: "Blood" },
 ] as const;
 const WAYS = [
   { value: "fixed", label: "To 10" },
@@ -128,7 +146,7 @@ const WAYS = [
 
 interface SheetCardProps {
   sheet: Sheet;
-  shock?: ShockWay;
+  asked?: PlanAsked;
   units: Units;
   zone: string;
   poolId: string;
@@ -137,7 +155,7 @@ interface SheetCardProps {
   onUndo: (entryId: string) => void;
 }
 
-function SheetCard({ sheet, shock, units, zone, poolId, busy, onStart, onUndo }: SheetCardProps) {
+function SheetCard({ sheet, asked, units, zone, poolId, busy, onStart, onUndo }: SheetCardProps) {
   if (sheet.steps.length === 0) return <NothingToAdd sheet={sheet} poolId={poolId} />;
   return (
     <Card as="section" maxW="52rem">
@@ -152,7 +170,7 @@ function SheetCard({ sheet, shock, units, zone, poolId, busy, onStart, onUndo }:
         <Flex gap="3" data-noprint>
           <SideButton onClick={() => window.print()}>Print</SideButton>
           <SideButton asChild>
-            <a href={calendarFile(poolId, shock, units)} download="run-sheet.ics">
+            <a href={calendarFile(poolId, asked ?? {}, units)} download="run-sheet.ics">
               Calendar file
             </a>
           </SideButton>

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, Trouble, take } from "../../api/client";
 import { sheetQuery } from "../../api/queries";
-import type { Sheet, SheetStep, ShockWay, Step } from "../../api/types";
+import type { Incident, Sheet, SheetStep, ShockWay, Step } from "../../api/types";
 import { notify } from "../../components/notice";
 import { personId } from "../../lib/person";
 import type { Units } from "../../lib/units";
@@ -10,6 +10,12 @@ import type { Units } from "../../lib/units";
 /** The planned amount in words that the server reads: a bag is no unit. */
 function asPlanned(step: Step): string {
   return step.rounded_ml === null ? `${step.rounded_g ?? 0} g` : `${step.rounded_ml} ml`;
+}
+
+/** Which plan is started: a shock, one after an accident, or what the test asks for when neither is named. */
+export interface PlanAsked {
+  shock?: ShockWay;
+  incident?: Incident;
 }
 
 /** A tick that came second: what was meant, until it is said whether it was the same pour. */
@@ -50,12 +56,12 @@ export function useSheet(poolId: string, units: Units) {
     }
   }
 
-  const start = (shock: ShockWay | null) =>
+  const start = (asked: PlanAsked) =>
     run(() =>
       take(
         client.POST("/api/v1/pools/{pool_id}/sheets", {
           params: { path: { pool_id: poolId }, query: { metric } },
-          body: { id: crypto.randomUUID(), at: null, person_id: personId(), shock },
+          body: { id: crypto.randomUUID(), at: null, person_id: personId(), ...asked },
         }),
       ),
     );

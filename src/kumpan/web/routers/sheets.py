@@ -4,6 +4,7 @@ from uuid import UUID
 
 from fastapi import APIRouter, Response
 
+from kumpan.core.planning.incidents import Incident
 from kumpan.core.planning.shock import ShockWay
 from kumpan.services import sheets
 from kumpan.services.calendars import sheet_calendar
@@ -24,10 +25,14 @@ async def current(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> She
 
 @router.get("/sheet.ics", response_class=Response)
 async def as_calendar(
-    pool_id: UUID, scope: ScopeDep, shock: ShockWay | None = None, metric: Metric = False
+    pool_id: UUID,
+    scope: ScopeDep,
+    shock: ShockWay | None = None,
+    incident: Incident | None = None,
+    metric: Metric = False,
 ) -> Response:
     """The sheet as an iCalendar file with an alarm at each step."""
-    content = await sheet_calendar(scope, pool_id, shock, metric=metric)
+    content = await sheet_calendar(scope, pool_id, sheets.PlanAsked(shock, incident), metric=metric)
     headers = {"Content-Disposition": 'attachment; filename="run-sheet.ics"'}
     return Response(content, media_type="text/calendar", headers=headers)
 
@@ -35,7 +40,13 @@ async def as_calendar(
 @router.get("/shock")
 async def shock(pool_id: UUID, scope: ScopeDep, way: ShockWay, metric: Metric = False) -> Sheet:
     """A shock as it would be done this evening: to 10 (`fixed`), or to 40 % of stabiliser (`ratio`)."""
-    return await sheets.shock_sheet(scope, pool_id, way, metric=metric)
+    return await sheets.special_sheet(scope, pool_id, sheets.PlanAsked(shock=way), metric=metric)
+
+
+@router.get("/incident")
+async def incident(pool_id: UUID, scope: ScopeDep, kind: Incident, metric: Metric = False) -> Sheet:
+    """What to do after an accident in the water; where the guidance gives no time, none is given."""
+    return await sheets.special_sheet(scope, pool_id, sheets.PlanAsked(incident=kind), metric=metric)
 
 
 @router.post("/second-opinion")
@@ -49,7 +60,7 @@ async def second_opinion(
 @router.post("/sheets", status_code=201)
 async def start(pool_id: UUID, given: SheetStartIn, scope: ScopeDep, metric: Metric = False) -> Sheet:
     """Start the offered plan, or a shock; it becomes a journal entry and never changes."""
-    asked = sheets.PlanAsked(given.shock)
+    asked = sheets.PlanAsked(given.shock, given.incident)
     return await sheets.start(scope, pool_id, stamp(given, scope), asked, metric=metric)
 
 

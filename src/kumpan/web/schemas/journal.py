@@ -7,6 +7,7 @@ from pydantic import Field
 
 from kumpan.core.errors import InvalidInput
 from kumpan.core.journal import Clarity, Level, LookTaken, Outcome, WaterChange, WaterChanged
+from kumpan.core.planning.incidents import Incident
 from kumpan.core.planning.shock import ShockWay
 from kumpan.core.units import Dimension
 from kumpan.core.water import Measure
@@ -89,9 +90,10 @@ class AmountChange(StampIn):
 
 
 class SheetStartIn(StampIn):
-    """`shock` names the way of a shock; left out, the plan that the test asks for is started."""
+    """`shock` names the way of a shock, `incident` an accident in the water; both left out, the plan that the test asks for is started."""
 
     shock: ShockWay | None = None
+    incident: Incident | None = None
 
 
 class AdviceIn(Strict):
