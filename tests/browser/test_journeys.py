@@ -213,6 +213,7 @@ def test_two_people_tick_the_same_step(open_page: OpenPage) -> None:
     line = page.get_by_label("Quick line, then Enter")
     line.fill("fc 1 ph 7.5 ta 100 ch 260 cya 40 82f")
     line.press("Enter")
+    expect(page.get_by_label("Alkalinity")).to_have_value("100")
     page.get_by_role("button", name="Save and read the board").click()
     expect(page.get_by_role("table", name="Lane board")).to_be_visible()
     page.goto(f"{path}/sheet")

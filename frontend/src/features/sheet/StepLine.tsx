@@ -96,7 +96,7 @@ function Details({ line }: { line: SheetStep }) {
       )}
       <Why about={`${step.title}: ${step.rounded_text ?? ""}`} working={step.working} />
       {ticked === null &&
-        step.kind === "add" &&
+        (step.kind === "add" || isHazardous(step.hazard)) &&
         step.cautions.map((caution) => (
           <Text key={caution} color="accent" fontWeight="600">
             {caution}
