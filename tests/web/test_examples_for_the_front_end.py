@@ -21,3 +21,7 @@ def test_the_clients_types_are_current(tmp_path: Path) -> None:
     except subprocess.CalledProcessError as failed:
         raise AssertionError(failed.stderr) from failed
     assert generate.SCHEMA.read_text() == fresh.read_text(), "run ./run generate"
+
+
+def test_the_hazardous_classes_are_current() -> None:
+    assert generate.HAZARDOUS.read_text() == generate.hazardous_text(), "run ./run generate"

@@ -5,12 +5,13 @@ import subprocess
 from dataclasses import asdict
 from pathlib import Path
 
-from kumpan.core.hazards import EMERGENCIES, EMERGENCY_PREAMBLE, STORAGE_RULES
+from kumpan.core.hazards import EMERGENCIES, EMERGENCY_PREAMBLE, HAZARDS, STORAGE_RULES
 from kumpan.tools.packages import FRONTEND
 from kumpan.web.main import build_app
 
 OPENAPI = FRONTEND / "src/api/openapi.json"
 SCHEMA = FRONTEND / "src/api/schema.ts"
+HAZARDOUS = FRONTEND / "src/api/hazardous.json"
 EMERGENCY = FRONTEND / "src/features/emergency/emergency.json"
 
 
@@ -28,6 +29,11 @@ def emergency_text() -> str:
     return json.dumps(page, indent=2, ensure_ascii=False) + "\n"
 
 
+def hazardous_text() -> str:
+    """The hazard classes whose steps show their cautions and a way to the emergency page."""
+    return json.dumps(sorted(row.hazard for row in HAZARDS.values() if row.hazardous), indent=2) + "\n"
+
+
 def client_types(output: Path) -> None:
     """The typed client's types from the OpenAPI document, by openapi-typescript."""
     subprocess.run(
@@ -43,6 +49,7 @@ def main() -> None:
     OPENAPI.parent.mkdir(parents=True, exist_ok=True)
     OPENAPI.write_text(openapi_text())
     EMERGENCY.write_text(emergency_text())
+    HAZARDOUS.write_text(hazardous_text())
     client_types(SCHEMA)
 
 

@@ -1,4 +1,5 @@
 import { Box, Flex, Grid, Text } from "@chakra-ui/react";
+import hazardous from "../../api/hazardous.json";
 import type { SheetStep } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { PlainLink } from "../../components/TextLink";
@@ -6,19 +7,7 @@ import { Why } from "../../components/Why";
 import { expectedText, nameOf, sideEffectText } from "../../lib/measures";
 import { clock, dayName } from "../../lib/times";
 
-const HAZARDOUS = new Set([
-  "acid",
-  "alkali",
-  "caustic",
-  "borate",
-  "oxidiser_liquid",
-  "oxidiser_granules",
-  "tablets",
-  "heat_of_solution",
-  "electricity",
-  "pressure",
-  "shell",
-]);
+const HAZARDOUS = new Set<string>(hazardous);
 
 export function isHazardous(hazard: string): boolean {
   return HAZARDOUS.has(hazard);
