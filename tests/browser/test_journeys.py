@@ -231,6 +231,9 @@ def test_two_people_tick_the_same_step(open_page: OpenPage) -> None:
     expect(other.get_by_text("Noted as another pour", exact=False)).to_be_visible()
     other.goto(f"{path}/log")
     expect(other.get_by_text("Added Liquid chlorine 10 %")).to_have_count(2)
+    other.goto(f"{path}/sheet")
+    other.get_by_role("button", name="Put the rest away and reckon again").click()
+    expect(other.get_by_text("Nothing to add now.")).to_be_visible()
     other.close()
 
 

@@ -156,3 +156,25 @@ async def test_a_plan_asks_for_the_test_that_is_too_old(api: Api) -> None:
     )
     reasons = {left["measure"]: left["reason"] for left in sheet["unmet"]}
     assert reasons["ph"] == "pH was last tested 12 days ago: test it first."
+
+
+async def test_the_rest_is_put_away_and_reckoned_again_with_what_was_poured(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **{**WATER, "cyanuric_acid": "40", "total_alkalinity": "60"})
+    sheet = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
+    soda = next(line for line in sheet["steps"] if line["step"]["chemical"] == "sodium_bicarbonate")
+    api.pass_time(minutes=10)
+    ticks = f"/pools/{pool}/sheets/{sheet['id']}/ticks"
+    await api.post(ticks, {"id": new_id(), "step_number": soda["number"], "outcome": "done"})
+    away = {"id": new_id()}
+    api.pass_time(minutes=1)
+    offered = await api.post(f"/pools/{pool}/sheets/{sheet['id']}/put-away", away)
+    again = await api.post(f"/pools/{pool}/sheets/{sheet['id']}/put-away", away)
+    assert offered["id"] is None
+    assert [line["step"]["title"] for line in again["steps"]] == [
+        line["step"]["title"] for line in offered["steps"]
+    ]
+    assert "sodium_bicarbonate" not in {line["step"]["chemical"] for line in offered["steps"]}
+    assert "sodium_hypochlorite" in {line["step"]["chemical"] for line in offered["steps"]}
+    old = await api.post(f"/pools/{pool}/sheets/{new_id()}/put-away", away, 404)
+    assert "no longer here" in old["error"]["message"]

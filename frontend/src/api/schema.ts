@@ -473,6 +473,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pools/{pool_id}/sheets/{sheet_id}/put-away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Away
+         * @description Leave out the rest of a started sheet; answers the sheet that is offered now.
+         */
+        post: operations["put_away_api_v1_pools__pool_id__sheets__sheet_id__put_away_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pools/{pool_id}/sheets/{sheet_id}/ticks": {
         parameters: {
             query?: never;
@@ -2078,6 +2098,21 @@ export interface components {
             position: number;
         };
         /**
+         * StampIn
+         * @description `id` is made by the client, so that a resend is recognised; `at` is when it happened (default now).
+         */
+        StampIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Person Id */
+            person_id?: string | null;
+        };
+        /**
          * Step
          * @description One line of the run sheet. `kind` is add, wait, test or do; amounts only for add.
          *
@@ -3295,6 +3330,45 @@ export interface operations {
         responses: {
             /** @description Successful Response */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    put_away_api_v1_pools__pool_id__sheets__sheet_id__put_away_post: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+                sheet_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
-from uuid import UUID
+from uuid import UUID, uuid5
 
 from kumpan.core.dosing.additions import Product
 from kumpan.core.errors import Conflict, InvalidInput, NotFound
@@ -42,6 +42,9 @@ async def current_sheet(scope: Scope, pool_id: UUID, *, metric: bool) -> Sheet:
     if opened is not None:
         return _started(state, parts, opened, metric)
     return await _offered(scope, state, parts, metric)
+
+
+PUT_AWAY = "put away with the rest of the sheet"
 
 
 @dataclass(frozen=True)
@@ -125,6 +128,23 @@ async def tick(scope: Scope, pool_id: UUID, stamp: Stamp, given: TickGiven, *, m
     step = sheet.body.steps[given.step_number]
     await record(scope, pool_id, stamp, _ticked_body(given, step, metric))
     return _started(await pool_state(scope, pool_id), parts, sheet, metric)
+
+
+async def put_away(scope: Scope, pool_id: UUID, sheet_id: UUID, stamp: Stamp, *, metric: bool) -> Sheet:
+    """Leave out what is still open on a sheet, and reckon the rest again: what was poured counts.
+
+    Each left step is an entry of its own, its id made from the stamp's, so that a resend changes nothing.
+    """
+    state = await pool_state(scope, pool_id)
+    sheet = next((entry for entry in state.sheets if entry.id == sheet_id), None)
+    if sheet is None or not isinstance(sheet.body, SheetStarted):
+        raise NotFound("This sheet is no longer here; reload the page.")
+    done = ticked_steps(state, sheet.id)
+    for number in tickable(sheet.body):
+        if number not in done:
+            body = StepTicked(sheet_id, number, Outcome.SKIPPED, PUT_AWAY)
+            await record(scope, pool_id, replace(stamp, id=uuid5(stamp.id, str(number))), body)
+    return await current_sheet(scope, pool_id, metric=metric)
 
 
 def _ticked_body(given: TickGiven, step: Step, metric: bool) -> AdditionMade | StepTicked:

@@ -19,6 +19,7 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "board": ("/pools/{green}", DESK, "paper"),
     "board-phone-sun": ("/pools/{salt}", PHONE, "sun"),
     "slip": ("/pools/{salt}/slip", DESK, "paper"),
+    "shock": ("/pools/{tablets}/sheet", DESK, "paper"),
     "sheet-dusk": ("/pools/{green}/sheet", DESK, "dusk"),
     "setup": ("/pools/{salt}/setup", DESK, "paper"),
     "log": ("/pools/{tablets}/log?measure=cyanuric_acid", DESK, "paper"),
@@ -62,6 +63,9 @@ def _picture(
     page = context.new_page()
     page.goto(path)
     page.wait_for_load_state("networkidle")
+    if file.stem == "shock":
+        page.get_by_text("Shock", exact=True).click()
+        page.get_by_text("Put up a no-swim notice").wait_for()
     page.screenshot(path=file)
     context.close()
 

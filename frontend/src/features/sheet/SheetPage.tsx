@@ -113,6 +113,7 @@ export function SheetPage() {
             busy={sheet.busy}
             onStart={() => sheet.start({})}
             onUndo={sheet.undo}
+            onPutAway={() => void sheet.putAway()}
           />
         </Grid>
       )}
@@ -153,9 +154,10 @@ interface SheetCardProps {
   busy: boolean;
   onStart: () => void;
   onUndo: (entryId: string) => void;
+  onPutAway?: () => void;
 }
 
-function SheetCard({ sheet, asked, units, zone, poolId, busy, onStart, onUndo }: SheetCardProps) {
+function SheetCard({ sheet, asked, units, zone, poolId, busy, onStart, onUndo, onPutAway }: SheetCardProps) {
   if (sheet.steps.length === 0) return <NothingToAdd sheet={sheet} poolId={poolId} />;
   return (
     <Card as="section" maxW="52rem">
@@ -188,6 +190,16 @@ function SheetCard({ sheet, asked, units, zone, poolId, busy, onStart, onUndo }:
           Reckoned with a standard shelf:{" "}
           <PlainLink to="/shelf">put your own products on the shelf</PlainLink>.
         </Text>
+      )}
+      {sheet.id !== null && onPutAway !== undefined && (
+        <Flex mt="5" gap="3" align="center" wrap="wrap" data-noprint>
+          <SideButton disabled={busy} onClick={onPutAway}>
+            Put the rest away and reckon again
+          </SideButton>
+          <Text fontSize="note" color="soft">
+            What was poured counts; a started sheet never changes by itself.
+          </Text>
+        </Flex>
       )}
       {sheet.id === null && (
         <MainButton mt="5" disabled={busy} onClick={onStart} data-noprint w={{ base: "100%", md: "auto" }}>

@@ -134,5 +134,18 @@ export function useSheet(poolId: string, units: Units) {
     }
   }
 
-  return { query, start, tick, undo, trouble, busy, twice, same: () => setTwice(null), another };
+  /** Leave out what is still open; the rest is reckoned again from the newest test and what was poured. */
+  const putAway = () =>
+    run(async () => {
+      const sheetId = query.data?.id;
+      if (!sheetId) return null;
+      return take(
+        client.POST("/api/v1/pools/{pool_id}/sheets/{sheet_id}/put-away", {
+          params: { path: { pool_id: poolId, sheet_id: sheetId }, query: { metric } },
+          body: { id: crypto.randomUUID(), at: null, person_id: personId() },
+        }),
+      );
+    });
+
+  return { query, putAway, start, tick, undo, trouble, busy, twice, same: () => setTwice(null), another };
 }

@@ -11,6 +11,7 @@ from kumpan.services.calendars import sheet_calendar
 from kumpan.services.opinions import opinion
 from kumpan.services.views import OpinionView, Sheet
 from kumpan.web.schemas.journal import AdviceIn, SheetStartIn, TickIn
+from kumpan.web.schemas.pools import StampIn
 from kumpan.web.scope import Metric, ScopeDep
 from kumpan.web.stamps import stamp
 
@@ -62,6 +63,14 @@ async def start(pool_id: UUID, given: SheetStartIn, scope: ScopeDep, metric: Met
     """Start the offered plan, or a shock; it becomes a journal entry and never changes."""
     asked = sheets.PlanAsked(given.shock, given.incident)
     return await sheets.start(scope, pool_id, stamp(given, scope), asked, metric=metric)
+
+
+@router.post("/sheets/{sheet_id}/put-away")
+async def put_away(
+    pool_id: UUID, sheet_id: UUID, given: StampIn, scope: ScopeDep, metric: Metric = False
+) -> Sheet:
+    """Leave out the rest of a started sheet; answers the sheet that is offered now."""
+    return await sheets.put_away(scope, pool_id, sheet_id, stamp(given, scope), metric=metric)
 
 
 @router.post("/sheets/{sheet_id}/ticks")
