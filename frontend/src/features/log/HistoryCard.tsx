@@ -24,6 +24,8 @@ const MEASURES: readonly Measure[] = [
   "cyanuric_acid",
   "salt",
 ];
+// What moves by days; the rest moves by weeks.
+const FAST: readonly Measure[] = ["free_chlorine", "combined_chlorine", "ph"];
 const SPANS = [
   { value: "4", label: "4 weeks" },
   { value: "12", label: "12 weeks" },
@@ -37,7 +39,8 @@ export function HistoryCard({ poolId, zone }: { poolId: string; zone: string }) 
   const [search, setSearch] = useSearchParams();
   const asked = search.get("measure");
   const measure = MEASURES.find((known) => known === asked) ?? "free_chlorine";
-  const [span, setSpan] = useState<Span>("4");
+  const [picked, setSpan] = useState<Span | null>(null);
+  const span = picked ?? (FAST.includes(measure) ? "4" : "12");
   const [shown, setShown] = useState<"chart" | "table">("chart");
   const history = useQuery(historyQuery(poolId, measure, units));
   return (
