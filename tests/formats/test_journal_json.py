@@ -1,0 +1,122 @@
+"""The journal's open JSON: every kind of entry goes out and comes back as it was, through real JSON text."""
+
+import json
+from uuid import UUID
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from kumpan.core.journal import (
+    KINDS,
+    AdditionMade,
+    BasinMeasured,
+    Body,
+    CellSet,
+    Clarity,
+    EquipmentSet,
+    Level,
+    LookTaken,
+    Outcome,
+    ProductBought,
+    SettingsMade,
+    SheetStarted,
+    StepTicked,
+    SwimmersCounted,
+    TestTaken,
+    Voided,
+    WaterChange,
+    WaterChanged,
+)
+from kumpan.core.planning.choice import STANDARD_SHELF
+from kumpan.core.planning.plan import plan
+from kumpan.core.planning.schools import school
+from kumpan.core.planning.targets import aims
+from kumpan.core.pool.plan_drawing import Fixture, FixtureKind
+from kumpan.core.pool.shapes import Part, ShapeKind, even_slope
+from kumpan.core.testing.methods import Measured, Method
+from kumpan.core.water import Measure, Readings
+from kumpan.formats.journal_json import body_from_json, body_to_json
+from tests.core.samples import PLASTER, POOL_L, SALT_POOL
+
+LOW = Readings(
+    free_chlorine=1, ph=7.9, total_alkalinity=60, calcium_hardness=150, cyanuric_acid=20, temperature_c=26
+)
+SHEET = plan(LOW, POOL_L, PLASTER, aims(school("household"), PLASTER, LOW, {}), STANDARD_SHELF)
+PARTS = (Part(ShapeKind.KIDNEY, 10.0, even_slope(10.0, 1.0, 2.4), 5.0, 4.0),)
+
+BODIES: tuple[Body, ...] = (
+    SettingsMade("Łódka 🐟", "Alderbank", "America/Chicago", "household", True, 4.0, "strips", 29.0, -95.5),
+    SettingsMade("Plain", "", "UTC", "service"),
+    BasinMeasured(80_000.0, PARTS, (Fixture(FixtureKind.SKIMMER, 0.8), Fixture(FixtureKind.DRAIN, 0.0))),
+    BasinMeasured(12_345.678),
+    EquipmentSet(SALT_POOL, Readings(ph=7.8, total_alkalinity=110)),
+    LookTaken(Clarity.DRAIN_HIDDEN, Level.LOW, ("dead animal", "sharp smell"), "a note, with “quotes”"),
+    AdditionMade(
+        "sodium_hypochlorite", 10.0, "Liquid chlorine 10 %", 1130.0, 1000.0, 1.13, "p", UUID(int=7), 3
+    ),
+    AdditionMade("sodium_chloride", 99.5, "Pool salt", 18_144.0),
+    SheetStarted(SHEET.steps, "household", LOW, SHEET.predicted, "shock"),
+    StepTicked(UUID(int=9), 4, Outcome.SKIPPED, "too windy"),
+    ProductBought("p", 2.5, 19.99),
+    WaterChanged(WaterChange.RAIN, 1500.0, "a storm"),
+    CellSet(18.9, 60.0, 10.0),
+    SwimmersCounted(12.5),
+    Voided("typed twice"),
+    TestTaken((Measured(Measure.PH, 7.5, 7.4, 7.6, Method.COMPARATOR, "7,5"),), "drops", "after rain"),
+)
+
+
+def there_and_back(body: Body) -> Body:
+    kind = KINDS[type(body)]
+    return body_from_json(kind, json.loads(json.dumps(body_to_json(body), ensure_ascii=False)))
+
+
+@pytest.mark.parametrize("body", BODIES, ids=lambda body: type(body).__name__)
+def test_nothing_is_lost_either_way(body: Body) -> None:
+    assert there_and_back(body) == body
+
+
+def test_every_kind_is_among_them() -> None:
+    assert {type(body) for body in BODIES} == set(KINDS)
+    assert len(set(KINDS.values())) == len(KINDS)
+
+
+def test_a_started_sheet_is_not_empty() -> None:
+    assert any(step.kind == "add" for step in SHEET.steps)
+
+
+@given(
+    st.sampled_from(list(Measure)),
+    st.floats(0, 40_000),
+    st.floats(0, 50),
+    st.sampled_from(list(Method)),
+    st.text(max_size=30),
+)
+def test_any_reading_comes_back(
+    measure: Measure, value: float, doubt: float, method: Method, note: str
+) -> None:
+    body = TestTaken(
+        (Measured(measure, value, max(0.0, value - doubt), value + doubt, method, note),), "drops", note
+    )
+    assert there_and_back(body) == body
+
+
+@pytest.mark.parametrize("missing", ["latitude_deg", "longitude_deg", "kit"])
+def test_an_older_entry_without_a_newer_field_is_still_read(missing: str) -> None:
+    data = body_to_json(SettingsMade("Old", "", "UTC", "household"))
+    del data[missing]
+    assert body_from_json("settings", data) == SettingsMade("Old", "", "UTC", "household")
+
+
+def test_an_older_sheet_is_a_balance_sheet() -> None:
+    data = body_to_json(SheetStarted((), "household", LOW, LOW))
+    del data["plan"]
+    found = body_from_json("sheet", data)
+    assert isinstance(found, SheetStarted)
+    assert found.plan == "balance"
+
+
+def test_an_unknown_kind_is_wrong_use() -> None:
+    with pytest.raises(KeyError):
+        body_from_json("diary", {})
