@@ -111,6 +111,19 @@ def test_doubtful_and_bad_values(open_page: OpenPage) -> None:
     expect(page.get_by_role("table", name="Lane board")).to_be_visible()
 
 
+def test_a_quick_line_that_was_not_entered_is_not_lost(open_page: OpenPage) -> None:
+    page = open_page("/pools/new")
+    set_up(page, "Hasty")
+    line = page.get_by_label("Quick line, then Enter")
+    line.fill("fc 2.5 ph 7.5")
+    page.get_by_role("button", name="Save and read the board").click()
+    expect(page.get_by_text("The quick line is not in the fields yet", exact=False)).to_be_visible()
+    expect(line).to_have_value("fc 2.5 ph 7.5")
+    line.press("Enter")
+    page.get_by_role("button", name="Save and read the board").click()
+    expect(page.get_by_role("table", name="Lane board")).to_be_visible()
+
+
 def test_every_number_has_its_why(open_page: OpenPage) -> None:
     page = open_page("/")
     path = pool_of(page, "Millrace Close")

@@ -15,7 +15,7 @@ import { TextField } from "../../components/TextField";
 import { useStore } from "../../lib/store";
 import { type Units, unitsStore } from "../../lib/units";
 import { LookCard } from "./LookCard";
-import { QuickLine } from "./QuickLine";
+import { type LineState, QuickLine } from "./QuickLine";
 import { type Fields, useSlip } from "./useSlip";
 
 /** Look, then test: entered on one compact strip in the order of the user's own kit. */
@@ -63,8 +63,13 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
   const slip = useSlip(head.id, kit, units, corrects?.id ?? null, start);
   const { draft, change } = slip;
   const order = choices.kits.find((known) => known.key === kit)?.order ?? [];
+  const [line, setLine] = useState<LineState>("empty");
 
   async function save() {
+    if (line === "typed") {
+      notify("The quick line is not in the fields yet: press Enter in it, or empty it, then save.");
+      return;
+    }
     if (await slip.save()) {
       notify(
         corrects === null ? "Saved. It stands in the log." : "Corrected. The old values stay in the log.",
@@ -99,6 +104,7 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
             </Flex>
             <QuickLine
               read={slip.readLine}
+              onState={setLine}
               onFields={(fields) => change({ ...draft, fields: { ...draft.fields, ...fields } })}
             />
             <SlipFields
@@ -130,7 +136,12 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
                 {slip.trouble.message}
               </Text>
             )}
-            <MainButton type="submit" mt="4" disabled={slip.saving} w={{ base: "100%", md: "auto" }}>
+            <MainButton
+              type="submit"
+              mt="4"
+              disabled={slip.saving || line === "reading"}
+              w={{ base: "100%", md: "auto" }}
+            >
               {slip.saving ? "Saving …" : "Save and read the board"}
             </MainButton>
           </Card>
