@@ -1,13 +1,28 @@
 """What is ahead, in words: which sentence is said when."""
 
+from dataclasses import replace
 from datetime import timedelta
 from zoneinfo import ZoneInfo
 
+import numpy as np
 import pytest
+from hypothesis import Phase, given, settings
+from hypothesis import strategies as st
 
 from kumpan.core.demand.conditions import Place
 from kumpan.core.demand.fit import fit
-from kumpan.core.journal import Body, CellSet, SheetStarted
+from kumpan.core.dosing.catalogue import CATALOGUE
+from kumpan.core.journal import (
+    Body,
+    CellSet,
+    Clarity,
+    Level,
+    LookTaken,
+    SheetStarted,
+    SwimmersCounted,
+    WaterChange,
+    WaterChanged,
+)
 from kumpan.core.planning.outlook import Outlook, Setting, next_visit, outlook
 from kumpan.core.planning.schools import bands, school
 from kumpan.core.pool.equipment import Traits
@@ -131,3 +146,49 @@ def test_the_loss_a_day_is_plausible() -> None:
     assert 1 < found.loss_mg_l_day < 4
     assert 0 < found.overnight_mg_l < 1
     assert Measure.CYANURIC_ACID in found.trends
+
+
+ENTRIES = st.one_of(
+    st.builds(
+        lambda free, ph, cya, temperature: reads(
+            free_chlorine=free, ph=ph, cyanuric_acid=cya, total_alkalinity=90, temperature_c=temperature
+        ),
+        st.floats(0, 30),
+        st.floats(6, 9),
+        st.floats(0, 250),
+        st.floats(2, 38),
+    ),
+    st.builds(lambda free: reads_by(Method.STRIP, free_chlorine=free), st.sampled_from([0, 1, 5, 10])),
+    st.builds(
+        lambda key, grams: solid(key, grams, CATALOGUE[key].usual_strength_percent),
+        st.sampled_from(sorted(CATALOGUE)),
+        st.floats(1, 20_000),
+    ),
+    st.builds(CellSet, st.floats(1, 60), st.floats(0, 100), st.floats(0, 24)),
+    st.builds(SwimmersCounted, st.floats(0.5, 200)),
+    st.builds(WaterChanged, st.sampled_from(WaterChange), st.floats(1, 100_000)),
+    st.builds(LookTaken, st.sampled_from(Clarity), st.sampled_from(Level)),
+)
+JOURNALS = st.lists(st.tuples(st.floats(0, 20), ENTRIES), max_size=14)
+
+
+@settings(max_examples=30, deadline=None, phases=(Phase.explicit, Phase.generate))
+@given(JOURNALS, st.booleans(), st.floats(-60, 60))
+def test_whatever_stands_in_the_journal_the_outlook_is_finite_and_ordered(
+    rows: list[tuple[float, Body]], indoor: bool, latitude: float
+) -> None:
+    pool = state((0.0, reads(free_chlorine=2, **FULL)), *rows)
+    place = Place(LITRES, latitude, 10.0, indoor)
+    ahead = replace(setting(SALT_POOL), place=place)
+    fitted = fit(pool, place)
+    assert fitted is not None
+    found = outlook(pool, ahead, when(21), fitted)
+    assert np.isfinite(found.chlorine.high).all()
+    assert np.all(found.chlorine.low <= found.chlorine.likely + 1e-9)
+    assert np.all(found.chlorine.likely <= found.chlorine.high + 1e-9)
+    assert found.chlorine.low.min() >= 0
+    assert found.loss_mg_l_day >= 0
+    for line in found.trends.values():
+        low, likely, high = line.band(when(30).timestamp())
+        assert low <= likely <= high
+    assert all(sentence.text and "nan" not in sentence.text for sentence in found.sentences)

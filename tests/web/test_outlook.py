@@ -38,6 +38,16 @@ async def test_a_week_ahead_and_when_it_runs_low(api: Api) -> None:
     assert {said["code"] for said in found["sentences"]} >= {"runs_low", "next_visit", "loss"}
 
 
+async def test_weeks_after_the_last_test_nothing_is_foretold(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    api.pass_time(days=22)
+    assert (await api.get(f"/pools/{pool}/outlook"))["sentences"] == []
+    assert (await api.get(f"/pools/{pool}/history/free_chlorine"))["ahead"] == []
+    api.pass_time(days=400)
+    assert (await api.get(f"/pools/{pool}/outlook"))["days"] == []
+
+
 async def test_a_new_entry_is_seen_at_once(api: Api) -> None:
     """The outlook is kept for some minutes; not past an entry."""
     pool = await api.new_pool()

@@ -14,7 +14,7 @@ from kumpan.core.planning.lanes import NAMES
 from kumpan.core.planning.outlook import DAYS_AHEAD, Outlook, Setting, outlook
 from kumpan.core.pool.shapes import area_m2, mean_depth_m
 from kumpan.core.water import Measure
-from kumpan.services.expectations import fitted
+from kumpan.services.expectations import TOO_OLD, fitted
 from kumpan.services.ledger import Scope, pool_entries
 from kumpan.services.log import describe
 from kumpan.services.pools import PoolParts, parts_of
@@ -88,8 +88,8 @@ def _asked(scope: Scope, pool_id: UUID, entries: list[Entry], metric: bool) -> _
 @lru_cache(maxsize=128)
 def _outlook(asked: _Question) -> Outlook | None:
     found = fitted(asked.state, asked.parts.place)
-    if found is None:
-        return None
+    if found is None or asked.now.timestamp() - found.last_at_s > TOO_OLD.total_seconds():
+        return None  # nothing can be said so long after the last test
     return outlook(asked.state, _setting(asked.parts, asked.metric), asked.now, found)
 
 

@@ -59,7 +59,7 @@ class Trend:
         likely = self.value + self.slope * days
         variance = self.value_variance + 2 * days * self.shared + days**2 * self.slope_variance
         half = BAND_SD * max(variance, 0.0) ** 0.5
-        return max(0.0, likely - half), max(0.0, likely), likely + half
+        return max(0.0, likely - half), max(0.0, likely), max(0.0, likely + half)
 
     def days_until(self, level: float) -> float | None:
         """Days until the likely line reaches a level; None when it goes the other way or stands."""
