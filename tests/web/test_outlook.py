@@ -91,6 +91,15 @@ async def test_history_of_a_measure_with_what_was_done(api: Api) -> None:
     assert history["ahead"][0]["likely"] == pytest.approx(40 * (1 - 250 / 21065), abs=0.5)
 
 
+async def test_combined_chlorine_is_foretold_along_with_free(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER, total_chlorine="4")
+    ahead = (await api.get(f"/pools/{pool}/history/combined_chlorine"))["ahead"]
+    assert ahead[0]["likely"] == pytest.approx(1.0, abs=0.05)
+    assert ahead[12]["likely"] < 0.5  # two days later, with free chlorine to break it down
+    assert all(point["low"] <= point["likely"] <= point["high"] for point in ahead)
+
+
 @pytest.mark.parametrize("measure", ["free_chlorine", "ph", "total_alkalinity", "salt", "copper"])
 async def test_every_measure_has_a_history(api: Api, measure: str) -> None:
     pool = await api.new_pool()

@@ -135,6 +135,8 @@ def _ahead(found: Outlook | None, measure: Measure, now: datetime) -> tuple[Ahea
     times = now.timestamp() + 3600.0 * np.arange(0, DAYS_AHEAD * 24, HOURS_BETWEEN_POINTS)
     if measure is Measure.FREE_CHLORINE:
         rows = [found.chlorine.at(float(at)) for at in times]
+    elif measure is Measure.COMBINED_CHLORINE and found.combined is not None:
+        rows = [found.combined.at(float(at)) for at in times]
     elif measure is Measure.PH and found.ph is not None:
         rows = [found.ph.band(float(at)) for at in times]
     elif measure in found.trends:

@@ -12,10 +12,6 @@ from kumpan.core.chemistry.speciation import MOST_ROUNDS, Totals, speciate
 SOURCES_USED = ("plummer-busenberg", "co2-in-air", "gas-transfer", "aeration")
 
 CO2_IN_AIR_ATM = 420e-6
-# Piston velocities of carbon dioxide, m/day. Lakes at 2 m/s of wind have 0.6; a pool lies sheltered.
-STILL_POOL_M_PER_DAY = 0.2
-COVERED_POOL_M_PER_DAY = 0.03
-FALLS_AND_JETS_M_PER_DAY = 3.0
 LARGEST_STEP = 0.1  # of the way to equilibrium, per step of the integration
 CARBON_SETTLED = 1e-12
 

@@ -17,9 +17,15 @@ BROKEN_DOWN_PER_DAY = 0.5
 WHOLE_ABOVE_MG_L = 1.0  # under this much free chlorine the breakdown slows in proportion
 
 
-def combined_course(acting: Conditions, factors: Factors, free: Array, start_mg_l: float) -> Array:
-    """Combined chlorine (mg/L) at every knot, along a course of free chlorine at the same knots."""
-    bound = BINDS_OF_LOAD * acting.load + BINDS_OF_ORGANICS * np.exp(factors.organics) * acting.organics
+def combined_course(
+    acting: Conditions, factors: Factors, free: Array, start_mg_l: float, binds: float = 1.0
+) -> Array:
+    """Combined chlorine (mg/L) at every knot, along a course of free chlorine at the same knots.
+
+    `binds`: a factor on what swimmers and organics bind, for the ends of a band.
+    """
+    organics = BINDS_OF_ORGANICS * np.exp(factors.organics) * acting.organics
+    bound = binds * (BINDS_OF_LOAD * acting.load + organics)
     found = np.empty(len(free))
     found[0] = start_mg_l
     for i, hours in enumerate(acting.hours):

@@ -79,7 +79,7 @@ def conditions(
     knots = _knots(start_s, end_s, [*(pulse.at_s for pulse in pulses), *tests])
     middle = (knots[1:] + knots[:-1]) / 2
     temperature = _series(state, Measure.TEMPERATURE, middle)
-    warm = rates.Q10 ** ((temperature - rates.REFERENCE_C) / 10.0)
+    warm = rates.warmth(temperature)
     organics = rates.ORGANICS_MG_L_DAY * (rates.INDOOR_SHARE_OF_ORGANICS if place.indoor else 1.0)
     return Conditions(
         knots,

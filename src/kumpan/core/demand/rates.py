@@ -6,9 +6,12 @@ tablet-release.
 
 from functools import lru_cache
 
+import numpy as np
+
 from kumpan.core.chemistry import molar
 from kumpan.core.chemistry.constants import constants_at
 from kumpan.core.chemistry.equilibrium import NoCarbonate, known_from, solve_readings
+from kumpan.core.demand.sun import Array
 from kumpan.core.journal import Clarity
 from kumpan.core.water import Readings
 
@@ -44,9 +47,9 @@ CELL_OFF_BELOW_C = 16.0
 TABLET_DAYS = 7.0
 
 
-def warmth(temperature_c: float) -> float:
+def warmth(temperature_c: Array) -> Array:
     """How much faster dark loss runs than at 25 C: doubled by every 10 C."""
-    return float(Q10 ** ((temperature_c - REFERENCE_C) / 10.0))
+    return np.asarray(Q10 ** ((temperature_c - REFERENCE_C) / 10.0), dtype=np.float64)
 
 
 @lru_cache(maxsize=4096)

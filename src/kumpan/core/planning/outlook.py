@@ -21,6 +21,7 @@ from kumpan.core.demand.closed_loop import (
     strength_hint,
     volume_hint,
 )
+from kumpan.core.demand.combined import combined_course
 from kumpan.core.demand.conditions import Conditions, Place, conditions
 from kumpan.core.demand.fit import Fit
 from kumpan.core.demand.forecast import (
@@ -77,6 +78,7 @@ class Outlook:
     next_visit_at: datetime
     at_next_visit: tuple[float, float, float]
     ph: PhDrift | None
+    combined: ChlorineForecast | None
     trends: Mapping[Measure, Trend]
     checks: tuple[Checked, ...]
     volume: VolumeHint | None
@@ -102,6 +104,7 @@ def outlook(state: PoolState, setting: Setting, now: datetime, fitted: Fit) -> O
         visit,
         ahead.at(visit.timestamp()),
         _ph(state),
+        _combined(state, setting, fitted, ahead),
         {m: line for m in LINED if (line := trend(state, m, setting.around, now_s)) is not None},
         tuple(last_check(state)),
         volume_hint(responses(state, setting.around), setting.place.volume_l),
@@ -120,6 +123,22 @@ def next_visit(state: PoolState, now: datetime) -> datetime:
     last = times[-1] if times else now
     due = last + min(usual, timedelta(days=DAYS_AHEAD))
     return due if due > now else now + timedelta(hours=1)
+
+
+def _combined(
+    state: PoolState, setting: Setting, fitted: Fit, ahead: ChlorineForecast
+) -> ChlorineForecast | None:
+    """Combined chlorine along the forecast of free; the band from the test's doubt and half or twice the binding."""
+    last = last_reading(state, Measure.COMBINED_CHLORINE)
+    if last is None or last.at.timestamp() != fitted.last_at_s:
+        return None
+    acting = conditions(state, setting.place, fitted.last_at_s, float(ahead.at_s[-1]))
+    read = last.value
+    low, likely, high = (
+        combined_course(acting, fitted.factors, ahead.likely, start, binds)
+        for start, binds in ((read.low, 0.5), (read.value, 1.0), (read.high, 2.0))
+    )
+    return ChlorineForecast(ahead.at_s, likely, low, high)
 
 
 def _overnight(acting: Conditions, fitted: Fit, free: float) -> float:

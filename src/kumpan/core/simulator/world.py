@@ -7,7 +7,7 @@ All invented; seeded. Source: simulated-world.
 """
 
 from dataclasses import dataclass, field
-from math import cos, exp, log10, pi, sin
+from math import cos, exp, pi, sin
 
 import numpy as np
 
@@ -247,13 +247,3 @@ class World:
             return 28.5
         season = self.climate.swing_c * cos(self._year_angle() - 0.55)
         return self.climate.mean_c + season + 0.8 * cos(pi / 12 * (self._solar_hour() - 17))
-
-
-def scaling_tendency(water: Water) -> float:
-    """A rough index, for what the carer sees on tile and cell; not the engine's."""
-    return (
-        water.ph
-        + log10(max(water.calcium, 1) * max(water.alkalinity, 1))
-        - 11.9
-        + 0.012 * (water.temperature_c - 25)
-    )
