@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 
 from kumpan.core.dosing.catalogue import CATALOGUE
+from kumpan.core.habits import Telling
 from kumpan.core.hazards import EMERGENCIES, HAZARDS, Hazard
 from kumpan.core.planning.how_to import where
 from kumpan.core.planning.order_and_waits import ANY_TWO_MINUTES, ORDER, separation
@@ -24,7 +25,7 @@ def test_every_class_is_in_the_table_and_hazardous_ones_have_cautions() -> None:
 @pytest.mark.parametrize("key", sorted(CATALOGUE))
 def test_every_chemical_has_its_hazard_its_place_and_its_order(key: str) -> None:
     assert CATALOGUE[key].hazard in HAZARDS
-    assert where(key)
+    assert where(key, 100.0, Telling())
     assert key in ORDER
 
 

@@ -4,9 +4,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kumpan.core.dosing.additions import Product
+from kumpan.core.dosing.additions import Product, mass_from_volume_g
 from kumpan.core.dosing.catalogue import CATALOGUE
 from kumpan.core.dosing.rounding import LARGEST_SHIFT, ROUND_DOWN, mass_text, round_dose, volume_text
+from kumpan.core.habits import Container, ContainerKind
 from kumpan.core.units import G_PER_LB, G_PER_OZ, ML_PER_FL_OZ
 
 SALT = Product("salt", "sodium_chloride", 100, package_g=40 * G_PER_LB)
@@ -61,3 +62,38 @@ def test_volume_in_words() -> None:
     assert volume_text(44 * ML_PER_FL_OZ) == "44 fl oz"
     assert volume_text(160 * ML_PER_FL_OZ) == "1 gal 32 fl oz"
     assert volume_text(1300, metric=True) == "1.3 L"
+
+
+BLUE_CUP = Container(ContainerKind.CUP, "blue cup", volume_ml=8 * ML_PER_FL_OZ, parts=4)
+TIN = Container(ContainerKind.SCOOP, "tin", mass_g=250.0, product_id="soda", parts=2)
+SCALE = Container(ContainerKind.SCALE, "kitchen scale", mass_g=5.0)
+SODA = Product("soda", "sodium_bicarbonate", 100)
+ACID = Product("acid", "hydrochloric_acid", 31.45)
+
+
+def test_liquids_are_told_in_the_users_cup() -> None:
+    rounded = round_dose(ACID, mass_from_volume_g(ACID, 20.9 * ML_PER_FL_OZ), containers=(BLUE_CUP, SCALE))
+    assert rounded.text == "2½ × blue cup (20 fl oz)", "acid rounds down to the quarter cup"
+
+
+def test_a_scoop_serves_only_what_it_was_weighed_with() -> None:
+    assert round_dose(SODA, 760.0, True, containers=(TIN,)).text == "3 × tin (750 g)"
+    ash = Product("ash", "sodium_carbonate", 100)
+    assert round_dose(ash, 760.0, True, containers=(TIN,)) == round_dose(ash, 760.0, True)
+
+
+def test_where_the_measures_are_too_coarse_a_finer_one_is_named() -> None:
+    rounded = round_dose(ACID, mass_from_volume_g(ACID, 1.3 * ML_PER_FL_OZ), containers=(BLUE_CUP,))
+    assert "finer" in rounded.text
+    assert round_dose(SODA, 40.0, True, containers=(TIN, SCALE)).text == "40 g", "the scale takes over"
+
+
+@given(st.floats(30, 5e4), st.booleans())
+def test_containers_keep_the_tenth_too(mass_g: float, metric: bool) -> None:
+    for product in (SODA, ACID):
+        rounded = round_dose(product, mass_g, metric, containers=(BLUE_CUP, TIN, SCALE))
+        assert abs(rounded.mass_g - mass_g) <= LARGEST_SHIFT * mass_g * (1 + 1e-9)
+
+
+def test_a_bag_still_goes_before_a_cup() -> None:
+    assert round_dose(SALT, 13.35 * 40 * G_PER_LB, containers=(SCALE,)).text.startswith("13 bags")

@@ -1,5 +1,6 @@
 """Shock: the level, the product, dusk, the notes. Rules of thumb and second opinions beside the sum."""
 
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from zoneinfo import ZoneInfo
 
@@ -14,7 +15,9 @@ from kumpan.core.planning.plan import Plan
 from kumpan.core.planning.schools import bands, school
 from kumpan.core.planning.shock import (
     HIGHEST_MG_L,
+    REASONS,
     ShockAsked,
+    ShockReason,
     ShockWay,
     shock_level,
     shock_plan,
@@ -22,6 +25,7 @@ from kumpan.core.planning.shock import (
 )
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.run_sheet import ADD, TEST, Step
+from kumpan.core.units import G_PER_LB, L_PER_US_GAL
 from kumpan.core.water import Measure, Readings
 from tests.core.samples import GOOD, INDOOR, PLASTER, POOL_L, SALT_POOL, VINYL_TABLETS
 
@@ -213,3 +217,33 @@ def test_the_morning_is_at_least_a_night_later() -> None:
     morning = next_morning(late, ZONE, timedelta(hours=8))
     assert morning - late >= timedelta(hours=8)
     assert morning.astimezone(ZONE).hour == 7
+
+
+OXIDISER = Product("o", "potassium_monopersulfate", 42.8, package_g=G_PER_LB)
+
+
+def test_without_chlorine_by_the_bag_rule() -> None:
+    """Handbook 04, worked example [C]: 1 lb per 10 000 gal; 2000 gal takes a fifth of the bag."""
+    small = replace(asked(shelf=(OXIDISER,), way=ShockWay.OXIDISER), volume_l=2000 * L_PER_US_GAL)
+    made = shock_plan(small)
+    pour = next(step for step in made.steps if step.kind == ADD)
+    assert (pour.mass_g or 0) / G_PER_LB == pytest.approx(0.2)
+    assert made.predicted.free_chlorine == GOOD.free_chlorine, "it adds no free chlorine"
+    assert "combined" in made.notes[0].text
+
+
+@pytest.mark.parametrize("minutes", [15, 60])
+def test_the_wait_after_an_oxidiser_is_the_schools(minutes: int) -> None:
+    question = replace(asked(shelf=(OXIDISER,), way=ShockWay.OXIDISER), swim_after_oxidiser_min=minutes)
+    assert [step.minutes for step in shock_plan(question).steps if step.kind == "wait"] == [minutes]
+
+
+def test_without_the_product_it_is_told() -> None:
+    assert shock_plan(asked(way=ShockWay.OXIDISER)).unmet[0].code == "no_product"
+
+
+@pytest.mark.parametrize("reason", list(ShockReason))
+def test_each_reason_prepares_in_its_own_way(reason: ShockReason) -> None:
+    titles = [step.title for step in shock_plan(replace(asked(), reason=reason)).steps]
+    assert REASONS[reason].first in titles
+    assert sum(row.first in titles for row in REASONS.values()) == 1

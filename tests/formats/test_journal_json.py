@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from kumpan.core.habits import Chosen, Container, ContainerKind, OwnRange
 from kumpan.core.journal import (
     KINDS,
     AdditionMade,
@@ -15,6 +16,7 @@ from kumpan.core.journal import (
     CellSet,
     Clarity,
     EquipmentSet,
+    HabitsSet,
     Level,
     LookTaken,
     Outcome,
@@ -22,6 +24,7 @@ from kumpan.core.journal import (
     SettingsMade,
     SheetStarted,
     StepTicked,
+    StrengthTested,
     SwimmersCounted,
     TestTaken,
     Voided,
@@ -62,6 +65,18 @@ BODIES: tuple[Body, ...] = (
     WaterChanged(WaterChange.RAIN, 1500.0, "a storm"),
     CellSet(18.9, 60.0, 10.0),
     SwimmersCounted(12.5),
+    StrengthTested("p", 8.5),
+    HabitsSet(
+        (Container(ContainerKind.SCOOP, "tin", mass_g=250.0, product_id="p", parts=2),), "€", 21.5, 1.6
+    ),
+    SettingsMade(
+        "Own",
+        "",
+        "UTC",
+        "service",
+        own_ranges=(OwnRange(Measure.PH, 7.2, 7.8, 7.4),),
+        choices=(Chosen("salt", "shallow"),),
+    ),
     Voided("typed twice"),
     TestTaken((Measured(Measure.PH, 7.5, 7.4, 7.6, Method.COMPARATOR, "7,5"),), "drops", "after rain"),
 )

@@ -21,12 +21,14 @@ WATER = {
 async def test_a_shock_is_offered_started_and_ticked(api: Api) -> None:
     pool = await api.new_pool()
     await api.test(pool, **WATER)
-    offered = await api.get(f"/pools/{pool}/shock?way=ratio")
+    offered = await api.get(f"/pools/{pool}/offer?plan=shock&shock=ratio")
     assert offered["id"] is None
     assert offered["predicted"]["free_chlorine"] == pytest.approx(24)
     codes = {note["code"] for note in offered["notes"]}
     assert "swim_again" in codes
-    started = await api.post(f"/pools/{pool}/sheets", {"id": new_id(), "shock": "ratio"}, 201)
+    started = await api.post(
+        f"/pools/{pool}/sheets", {"id": new_id(), "asked": {"plan": "shock", "shock": "ratio"}}, 201
+    )
     assert [line["step"]["title"] for line in started["steps"]] == [
         line["step"]["title"] for line in offered["steps"]
     ]
@@ -37,9 +39,9 @@ async def test_a_shock_is_offered_started_and_ticked(api: Api) -> None:
 async def test_the_fixed_way_says_when_ten_is_not_a_shock(api: Api) -> None:
     pool = await api.new_pool()
     await api.test(pool, **WATER)
-    offered = await api.get(f"/pools/{pool}/shock?way=fixed")
+    offered = await api.get(f"/pools/{pool}/offer?plan=shock&shock=fixed")
     assert "weak_shock" in {note["code"] for note in offered["notes"]}
-    reply = await api.client.get(f"/api/v1/pools/{pool}/shock?way=enormous")
+    reply = await api.client.get(f"/api/v1/pools/{pool}/offer?plan=shock&shock=enormous")
     assert reply.status_code == 422
 
 
@@ -48,7 +50,7 @@ async def test_the_cells_boost_is_put_in_numbers(api: Api) -> None:
     await api.test(pool, **WATER)
     cell = {"id": new_id(), "output_g_per_h": 18.9, "percent": 60, "hours_per_day": 10}
     await api.post(f"/pools/{pool}/cell", cell, 201)
-    offered = await api.get(f"/pools/{pool}/shock?way=fixed")
+    offered = await api.get(f"/pools/{pool}/offer?plan=shock&shock=fixed")
     boost = next(note for note in offered["notes"] if note["code"] == "cell_boost")
     # 18.9 g/h is a pound a day: 6.0 ppm in 20 000 gal (handbook 06), here in 21 065
     assert boost["fields"]["adds"] == pytest.approx(6.0 * 20_000 / 21_065, abs=0.05)
@@ -139,10 +141,12 @@ async def test_what_is_ticked_is_not_in_the_calendar(api: Api) -> None:
 async def test_an_accident_in_the_water_is_a_sheet_of_its_own(api: Api) -> None:
     pool = await api.new_pool()
     await api.test(pool, **WATER)
-    offered = await api.get(f"/pools/{pool}/incident?kind=diarrhoea")
+    offered = await api.get(f"/pools/{pool}/offer?plan=incident&incident=diarrhoea")
     assert offered["steps"][0]["step"]["title"].startswith("Close the pool")
     assert "no time is given" in offered["unmet"][0]["reason"]
-    started = await api.post(f"/pools/{pool}/sheets", {"id": new_id(), "incident": "diarrhoea"}, 201)
+    started = await api.post(
+        f"/pools/{pool}/sheets", {"id": new_id(), "asked": {"plan": "incident", "incident": "diarrhoea"}}, 201
+    )
     assert len(started["steps"]) == len(offered["steps"])
 
 

@@ -1,7 +1,7 @@
 import { queryOptions } from "@tanstack/react-query";
 import type { Units } from "../lib/units";
 import { client, take } from "./client";
-import type { Incident, Measure, ShockWay } from "./types";
+import type { Measure, PlanAsked } from "./types";
 
 /** One queryOptions per noun. */
 export const poolsQuery = () =>
@@ -78,26 +78,30 @@ export const historyQuery = (pool_id: string, measure: Measure, units: Units) =>
     placeholderData: (before) => before,
   });
 
-export const shockQuery = (pool_id: string, way: ShockWay, units: Units) =>
+export const offerQuery = (pool_id: string, asked: PlanAsked, units: Units) =>
   queryOptions({
-    queryKey: ["pool", pool_id, "shock", way, units],
+    queryKey: ["pool", pool_id, "offer", asked, units],
     queryFn: () =>
       take(
-        client.GET("/api/v1/pools/{pool_id}/shock", {
-          params: { path: { pool_id }, query: { way, metric: units === "metric" } },
+        client.GET("/api/v1/pools/{pool_id}/offer", {
+          params: { path: { pool_id }, query: { ...asked, metric: units === "metric" } },
         }),
       ),
-    placeholderData: (before) => before,
+    retry: false,
   });
 
-export const incidentQuery = (pool_id: string, kind: Incident, units: Units) =>
+export const waysQuery = (id: string, units: Units) =>
   queryOptions({
-    queryKey: ["pool", pool_id, "incident", kind, units],
-    queryFn: () =>
-      take(
-        client.GET("/api/v1/pools/{pool_id}/incident", {
-          params: { path: { pool_id }, query: { kind, metric: units === "metric" } },
-        }),
-      ),
-    placeholderData: (before) => before,
+    queryKey: ["pool", id, "ways", units],
+    queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/ways", inUnits(id, units))),
   });
+
+export const toBuyQuery = (units: Units) =>
+  queryOptions({
+    queryKey: ["shelf", "to-buy", units],
+    queryFn: () =>
+      take(client.GET("/api/v1/shelf/to-buy", { params: { query: { metric: units === "metric" } } })),
+  });
+
+export const habitsQuery = () =>
+  queryOptions({ queryKey: ["habits"], queryFn: () => take(client.GET("/api/v1/habits")) });

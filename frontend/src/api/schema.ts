@@ -118,6 +118,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/habits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Habits
+         * @description Containers, currency, how warm the store is, and what water costs (per m3).
+         */
+        get: operations["habits_api_v1_habits_get"];
+        put?: never;
+        /** Set Habits */
+        post: operations["set_habits_api_v1_habits_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/people": {
         parameters: {
             query?: never;
@@ -282,26 +303,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/pools/{pool_id}/incident": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Incident
-         * @description What to do after an accident in the water; where the guidance gives no time, none is given.
-         */
-        get: operations["incident_api_v1_pools__pool_id__incident_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/pools/{pool_id}/log": {
         parameters: {
             query?: never;
@@ -330,6 +331,26 @@ export interface paths {
         put?: never;
         /** Keep Look */
         post: operations["keep_look_api_v1_pools__pool_id__looks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/offer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Offer
+         * @description A plan as it could be started now: shock, accident, drain, borate and the rest, or other products.
+         */
+        get: operations["offer_api_v1_pools__pool_id__offer_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -464,7 +485,7 @@ export interface paths {
         put?: never;
         /**
          * Start
-         * @description Start the offered plan, or a shock; it becomes a journal entry and never changes.
+         * @description Start a plan; it becomes a journal entry and never changes.
          */
         post: operations["start_api_v1_pools__pool_id__sheets_post"];
         delete?: never;
@@ -507,26 +528,6 @@ export interface paths {
          * @description Tick a step as done, with the amount really poured, or as skipped.
          */
         post: operations["tick_api_v1_pools__pool_id__sheets__sheet_id__ticks_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/pools/{pool_id}/shock": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Shock
-         * @description A shock as it would be done this evening: to 10 (`fixed`), or to 40 % of stabiliser (`ratio`).
-         */
-        get: operations["shock_api_v1_pools__pool_id__shock_get"];
-        put?: never;
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -607,6 +608,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pools/{pool_id}/ways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ways
+         * @description The same plan with other products, side by side: cost, additions, time to swim, what it leaves behind.
+         */
+        get: operations["ways_api_v1_pools__pool_id__ways_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shelf": {
         parameters: {
             query?: never;
@@ -639,6 +660,46 @@ export interface paths {
         put?: never;
         /** Buy */
         post: operations["buy_api_v1_shelf_purchases_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shelf/strengths": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Note Strength
+         * @description A strength test of a product; it overrides what ageing would have made of it.
+         */
+        post: operations["note_strength_api_v1_shelf_strengths_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shelf/to-buy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * To Buy
+         * @description What the offered sheets of all pools lack, and what will not last two weeks; the cheapest packages.
+         */
+        get: operations["to_buy_api_v1_shelf_to_buy_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -849,6 +910,18 @@ export interface components {
         AnalysisRequest: {
             readings: components["schemas"]["ReadingsIn"];
         };
+        /**
+         * Answer
+         * @description One side of a disagreement, and what speaks for it.
+         */
+        Answer: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Reason */
+            reason: string;
+        };
         /** BasinChange */
         BasinChange: {
             /** At */
@@ -946,6 +1019,29 @@ export interface components {
             tested_at: string | null;
         };
         /**
+         * BorateBy
+         * @enum {string}
+         */
+        BorateBy: "boric_acid" | "borax";
+        /**
+         * BuyLine
+         * @description What to buy and why; `packages_text` empty where no package is known, `cost` None without a price.
+         */
+        BuyLine: {
+            /** Cost */
+            cost: number | null;
+            /** Label */
+            label: string;
+            /** Packages Text */
+            packages_text: string;
+            /** Product Id */
+            product_id: string;
+            /** Short Text */
+            short_text: string;
+            /** Why */
+            why: string;
+        };
+        /**
          * CellIn
          * @description The cell's output at 100 % (g/h), its setting and its hours a day.
          */
@@ -1000,10 +1096,29 @@ export interface components {
             kits: components["schemas"]["KitChoice"][];
             /** Measures */
             measures: components["schemas"]["Choice"][];
+            /** Questions */
+            questions: components["schemas"]["Question"][];
             /** Refused */
             refused: components["schemas"]["Choice"][];
             /** Schools */
             schools: components["schemas"]["Choice"][];
+        };
+        /**
+         * Chosen
+         * @description The option taken for one question on which practitioners differ, by their keys.
+         */
+        Chosen: {
+            /** Option */
+            option: string;
+            /** Question */
+            question: string;
+        };
+        /** ChosenIn */
+        ChosenIn: {
+            /** Option */
+            option: string;
+            /** Question */
+            question: string;
         };
         /**
          * Clarity
@@ -1028,6 +1143,55 @@ export interface components {
             ours: number | null;
             /** Theirs */
             theirs: number | null;
+        };
+        /**
+         * Container
+         * @description Something to measure with. A cup or jug holds `volume_ml` of any liquid and is read in `parts`.
+         *
+         *     A scoop holds `mass_g` of one product, weighed once (a volume of powder weighs what it likes). A scale
+         *     shows steps of `mass_g`.
+         */
+        Container: {
+            kind: components["schemas"]["ContainerKind"];
+            /** Mass G */
+            mass_g?: number | null;
+            /** Name */
+            name: string;
+            /**
+             * Parts
+             * @default 1
+             */
+            parts: number;
+            /** Product Id */
+            product_id?: string | null;
+            /** Volume Ml */
+            volume_ml?: number | null;
+        };
+        /**
+         * ContainerKind
+         * @enum {string}
+         */
+        ContainerKind: "cup" | "jug" | "scoop" | "scale";
+        /**
+         * ContainerTyped
+         * @description A measure as typed: `holds` is a volume for a cup or jug, a weight for a scoop, the step for a scale.
+         */
+        ContainerTyped: {
+            /** Holds */
+            holds: string;
+            kind: components["schemas"]["ContainerKind"];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Parts
+             * @default 1
+             */
+            parts: number;
+            /** Product Id */
+            product_id?: string | null;
         };
         /**
          * DayAhead
@@ -1188,6 +1352,86 @@ export interface components {
         HTTPValidationError: {
             /** Detail */
             detail?: components["schemas"]["ValidationError"][];
+        };
+        /**
+         * HabitsIn
+         * @description What holds for the whole workspace. Amounts as typed; `storage` a temperature, `water_price` per 1000 gal or m3.
+         */
+        HabitsIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Containers
+             * @default []
+             */
+            containers: components["schemas"]["ContainerTyped"][];
+            /**
+             * Currency
+             * @default $
+             */
+            currency: string;
+            /**
+             * Drain Rate
+             * @default
+             */
+            drain_rate: string;
+            /**
+             * Fill Rate
+             * @default
+             */
+            fill_rate: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Person Id */
+            person_id?: string | null;
+            /**
+             * Storage
+             * @default
+             */
+            storage: string;
+            /**
+             * Water Price
+             * @default
+             */
+            water_price: string;
+        };
+        /**
+         * HabitsSet
+         * @description What holds for the whole workspace: containers, money, how warm the store is, what water costs.
+         *
+         *     `currency` is a sign or a code; `water_price` is per cubic metre; the rates are litres an hour.
+         */
+        HabitsSet: {
+            /**
+             * Containers
+             * @default []
+             */
+            containers: components["schemas"]["Container"][];
+            /**
+             * Currency
+             * @default $
+             */
+            currency: string;
+            /**
+             * Drain L Per H
+             * @default 7000
+             */
+            drain_l_per_h: number;
+            /**
+             * Fill L Per H
+             * @default 1500
+             */
+            fill_l_per_h: number;
+            /**
+             * Storage C
+             * @default 24
+             */
+            storage_c: number;
+            /** Water Price */
+            water_price?: number | null;
         };
         /**
          * Hazard
@@ -1491,6 +1735,29 @@ export interface components {
             volume_hint_l: number | null;
         };
         /**
+         * OwnRange
+         * @description A range of one's own, in the measure's inner unit; a dose goes to `aim`. None means no such side.
+         */
+        OwnRange: {
+            /** Aim */
+            aim: number | null;
+            /** High */
+            high: number | null;
+            /** Low */
+            low: number | null;
+            measure: components["schemas"]["Measure"];
+        };
+        /** OwnRangeIn */
+        OwnRangeIn: {
+            /** Aim */
+            aim?: number | null;
+            /** High */
+            high?: number | null;
+            /** Low */
+            low?: number | null;
+            measure: components["schemas"]["Measure"];
+        };
+        /**
          * Part
          * @description One part of a pool. `length_m` is the diameter of a round one; a kidney has two lobe widths.
          *
@@ -1615,6 +1882,43 @@ export interface components {
             /** Width M */
             width_m: number;
         };
+        /**
+         * PlanFields
+         * @description Which plan, and what each kind asks besides; all left out, the plan that the test asks for.
+         */
+        PlanFields: {
+            /**
+             * Advice
+             * @default
+             */
+            advice: string;
+            /** @default boric_acid */
+            borate: components["schemas"]["BorateBy"];
+            /** @default formed_stool */
+            incident: components["schemas"]["Incident"];
+            measure?: components["schemas"]["Measure"] | null;
+            /** @default balance */
+            plan: components["schemas"]["PlanKind"];
+            /** @default routine */
+            reason: components["schemas"]["ShockReason"];
+            shock?: components["schemas"]["ShockWay"] | null;
+            /**
+             * Today
+             * @default false
+             */
+            today: boolean;
+            /** Use */
+            use?: string | null;
+            /** Wanted */
+            wanted?: number | null;
+            /** @default usual */
+            way: components["schemas"]["Way"];
+        };
+        /**
+         * PlanKind
+         * @enum {string}
+         */
+        PlanKind: "balance" | "shock" | "incident" | "drain" | "lower_chlorine" | "borate" | "mineral" | "advice";
         /**
          * PoolHead
          * @description The sign of the pool: name, swim answer, the one next thing.
@@ -1759,6 +2063,18 @@ export interface components {
             product_id: string;
         };
         /**
+         * Question
+         * @description A disagreement. The first answer is the default.
+         */
+        Question: {
+            /** Answers */
+            answers: components["schemas"]["Answer"][];
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * Readings
          * @description One water as measured; None means not known.
          *
@@ -1876,6 +2192,11 @@ export interface components {
         /** SettingsIn */
         SettingsIn: {
             /**
+             * Choices
+             * @default []
+             */
+            choices: components["schemas"]["ChosenIn"][];
+            /**
              * Kit
              * @default drops
              */
@@ -1886,6 +2207,11 @@ export interface components {
             longitude_deg?: number | null;
             /** Name */
             name: string;
+            /**
+             * Own Ranges
+             * @default []
+             */
+            own_ranges: components["schemas"]["OwnRangeIn"][];
             /**
              * Place
              * @default
@@ -1911,9 +2237,15 @@ export interface components {
          * @description Name, place and habits of a pool. `swim_limit_mg_l` None means the school's.
          *
          *     `latitude_deg`, `longitude_deg` (north and east positive) place it under the sun; None means the
-         *     time zone's chief city.
+         *     time zone's chief city. `own_ranges` go before the school's rows; `choices` answer the questions on
+         *     which practitioners differ, the defaults where one is not named.
          */
         SettingsMade: {
+            /**
+             * Choices
+             * @default []
+             */
+            choices: components["schemas"]["Chosen"][];
             /**
              * Kit
              * @default drops
@@ -1925,6 +2257,11 @@ export interface components {
             longitude_deg?: number | null;
             /** Name */
             name: string;
+            /**
+             * Own Ranges
+             * @default []
+             */
+            own_ranges: components["schemas"]["OwnRange"][];
             /** Place */
             place: string;
             /**
@@ -1968,11 +2305,20 @@ export interface components {
             /** Unmet */
             unmet: components["schemas"]["Unmet"][];
         };
-        /**
-         * SheetStartIn
-         * @description `shock` names the way of a shock, `incident` an accident in the water; both left out, the plan that the test asks for is started.
-         */
+        /** SheetStartIn */
         SheetStartIn: {
+            /**
+             * @default {
+             *       "advice": "",
+             *       "borate": "boric_acid",
+             *       "incident": "formed_stool",
+             *       "plan": "balance",
+             *       "reason": "routine",
+             *       "today": false,
+             *       "way": "usual"
+             *     }
+             */
+            asked: components["schemas"]["PlanFields"];
             /** At */
             at?: string | null;
             /**
@@ -1980,10 +2326,8 @@ export interface components {
              * Format: uuid
              */
             id: string;
-            incident?: components["schemas"]["Incident"] | null;
             /** Person Id */
             person_id?: string | null;
-            shock?: components["schemas"]["ShockWay"] | null;
         };
         /**
          * SheetStep
@@ -2003,10 +2347,19 @@ export interface components {
         /**
          * ShelfLine
          * @description A product with its stock (bought minus poured) in g, mL for liquids; None when never bought.
+         *
+         *     `strength_now_percent` is aged; `price` is one package's; `used_text`, `used_cost` the last year's; `days_left`
+         *     at the pace of the last four weeks.
          */
         ShelfLine: {
+            /** Bought At */
+            bought_at: string | null;
             /** Chemical */
             chemical: string;
+            /** Days Left */
+            days_left: number | null;
+            /** Form */
+            form: string;
             /** Id */
             id: string;
             /** Label */
@@ -2015,22 +2368,35 @@ export interface components {
             package_g: number | null;
             /** Package Ml */
             package_ml: number | null;
-            /** Poured Text */
-            poured_text: string;
+            /** Package Text */
+            package_text: string;
+            /** Price */
+            price: number | null;
             /** Stock G */
             stock_g: number | null;
             /** Stock Ml */
             stock_ml: number | null;
             /** Stock Text */
             stock_text: string;
+            /** Strength Now Percent */
+            strength_now_percent: number;
             /** Strength Percent */
             strength_percent: number;
+            /** Used Cost */
+            used_cost: number | null;
+            /** Used Text */
+            used_text: string;
         };
+        /**
+         * ShockReason
+         * @enum {string}
+         */
+        ShockReason: "routine" | "combined" | "storm" | "party";
         /**
          * ShockWay
          * @enum {string}
          */
-        ShockWay: "fixed" | "ratio";
+        ShockWay: "fixed" | "ratio" | "oxidiser";
         /**
          * SlipIn
          * @description A slip to be read: one line, or fields by measure as typed.
@@ -2118,7 +2484,8 @@ export interface components {
          *
          *     `offset_min` is when it begins, in minutes from the sheet's start; `minutes` how long a wait lasts.
          *     `expected` is the reading after this step, `side_effects` what else it moves, by measure; `working` how the amount came
-         *     about; `range_text` the amount's range from the readings' doubt, `range_from` the reading behind most of it.
+         *     about; `range_text` the amount's range from the readings' doubt, `range_from` the reading behind most of it; `water_l` the pool water
+         *     that the step replaces.
          */
         Step: {
             /** Cautions */
@@ -2173,11 +2540,32 @@ export interface components {
             title: string;
             /** Volume Ml */
             volume_ml?: number | null;
+            /** Water L */
+            water_l?: number | null;
             /** Where */
             where?: string | null;
             /** Why */
             why: string;
             working?: components["schemas"]["Working"] | null;
+        };
+        /**
+         * StrengthIn
+         * @description The strength that a test of the product showed.
+         */
+        StrengthIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Person Id */
+            person_id?: string | null;
+            /** Product Id */
+            product_id: string;
+            /** Strength Percent */
+            strength_percent: number;
         };
         /**
          * Surface
@@ -2431,6 +2819,62 @@ export interface components {
             volume_unit: "gal" | "l" | "impgal" | "m3";
         };
         /**
+         * Way
+         * @description What the choice looks to first.
+         * @enum {string}
+         */
+        Way: "usual" | "cheapest" | "fewest" | "cleanest";
+        /** WayProduct */
+        WayProduct: {
+            /** Amount Text */
+            amount_text: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * WayView
+         * @description One way through the plan beside the others; costs in the workspace's currency, None when a price lacks.
+         */
+        WayView: {
+            /** Additions */
+            additions: number;
+            /** Buy Cost */
+            buy_cost: number | null;
+            /** Days */
+            days: number;
+            /** In Four Weeks */
+            in_four_weeks: {
+                [key: string]: number;
+            };
+            /** Minutes To Swim */
+            minutes_to_swim: number | null;
+            /** Missing */
+            missing: components["schemas"]["BuyLine"][];
+            /** Name */
+            name: string;
+            /** Products */
+            products: components["schemas"]["WayProduct"][];
+            /** Use */
+            use: string | null;
+            /** Used Cost */
+            used_cost: number | null;
+            way: components["schemas"]["Way"];
+        };
+        /**
+         * WaysView
+         * @description The ways side by side, what holds the pool between visits, and the loss (mg/L a day) they were reckoned with.
+         */
+        WaysView: {
+            /** Between */
+            between: components["schemas"]["Finding"][];
+            /** Currency */
+            currency: string;
+            /** Loss Mg L Day */
+            loss_mg_l_day: number | null;
+            /** Ways */
+            ways: components["schemas"]["WayView"][];
+        };
+        /**
          * Working
          * @description How a number came about: one or a few plain sentences, the inputs, the sources.
          */
@@ -2634,6 +3078,62 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    habits_api_v1_habits_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HabitsSet"];
+                };
+            };
+        };
+    };
+    set_habits_api_v1_habits_post: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HabitsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HabitsSet"];
                 };
             };
             /** @description Validation Error */
@@ -2993,41 +3493,6 @@ export interface operations {
             };
         };
     };
-    incident_api_v1_pools__pool_id__incident_get: {
-        parameters: {
-            query: {
-                kind: components["schemas"]["Incident"];
-                /** @description amounts in metric units instead of US customary */
-                metric?: boolean;
-            };
-            header?: never;
-            path: {
-                pool_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Sheet"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
     pool_log_api_v1_pools__pool_id__log_get: {
         parameters: {
             query?: {
@@ -3084,6 +3549,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    offer_api_v1_pools__pool_id__offer_get: {
+        parameters: {
+            query?: {
+                plan?: components["schemas"]["PlanKind"];
+                way?: components["schemas"]["Way"];
+                use?: string | null;
+                shock?: components["schemas"]["ShockWay"] | null;
+                reason?: components["schemas"]["ShockReason"];
+                incident?: components["schemas"]["Incident"];
+                today?: boolean;
+                borate?: components["schemas"]["BorateBy"];
+                measure?: components["schemas"]["Measure"] | null;
+                wanted?: number | null;
+                advice?: string;
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
                 };
             };
             /** @description Validation Error */
@@ -3279,9 +3788,17 @@ export interface operations {
     as_calendar_api_v1_pools__pool_id__sheet_ics_get: {
         parameters: {
             query?: {
+                plan?: components["schemas"]["PlanKind"];
+                way?: components["schemas"]["Way"];
+                use?: string | null;
                 shock?: components["schemas"]["ShockWay"] | null;
-                incident?: components["schemas"]["Incident"] | null;
-                /** @description amounts in metric units instead of US customary */
+                reason?: components["schemas"]["ShockReason"];
+                incident?: components["schemas"]["Incident"];
+                today?: boolean;
+                borate?: components["schemas"]["BorateBy"];
+                measure?: components["schemas"]["Measure"] | null;
+                wanted?: number | null;
+                advice?: string;
                 metric?: boolean;
             };
             header?: never;
@@ -3405,41 +3922,6 @@ export interface operations {
                 "application/json": components["schemas"]["TickIn"];
             };
         };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Sheet"];
-                };
-            };
-            /** @description Validation Error */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HTTPValidationError"];
-                };
-            };
-        };
-    };
-    shock_api_v1_pools__pool_id__shock_get: {
-        parameters: {
-            query: {
-                way: components["schemas"]["ShockWay"];
-                /** @description amounts in metric units instead of US customary */
-                metric?: boolean;
-            };
-            header?: never;
-            path: {
-                pool_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
         responses: {
             /** @description Successful Response */
             200: {
@@ -3601,6 +4083,40 @@ export interface operations {
             };
         };
     };
+    ways_api_v1_pools__pool_id__ways_get: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WaysView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     list_shelf_api_v1_shelf_get: {
         parameters: {
             query?: {
@@ -3689,6 +4205,71 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    note_strength_api_v1_shelf_strengths_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrengthIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    to_buy_api_v1_shelf_to_buy_get: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuyLine"][];
                 };
             };
             /** @description Validation Error */

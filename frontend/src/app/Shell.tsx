@@ -3,6 +3,7 @@ import { Outlet } from "react-router";
 import { NoticeBar } from "../components/notice";
 import { TextLink } from "../components/TextLink";
 import { Choosers } from "./Choosers";
+import { OutboxBar } from "./OutboxBar";
 import { Shortcuts } from "./Shortcuts";
 
 export function Shell() {
@@ -52,6 +53,7 @@ export function Shell() {
           <Shortcuts />
         </Flex>
       </Flex>
+      <OutboxBar />
       <Box
         as="main"
         id="main"

@@ -35,3 +35,12 @@ export function weekday(at: string, zone: string): string {
 export function dayOfMonth(at: number, zone: string): string {
   return new Intl.DateTimeFormat("en-US", { month: "short", day: "numeric", timeZone: zone }).format(at);
 }
+
+/** "45 min", "2 h", "1 h 35 min", "3 days": a span of minutes. */
+export function hoursText(minutes: number): string {
+  if (minutes >= 2 * 1440) return `${Math.round(minutes / 1440)} days`;
+  const hours = Math.floor(minutes / 60);
+  const rest = minutes % 60;
+  if (hours === 0) return `${rest} min`;
+  return rest === 0 ? `${hours} h` : `${hours} h ${rest} min`;
+}

@@ -10,6 +10,7 @@ from datetime import datetime
 from enum import StrEnum
 from uuid import UUID
 
+from kumpan.core.habits import Chosen, Container, OwnRange
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.pool.plan_drawing import Fixture
 from kumpan.core.pool.shapes import Part
@@ -42,7 +43,8 @@ class SettingsMade:
     """Name, place and habits of a pool. `swim_limit_mg_l` None means the school's.
 
     `latitude_deg`, `longitude_deg` (north and east positive) place it under the sun; None means the
-    time zone's chief city.
+    time zone's chief city. `own_ranges` go before the school's rows; `choices` answer the questions on
+    which practitioners differ, the defaults where one is not named.
     """
 
     name: str
@@ -54,6 +56,8 @@ class SettingsMade:
     kit: str = "drops"
     latitude_deg: float | None = None
     longitude_deg: float | None = None
+    own_ranges: tuple[OwnRange, ...] = ()
+    choices: tuple[Chosen, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -116,11 +120,16 @@ class WaterChange(StrEnum):
 
 @dataclass(frozen=True)
 class WaterChanged:
-    """So many litres of pool water replaced: by fill water, or by rain that ran over."""
+    """So many litres of pool water replaced: by fill water, or by rain that ran over.
+
+    `sheet_id` and `step_number` tie it to the sheet's step that asked for it.
+    """
 
     kind: WaterChange
     volume_l: float
     note: str = ""
+    sheet_id: UUID | None = None
+    step_number: int | None = None
 
 
 @dataclass(frozen=True)
@@ -170,6 +179,29 @@ class ProductBought:
 
 
 @dataclass(frozen=True)
+class StrengthTested:
+    """A product's strength as tested on a day; from then on it ages from this."""
+
+    product_id: str
+    strength_percent: float
+
+
+@dataclass(frozen=True)
+class HabitsSet:
+    """What holds for the whole workspace: containers, money, how warm the store is, what water costs.
+
+    `currency` is a sign or a code; `water_price` is per cubic metre; the rates are litres an hour.
+    """
+
+    containers: tuple[Container, ...] = ()
+    currency: str = "$"
+    storage_c: float = 24.0
+    water_price: float | None = None
+    drain_l_per_h: float = 7000.0
+    fill_l_per_h: float = 1500.0
+
+
+@dataclass(frozen=True)
 class Voided:
     """Takes the superseded entry back."""
 
@@ -189,6 +221,8 @@ Body = (
     | WaterChanged
     | CellSet
     | SwimmersCounted
+    | StrengthTested
+    | HabitsSet
     | Voided
 )
 KINDS: dict[type, str] = {
@@ -204,6 +238,8 @@ KINDS: dict[type, str] = {
     WaterChanged: "water",
     CellSet: "cell",
     SwimmersCounted: "swimmers",
+    StrengthTested: "strength",
+    HabitsSet: "habits",
     Voided: "void",
 }
 
@@ -373,10 +409,10 @@ def tickable(sheet: SheetStarted) -> list[int]:
 def ticked_steps(state: PoolState, sheet_id: UUID) -> dict[int, Entry]:
     """Step number -> the entry that ticked it, for one sheet."""
     found: dict[int, Entry] = {}
-    for entry in (*state.additions, *state.ticks):
+    for entry in (*state.additions, *state.ticks, *state.water_changes):
         body = entry.body
         if (
-            isinstance(body, AdditionMade | StepTicked)
+            isinstance(body, AdditionMade | StepTicked | WaterChanged)
             and body.sheet_id == sheet_id
             and body.step_number is not None
         ):

@@ -16,7 +16,8 @@ class Step:
 
     `offset_min` is when it begins, in minutes from the sheet's start; `minutes` how long a wait lasts.
     `expected` is the reading after this step, `side_effects` what else it moves, by measure; `working` how the amount came
-    about; `range_text` the amount's range from the readings' doubt, `range_from` the reading behind most of it.
+    about; `range_text` the amount's range from the readings' doubt, `range_from` the reading behind most of it; `water_l` the pool water
+    that the step replaces.
     """
 
     kind: str
@@ -44,3 +45,4 @@ class Step:
     working: Working | None = None
     range_text: str | None = None
     range_from: Measure | None = None
+    water_l: float | None = None

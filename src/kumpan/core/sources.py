@@ -40,6 +40,11 @@ SOURCES: dict[str, Source] = {
         _P, "ANSI/APSP/ICC-11 2019, residential ranges", "quoted from memory"
     ),
     "school-public-code": Source(_P, "CDC Model Aquatic Health Code", "quoted from memory"),
+    "school-own": Source(_C, "ranges that an owner sets, in place of a school's"),
+    "disagreements": Source(_C, "questions on which experienced practitioners answer differently"),
+    "supplement-chlorine": Source(
+        _C, "some makers of mineral supplements allow 0.5 to 1 of free chlorine; public codes do not"
+    ),
     "swim-limit": Source(
         _M, "3 by households, 4 by the residential standard and labels, 10 by the public code"
     ),
@@ -109,6 +114,12 @@ SOURCES: dict[str, Source] = {
     "tablet-release": Source(_C, "a 3 in tablet lasts about a week in a feeder"),
     "evaporation": Source(_M, "about 5 mm a day from an open pool at 25 C, a tenth under a cover"),
     "ph-drift": Source(_M, "pH rises by some 0.02 to 0.05 a day as carbon dioxide leaves; a cell adds to it"),
+    "borate": Source(_M, "30 to 50 mg/L as boron slows algae; not allowed everywhere, by its label"),
+    "mineral-programme": Source(_C, "the weekly programme sold with mineral and ion units"),
+    "season-loss": Source(_M, "an outdoor pool in season loses 1 to 4 mg/L of free chlorine a day"),
+    "chlorine-ageing": Source(
+        _M, "half-lives of liquid chlorine by strength and temperature; second order in its concentration"
+    ),
     "chlorine-model": Source(_D, "first-order loss by sun and dark, zero-order demand, sources and pulses"),
     "simulated-world": Source(_M, "an invented pool, for practice and study; no figure of it is advice"),
     "salt-bump": Source(_D, "volume from the rise of a weighed addition of salt"),

@@ -9,7 +9,7 @@ from uuid import UUID, uuid5
 from kumpan.core.dosing.additions import Product, mass_from_volume_g
 from kumpan.core.journal import AdditionMade
 from kumpan.core.simulator.carer import Told, moment
-from kumpan.demo.scenario import OWNER, PEOPLE, SHELF, DemoPool, ShelfRow, pools
+from kumpan.demo.scenario import HABITS, OWNER, PEOPLE, SHELF, DemoPool, ShelfRow, pools
 from kumpan.demo.season import DAYS, Line, poured_g, season
 from kumpan.services import pools as pool_cases
 from kumpan.services import shelf, workspace
@@ -18,7 +18,7 @@ from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
 
 SPACE = UUID("6d1f4b1e-3f0a-4c53-9a53-2f1f3b6c8a10")
-SPARE_PACKAGES = 2
+LAST_BOUGHT_DAYS, FORTNIGHT = 9, 14
 
 
 def demo_id(*names: object) -> UUID:
@@ -43,16 +43,23 @@ async def load(database: Database, now: datetime) -> bool:
 
 
 async def _fill_shelf(scope: Scope, lines: list[Line]) -> None:
-    """Every product, bought in whole packages at the season's start: what was poured, and some over."""
+    """Every product in whole packages: what was poured and some over; liquids every fortnight, for they age."""
     poured = poured_g(lines)
     for row in SHELF:
         id_ = str(demo_id("product", row.product.id))
         product = replace(row.product, id=id_, package_g=row.package_g, package_ml=row.package_ml)
         await shelf.add_product(scope, product)
-        packages = ceil(poured.get(row.product.id, 0.0) / _package_g(row)) + SPARE_PACKAGES
-        began = scope.now - timedelta(days=DAYS)
-        stamp = Stamp(demo_id("purchase", row.product.id), began, demo_id("person", OWNER))
-        await shelf.buy(replace(scope, now=began), stamp, id_, packages, None)
+        packages = ceil(poured.get(row.product.id, 0.0) / _package_g(row)) + row.spare
+        times = range(LAST_BOUGHT_DAYS, DAYS, FORTNIGHT) if product.row.is_liquid else (DAYS,)
+        for n, days in enumerate(times):
+            share = packages // len(times) + (1 if n < packages % len(times) else 0)
+            at = scope.now - timedelta(days=days)
+            stamp = Stamp(demo_id("purchase", row.product.id, n), at, demo_id("person", OWNER))
+            if share:
+                await shelf.buy(replace(scope, now=at), stamp, id_, share, share * row.price)
+    began = scope.now - timedelta(days=DAYS)
+    stamp = Stamp(demo_id("habits"), began, demo_id("person", OWNER))
+    await shelf.set_habits(replace(scope, now=began), stamp, HABITS)
 
 
 def _package_g(row: ShelfRow) -> float:

@@ -7,13 +7,14 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from kumpan.core.dosing.additions import Product
-from kumpan.core.journal import BasinMeasured, CellSet, EquipmentSet, SettingsMade
+from kumpan.core.habits import Container, ContainerKind
+from kumpan.core.journal import BasinMeasured, CellSet, EquipmentSet, HabitsSet, SettingsMade
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.pool.plan_drawing import Fixture, FixtureKind
 from kumpan.core.pool.shapes import DepthPoint, Part, ShapeKind, even_slope, volume_l
 from kumpan.core.simulator.carer import ACID, BLEACH, DICHLOR, SALT, SODA, STABILISER, TABLETS, Habits
 from kumpan.core.simulator.world import Climate, Nature, Water
-from kumpan.core.units import G_PER_LB, L_PER_US_GAL, M_PER_FT
+from kumpan.core.units import G_PER_LB, G_PER_OZ, L_PER_US_GAL, M_PER_FT, ML_PER_FL_OZ
 from kumpan.core.water import Readings
 
 PLACE, ZONE = "Alderbank", "America/Chicago"
@@ -26,25 +27,38 @@ _GAL = L_PER_US_GAL * 1000
 
 @dataclass(frozen=True)
 class ShelfRow:
-    """A product of the carers as it stands on the shelf."""
+    """A product of the carers as it stands on the shelf: its package, that one's price, packages to spare."""
 
     product: Product
+    price: float
     package_g: float | None = None
     package_ml: float | None = None
+    spare: int = 2
 
 
+_ASH = Product("ash", "sodium_carbonate", 100.0, name="Soda ash")
+_CALCIUM = Product("calcium", "calcium_chloride", 77.0, name="Calcium chloride 77 %")
+_SHOCK = Product("shock", "calcium_hypochlorite", 65.0, name="Calcium hypochlorite 65 %")
+_OXIDISER = Product("oxidiser", "potassium_monopersulfate", 42.8, name="Non-chlorine shock")
 SHELF: tuple[ShelfRow, ...] = (
-    ShelfRow(BLEACH, package_ml=2.5 * _GAL),
-    ShelfRow(ACID, package_ml=_GAL),
-    ShelfRow(SODA, package_g=10 * G_PER_LB),
-    ShelfRow(Product("ash", "sodium_carbonate", 100.0, name="Soda ash"), package_g=5 * G_PER_LB),
-    ShelfRow(
-        Product("calcium", "calcium_chloride", 77.0, name="Calcium chloride 77 %"), package_g=8 * G_PER_LB
+    ShelfRow(BLEACH, 13.5, package_ml=2.5 * _GAL),
+    ShelfRow(ACID, 9.0, package_ml=_GAL, spare=0),
+    ShelfRow(SODA, 16.0, package_g=10 * G_PER_LB),
+    ShelfRow(_ASH, 14.0, package_g=5 * G_PER_LB),
+    ShelfRow(_CALCIUM, 19.0, package_g=8 * G_PER_LB),
+    ShelfRow(STABILISER, 24.0, package_g=4 * G_PER_LB),
+    ShelfRow(SALT, 8.5, package_g=40 * G_PER_LB),
+    ShelfRow(TABLETS, 110.0, package_g=25 * G_PER_LB),
+    ShelfRow(DICHLOR, 32.0, package_g=5 * G_PER_LB),
+    ShelfRow(_SHOCK, 5.5, package_g=G_PER_LB, spare=6),
+    ShelfRow(_OXIDISER, 6.0, package_g=G_PER_LB, spare=4),
+)
+HABITS = HabitsSet(
+    (
+        Container(ContainerKind.CUP, "blue cup", volume_ml=8 * ML_PER_FL_OZ, parts=4),
+        Container(ContainerKind.SCALE, "kitchen scale", mass_g=0.5 * G_PER_OZ),
     ),
-    ShelfRow(STABILISER, package_g=4 * G_PER_LB),
-    ShelfRow(SALT, package_g=40 * G_PER_LB),
-    ShelfRow(TABLETS, package_g=25 * G_PER_LB),
-    ShelfRow(DICHLOR, package_g=5 * G_PER_LB),
+    water_price=1.6,
 )
 
 

@@ -8,6 +8,7 @@ from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.findings import Finding
 from kumpan.core.journal import AdditionMade, PoolState, TestTaken, fold, history
 from kumpan.core.planning.chlorine_ways import other_views
+from kumpan.core.planning.disagreements import answer
 from kumpan.core.planning.expected import measured_readings
 from kumpan.core.planning.lanes import BOARD_ORDER, Lane, lane
 from kumpan.core.planning.targets import resolution
@@ -33,7 +34,7 @@ async def board(scope: Scope, pool_id: UUID) -> Board:
     last = state.last_test
     return Board(
         tuple(_lane(state, parts, measure, readings, predicted) for measure in BOARD_ORDER),
-        parts.school.name,
+        parts.rules.name,
         last.at if last else None,
         last.body.kit if last and isinstance(last.body, TestTaken) else None,
         readings.temperature_c,
@@ -44,9 +45,13 @@ async def board(scope: Scope, pool_id: UUID) -> Board:
 
 def _findings(readings: Readings, parts: PoolParts) -> tuple[Finding, ...]:
     bound = bound_chlorine(readings)
-    views = other_views(readings, parts.bands[Measure.FREE_CHLORINE])
+    views = (
+        ()
+        if answer(parts.settings.choices, "chlorine") != "fixed"
+        else other_views(readings, parts.bands[Measure.FREE_CHLORINE])
+    )
     kept = tuple(view for view in views if bound is None or view.code != "by_ratio")
-    return (*((bound,) if bound else ()), *kept)
+    return (*((bound,) if bound else ()), *kept, *parts.rules.findings)
 
 
 def _lane(

@@ -21,7 +21,8 @@ from kumpan.core.chemistry.saturation import (
 )
 from kumpan.core.dosing.additions import Addition, Product, addition_mass_g, moles_per_g
 from kumpan.core.dosing.catalogue import chemical
-from kumpan.core.dosing.mass_balance import BALANCED, added_to, changes
+from kumpan.core.dosing.dilution import fill_with_zeros, mixed, solved
+from kumpan.core.dosing.mass_balance import added_to, changes
 from kumpan.core.dosing.mixing import all_added, diluted
 from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
@@ -138,17 +139,14 @@ class Dilution:
     fill: Readings
 
 
-_ZERO_IN_FILL = (M.FREE_CHLORINE, M.CYANURIC_ACID, M.BORATE)
-
-
 def after(
     readings: Readings, volume_l: float, additions: Sequence[Addition], dilution: Dilution | None
 ) -> AfterView:
     """The readings after dilution, then all additions together, mixed and closed to the air."""
     amounts = _amounts(additions)
-    fill = None if dilution is None else _fill_with_zeros(dilution.fill)
+    fill = None if dilution is None else fill_with_zeros(dilution.fill)
     fraction = dilution.fraction if dilution is not None else 0.0
-    water = readings if fill is None else _mixed(readings, fill, fraction)
+    water = readings if fill is None else mixed(readings, fill, fraction)
     for product, mass in amounts.items():
         water = added_to(water, changes(product, mass, volume_l))
     changed = bool(fraction) or any(mass > 0 for mass in amounts.values())
@@ -176,24 +174,6 @@ def _amounts(additions: Sequence[Addition]) -> dict[Product, float]:
     return found
 
 
-def _fill_with_zeros(fill: Readings) -> Readings:
-    for measure in _ZERO_IN_FILL:
-        if fill.value(measure) is None:
-            fill = fill.with_value(measure, 0.0)
-    return fill if fill.total_chlorine is not None else fill.with_value(M.TOTAL_CHLORINE, fill.free_chlorine)
-
-
-def _mixed(readings: Readings, fill: Readings, fraction: float) -> Readings:
-    """What mixes by share; what stays unknown on either side becomes unknown."""
-    water = readings
-    for measure in (*BALANCED, M.TOTAL_CHLORINE, M.COPPER, M.PHOSPHATE, M.TEMPERATURE):
-        old, new = readings.value(measure), fill.value(measure)
-        water = water.with_value(
-            measure, None if old is None or new is None else old + (new - old) * fraction
-        )
-    return water
-
-
 def _state_after(
     readings: Readings,
     fill: Readings | None,
@@ -202,22 +182,16 @@ def _state_after(
     volume_l: float,
 ) -> State | None:
     """The solved water afterwards; None where pH, alkalinity or stabiliser of either water is not known."""
-    own = _solved(readings)
+    own = solved(readings)
     if own is None:
         return None
     totals = own.totals
     if fill is not None and fraction > 0:
-        other = _solved(fill)
+        other = solved(fill)
         if other is None:
             return None
         totals = diluted(totals, other.totals, fraction)
     return solve_totals(all_added(totals, amounts, volume_l, spent=False), float(own.species.ph))
-
-
-def _solved(readings: Readings) -> State | None:
-    known = known_from(readings)
-    found = solve_readings(known) if known is not None else None
-    return found if isinstance(found, State) else None
 
 
 def preview(

@@ -5,19 +5,17 @@ from uuid import UUID
 
 from kumpan.core.run_sheet import WAIT
 from kumpan.formats.calendar import CalendarLine, calendar
+from kumpan.services.asked import PlanAsked
 from kumpan.services.ledger import Scope, pool_state
 from kumpan.services.pools import parts_of
-from kumpan.services.sheets import PlanAsked, current_sheet, special_sheet
+from kumpan.services.sheets import offered_sheet
 from kumpan.services.views import Sheet, SheetStep
 
 
 async def sheet_calendar(scope: Scope, pool_id: UUID, asked: PlanAsked, *, metric: bool) -> bytes:
     """The open sheet, or the one that is offered, step by step; what is ticked is left out."""
     name = parts_of(await pool_state(scope, pool_id)).settings.name
-    if asked.name == "balance":
-        sheet = await current_sheet(scope, pool_id, metric=metric)
-    else:
-        sheet = await special_sheet(scope, pool_id, asked, metric=metric)
+    sheet = await offered_sheet(scope, pool_id, asked, metric=metric)
     lines = [
         _line(pool_id, sheet, step) for step in sheet.steps if step.step.kind != WAIT and step.ticked is None
     ]

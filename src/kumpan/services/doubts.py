@@ -5,33 +5,32 @@ from functools import lru_cache
 
 from kumpan.core.dosing.additions import Product
 from kumpan.core.dosing.rounding import round_dose
-from kumpan.core.journal import PoolState, last_reading
+from kumpan.core.journal import PoolState
 from kumpan.core.planning.doubt import DoseDoubt, dose_doubts
-from kumpan.core.planning.schools import school
-from kumpan.core.planning.targets import aims
+from kumpan.core.planning.expected import last_values
+from kumpan.core.planning.schools import Band
+from kumpan.core.planning.targets import Aims
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.run_sheet import ADD, Step
 from kumpan.core.testing.methods import Measured
-from kumpan.core.water import READING_MEASURES, Readings
+from kumpan.core.water import Measure, Readings
 from kumpan.services.expectations import water_now
 from kumpan.services.ledger import Scope
-from kumpan.services.offer import shelf_for
-from kumpan.services.pools import PoolParts
+from kumpan.services.pools import Chosen, PoolParts, plan_products
 
 
 async def with_doubt(
-    scope: Scope, state: PoolState, parts: PoolParts, steps: tuple[Step, ...], *, metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, steps: tuple[Step, ...], chosen: Chosen, *, metric: bool
 ) -> tuple[Step, ...]:
     """The steps with the range of each amount and the reading behind most of it."""
-    measured = [last.value for m in READING_MEASURES if (last := last_reading(state, m)) is not None]
-    shelf, _ = await shelf_for(scope)
+    shelf = await plan_products(scope, state, parts, chosen)
     found = _doubts_for(
         water_now(state, parts.place, scope.now),
-        tuple(measured),
+        last_values(state),
         parts.basin.volume_l,
         parts.equipment.traits,
-        parts.settings.school,
-        tuple(shelf),
+        tuple(parts.bands.items()),
+        shelf,
     )
     whole: dict[str, float] = {}
     for step in steps:
@@ -47,12 +46,11 @@ def _doubts_for(
     measured: tuple[Measured, ...],
     volume_l: float,
     traits: Traits,
-    school_key: str,
+    band_rows: tuple[tuple[Measure, Band], ...],
     shelf: tuple[Product, ...],
 ) -> dict[str, DoseDoubt]:
     """A pure function that solves the water a dozen times; a sheet is opened more often than water is tested."""
-    aimed = aims(school(school_key), traits, readings, {})
-    return dose_doubts(readings, measured, volume_l, traits, aimed, shelf)
+    return dose_doubts(readings, measured, volume_l, traits, Aims(dict(band_rows), {}), shelf)
 
 
 def _ranged(

@@ -30,6 +30,7 @@ class Scope:
     tx: Transaction
     workspace_id: UUID
     now: datetime
+    kept: dict[str, object] = field(default_factory=dict, compare=False)  # read once a request
 
 
 @dataclass(frozen=True)

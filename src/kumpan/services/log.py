@@ -11,11 +11,13 @@ from kumpan.core.journal import (
     CellSet,
     Entry,
     EquipmentSet,
+    HabitsSet,
     LookTaken,
     ProductBought,
     SettingsMade,
     SheetStarted,
     StepTicked,
+    StrengthTested,
     SwimmersCounted,
     TestTaken,
     Voided,
@@ -159,6 +161,16 @@ def _purchase(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Bought", f"{body.packages:g} packages"
 
 
+def _strength(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, StrengthTested)
+    return "Strength tested", f"{body.strength_percent:g} %"
+
+
+def _habits(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, HabitsSet)
+    return "Measures and money", ", ".join(box.name for box in body.containers)
+
+
 def _void(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     assert isinstance(body, Voided)
     return "Taken back", body.reason
@@ -181,5 +193,7 @@ _WORDS: dict[type, Callable[[Body, bool], tuple[str, str]]] = {
     EquipmentSet: _equipment,
     SettingsMade: _settings,
     ProductBought: _purchase,
+    StrengthTested: _strength,
+    HabitsSet: _habits,
     Voided: _void,
 }

@@ -98,8 +98,8 @@ def _setting(parts: PoolParts, metric: bool) -> Setting:
     return Setting(
         parts.place,
         Surroundings(volume_l, _depth_m(parts), traits.covered, traits.indoor, parts.equipment.fill_water),
-        parts.bands,
-        parts.settings.swim_limit_mg_l or parts.school.swim_limit_mg_l,
+        dict(parts.bands),
+        parts.rules.swim_limit_mg_l,
         ZoneInfo(parts.settings.time_zone),
         metric,
     )

@@ -1,5 +1,6 @@
 """Pools: set one up, its head, its board."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime
 from functools import lru_cache
@@ -10,6 +11,7 @@ from kumpan.core.demand.conditions import Place
 from kumpan.core.dosing.additions import Product
 from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
+from kumpan.core.habits import Telling
 from kumpan.core.journal import (
     BasinMeasured,
     Body,
@@ -17,46 +19,58 @@ from kumpan.core.journal import (
     PoolState,
     SettingsMade,
 )
-from kumpan.core.planning.expected import measured_readings
+from kumpan.core.planning.expected import last_values, measured_readings
 from kumpan.core.planning.next_thing import next_thing
 from kumpan.core.planning.plan import Plan, plan
-from kumpan.core.planning.schools import Band, School, bands, school
+from kumpan.core.planning.pool_rules import PoolRules, check_rules, rules_for
+from kumpan.core.planning.product_choice import ChoiceAsked, Stocked, Way, choose, using
+from kumpan.core.planning.schools import Band, School, school
 from kumpan.core.planning.swim import swim_answer
-from kumpan.core.planning.targets import aims
+from kumpan.core.planning.targets import Aims
+from kumpan.core.planning.too_coarse import asked_for, too_coarse
 from kumpan.core.planning.too_old import too_old, worded
+from kumpan.core.planning.ways_compared import WayOutcome, compare
 from kumpan.core.pool.equipment import Traits
+from kumpan.core.testing.methods import Measured
 from kumpan.core.water import Measure, Readings
 from kumpan.services.expectations import water_now
 from kumpan.services.ledger import Scope, Stamp, pool_state, record
-from kumpan.services.offer import shelf_for
+from kumpan.services.offer import at_hand, telling
 from kumpan.services.places import under_the_sky
 from kumpan.services.views import PoolHead
 
 
 @dataclass(frozen=True)
 class PoolParts:
-    """What every pool has once it is set up."""
+    """What every pool has once it is set up, and the rules that it is kept by."""
 
     settings: SettingsMade
     basin: BasinMeasured
     equipment: EquipmentSet
     school: School
-    bands: dict[Measure, Band]
+    rules: PoolRules
 
     @property
     def place(self) -> Place:
         return under_the_sky(self.settings, self.basin, self.equipment.traits)
+
+    @property
+    def bands(self) -> Mapping[Measure, Band]:
+        return self.rules.bands
 
 
 def parts_of(state: PoolState) -> PoolParts:
     """The parts of a pool that is set up. Raises InvalidInput for a journal without them."""
     if state.settings is None or state.basin is None or state.equipment is None:
         raise InvalidInput("This pool is not fully set up: name, volume and equipment are needed.")
-    rows = school(state.settings.school)
-    stabiliser = measured_readings(state).cyanuric_acid
-    return PoolParts(
-        state.settings, state.basin, state.equipment, rows, bands(rows, state.equipment.traits, stabiliser)
-    )
+    rules = _rules(state.settings, state.equipment.traits, measured_readings(state))
+    return PoolParts(state.settings, state.basin, state.equipment, school(state.settings.school), rules)
+
+
+@lru_cache(maxsize=256)
+def _rules(settings: SettingsMade, traits: Traits, readings: Readings) -> PoolRules:
+    """A pure function; by active chlorine it solves the water a dozen times."""
+    return rules_for(settings, traits, readings)
 
 
 @dataclass(frozen=True)
@@ -79,14 +93,14 @@ async def set_up(scope: Scope, new: NewPool, at: datetime, person_id: UUID | Non
 
 
 def check_settings(settings: SettingsMade) -> None:
-    """Raises InvalidInput for an empty name, an unknown zone or school."""
+    """Raises InvalidInput for an empty name, an unknown zone, school or choice, or ranges that cross."""
     if not settings.name.strip():
         raise InvalidInput("Give the pool a name, so that it can be told from others.", "name")
     if settings.time_zone not in available_timezones():
         raise InvalidInput(
             f'"{settings.time_zone}" is not a time zone; choose one like America/Chicago.', "time_zone"
         )
-    school(settings.school)
+    check_rules(settings)
 
 
 async def heads(scope: Scope) -> list[PoolHead]:
@@ -99,15 +113,14 @@ async def head(scope: Scope, pool_id: UUID) -> PoolHead:
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
     offered = await offered_plan(scope, state, parts, metric=False)
-    limit = parts.settings.swim_limit_mg_l or parts.school.swim_limit_mg_l
     return PoolHead(
         pool_id,
         parts.settings,
         parts.basin,
         parts.equipment,
-        swim_answer(state, scope.now, parts.bands[Measure.FREE_CHLORINE], limit),
+        swim_answer(state, scope.now, parts.bands[Measure.FREE_CHLORINE], parts.rules.swim_limit_mg_l),
         next_thing(state, offered, scope.now),
-        _notices(parts.settings),
+        (*_notices(parts.settings), *parts.rules.findings),
         state.last_test.at if state.last_test else None,
         state.last_look,
         state.looks[-1].at if state.looks else None,
@@ -125,33 +138,94 @@ def _notices(settings: SettingsMade) -> tuple[Finding, ...]:
     )
 
 
-async def offered_plan(scope: Scope, state: PoolState, parts: PoolParts, *, metric: bool) -> Plan | None:
+@dataclass(frozen=True)
+class Chosen:
+    """What the choice of products looks to first, and one product that must be used in place of its like."""
+
+    way: Way = Way.USUAL
+    use: str | None = None
+
+
+AS_USUAL = Chosen()
+
+
+async def offered_plan(
+    scope: Scope, state: PoolState, parts: PoolParts, *, metric: bool, chosen: Chosen = AS_USUAL
+) -> Plan | None:
     """The plan for the water as it should be now; None before the first test."""
     if state.last_test is None:
         return None
-    shelf, _ = await shelf_for(scope)
-    found = _plan_for(
-        water_now(state, parts.place, scope.now),
-        parts.basin.volume_l,
-        parts.equipment.traits,
-        parts.settings.school,
-        parts.equipment.fill_water,
-        tuple(shelf),
-        metric,
-    )
-    return replace(found, unmet=worded(found.unmet, too_old(state, scope.now)))
+    question, hand = await _question(scope, state, parts), await at_hand(scope)
+    told = telling(parts.settings, hand.habits, metric=metric)
+    found = _plan_for(question, chosen, parts.equipment.fill_water, told)
+    unmet = worded(found.unmet, too_old(state, scope.now))
+    coarse = _coarse(state, question.readings, parts)
+    return replace(found, unmet=(*unmet, *asked_for(coarse)))
+
+
+async def plan_products(
+    scope: Scope, state: PoolState, parts: PoolParts, chosen: Chosen = AS_USUAL
+) -> tuple[Product, ...]:
+    """The products that the plan is made with: chosen once, then amounts are solved with them."""
+    return _products(await _question(scope, state, parts), chosen)
+
+
+async def compared_ways(
+    scope: Scope, state: PoolState, parts: PoolParts, loss_mg_l_day: float | None, *, metric: bool
+) -> tuple[WayOutcome, ...]:
+    """All ways through the plan, side by side."""
+    question, hand = await _question(scope, state, parts), await at_hand(scope)
+    return compare(question.choice, loss_mg_l_day, telling(parts.settings, hand.habits, metric=metric))
+
+
+@dataclass(frozen=True)
+class PlanQuestion:
+    """All that the amounts depend on; hashable, so that the same question is answered once."""
+
+    readings: Readings
+    volume_l: float
+    traits: Traits
+    band_rows: tuple[tuple[Measure, Band], ...]
+    held: frozenset[Measure]
+    stocked: tuple[Stocked, ...]
+
+    @property
+    def aims(self) -> Aims:
+        return Aims(dict(self.band_rows), {}, self.held)
+
+    @property
+    def choice(self) -> ChoiceAsked:
+        return ChoiceAsked(self.readings, self.volume_l, self.traits, self.aims, self.stocked)
+
+
+async def _question(scope: Scope, state: PoolState, parts: PoolParts) -> PlanQuestion:
+    readings = water_now(state, parts.place, scope.now)
+    hand = await at_hand(scope)
+    held = frozenset(_coarse(state, readings, parts))
+    rows = tuple(parts.bands.items())
+    return PlanQuestion(readings, parts.basin.volume_l, parts.equipment.traits, rows, held, hand.stocked)
+
+
+def _coarse(state: PoolState, readings: Readings, parts: PoolParts) -> dict[Measure, Measured]:
+    return too_coarse(readings, last_values(state), parts.bands)
 
 
 @lru_cache(maxsize=256)
-def _plan_for(
-    readings: Readings,
-    volume_l: float,
-    traits: Traits,
-    school_key: str,
-    fill: Readings,
-    shelf: tuple[Product, ...],
-    metric: bool,
-) -> Plan:
+def _plan_for(question: PlanQuestion, chosen: Chosen, fill: Readings, told: Telling) -> Plan:
     """The plan is a pure function of these, and head, board and sheet all ask for the same one."""
-    aimed = aims(school(school_key), traits, readings, {})
-    return plan(readings, volume_l, traits, aimed, shelf, metric=metric, fill=fill)
+    products = _products(question, chosen)
+    return plan(
+        question.readings,
+        question.volume_l,
+        question.traits,
+        question.aims,
+        products,
+        telling=told,
+        fill=fill,
+    )
+
+
+@lru_cache(maxsize=256)
+def _products(question: PlanQuestion, chosen: Chosen) -> tuple[Product, ...]:
+    asked = question.choice if chosen.use is None else using(question.choice, chosen.use)
+    return choose(asked, chosen.way)

@@ -5,7 +5,7 @@ from datetime import datetime, timedelta
 from uuid import UUID, uuid5
 
 from kumpan.core.dosing.additions import Product
-from kumpan.core.errors import Conflict, InvalidInput, NotFound
+from kumpan.core.errors import Conflict, InvalidInput, NotFound, UnreadableQuantity
 from kumpan.core.journal import (
     AdditionMade,
     Entry,
@@ -13,69 +13,59 @@ from kumpan.core.journal import (
     PoolState,
     SheetStarted,
     StepTicked,
+    WaterChange,
+    WaterChanged,
     open_sheet,
     tickable,
     ticked_steps,
 )
-from kumpan.core.planning.incidents import Incident
+from kumpan.core.planning.late import late_notes, step_times
 from kumpan.core.planning.plan import Plan
-from kumpan.core.planning.shock import ShockWay
 from kumpan.core.run_sheet import ADD, WAIT, Step
+from kumpan.core.units import Dimension, read_quantity, water_text
 from kumpan.core.water import Readings
 from kumpan.services.additions import AmountRead, read_amount
+from kumpan.services.asked import PlanAsked, PlanKind
 from kumpan.services.basins import drawing_of
 from kumpan.services.doubts import with_doubt
 from kumpan.services.expectations import water_now
 from kumpan.services.ledger import Scope, Stamp, pool_state, record
-from kumpan.services.offer import shelf_for
-from kumpan.services.pools import PoolParts, offered_plan, parts_of
+from kumpan.services.offer import at_hand
+from kumpan.services.pools import Chosen, PoolParts, offered_plan, parts_of
 from kumpan.services.shelf import amount_text
-from kumpan.services.shocks import offered_incident, offered_shock
+from kumpan.services.special import special_plan
 from kumpan.services.views import Sheet, SheetStep, Tick
 
 
 async def current_sheet(scope: Scope, pool_id: UUID, *, metric: bool) -> Sheet:
     """The open sheet when one was started, else the plan that is offered now."""
-    state = await pool_state(scope, pool_id)
-    parts = parts_of(state)
-    opened = open_sheet(state)
-    if opened is not None:
-        return _started(state, parts, opened, metric)
-    return await _offered(scope, state, parts, metric)
+    return await offered_sheet(scope, pool_id, PlanAsked(), metric=metric)
 
 
 PUT_AWAY = "put away with the rest of the sheet"
 
 
-@dataclass(frozen=True)
-class PlanAsked:
-    """Which plan: what the test asks for (neither given), a shock one of its ways, or after an accident."""
-
-    shock: ShockWay | None = None
-    incident: Incident | None = None
-
-    @property
-    def name(self) -> str:
-        if self.shock is not None:
-            return "shock"
-        return "balance" if self.incident is None else "incident"
-
-
-async def special_sheet(scope: Scope, pool_id: UUID, asked: PlanAsked, *, metric: bool) -> Sheet:
-    """The shock, or the sheet after an accident, that could be started now."""
+async def offered_sheet(scope: Scope, pool_id: UUID, asked: PlanAsked, *, metric: bool) -> Sheet:
+    """What could be started now. For the balance an open sheet goes before."""
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
-    return await _as_offered(scope, parts, await _special(scope, state, parts, asked, metric))
+    opened = open_sheet(state)
+    if asked.plan is PlanKind.BALANCE and opened is not None:
+        return _started(scope, state, parts, opened, metric)
+    return await _as_offered(scope, parts, await _plan(scope, state, parts, asked, metric))
 
 
-async def _special(
+async def _plan(
     scope: Scope, state: PoolState, parts: PoolParts, asked: PlanAsked, metric: bool
 ) -> Plan | None:
-    if asked.shock is not None:
-        return await offered_shock(scope, state, parts, asked.shock, metric=metric)
-    if asked.incident is not None:
-        return await offered_incident(scope, state, parts, asked.incident, metric=metric)
-    return await offered_plan(scope, state, parts, metric=metric)
+    if asked.plan is not PlanKind.BALANCE:
+        return await special_plan(scope, state, parts, asked, metric=metric)
+    chosen = Chosen(asked.way, asked.use)
+    found = await offered_plan(scope, state, parts, metric=metric, chosen=chosen)
+    if found is None:
+        return None
+    steps = await with_doubt(scope, state, parts, found.steps, chosen, metric=metric)
+    return replace(found, steps=steps)
 
 
 async def start(scope: Scope, pool_id: UUID, stamp: Stamp, asked: PlanAsked, *, metric: bool) -> Sheet:
@@ -87,19 +77,16 @@ async def start(scope: Scope, pool_id: UUID, stamp: Stamp, asked: PlanAsked, *, 
     parts = parts_of(state)
     known = next((sheet for sheet in state.sheets if sheet.id == stamp.id), None)
     if known is not None:
-        return _started(state, parts, known, metric)
+        return _started(scope, state, parts, known, metric)
     if open_sheet(state) is not None:
         raise Conflict("A sheet is already open for this pool; finish it or skip its steps first.")
-    offered = await _special(scope, state, parts, asked, metric)
+    offered = await _plan(scope, state, parts, asked, metric)
     if offered is None or not offered.steps:
         raise InvalidInput("There is nothing to add now; test the water first.")
-    steps = offered.steps
-    if asked.name == "balance":
-        steps = await with_doubt(scope, state, parts, steps, metric=metric)
     before = water_now(state, parts.place, scope.now)
-    body = SheetStarted(steps, parts.settings.school, before, offered.predicted, asked.name)
+    body = SheetStarted(offered.steps, parts.settings.school, before, offered.predicted, asked.plan)
     entry = await record(scope, pool_id, stamp, body)
-    return _started(await pool_state(scope, pool_id), parts, entry, metric)
+    return _started(scope, await pool_state(scope, pool_id), parts, entry, metric)
 
 
 @dataclass(frozen=True)
@@ -127,7 +114,7 @@ async def tick(scope: Scope, pool_id: UUID, stamp: Stamp, given: TickGiven, *, m
         raise Conflict("This step was already ticked; undo that tick first if it was wrong.", "step_number")
     step = sheet.body.steps[given.step_number]
     await record(scope, pool_id, stamp, _ticked_body(given, step, metric))
-    return _started(await pool_state(scope, pool_id), parts, sheet, metric)
+    return _started(scope, await pool_state(scope, pool_id), parts, sheet, metric)
 
 
 async def put_away(scope: Scope, pool_id: UUID, sheet_id: UUID, stamp: Stamp, *, metric: bool) -> Sheet:
@@ -147,7 +134,9 @@ async def put_away(scope: Scope, pool_id: UUID, sheet_id: UUID, stamp: Stamp, *,
     return await current_sheet(scope, pool_id, metric=metric)
 
 
-def _ticked_body(given: TickGiven, step: Step, metric: bool) -> AdditionMade | StepTicked:
+def _ticked_body(given: TickGiven, step: Step, metric: bool) -> AdditionMade | StepTicked | WaterChanged:
+    if step.water_l is not None and given.outcome is Outcome.DONE:
+        return _water_body(given, step.water_l, metric)
     if step.kind != ADD or given.outcome is Outcome.SKIPPED:
         return StepTicked(given.sheet_id, given.step_number, given.outcome, given.note)
     product = _product(step)
@@ -166,6 +155,16 @@ def _ticked_body(given: TickGiven, step: Step, metric: bool) -> AdditionMade | S
     )
 
 
+def _water_body(given: TickGiven, planned_l: float, metric: bool) -> WaterChanged:
+    litres = planned_l
+    if given.amount.strip():
+        try:
+            litres = read_quantity(given.amount, Dimension.VOLUME, "l" if metric else "gal").value
+        except UnreadableQuantity as trouble:
+            raise UnreadableQuantity(trouble.message, "amount") from trouble
+    return WaterChanged(WaterChange.DRAIN, litres, given.note, given.sheet_id, given.step_number)
+
+
 def _product(step: Step) -> Product:
     assert step.chemical is not None
     assert step.strength_percent is not None
@@ -174,17 +173,9 @@ def _product(step: Step) -> Product:
     )
 
 
-async def _offered(scope: Scope, state: PoolState, parts: PoolParts, metric: bool) -> Sheet:
-    offered = await offered_plan(scope, state, parts, metric=metric)
-    if offered is not None:
-        steps = await with_doubt(scope, state, parts, offered.steps, metric=metric)
-        offered = replace(offered, steps=steps)
-    return await _as_offered(scope, parts, offered)
-
-
 async def _as_offered(scope: Scope, parts: PoolParts, offered: Plan | None) -> Sheet:
     """A plan as a sheet that is not started yet."""
-    _, standard = await shelf_for(scope)
+    hand = await at_hand(scope)
     steps = offered.steps if offered else ()
     return Sheet(
         None,
@@ -194,18 +185,18 @@ async def _as_offered(scope: Scope, parts: PoolParts, offered: Plan | None) -> S
         offered.predicted if offered else Readings(),
         offered.unmet if offered else (),
         offered.notes if offered else (),
-        parts.school.name,
-        standard,
+        parts.rules.name,
+        hand.standard,
         drawing_of(parts.basin),
     )
 
 
-def _started(state: PoolState, parts: PoolParts, sheet: Entry, metric: bool) -> Sheet:
+def _started(scope: Scope, state: PoolState, parts: PoolParts, sheet: Entry, metric: bool) -> Sheet:
     assert isinstance(sheet.body, SheetStarted)
     done = ticked_steps(state, sheet.id)
+    times = step_times(sheet.body, sheet.at, {n: entry.at for n, entry in done.items()}, scope.now)
     steps = tuple(
-        SheetStep(n, step, _clock(sheet.at, step), _tick(done.get(n), metric))
-        for n, step in enumerate(sheet.body.steps)
+        SheetStep(n, step, times[n], _tick(done.get(n), metric)) for n, step in enumerate(sheet.body.steps)
     )
     return Sheet(
         sheet.id,
@@ -214,8 +205,8 @@ def _started(state: PoolState, parts: PoolParts, sheet: Entry, metric: bool) -> 
         steps,
         sheet.body.predicted,
         (),
-        (),
-        parts.school.name,
+        late_notes(sheet.body, sheet.at, {n: entry.at for n, entry in done.items()}, scope.now),
+        parts.rules.name,
         False,
         drawing_of(parts.basin),
     )
@@ -240,5 +231,8 @@ def _tick(entry: Entry | None, metric: bool) -> Tick | None:
             body.volume_ml,
             amount_text(product, body.mass_g, metric),
         )
+    if isinstance(body, WaterChanged):
+        text = water_text(body.volume_l, metric)
+        return Tick(entry.id, entry.at, entry.person_id, Outcome.DONE, amount_text=text)
     assert isinstance(body, StepTicked)
     return Tick(entry.id, entry.at, entry.person_id, body.outcome)

@@ -9,6 +9,7 @@ from kumpan.core.findings import Finding
 from kumpan.core.journal import BasinMeasured, EquipmentSet, LookTaken, Outcome, SettingsMade
 from kumpan.core.planning.lanes import Lane
 from kumpan.core.planning.next_thing import NextThing
+from kumpan.core.planning.product_choice import Way
 from kumpan.core.planning.second_opinion import Advice, Unread
 from kumpan.core.planning.solve import Unmet
 from kumpan.core.planning.swim import SwimAnswer
@@ -120,18 +121,74 @@ class SlipView:
 
 @dataclass(frozen=True)
 class ShelfLine:
-    """A product with its stock (bought minus poured) in g, mL for liquids; None when never bought."""
+    """A product with its stock (bought minus poured) in g, mL for liquids; None when never bought.
+
+    `strength_now_percent` is aged; `price` is one package's; `used_text`, `used_cost` the last year's; `days_left`
+    at the pace of the last four weeks.
+    """
 
     id: str
     label: str
     chemical: str
+    form: str
     strength_percent: float
+    strength_now_percent: float
     package_g: float | None
     package_ml: float | None
+    package_text: str
+    price: float | None
+    bought_at: datetime | None
     stock_g: float | None
     stock_ml: float | None
     stock_text: str
-    poured_text: str
+    used_text: str
+    used_cost: float | None
+    days_left: int | None
+
+
+@dataclass(frozen=True)
+class BuyLine:
+    """What to buy and why; `packages_text` empty where no package is known, `cost` None without a price."""
+
+    product_id: str
+    label: str
+    short_text: str
+    packages_text: str
+    cost: float | None
+    why: str
+
+
+@dataclass(frozen=True)
+class WayProduct:
+    label: str
+    amount_text: str
+
+
+@dataclass(frozen=True)
+class WayView:
+    """One way through the plan beside the others; costs in the workspace's currency, None when a price lacks."""
+
+    way: Way
+    use: str | None
+    name: str
+    products: tuple[WayProduct, ...]
+    used_cost: float | None
+    buy_cost: float | None
+    missing: tuple[BuyLine, ...]
+    additions: int
+    days: int
+    minutes_to_swim: int | None
+    in_four_weeks: Mapping[Measure, float]
+
+
+@dataclass(frozen=True)
+class WaysView:
+    """The ways side by side, what holds the pool between visits, and the loss (mg/L a day) they were reckoned with."""
+
+    ways: tuple[WayView, ...]
+    between: tuple[Finding, ...]
+    loss_mg_l_day: float | None
+    currency: str
 
 
 @dataclass(frozen=True)

@@ -20,6 +20,7 @@ from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
 from kumpan.web import errors
 from kumpan.web.body_limit import BodyLimit
+from kumpan.web.etag import ETag
 from kumpan.web.routers import calculations, journal, pools, sheets, workspace
 from kumpan.web.scope import utc_now
 
@@ -58,6 +59,7 @@ def build_app(
 
     errors.install(app)
     app.add_middleware(BodyLimit)
+    app.add_middleware(ETag)
     app.add_middleware(GZipMiddleware, minimum_size=1000)
     if static_dir is not None:
         _serve_front_end(app, static_dir)

@@ -15,6 +15,7 @@ import { useDebounced } from "../../lib/useDebounced";
 import { Dimensions } from "./Dimensions";
 import { Fixtures } from "./Fixtures";
 import { type PoolForm, typedBasin } from "./form";
+import { Rules } from "./Rules";
 
 interface PoolFormViewProps {
   form: PoolForm;
@@ -108,12 +109,6 @@ export function PoolFormView({ form, change, units, action, save }: PoolFormView
                 onText={(longitude) => set({ longitude })}
               />
               <SelectField
-                label="Ranges"
-                value={form.school}
-                options={choices.data.schools.map(({ key, name }) => ({ value: key, label: name }))}
-                onPick={(school) => set({ school })}
-              />
-              <SelectField
                 label="Test kit"
                 value={form.kit}
                 options={choices.data.kits.map(({ key, name }) => ({ value: key, label: name }))}
@@ -157,6 +152,9 @@ export function PoolFormView({ form, change, units, action, save }: PoolFormView
               />
             )}
             <Dimensions form={form} set={set} units={units} trouble={basinTrouble} />
+          </Section>
+          <Section title="How it is judged">
+            <Rules form={form} set={set} choices={choices.data} problem={problem} />
           </Section>
           <Section title="What it runs on">
             <PickOne

@@ -1,5 +1,13 @@
 import { Trouble } from "../../api/client";
-import type { BasinTyped, EquipmentIn, FixtureIn, PartTyped, PoolHead, SettingsIn } from "../../api/types";
+import type {
+  BasinTyped,
+  EquipmentIn,
+  FixtureIn,
+  Measure,
+  PartTyped,
+  PoolHead,
+  SettingsIn,
+} from "../../api/types";
 import { trimmed, type Units } from "../../lib/units";
 
 export interface DepthText {
@@ -18,6 +26,23 @@ export interface PartForm {
   profile: DepthText[];
 }
 
+export interface RangeText {
+  low: string;
+  aim: string;
+  high: string;
+}
+
+/** What a dose can move, in the board's order. */
+export const OWN_MEASURES: readonly Measure[] = [
+  "free_chlorine",
+  "ph",
+  "total_alkalinity",
+  "calcium_hardness",
+  "cyanuric_acid",
+  "salt",
+  "borate",
+];
+
 export interface PoolForm {
   name: string;
   place: string;
@@ -25,6 +50,9 @@ export interface PoolForm {
   latitude: string;
   longitude: string;
   school: string;
+  swimLimit: string;
+  choices: Partial<Record<string, string>>;
+  ownRanges: Partial<Record<Measure, RangeText>>;
   kit: string;
   isPublic: boolean;
   surface: EquipmentIn["surface"];
@@ -66,6 +94,9 @@ export function emptyForm(): PoolForm {
     latitude: "",
     longitude: "",
     school: "household",
+    swimLimit: "",
+    choices: {},
+    ownRanges: {},
     kit: "drops",
     isPublic: false,
     surface: "plaster",
@@ -132,10 +163,20 @@ export function settingsOf(form: PoolForm): SettingsIn {
     school: form.school,
     public: form.isPublic,
     kit: form.kit,
-    swim_limit_mg_l: null,
+    swim_limit_mg_l: optionalNumber(form.swimLimit, "swim_limit_mg_l"),
     latitude_deg: optionalNumber(form.latitude, "latitude_deg"),
     longitude_deg: optionalNumber(form.longitude, "longitude_deg"),
+    choices: Object.entries(form.choices).flatMap(([question, option]) =>
+      option === undefined ? [] : [{ question, option }],
+    ),
+    own_ranges: OWN_MEASURES.flatMap((measure) => ownRange(measure, form.ownRanges[measure])),
   };
+}
+
+function ownRange(measure: Measure, row: RangeText | undefined): SettingsIn["own_ranges"] {
+  if (row === undefined || [row.low, row.aim, row.high].every((text) => text.trim() === "")) return [];
+  const side = (text: string) => optionalNumber(text, "own_ranges");
+  return [{ measure, low: side(row.low), aim: side(row.aim), high: side(row.high) }];
 }
 
 /** A number that may be left out. Throws Trouble naming the field for what is not a number. */
@@ -191,6 +232,14 @@ export function formOf(head: PoolHead, units: Units): PoolForm {
     latitude: text(settings.latitude_deg),
     longitude: text(settings.longitude_deg),
     school: settings.school,
+    swimLimit: text(settings.swim_limit_mg_l),
+    choices: Object.fromEntries((settings.choices ?? []).map(({ question, option }) => [question, option])),
+    ownRanges: Object.fromEntries(
+      (settings.own_ranges ?? []).map(({ measure, low, aim, high }) => [
+        measure,
+        { low: text(low), aim: text(aim), high: text(high) },
+      ]),
+    ),
     kit: settings.kit,
     isPublic: settings.public,
     surface: equipment.traits.surface,

@@ -9,7 +9,14 @@ import { rangeText, valueText } from "../../lib/measures";
 import type { Units } from "../../lib/units";
 
 /** What a shop, a label or a chart advised: what it would do, beside our own plan. */
-export function SecondOpinion({ poolId, units }: { poolId: string; units: Units }) {
+interface SecondOpinionProps {
+  poolId: string;
+  units: Units;
+  /** Make a sheet of the advice; left out while another sheet is open. */
+  onAdopt?: (advice: string) => void;
+}
+
+export function SecondOpinion({ poolId, units, onAdopt }: SecondOpinionProps) {
   const [text, setText] = useState("");
   const [opinion, setOpinion] = useState<Opinion | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -64,6 +71,14 @@ export function SecondOpinion({ poolId, units }: { poolId: string; units: Units 
         </Flex>
       </form>
       {opinion && <Compared opinion={opinion} />}
+      {opinion && opinion.advice.length > 0 && onAdopt && (
+        <Flex mt="4" gap="3" align="center" wrap="wrap">
+          <SideButton onClick={() => onAdopt(text)}>Make a sheet of their advice</SideButton>
+          <Text fontSize="note" color="soft">
+            With our order, waits, limits and cautions. Our own sheet stands above as it is.
+          </Text>
+        </Flex>
+      )}
     </Card>
   );
 }

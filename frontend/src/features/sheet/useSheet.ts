@@ -1,8 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, Trouble, take } from "../../api/client";
+import { KEPT, postOrKeep } from "../../api/outbox";
 import { sheetQuery } from "../../api/queries";
-import type { Incident, Sheet, SheetStep, ShockWay, Step } from "../../api/types";
+import type { PlanAsked, Sheet, SheetStep, Step } from "../../api/types";
 import { notify } from "../../components/notice";
 import { personId } from "../../lib/person";
 import type { Units } from "../../lib/units";
@@ -12,10 +13,38 @@ function asPlanned(step: Step): string {
   return step.rounded_ml === null ? `${step.rounded_g ?? 0} g` : `${step.rounded_ml} ml`;
 }
 
-/** Which plan is started: a shock, one after an accident, or what the test asks for when neither is named. */
-export interface PlanAsked {
-  shock?: ShockWay;
-  incident?: Incident;
+const PLAIN = {
+  plan: "balance",
+  way: "usual",
+  reason: "routine",
+  incident: "formed_stool",
+  today: false,
+  borate: "boric_acid",
+  advice: "",
+} as const;
+
+const told = (id: string) => ({ id, at: null, person_id: personId() });
+
+/** The sheet as it will be once the kept tick is sent. */
+function asTicked(
+  sheet: Sheet | undefined,
+  step: SheetStep,
+  outcome: "done" | "skipped",
+  id: string,
+  amount: string,
+): Sheet | null {
+  if (sheet === undefined) return null;
+  const ticked = {
+    entry_id: id,
+    at: new Date().toISOString(),
+    person_id: personId(),
+    outcome,
+    mass_g: null,
+    volume_ml: null,
+    amount_text: outcome === "skipped" ? null : amount || step.step.rounded_text,
+  };
+  const steps = sheet.steps.map((line) => (line.number === step.number ? { ...line, ticked } : line));
+  return { ...sheet, steps };
 }
 
 /** A tick that came second: what was meant, until it is said whether it was the same pour. */
@@ -61,7 +90,7 @@ export function useSheet(poolId: string, units: Units) {
       take(
         client.POST("/api/v1/pools/{pool_id}/sheets", {
           params: { path: { pool_id: poolId }, query: { metric } },
-          body: { id: crypto.randomUUID(), at: null, person_id: personId(), ...asked },
+          body: { id: crypto.randomUUID(), at: null, person_id: personId(), asked: { ...PLAIN, ...asked } },
         }),
       ),
     );
@@ -71,21 +100,12 @@ export function useSheet(poolId: string, units: Units) {
     if (!sheetId) return false;
     const id = crypto.randomUUID();
     const kept = await run(
-      () =>
-        take(
-          client.POST("/api/v1/pools/{pool_id}/sheets/{sheet_id}/ticks", {
-            params: { path: { pool_id: poolId, sheet_id: sheetId }, query: { metric } },
-            body: {
-              id,
-              at: null,
-              person_id: personId(),
-              step_number: step.number,
-              outcome,
-              amount,
-              note: "",
-            },
-          }),
-        ),
+      async () => {
+        const body = { ...told(id), step_number: step.number, outcome, amount, note: "" };
+        const path = `/api/v1/pools/${poolId}/sheets/${sheetId}/ticks?metric=${metric}`;
+        const found = await postOrKeep<Sheet>(path, body, step.step.title);
+        return found === KEPT ? asTicked(query.data, step, outcome, id, amount) : found;
+      },
       () => setTwice({ id, number: step.number, amount, step: step.step }),
     );
     if (kept)

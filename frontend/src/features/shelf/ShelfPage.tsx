@@ -1,207 +1,107 @@
-import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
-import { client, Trouble, take } from "../../api/client";
-import { choicesQuery, shelfQuery } from "../../api/queries";
-import type { Choices, ShelfLine } from "../../api/types";
-import { MainButton, SideButton } from "../../components/Button";
+import { Box, Grid, Heading, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { choicesQuery, habitsQuery, shelfQuery, toBuyQuery } from "../../api/queries";
+import type { BuyLine } from "../../api/types";
 import { Card } from "../../components/Card";
-import { notify } from "../../components/notice";
-import { SelectField } from "../../components/SelectField";
 import { Failed, Loading } from "../../components/States";
-import { TextField } from "../../components/TextField";
-import { personId } from "../../lib/person";
 import { useStore } from "../../lib/store";
 import { type Units, unitsStore } from "../../lib/units";
-import { useDraft } from "../../lib/useDraft";
+import { AddProduct } from "./AddProduct";
+import { Measures } from "./Measures";
+import { ProductLine } from "./ProductLine";
 
 /** What stands on the shelf: stock is bought minus poured. */
 export function ShelfPage() {
   const units = useStore(unitsStore);
   const shelf = useQuery(shelfQuery(units));
   const choices = useQuery(choicesQuery());
+  const habits = useQuery(habitsQuery());
   useEffect(() => {
     document.title = "Shelf · Kumpan";
   }, []);
-  if (shelf.isPending || choices.isPending) return <Loading what="the shelf" />;
+  if (shelf.isPending || choices.isPending || habits.isPending) return <Loading what="the shelf" />;
   if (shelf.isError) return <Failed error={shelf.error} again={() => void shelf.refetch()} />;
   if (choices.isError) return <Failed error={choices.error} again={() => void choices.refetch()} />;
+  if (habits.isError) return <Failed error={habits.error} again={() => void habits.refetch()} />;
+  const currency = habits.data.currency ?? "$";
+  const spent = shelf.data.reduce((sum, line) => sum + (line.used_cost ?? 0), 0);
   return (
     <>
       <Heading as="h1" fontSize="title" mb="4">
         Shelf
       </Heading>
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 24rem" }} gap="5" alignItems="start">
-        <Card>
-          {shelf.data.length === 0 && (
-            <Text>
-              Nothing on the shelf yet. Until then sheets are reckoned with a standard shelf: liquid chlorine,
-              acid, sodas, calcium, stabiliser, salt.
-            </Text>
-          )}
-          <Box as="ul" listStyleType="none" p="0" m="0">
-            {shelf.data.map((line, index) => (
-              <ProductLine key={line.id} line={line} first={index === 0} />
-            ))}
-          </Box>
-        </Card>
-        <AddProduct choices={choices.data} units={units} />
+        <Grid gap="5">
+          <ToBuy units={units} currency={currency} empty={shelf.data.length === 0} />
+          <Card as="section" aria-label="What stands here">
+            <Heading as="h2" fontSize="lead" mb="2">
+              What stands here
+            </Heading>
+            {shelf.data.length === 0 && (
+              <Text>
+                Nothing on the shelf yet. Until then sheets are reckoned with a standard shelf: liquid
+                chlorine, acid, sodas, calcium, stabiliser, salt.
+              </Text>
+            )}
+            <Box as="ul" listStyleType="none" p="0" m="0">
+              {shelf.data.map((line, index) => (
+                <ProductLine key={line.id} line={line} first={index === 0} currency={currency} />
+              ))}
+            </Box>
+            {spent > 0 && (
+              <Text mt="3" pt="3" borderTop="1.5px solid" borderColor="ink" fontWeight="650">
+                Poured in the last year, as far as prices are known: {currency}
+                {spent.toFixed(2)}
+              </Text>
+            )}
+          </Card>
+        </Grid>
+        <Grid gap="5">
+          <AddProduct choices={choices.data} units={units} />
+          <Measures key={units} habits={habits.data} shelf={shelf.data} units={units} />
+        </Grid>
       </Grid>
     </>
   );
 }
 
-function ProductLine({ line, first }: { line: ShelfLine; first: boolean }) {
-  const queries = useQueryClient();
-  const [packages, setPackages] = useState("");
-  const [problem, setProblem] = useState<string | null>(null);
-
-  async function buy() {
-    try {
-      await take(
-        client.POST("/api/v1/shelf/purchases", {
-          body: {
-            id: crypto.randomUUID(),
-            at: null,
-            person_id: personId(),
-            product_id: line.id,
-            packages: Number(packages.replace(",", ".")),
-            price: null,
-          },
-        }),
-      );
-      await queries.invalidateQueries({ queryKey: ["shelf"] });
-      setPackages("");
-      setProblem(null);
-      notify(`Noted: ${packages} of ${line.label}.`);
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
-    }
-  }
-
+function ToBuy({ units, currency, empty }: { units: Units; currency: string; empty: boolean }) {
+  const found = useQuery({ ...toBuyQuery(units), enabled: !empty });
+  if (empty) return null;
   return (
-    <Box as="li" py="3" borderTop={first ? "none" : "1px solid"} borderColor="hairline">
-      <Flex justify="space-between" align="end" gap="4" wrap="wrap">
-        <Box>
-          <Text fontWeight="650">{line.label}</Text>
-          <Text fontSize="note" color="soft">
-            Left: {line.stock_text}
-            {line.poured_text && ` · poured ${line.poured_text}`}
-          </Text>
-        </Box>
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            void buy();
-          }}
-        >
-          <Flex gap="2" align="end">
-            <Box w="7rem">
-              <TextField
-                label="Bought"
-                inputMode="decimal"
-                aria-label={`Packages bought of ${line.label}`}
-                value={packages}
-                problem={problem}
-                onText={setPackages}
-              />
-            </Box>
-            <SideButton type="submit" disabled={packages.trim() === ""}>
-              Note it
-            </SideButton>
-          </Flex>
-        </form>
-      </Flex>
-    </Box>
+    <Card as="section" aria-label="What to buy">
+      <Heading as="h2" fontSize="lead" mb="2">
+        What to buy
+      </Heading>
+      {found.isPending && <Loading what="the list" />}
+      {found.isError && <Failed error={found.error} again={() => void found.refetch()} />}
+      {found.data?.length === 0 && <Text>Nothing: the sheets offered now are covered for two weeks.</Text>}
+      {found.data?.map((line) => (
+        <BuyRow key={line.product_id} line={line} currency={currency} />
+      ))}
+    </Card>
   );
 }
 
-interface ProductForm {
-  chemical: string;
-  name: string;
-  strength: string;
-  package: string;
-}
-
-function AddProduct({ choices, units }: { choices: Choices; units: Units }) {
-  const queries = useQueryClient();
-  const empty: ProductForm = { chemical: "sodium_hypochlorite", name: "", strength: "10", package: "" };
-  const [form, change] = useDraft<ProductForm>("product", empty);
-  const [trouble, setTrouble] = useState<Trouble | null>(null);
-  const chosen = choices.chemicals.find(({ key }) => key === form.chemical);
-
-  async function add() {
-    try {
-      const strength_percent = Number(form.strength.replace(",", "."));
-      await take(
-        client.POST("/api/v1/shelf", {
-          params: { query: { metric: units === "metric" } },
-          body: {
-            id: crypto.randomUUID(),
-            name: form.name,
-            chemical: form.chemical,
-            strength_percent,
-            package: form.package,
-          },
-        }),
-      );
-      await queries.invalidateQueries({ queryKey: ["shelf"] });
-      change(empty);
-      setTrouble(null);
-      notify("On the shelf.");
-    } catch (error) {
-      setTrouble(error instanceof Trouble ? error : new Trouble(String(error), null, 0));
-    }
-  }
-
-  const problem = (field: string) => (trouble?.field === field ? trouble.message : null);
+function BuyRow({ line, currency }: { line: BuyLine; currency: string }) {
   return (
-    <Card as="section">
-      <Heading as="h2" fontSize="lead" mb="4">
-        Add a product
-      </Heading>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void add();
-        }}
-      >
-        <Grid gap="4">
-          <SelectField
-            label="What it is"
-            value={form.chemical}
-            options={choices.chemicals.map(({ key, name }) => ({ value: key, label: name }))}
-            onPick={(chemical) => {
-              const usual = choices.chemicals.find(({ key }) => key === chemical)?.usual_strength_percent;
-              change({ ...form, chemical, strength: String(usual ?? 100) });
-            }}
-          />
-          <TextField
-            label="Name on the label, if you like"
-            value={form.name}
-            onText={(name) => change({ ...form, name })}
-          />
-          <TextField
-            label="Strength on the label, percent"
-            inputMode="decimal"
-            value={form.strength}
-            problem={problem("strength_percent")}
-            onText={(strength) => change({ ...form, strength })}
-          />
-          <TextField
-            label={chosen?.is_liquid ? "One package, like 2.5 gal" : "One package, like 40 lb"}
-            value={form.package}
-            problem={problem("package") ?? problem("package_ml")}
-            onText={(text) => change({ ...form, package: text })}
-          />
-          {trouble !== null && trouble.field === null && (
-            <Text role="alert" color="accent" fontWeight="600">
-              {trouble.message}
-            </Text>
-          )}
-          <MainButton type="submit">Put it on the shelf</MainButton>
-        </Grid>
-      </form>
-    </Card>
+    <Grid templateColumns="minmax(0,1fr) auto" gap="4" py="2" borderTop="1px solid" borderColor="hairline">
+      <Box>
+        <Text fontWeight="650">{line.label}</Text>
+        <Text fontSize="note" color="soft">
+          {line.short_text} short, {line.why}
+        </Text>
+      </Box>
+      <Box textAlign="right">
+        <Text fontWeight="650">{line.packages_text || "package not known"}</Text>
+        {line.cost !== null && (
+          <Text fontSize="note" color="soft">
+            {currency}
+            {line.cost.toFixed(2)}
+          </Text>
+        )}
+      </Box>
+    </Grid>
   );
 }

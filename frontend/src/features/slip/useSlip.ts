@@ -1,7 +1,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, Trouble, take } from "../../api/client";
+import { KEPT, postOrKeep } from "../../api/outbox";
 import type { LookIn, Measure, SlipView } from "../../api/types";
+import { notify } from "../../components/notice";
 import { personId } from "../../lib/person";
 import type { Units } from "../../lib/units";
 import { useDebounced } from "../../lib/useDebounced";
@@ -76,26 +78,23 @@ export function useSlip(poolId: string, kit: string, units: Units, corrects: str
     };
   }
 
-  async function keepLook(): Promise<void> {
-    if (draft.clarity === null && draft.level === null && draft.odd.length === 0) return;
+  async function keepLook(): Promise<boolean> {
+    if (draft.clarity === null && draft.level === null && draft.odd.length === 0) return true;
     const { at, person_id } = testBody();
-    await take(
-      client.POST("/api/v1/pools/{pool_id}/looks", {
-        params: { path: { pool_id: poolId } },
-        body: {
-          id: draft.lookId,
-          at,
-          person_id,
-          clarity: draft.clarity ?? "clear",
-          level: draft.level ?? "normal",
-          odd: draft.odd,
-          note: "",
-        },
-      }),
-    );
+    const look = {
+      id: draft.lookId,
+      at,
+      person_id,
+      clarity: draft.clarity ?? "clear",
+      level: draft.level ?? "normal",
+      odd: draft.odd,
+      note: "",
+    };
+    return (await postOrKeep(`/api/v1/pools/${poolId}/looks`, look, "A look")) !== KEPT;
   }
 
-  async function keepTest(): Promise<void> {
+  /** True when the server has it, false when it waits on this device. */
+  async function keepTest(): Promise<boolean> {
     const body = testBody();
     if (corrects !== null) {
       await take(
@@ -105,10 +104,9 @@ export function useSlip(poolId: string, kit: string, units: Units, corrects: str
         }),
       );
     } else if (Object.keys(body.fields).length > 0 || draft.clarity === null) {
-      await take(
-        client.POST("/api/v1/pools/{pool_id}/tests", { params: { path: { pool_id: poolId } }, body }),
-      );
+      return (await postOrKeep(`/api/v1/pools/${poolId}/tests`, body, "A test")) !== KEPT;
     }
+    return true;
   }
 
   /** True when all was kept. What was typed stays until then. */
@@ -116,9 +114,10 @@ export function useSlip(poolId: string, kit: string, units: Units, corrects: str
     setSaving(true);
     setTrouble(null);
     try {
-      await keepTest();
-      await keepLook();
+      const tested = await keepTest();
+      const looked = await keepLook();
       forget();
+      if (!tested || !looked) notify("Kept on this device; it is sent when the server answers.");
       await queries.invalidateQueries({ queryKey: ["pool", poolId] });
       await queries.invalidateQueries({ queryKey: ["pools"] });
       return true;

@@ -58,8 +58,26 @@ class Chemical:
     trade_percent: bool = False
 
     @property
+    def form(self) -> str:
+        """How it comes out of the package."""
+        return "liquid" if self.is_liquid else FORMS.get(self.key, "powder")
+
+    @property
     def is_liquid(self) -> bool:
         return self.densities is not None
+
+
+FORMS: Mapping[str, str] = {
+    "calcium_hypochlorite": "granules",
+    "sodium_dichlor": "granules",
+    "trichlor": "tablets",
+    "potassium_monopersulfate": "granules",
+    "sodium_bisulfate": "granules",
+    "calcium_chloride": "flakes or prills",
+    "cyanuric_acid": "granules",
+    "sodium_chloride": "salt",
+    "sodium_thiosulfate": "crystals",
+}
 
 
 def _table(densities: dict[float, float]) -> Mapping[float, float]:

@@ -6,10 +6,11 @@ than 10 percent or the reading's own doubt: then a smaller measure is named. Sou
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import floor
 
 from kumpan.core.dosing.additions import Product, mass_from_volume_g, volume_from_mass_ml
+from kumpan.core.habits import Container, ContainerKind
 from kumpan.core.units import G_PER_LB, G_PER_OZ, L_PER_US_GAL, ML_PER_FL_OZ
 
 SOURCE = "rounding"
@@ -33,16 +34,31 @@ class Rounded:
     text: str
 
 
-def round_dose(product: Product, mass_g: float, metric: bool = False, doubt_share: float = 0.0) -> Rounded:
+def round_dose(
+    product: Product,
+    mass_g: float,
+    metric: bool = False,
+    doubt_share: float = 0.0,
+    containers: Sequence[Container] = (),
+) -> Rounded:
     """The measurable amount nearest to `mass_g` (below it where the trade rounds down).
 
-    `doubt_share` is the dose's own doubt as a share of it: packages may shift the dose that far.
+    `doubt_share` is the dose's own doubt as a share of it: packages may shift the dose that far. `containers`
+    are what the person measures with; where none is fine enough, a smaller measure is named.
     """
     down = product.chemical in ROUND_DOWN
     allowed = max(LARGEST_SHIFT, doubt_share)
     in_packages = _in_packages(product, mass_g, allowed, down, metric)
     if in_packages is not None:
         return in_packages
+    fitting = [box for box in containers if _measures(box, product)]
+    if fitting:
+        return _in_containers(product, mass_g, allowed, down, metric, fitting)
+    return _plainly(product, mass_g, metric, down)
+
+
+def _plainly(product: Product, mass_g: float, metric: bool, down: bool) -> Rounded:
+    """By an ordinary kitchen scale or measuring cup."""
     volume = volume_from_mass_ml(product, mass_g)
     if volume is None:
         grams = _on_scale(mass_g, metric, down)
@@ -92,6 +108,47 @@ def _in_packages(product: Product, mass_g: float, allowed: float, down: bool, me
     text = f"{_count_text(count)} {noun}{'' if count <= 1 else 's'} of {size}"
     if volume is None:
         return Rounded(snapped, None, text)
+    return Rounded(mass_from_volume_g(product, snapped), snapped, text)
+
+
+def _measures(box: Container, product: Product) -> bool:
+    """Whether it can measure this product: cups and jugs liquids, a scoop what it was weighed with, a scale solids."""
+    if product.row.is_liquid:
+        return bool(box.volume_ml)
+    return bool(box.mass_g) and (box.kind is ContainerKind.SCALE or box.product_id == product.id)
+
+
+def _in_containers(
+    product: Product, mass_g: float, allowed: float, down: bool, metric: bool, boxes: Sequence[Container]
+) -> Rounded:
+    """The container with the fewest fillings that comes close enough; else a smaller measure is named."""
+    amount = volume_from_mass_ml(product, mass_g) or mass_g
+    for limit in (SCALE_SHIFT, allowed):
+        close = [
+            (snapped / size, snapped, box)
+            for box in boxes
+            if (size := box.volume_ml or box.mass_g or 0.0)
+            and (snapped := _snap(amount, size / box.parts, down)) > 0
+            and abs(snapped - amount) <= limit * amount
+        ]
+        if close:
+            count, snapped, box = min(close, key=lambda found: (_is_scale(found[2]), found[0]))
+            return _told(product, count, snapped, box, metric)
+    plain = _plainly(product, mass_g, metric, down)
+    return replace(plain, text=f"{plain.text} (finer than your measures show)")
+
+
+def _is_scale(box: Container) -> bool:
+    return box.kind is ContainerKind.SCALE
+
+
+def _told(product: Product, count: float, snapped: float, box: Container, metric: bool) -> Rounded:
+    if not product.row.is_liquid:
+        text = mass_text(snapped, metric)
+        return Rounded(
+            snapped, None, text if _is_scale(box) else f"{_count_text(count)} × {box.name} ({text})"
+        )
+    text = f"{_count_text(count)} × {box.name} ({volume_text(snapped, metric)})"
     return Rounded(mass_from_volume_g(product, snapped), snapped, text)
 
 

@@ -67,7 +67,7 @@ def _with_the_same_goals(readings: Readings, aims: Aims) -> Aims:
         aim = aim_for(measure, aims, value) if value is not None else None
         if aim is not None:
             goals[measure] = aim.value
-    return Aims(aims.bands, goals)
+    return Aims(aims.bands, goals, aims.held)
 
 
 def _combined(mass: float, below: Mapping[Measure, float], above: Mapping[Measure, float]) -> DoseDoubt:

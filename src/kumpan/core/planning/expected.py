@@ -9,6 +9,7 @@ from kumpan.core.demand.conditions import product_of
 from kumpan.core.dosing.mass_balance import added_to, changes
 from kumpan.core.dosing.mixing import added
 from kumpan.core.journal import AdditionMade, PoolState, last_reading
+from kumpan.core.testing.methods import Measured
 from kumpan.core.water import READING_MEASURES, Measure, Readings
 
 SOURCE = "mass-balance"
@@ -22,6 +23,11 @@ def measured_readings(state: PoolState) -> Readings:
         if last is not None:
             readings = readings.with_value(measure, last.value.value)
     return readings
+
+
+def last_values(state: PoolState) -> tuple[Measured, ...]:
+    """The latest value of every measure with its doubt."""
+    return tuple(last.value for m in READING_MEASURES if (last := last_reading(state, m)) is not None)
 
 
 def expected_now(state: PoolState) -> Readings:

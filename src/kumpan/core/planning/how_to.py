@@ -1,5 +1,9 @@
 """Where and how each chemical goes in, said at the step. Source: cautions."""
 
+from math import ceil
+
+from kumpan.core.dosing.rounding import mass_text
+from kumpan.core.habits import Telling
 from kumpan.core.pool.equipment import Chlorination, Traits
 
 SOURCE = "cautions"
@@ -25,8 +29,22 @@ _WHERE: dict[str, str] = {
 _POURED = frozenset(_WHERE) - {"trichlor", "cyanuric_acid"}
 
 
-def where(chemical: str) -> str:
-    return _WHERE[chemical]
+SALT_AT_THE_SHALLOW_END = (
+    "Pour along the shallow end, so that it drifts and spreads; brush it until dissolved, none on the drain."
+)
+# What a bucket of pool water takes at once without boiling up or being left undissolved.
+MOST_IN_A_BUCKET_G = {"calcium_chloride": 1000.0, "sodium_carbonate": 1000.0, "calcium_hypochlorite": 500.0}
+
+
+def where(chemical: str, mass_g: float, telling: Telling) -> str:
+    """The place and the manner, with the number of buckets where it is dissolved in small batches."""
+    if chemical == "sodium_chloride" and telling.salt_end == "shallow":
+        return SALT_AT_THE_SHALLOW_END
+    batches = ceil(mass_g / MOST_IN_A_BUCKET_G.get(chemical, mass_g or 1.0) - 1e-6)
+    if batches <= 1:
+        return _WHERE[chemical]
+    each = mass_text(mass_g / batches, telling.metric)
+    return f"{_WHERE[chemical]} {batches} buckets, about {each} in each."
 
 
 def uses_pour_path(chemical: str) -> bool:

@@ -67,7 +67,7 @@ def holding(incident: Incident, stabiliser: float | None) -> Holding | None:
 
 def incident_plan(incident: Incident, asked: ShockAsked) -> Plan:
     """Close, remove, disinfect, and hold the chlorine that the guidance names for its time."""
-    line = Timeline(asked.volume_l, asked.readings, asked.metric)
+    line = Timeline(asked.volume_l, asked.readings, asked.telling)
     line.do(
         "Close the pool: everybody out, nobody in",
         f"{NAMES[incident]} in the water. A sign at the gate; tell who was in it.",

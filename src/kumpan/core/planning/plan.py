@@ -12,6 +12,7 @@ from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.dosing.additions import Product
 from kumpan.core.dosing.mass_balance import added_to, changes
 from kumpan.core.findings import Finding
+from kumpan.core.habits import Telling
 from kumpan.core.planning.lanes import NAMES
 from kumpan.core.planning.lowering_advice import Means, with_amounts
 from kumpan.core.planning.rules_beside import rule_beside
@@ -23,6 +24,8 @@ from kumpan.core.planning.timeline import lay_out
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.run_sheet import Step
 from kumpan.core.water import Measure, Readings
+
+AS_SOLD = Telling()
 
 
 @dataclass(frozen=True)
@@ -42,20 +45,20 @@ def plan(
     aims: Aims,
     shelf: Sequence[Product],
     *,
-    metric: bool = False,
+    telling: Telling = AS_SOLD,
     fill: Readings | None = None,
 ) -> Plan:
     """The whole plan for one water. `shelf` is what may be poured; amounts are in g and mL.
 
-    `fill` is the fill water's readings, for what only new water lowers.
+    `fill` is the fill water's readings, for what only new water lowers; `telling` how amounts are said.
     """
     solution = solve(readings, volume_l, traits, aims, shelf)
-    rules = _rules(solution, volume_l, metric)
+    rules = _rules(solution, volume_l, telling.metric)
     placed = spread(solution.doses, readings, volume_l, solution.start)
     steps = lay_out(
-        placed.parts, volume_l, traits, readings, metric=metric, aerate_to_ph=solution.aerate_to_ph
+        placed.parts, volume_l, traits, readings, telling=telling, aerate_to_ph=solution.aerate_to_ph
     )
-    means = Means(volume_l, fill or Readings(), shelf, metric)
+    means = Means(volume_l, fill or Readings(), shelf, telling.metric)
     unmet = with_amounts(solution.unmet, readings, aims, means)
     if not placed.held_back:
         notes = (*solution.notes, *rules, *index_notes(readings, solution.predicted, traits))

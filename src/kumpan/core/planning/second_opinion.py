@@ -10,13 +10,18 @@ from itertools import combinations
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.dosing.additions import Product, density
 from kumpan.core.dosing.catalogue import CATALOGUE
-from kumpan.core.dosing.mass_balance import changes
+from kumpan.core.dosing.mass_balance import change_per_g, changes
 from kumpan.core.dosing.rounding import mass_text, volume_text
 from kumpan.core.errors import UnreadableQuantity
 from kumpan.core.findings import Finding
+from kumpan.core.habits import Telling
 from kumpan.core.planning.lanes import NAMES
 from kumpan.core.planning.order_and_waits import ADDITION_LIMITS, ANY_TWO_MINUTES, separation
-from kumpan.core.planning.solve import after_all
+from kumpan.core.planning.plan import AS_SOLD, Plan
+from kumpan.core.planning.solve import Dose, Unmet, after_all
+from kumpan.core.planning.spread import spread
+from kumpan.core.planning.timeline import lay_out
+from kumpan.core.pool.equipment import Traits
 from kumpan.core.units import Dimension, read_quantity
 from kumpan.core.water import Measure, Readings
 
@@ -117,6 +122,50 @@ def second_opinion(text: str, readings: Readings, volume_l: float, *, metric: bo
     start = solve_readings(known) if known is not None else None
     after = after_all(readings, start if isinstance(start, State) else None, amounts, volume_l)
     return SecondOpinion(tuple(advice), tuple(unread), readings, after, tuple(_findings(amounts, volume_l)))
+
+
+# What a product is poured for, so that it keeps that measure's limits and mixing time.
+POURED_FOR: dict[str, Measure] = {
+    **dict.fromkeys(
+        ("sodium_hypochlorite", "calcium_hypochlorite", "sodium_dichlor", "trichlor"), Measure.FREE_CHLORINE
+    ),
+    **dict.fromkeys(("hydrochloric_acid", "sodium_bisulfate", "sodium_carbonate", "borax"), Measure.PH),
+    "sodium_bicarbonate": Measure.TOTAL_ALKALINITY,
+    "calcium_chloride": Measure.CALCIUM_HARDNESS,
+    "cyanuric_acid": Measure.CYANURIC_ACID,
+    "sodium_chloride": Measure.SALT,
+    "boric_acid": Measure.BORATE,
+    "sodium_thiosulfate": Measure.FREE_CHLORINE,
+}
+
+
+def advised_plan(
+    text: str, readings: Readings, volume_l: float, traits: Traits, telling: Telling = AS_SOLD
+) -> Plan:
+    """The advice as a sheet of its own: its amounts, in our order, with our waits, limits and cautions."""
+    found = second_opinion(text, readings, volume_l, metric=telling.metric)
+    known = known_from(readings)
+    solved = solve_readings(known) if known is not None else None
+    start = solved if isinstance(solved, State) else None
+    placed = spread([_advised(row, volume_l) for row in found.advice], readings, volume_l, start)
+    steps = lay_out(placed.parts, volume_l, traits, readings, telling=telling)
+    left = tuple(
+        Unmet(
+            dose.measure,
+            "limits",
+            f"{dose.product.label}: the rest of it goes over what is safe at once; test after this sheet.",
+        )
+        for dose in placed.held_back
+    )
+    unread = tuple(Finding("unread", piece.text, None) for piece in found.unread)
+    return Plan(steps, found.after, left, (*unread, *found.findings))
+
+
+def _advised(row: Advice, volume_l: float) -> Dose:
+    measure = POURED_FOR[row.product.chemical]
+    counted = Measure.TOTAL_ALKALINITY if measure is Measure.PH else measure
+    change = change_per_g(row.product, counted, volume_l) * row.mass_g
+    return Dose(row.product, row.mass_g, measure, change, f"As advised: {row.typed}.")
 
 
 def _decimal_commas(text: str) -> str:

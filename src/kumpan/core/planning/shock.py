@@ -3,7 +3,7 @@
 Sources: shock, shock-hour, cya-ratio, addition-limits.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta, tzinfo
 from enum import StrEnum
@@ -13,9 +13,10 @@ from kumpan.core.dosing.additions import Product
 from kumpan.core.dosing.mass_balance import added_to, changes, mass_for_change_g
 from kumpan.core.dosing.mixing import added
 from kumpan.core.findings import Finding
+from kumpan.core.habits import Telling
 from kumpan.core.hazards import Hazard
 from kumpan.core.planning.dusk import Evening, next_morning
-from kumpan.core.planning.plan import Plan
+from kumpan.core.planning.plan import AS_SOLD, Plan
 from kumpan.core.planning.rules_beside import rule_beside
 from kumpan.core.planning.schools import Band
 from kumpan.core.planning.solve import Dose, Unmet
@@ -23,6 +24,7 @@ from kumpan.core.planning.spread import Part
 from kumpan.core.planning.timeline import Timeline
 from kumpan.core.pool.equipment import Chlorination, Surface, Traits
 from kumpan.core.run_sheet import Step
+from kumpan.core.units import G_PER_LB, L_PER_US_GAL
 from kumpan.core.water import Measure, Readings
 
 SOURCES_USED = ("shock", "shock-hour", "cya-ratio", "addition-limits")
@@ -42,6 +44,47 @@ BREAKPOINT_RULE = 10.0
 class ShockWay(StrEnum):
     FIXED = "fixed"
     RATIO = "ratio"
+    OXIDISER = "oxidiser"
+
+
+class ShockReason(StrEnum):
+    ROUTINE = "routine"
+    COMBINED = "combined"
+    STORM = "storm"
+    PARTY = "party"
+
+
+@dataclass(frozen=True)
+class ReasonRow:
+    """What goes before the pour for this reason, and what the morning's test must show besides."""
+
+    first: str
+    first_why: str
+    morning: str
+
+
+REASONS: Mapping[ShockReason, ReasonRow] = {
+    ShockReason.ROUTINE: ReasonRow(
+        "Brush, empty the baskets, clean the filter if it is due",
+        "Chlorine works on what is stirred up, and a dirty filter eats it.",
+        "Every week above 80 F or in heavy use, every two weeks below.",
+    ),
+    ShockReason.COMBINED: ReasonRow(
+        "Brush, clean the filter; cover off, indoors doors and fans open",
+        "What chlorine breaks up must leave with the air.",
+        "Combined still over 0.5: not enough, or no fresh air; once more tomorrow.",
+    ),
+    ShockReason.STORM: ReasonRow(
+        "Debris and leaves out, baskets empty, level to the middle of the skimmer; test pH and alkalinity",
+        "Rain thins the water and brings dirt; what floats eats the shock.",
+        "Test alkalinity, stabiliser and salt too: what ran over took them along.",
+    ),
+    ShockReason.PARTY: ReasonRow(
+        "Everybody out, toys out, brush, baskets empty",
+        "Swimmers and lotion use up chlorine; give it to the water at once.",
+        "Combined over 0.5 means it is still working.",
+    ),
+}
 
 
 @dataclass(frozen=True)
@@ -71,7 +114,9 @@ class ShockAsked:
     now: datetime
     evening: Evening
     zone: tzinfo
-    metric: bool = False
+    reason: ShockReason = ShockReason.ROUTINE
+    swim_after_oxidiser_min: int = 60
+    telling: Telling = AS_SOLD
 
 
 def shock_level(readings: Readings, traits: Traits, way: ShockWay) -> ShockLevel:
@@ -118,6 +163,8 @@ def _fits(product: Product, asked: ShockAsked, rise_mg_l: float) -> bool:
 
 def shock_plan(asked: ShockAsked) -> Plan:
     """The sheet of one shock: prepare, pour at dusk, test in the morning; or why there is none."""
+    if asked.way is ShockWay.OXIDISER:
+        return _oxidiser_plan(asked)
     free = asked.readings.free_chlorine
     if free is None:
         return _none(
@@ -134,9 +181,43 @@ def shock_plan(asked: ShockAsked) -> Plan:
         return _none(asked, "no_product", reason)
     part = _part(asked, product, level, free)
     after = added_to(asked.readings, changes(product, part.mass_g, asked.volume_l))
-    rule = rule_beside(product, rise, asked.volume_l, metric=asked.metric, weekly=False)
+    rule = rule_beside(product, rise, asked.volume_l, metric=asked.telling.metric, weekly=False)
     notes = (*_notes(asked, level), *((rule,) if rule else ()))
     return Plan(_steps(asked, part, level), after, (), notes)
+
+
+OXIDISER = "potassium_monopersulfate"
+OXIDISER_G_PER_L = G_PER_LB / (10_000 * L_PER_US_GAL)  # the trade's 1 lb per 10 000 gal
+
+
+def _oxidiser_plan(asked: ShockAsked) -> Plan:
+    """Non-chlorine shock: by its label, any hour of the day; it oxidises and does not kill algae."""
+    product = next((p for p in asked.shelf if p.chemical == OXIDISER), None)
+    if product is None:
+        reason = "No non-chlorine shock on the shelf: put it there, or shock with chlorine."
+        return Plan((), asked.readings, (Unmet(Measure.FREE_CHLORINE, "no_product", reason),), ())
+    grams = asked.volume_l * OXIDISER_G_PER_L
+    line = Timeline(asked.volume_l, asked.readings, asked.telling)
+    line.prepare(asked.traits, adds_salt=False)
+    row = REASONS[asked.reason]
+    line.do(row.first, row.first_why, Hazard.OPEN_WATER)
+    why = "About 1 lb per 10 000 gal; the label's amount comes first. It oxidises, it kills no algae and leaves no chlorine."
+    line.add(Part(Dose(product, grams, Measure.FREE_CHLORINE, 0.0, why), grams, 1))
+    minutes = asked.swim_after_oxidiser_min
+    line.wait_until(line.now + minutes, "Then swimming is allowed, if the label does not ask for longer.")
+    line.test(
+        (Measure.FREE_CHLORINE, Measure.PH),
+        "Free chlorine still in range? For days it reads as combined in common tests.",
+    )
+    note = (
+        "In DPD tests it reads as combined chlorine for days: judge by smell and by free chlorine until then."
+    )
+    return Plan(
+        tuple(line.steps),
+        asked.readings,
+        (),
+        (Finding("reads_as_combined", note, Measure.COMBINED_CHLORINE),),
+    )
 
 
 def _none(asked: ShockAsked, code: str, reason: str) -> Plan:
@@ -166,15 +247,12 @@ def _way_words(asked: ShockAsked, level: ShockLevel) -> str:
 
 
 def _steps(asked: ShockAsked, part: Part, level: ShockLevel) -> tuple[Step, ...]:
-    line = Timeline(asked.volume_l, asked.readings, asked.metric)
+    line = Timeline(asked.volume_l, asked.readings, asked.telling)
     until = max(0, int((asked.evening.at - asked.now).total_seconds() // 60))
     line.wait_until(max(0, until - PUMP_BEFORE_MIN), "The sun would take most of it before it works.")
     line.prepare(asked.traits, adds_salt=False)
-    line.do(
-        "Brush, empty the baskets, clean the filter if it is due",
-        "Chlorine works on what is stirred up, and a dirty filter eats it.",
-        Hazard.OPEN_WATER,
-    )
+    row = REASONS[asked.reason]
+    line.do(row.first, row.first_why, Hazard.OPEN_WATER)
     line.wait_until(until, asked.evening.why)
     line.add(part)
     line.do(
@@ -190,7 +268,7 @@ def _steps(asked: ShockAsked, part: Part, level: ShockLevel) -> tuple[Step, ...]
     line.test(
         (Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE),
         f"A loss of more than {OVERNIGHT_LOSS_MG_L:g} overnight, without sun, means it is still working on something: shock again. "
-        f"Swim at {asked.swim_limit_mg_l:g} or less, combined at 0.5 or less, and the drain plain to see.",
+        f"Swim at {asked.swim_limit_mg_l:g} or less, combined at 0.5 or less, and the drain plain to see. {row.morning}",
     )
     return tuple(line.steps)
 

@@ -35,10 +35,14 @@ TARGETABLE: tuple[Measure, ...] = (
 
 @dataclass(frozen=True)
 class Aims:
-    """The bands that judge the water, and the targets that the user named, which go before them."""
+    """The bands that judge the water, and the targets that the user named, which go before them.
+
+    `held` are measures that no dose is made for, since their reading does not carry one.
+    """
 
     bands: Mapping[Measure, Band]
     named: Mapping[Measure, float]
+    held: frozenset[Measure] = frozenset()
 
 
 @dataclass(frozen=True)
@@ -68,7 +72,7 @@ def aim_for(measure: Measure, aims_: Aims, value: float) -> Aim | None:
             return None
         return Aim(measure, goal, named=True)
     band = aims_.bands.get(measure)
-    if band is None:
+    if band is None or measure in aims_.held:
         return None
     if band.low is not None and value < band.low:
         return Aim(measure, band.aim, named=False) if band.dose_low and band.aim is not None else None

@@ -8,6 +8,7 @@ from collections.abc import Mapping, Sequence
 from kumpan.core.dosing.additions import volume_from_mass_ml
 from kumpan.core.dosing.mass_balance import changes
 from kumpan.core.dosing.rounding import round_dose
+from kumpan.core.habits import Telling
 from kumpan.core.hazards import Hazard, cautions_for
 from kumpan.core.planning.how_to import prepare, uses_pour_path, where
 from kumpan.core.planning.lanes import name_in_sentence
@@ -33,13 +34,13 @@ def lay_out(
     traits: Traits,
     readings: Readings,
     *,
-    metric: bool,
+    telling: Telling,
     aerate_to_ph: float | None = None,
 ) -> tuple[Step, ...]:
     """The steps for additions already put on days and in order; empty when there is nothing to add."""
     if not parts:
         return ()
-    line = Timeline(volume_l, readings, metric)
+    line = Timeline(volume_l, readings, telling)
     line.prepare(traits, any(part.dose.measure is Measure.SALT for part in parts))
     for day in sorted({part.day for part in parts}):
         line.begin_day(day)
@@ -57,17 +58,17 @@ def lay_out(
 class Timeline:
     """The sheet while it is being written: what was poured when, what still waits for a test."""
 
-    def __init__(self, volume_l: float, readings: Readings, metric: bool) -> None:
+    def __init__(self, volume_l: float, readings: Readings, telling: Telling) -> None:
         self.steps: list[Step] = []
         self.now = 0
         self._volume_l = volume_l
-        self._metric = metric
+        self._telling = telling
         self._poured: list[tuple[int, str]] = []
         self._readable_at: dict[Measure, int] = {}
         self._level = {m: value for m in Measure if (value := readings.value(m)) is not None}
 
     @property
-    def _day(self) -> int:
+    def day(self) -> int:
         return 1 + self.now // DAY_MIN
 
     def prepare(self, traits: Traits, adds_salt: bool) -> None:
@@ -77,7 +78,7 @@ class Timeline:
     def do(self, title: str, why: str, hazard: Hazard, measures: tuple[Measure, ...] = ()) -> None:
         """A task of its own, without an amount."""
         self.steps.append(
-            Step(DO, self._day, self.now, title, why, hazard, cautions_for(hazard), measures=measures)
+            Step(DO, self.day, self.now, title, why, hazard, cautions_for(hazard), measures=measures)
         )
 
     def begin_day(self, day: int) -> None:
@@ -97,8 +98,13 @@ class Timeline:
                 until, why = at + row.minutes, row.why
         self.wait_until(until, f"Before the next one goes in: {why}.")
 
-    def add(self, part: Part) -> None:
-        step = self._addition(part)
+    def level_now(self, readings: Readings) -> None:
+        """The water as it stands from here on, after something that is no addition."""
+        self._level = {m: value for m in Measure if (value := readings.value(m)) is not None}
+
+    def add(self, part: Part, expected_change: float | None = None) -> None:
+        """An addition; `expected_change` where practice does not follow the mass balance, mg/L."""
+        step = self._addition(part, expected_change)
         self.steps.append(step)
         self._raise_total_chlorine(step)
         self._level.update(step.expected)
@@ -139,25 +145,27 @@ class Timeline:
         for measure in group:
             del self._readable_at[measure]
 
-    def wait_until(self, until: int, why: str) -> None:
+    def wait_until(self, until: int, why: str, title: str = "") -> None:
+        """Nothing to do until then, minutes from the start; nothing at all where that is past."""
         minutes = until - self.now
         if minutes <= 0:
             return
-        title = (
-            f"{duration_text(minutes)} with the pump on"
-            if minutes < LONG_WAIT_MIN
-            else duration_text(minutes)
-        )
-        self.steps.append(Step(WAIT, self._day, self.now, title, why, Hazard.NONE, (), minutes=minutes))
+        pump = " with the pump on" if minutes < LONG_WAIT_MIN else ""
+        title = title or f"{duration_text(minutes)}{pump}"
+        self.steps.append(Step(WAIT, self.day, self.now, title, why, Hazard.NONE, (), minutes=minutes))
         self.now = until
 
-    def _addition(self, part: Part) -> Step:
+    def _addition(self, part: Part, expected_change: float | None) -> Step:
         dose, product = part.dose, part.dose.product
-        rounded = round_dose(product, part.mass_g, self._metric, dose.doubt_share)
+        rounded = round_dose(
+            product, part.mass_g, self._telling.metric, dose.doubt_share, self._telling.containers
+        )
         moved = self._moved(part, rounded.mass_g)
+        if expected_change is not None:
+            moved[dose.measure] = expected_change
         return Step(
             ADD,
-            self._day,
+            self.day,
             self.now,
             product.label,
             dose.why,
@@ -172,7 +180,7 @@ class Timeline:
             rounded_g=rounded.mass_g,
             rounded_ml=rounded.volume_ml,
             rounded_text=rounded.text,
-            where=where(product.chemical),
+            where=where(product.chemical, rounded.mass_g, self._telling),
             pour_path=uses_pour_path(product.chemical),
             measures=(dose.measure,),
             expected=self._expected(moved),
@@ -197,13 +205,13 @@ class Timeline:
 
     def test(self, measures: tuple[Measure, ...], why: str = "A test decides, not the arithmetic.") -> None:
         """A test of these measures, with what they should read."""
-        names = " and ".join(name_in_sentence(measure) for measure in measures)
+        names = listed([name_in_sentence(measure) for measure in measures])
         expected = {m: self._level[m] for m in measures if m in self._level}
         hazard, cautions = Hazard.OPEN_WATER, cautions_for(Hazard.OPEN_WATER)
         self.steps.append(
             Step(
                 TEST,
-                self._day,
+                self.day,
                 self.now,
                 f"Test {names}",
                 why,
@@ -213,6 +221,11 @@ class Timeline:
                 expected=expected,
             )
         )
+
+
+def listed(words: Sequence[str]) -> str:
+    """ "pH", "pH and salt", "pH, salt and copper"."""
+    return " and ".join(part for part in (", ".join(words[:-1]), words[-1]) if part)
 
 
 def duration_text(minutes: int) -> str:

@@ -1,21 +1,24 @@
 """The run sheet: offered, started, ticked."""
 
+from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Query, Response
 
-from kumpan.core.planning.incidents import Incident
-from kumpan.core.planning.shock import ShockWay
 from kumpan.services import sheets
 from kumpan.services.calendars import sheet_calendar
 from kumpan.services.opinions import opinion
-from kumpan.services.views import OpinionView, Sheet
-from kumpan.web.schemas.journal import AdviceIn, SheetStartIn, TickIn
+from kumpan.services.views import OpinionView, Sheet, WaysView
+from kumpan.services.ways import ways as compared
+from kumpan.web.schemas.journal import AdviceIn, PlanAskedIn, SheetStartIn, TickIn
 from kumpan.web.schemas.pools import StampIn
 from kumpan.web.scope import Metric, ScopeDep
 from kumpan.web.stamps import stamp
 
 router = APIRouter(prefix="/api/v1/pools/{pool_id}", tags=["sheets"])
+
+
+Asked = Annotated[PlanAskedIn, Query()]
 
 
 @router.get("/sheet")
@@ -24,30 +27,24 @@ async def current(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> She
     return await sheets.current_sheet(scope, pool_id, metric=metric)
 
 
+@router.get("/offer")
+async def offer(pool_id: UUID, scope: ScopeDep, asked: Asked) -> Sheet:
+    """A plan as it could be started now: shock, accident, drain, borate and the rest, or other products."""
+    return await sheets.offered_sheet(scope, pool_id, asked.to_core(), metric=asked.metric)
+
+
 @router.get("/sheet.ics", response_class=Response)
-async def as_calendar(
-    pool_id: UUID,
-    scope: ScopeDep,
-    shock: ShockWay | None = None,
-    incident: Incident | None = None,
-    metric: Metric = False,
-) -> Response:
+async def as_calendar(pool_id: UUID, scope: ScopeDep, asked: Asked) -> Response:
     """The sheet as an iCalendar file with an alarm at each step."""
-    content = await sheet_calendar(scope, pool_id, sheets.PlanAsked(shock, incident), metric=metric)
+    content = await sheet_calendar(scope, pool_id, asked.to_core(), metric=asked.metric)
     headers = {"Content-Disposition": 'attachment; filename="run-sheet.ics"'}
     return Response(content, media_type="text/calendar", headers=headers)
 
 
-@router.get("/shock")
-async def shock(pool_id: UUID, scope: ScopeDep, way: ShockWay, metric: Metric = False) -> Sheet:
-    """A shock as it would be done this evening: to 10 (`fixed`), or to 40 % of stabiliser (`ratio`)."""
-    return await sheets.special_sheet(scope, pool_id, sheets.PlanAsked(shock=way), metric=metric)
-
-
-@router.get("/incident")
-async def incident(pool_id: UUID, scope: ScopeDep, kind: Incident, metric: Metric = False) -> Sheet:
-    """What to do after an accident in the water; where the guidance gives no time, none is given."""
-    return await sheets.special_sheet(scope, pool_id, sheets.PlanAsked(incident=kind), metric=metric)
+@router.get("/ways")
+async def ways(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> WaysView:
+    """The same plan with other products, side by side: cost, additions, time to swim, what it leaves behind."""
+    return await compared(scope, pool_id, metric=metric)
 
 
 @router.post("/second-opinion")
@@ -60,9 +57,8 @@ async def second_opinion(
 
 @router.post("/sheets", status_code=201)
 async def start(pool_id: UUID, given: SheetStartIn, scope: ScopeDep, metric: Metric = False) -> Sheet:
-    """Start the offered plan, or a shock; it becomes a journal entry and never changes."""
-    asked = sheets.PlanAsked(given.shock, given.incident)
-    return await sheets.start(scope, pool_id, stamp(given, scope), asked, metric=metric)
+    """Start a plan; it becomes a journal entry and never changes."""
+    return await sheets.start(scope, pool_id, stamp(given, scope), given.asked.to_core(), metric=metric)
 
 
 @router.post("/sheets/{sheet_id}/put-away")

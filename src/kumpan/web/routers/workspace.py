@@ -8,6 +8,8 @@ from fastapi import APIRouter
 from kumpan.core.dosing.additions import Product
 from kumpan.core.dosing.catalogue import CATALOGUE, chemical
 from kumpan.core.errors import UnreadableQuantity
+from kumpan.core.journal import HabitsSet
+from kumpan.core.planning.disagreements import QUESTIONS, Question
 from kumpan.core.planning.lanes import NAMES
 from kumpan.core.planning.schools import SCHOOLS
 from kumpan.core.pool.equipment import REFUSED
@@ -15,9 +17,10 @@ from kumpan.core.testing.kits import KITS
 from kumpan.core.units import Dimension, read_quantity
 from kumpan.core.water import Measure
 from kumpan.services import shelf, workspace
-from kumpan.services.views import ShelfLine
+from kumpan.services.views import BuyLine, ShelfLine
+from kumpan.services.ways import shopping
 from kumpan.storage.repositories.workspace import Person
-from kumpan.web.schemas.journal import PersonIn, ProductTyped, PurchaseIn
+from kumpan.web.schemas.journal import HabitsIn, PersonIn, ProductTyped, PurchaseIn, StrengthIn
 from kumpan.web.scope import Metric, ScopeDep
 from kumpan.web.stamps import stamp
 
@@ -54,6 +57,7 @@ class Choices:
     chemicals: tuple[ChemicalChoice, ...]
     refused: tuple[Choice, ...]
     measures: tuple[Choice, ...]
+    questions: tuple[Question, ...]
 
 
 @router.get("/choices")
@@ -67,6 +71,7 @@ def choices() -> Choices:
         ),
         tuple(Choice(key, reason) for key, reason in REFUSED.items()),
         tuple(Choice(measure, name) for measure, name in NAMES.items()),
+        QUESTIONS,
     )
 
 
@@ -96,6 +101,32 @@ async def add_product(typed: ProductTyped, scope: ScopeDep, metric: Metric = Fal
 async def buy(purchase: PurchaseIn, scope: ScopeDep) -> UUID:
     await shelf.buy(scope, stamp(purchase, scope), purchase.product_id, purchase.packages, purchase.price)
     return purchase.id
+
+
+@router.post("/shelf/strengths", status_code=201)
+async def note_strength(given: StrengthIn, scope: ScopeDep) -> UUID:
+    """A strength test of a product; it overrides what ageing would have made of it."""
+    await shelf.note_strength(scope, stamp(given, scope), given.product_id, given.strength_percent)
+    return given.id
+
+
+@router.get("/shelf/to-buy")
+async def to_buy(scope: ScopeDep, metric: Metric = False) -> list[BuyLine]:
+    """What the offered sheets of all pools lack, and what will not last two weeks; the cheapest packages."""
+    return await shopping(scope, metric=metric)
+
+
+@router.get("/habits")
+async def habits(scope: ScopeDep) -> HabitsSet:
+    """Containers, currency, how warm the store is, and what water costs (per m3)."""
+    return await shelf.habits(scope)
+
+
+@router.post("/habits")
+async def set_habits(given: HabitsIn, scope: ScopeDep, metric: Metric = False) -> HabitsSet:
+    found = given.to_core(metric=metric)
+    await shelf.set_habits(scope, stamp(given, scope), found)
+    return found
 
 
 def _product(typed: ProductTyped, metric: bool) -> Product:

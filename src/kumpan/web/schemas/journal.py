@@ -5,12 +5,15 @@ from uuid import UUID
 
 from pydantic import Field
 
-from kumpan.core.errors import InvalidInput
-from kumpan.core.journal import Clarity, Level, LookTaken, Outcome, WaterChange, WaterChanged
+from kumpan.core.errors import InvalidInput, UnreadableQuantity
+from kumpan.core.habits import Container, ContainerKind
+from kumpan.core.journal import Clarity, HabitsSet, Level, LookTaken, Outcome, WaterChange, WaterChanged
 from kumpan.core.planning.incidents import Incident
-from kumpan.core.planning.shock import ShockWay
-from kumpan.core.units import Dimension
+from kumpan.core.planning.product_choice import Way
+from kumpan.core.planning.shock import ShockReason, ShockWay
+from kumpan.core.units import L_PER_M3, L_PER_US_GAL, Dimension, read_number
 from kumpan.core.water import Measure
+from kumpan.services.asked import BorateBy, PlanAsked, PlanKind
 from kumpan.web.schemas.base import Density, StrengthPercent, Strict
 from kumpan.web.schemas.pools import StampIn, Typed, VolumeUnit, quantity
 
@@ -89,11 +92,33 @@ class AmountChange(StampIn):
     amount: Annotated[str, Field(max_length=40)]
 
 
-class SheetStartIn(StampIn):
-    """`shock` names the way of a shock, `incident` an accident in the water; both left out, the plan that the test asks for is started."""
+class PlanFields(Strict):
+    """Which plan, and what each kind asks besides; all left out, the plan that the test asks for."""
 
+    plan: PlanKind = PlanKind.BALANCE
+    way: Way = Way.USUAL
+    use: Annotated[str, Field(max_length=60)] | None = None
     shock: ShockWay | None = None
-    incident: Incident | None = None
+    reason: ShockReason = ShockReason.ROUTINE
+    incident: Incident = Incident.FORMED_STOOL
+    today: bool = False
+    borate: BorateBy = BorateBy.BORIC_ACID
+    measure: Measure | None = None
+    wanted: Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)] | None = None
+    advice: Annotated[str, Field(max_length=600)] = ""
+
+    def to_core(self) -> PlanAsked:
+        return PlanAsked(**{name: getattr(self, name) for name in PlanFields.model_fields})
+
+
+class PlanAskedIn(PlanFields):
+    """As query: the plan, and the units to tell it in."""
+
+    metric: bool = False
+
+
+class SheetStartIn(StampIn):
+    asked: PlanFields = PlanFields()
 
 
 class AdviceIn(Strict):
@@ -124,6 +149,78 @@ class ProductTyped(Strict):
     strength_percent: StrengthPercent
     package: Annotated[str, Field(max_length=40, description='like "40 lb" or "2.5 gal"; empty if none')] = ""
     density_g_per_ml: Density | None = None
+
+
+class StrengthIn(StampIn):
+    """The strength that a test of the product showed."""
+
+    product_id: Annotated[str, Field(max_length=60)]
+    strength_percent: StrengthPercent
+
+
+class ContainerTyped(Strict):
+    """A measure as typed: `holds` is a volume for a cup or jug, a weight for a scoop, the step for a scale."""
+
+    kind: ContainerKind
+    name: Annotated[str, Field(max_length=40)] = ""
+    holds: Typed
+    product_id: Annotated[str, Field(max_length=60)] | None = None
+    parts: Annotated[int, Field(ge=1, le=4)] = 1
+
+    def to_core(self, *, metric: bool) -> Container:
+        name = self.name.strip() or self.kind.value
+        if self.kind in (ContainerKind.CUP, ContainerKind.JUG):
+            litres = quantity(self.holds, Dimension.VOLUME, "ml" if metric else "floz", "containers")
+            return Container(self.kind, name, volume_ml=litres * 1000, parts=self.parts)
+        grams = quantity(self.holds, Dimension.MASS, "g" if metric else "oz", "containers")
+        product_id = self.product_id if self.kind is ContainerKind.SCOOP else None
+        return Container(self.kind, name, mass_g=grams, product_id=product_id, parts=self.parts)
+
+
+class HabitsIn(StampIn):
+    """What holds for the whole workspace. Amounts as typed; `storage` a temperature, `water_price` per 1000 gal or m3."""
+
+    containers: Annotated[list[ContainerTyped], Field(max_length=20)] = []
+    currency: Annotated[str, Field(min_length=1, max_length=4)] = "$"
+    storage: Typed = ""
+    water_price: Typed = ""
+    drain_rate: Typed = ""
+    fill_rate: Typed = ""
+
+    def to_core(self, *, metric: bool) -> HabitsSet:
+        usual = HabitsSet()
+        per_m3 = 1.0 if metric else L_PER_M3 / (1000 * L_PER_US_GAL)
+        price = _number(self.water_price, "water_price")
+        return HabitsSet(
+            tuple(box.to_core(metric=metric) for box in self.containers),
+            self.currency,
+            quantity(self.storage, Dimension.TEMPERATURE, "c" if metric else "f", "storage")
+            if self.storage.strip()
+            else usual.storage_c,
+            None if price is None else price * per_m3,
+            self._rate(self.drain_rate, "drain_rate", usual.drain_l_per_h, metric),
+            self._rate(self.fill_rate, "fill_rate", usual.fill_l_per_h, metric),
+        )
+
+    def _rate(self, text: str, field: str, usual: float, metric: bool) -> float:
+        if not text.strip():
+            return usual
+        rate = quantity(text, Dimension.VOLUME, "l" if metric else "gal", field)
+        if rate <= 0:
+            raise InvalidInput("The rate must be over 0; type gallons or litres an hour.", field)
+        return rate
+
+
+def _number(text: str, field: str) -> float | None:
+    if not text.strip():
+        return None
+    try:
+        found = read_number(text)
+    except UnreadableQuantity as trouble:
+        raise UnreadableQuantity(trouble.message, field) from trouble
+    if found < 0:
+        raise InvalidInput("A price cannot be below 0.", field)
+    return found
 
 
 class PurchaseIn(StampIn):

@@ -7,11 +7,13 @@ from uuid import UUID
 from pydantic import Field
 
 from kumpan.core.errors import InvalidInput, UnreadableQuantity
+from kumpan.core.habits import Chosen, OwnRange
 from kumpan.core.journal import BasinMeasured, EquipmentSet, SettingsMade
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits, refuse_if_out_of_scope
 from kumpan.core.pool.plan_drawing import Fixture, FixtureKind
 from kumpan.core.pool.shapes import DepthPoint, Part, ShapeKind, volume_l
 from kumpan.core.units import Dimension, read_quantity
+from kumpan.core.water import Measure
 from kumpan.web.schemas.base import Strict, StrictBool
 from kumpan.web.schemas.calculation import ReadingsIn
 
@@ -92,6 +94,21 @@ def quantity(text: str, dimension: Dimension, unit: str, field: str) -> float:
         raise UnreadableQuantity(trouble.message, field) from trouble
 
 
+Level = Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)]
+
+
+class OwnRangeIn(Strict):
+    measure: Measure
+    low: Level | None = None
+    high: Level | None = None
+    aim: Level | None = None
+
+
+class ChosenIn(Strict):
+    question: Annotated[str, Field(max_length=40)]
+    option: Annotated[str, Field(max_length=40)]
+
+
 class SettingsIn(Strict):
     name: Annotated[str, Field(max_length=120)]
     place: Annotated[str, Field(max_length=120)] = ""
@@ -103,9 +120,15 @@ class SettingsIn(Strict):
     latitude_deg: Annotated[float, Field(ge=-66, le=66, allow_inf_nan=False)] | None = None
     longitude_deg: Annotated[float, Field(ge=-180, le=180, allow_inf_nan=False)] | None = None
 
+    own_ranges: Annotated[list[OwnRangeIn], Field(max_length=12)] = []
+    choices: Annotated[list[ChosenIn], Field(max_length=20)] = []
+
     def to_core(self) -> SettingsMade:
         values = self.model_dump()
-        return SettingsMade(**{**values, "name": self.name.strip(), "place": self.place.strip()})
+        values["name"], values["place"] = self.name.strip(), self.place.strip()
+        values["own_ranges"] = tuple(OwnRange(**own.model_dump()) for own in self.own_ranges)
+        values["choices"] = tuple(Chosen(**chosen.model_dump()) for chosen in self.choices)
+        return SettingsMade(**values)
 
 
 class EquipmentIn(Strict):

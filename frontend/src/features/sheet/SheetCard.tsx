@@ -1,0 +1,118 @@
+import { Box, Flex, Heading, Text } from "@chakra-ui/react";
+import type { PlanAsked, Sheet } from "../../api/types";
+import { MainButton, SideButton } from "../../components/Button";
+import { Card } from "../../components/Card";
+import { PlainLink } from "../../components/TextLink";
+import { clock } from "../../lib/times";
+import type { Units } from "../../lib/units";
+import { calendarFile } from "./plans";
+import { StepLine } from "./StepLine";
+
+interface SheetCardProps {
+  sheet: Sheet;
+  asked: PlanAsked;
+  units: Units;
+  zone: string;
+  poolId: string;
+  busy: boolean;
+  onStart: () => void;
+  onUndo: (entryId: string) => void;
+  onPutAway?: () => void;
+}
+
+/** The whole sheet, offered or started, with what it leaves and why. */
+export function SheetCard(props: SheetCardProps) {
+  const { sheet, asked, units, zone, poolId, busy, onStart, onUndo, onPutAway } = props;
+  if (sheet.steps.length === 0) return <NothingToAdd sheet={sheet} poolId={poolId} />;
+  return (
+    <Card as="section" maxW="52rem" className="sheet">
+      <Flex justify="space-between" align="baseline" wrap="wrap" gap="3" mb="4">
+        <Heading as="h2" fontSize="lead">
+          Run sheet
+        </Heading>
+        <Text color="soft" fontSize="note">
+          {sheet.started_at === null ? "if you start now" : `started ${clock(sheet.started_at, zone)}`} ·{" "}
+          {sheet.school_name} ranges
+        </Text>
+        <Flex gap="3" data-noprint>
+          <SideButton onClick={() => window.print()}>Print</SideButton>
+          <SideButton asChild>
+            <a href={calendarFile(poolId, asked, units)} download="run-sheet.ics">
+              Calendar file
+            </a>
+          </SideButton>
+        </Flex>
+      </Flex>
+      <Notes sheet={sheet} />
+      <Box as="ol" listStyleType="none" p="0" m="0">
+        {sheet.steps.map((step) => (
+          <StepLine key={step.number} line={step} zone={zone} onUndo={onUndo} />
+        ))}
+      </Box>
+      <Left sheet={sheet} />
+      {sheet.standard_shelf && (
+        <Text fontSize="note" color="soft" mt="3">
+          Reckoned with a standard shelf:{" "}
+          <PlainLink to="/shelf">put your own products on the shelf</PlainLink>.
+        </Text>
+      )}
+      {sheet.id !== null && onPutAway !== undefined && (
+        <Flex mt="5" gap="3" align="center" wrap="wrap" data-noprint>
+          <SideButton disabled={busy} onClick={onPutAway}>
+            Put the rest away and reckon again
+          </SideButton>
+          <Text fontSize="note" color="soft">
+            What was poured counts; a started sheet never changes by itself.
+          </Text>
+        </Flex>
+      )}
+      {sheet.id === null && (
+        <MainButton mt="5" disabled={busy} onClick={onStart} data-noprint w={{ base: "100%", md: "auto" }}>
+          Start this sheet
+        </MainButton>
+      )}
+    </Card>
+  );
+}
+
+function Notes({ sheet }: { sheet: Sheet }) {
+  if (sheet.notes.length === 0) return null;
+  return (
+    <Box mb="4">
+      {sheet.notes.map((note) => (
+        <Text key={note.text} fontWeight="600" mt="1">
+          {note.text}
+        </Text>
+      ))}
+    </Box>
+  );
+}
+
+function Left({ sheet }: { sheet: Sheet }) {
+  if (sheet.unmet.length === 0) return null;
+  return (
+    <Box mt="4">
+      <Text fontWeight="600">What this sheet leaves</Text>
+      {sheet.unmet.map((left) => (
+        <Text key={left.reason} fontSize="note">
+          {left.reason}
+        </Text>
+      ))}
+    </Box>
+  );
+}
+
+function NothingToAdd({ sheet, poolId }: { sheet: Sheet; poolId: string }) {
+  return (
+    <Card maxW="52rem">
+      <Text fontSize="lead" fontWeight="600" mb="2">
+        Nothing to add now.
+      </Text>
+      <Notes sheet={sheet} />
+      <Left sheet={sheet} />
+      <Text mt="2">
+        <PlainLink to={`/pools/${poolId}/slip`}>Test the water</PlainLink> for the next sheet.
+      </Text>
+    </Card>
+  );
+}

@@ -1,0 +1,46 @@
+"""Which plan is meant: what the test asks for, or one of those that a person asks for."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from kumpan.core.planning.incidents import Incident
+from kumpan.core.planning.product_choice import Way
+from kumpan.core.planning.shock import ShockReason, ShockWay
+from kumpan.core.water import Measure
+
+
+class PlanKind(StrEnum):
+    BALANCE = "balance"
+    SHOCK = "shock"
+    INCIDENT = "incident"
+    DRAIN = "drain"
+    LOWER_CHLORINE = "lower_chlorine"
+    BORATE = "borate"
+    MINERAL = "mineral"
+    ADVICE = "advice"
+
+
+class BorateBy(StrEnum):
+    BORIC_ACID = "boric_acid"
+    BORAX = "borax"
+
+
+@dataclass(frozen=True)
+class PlanAsked:
+    """The kind of plan, and what each kind asks besides.
+
+    `way` which products for a balance, `use` one of the shelf in place of its like; `shock` None means the pool's own habit; `measure`, `wanted` (mg/L) what
+    new water shall lower, None means what is furthest over; `today` with the chlorine reducer; `advice` as typed.
+    """
+
+    plan: PlanKind = PlanKind.BALANCE
+    way: Way = Way.USUAL
+    use: str | None = None
+    shock: ShockWay | None = None
+    reason: ShockReason = ShockReason.ROUTINE
+    incident: Incident = Incident.FORMED_STOOL
+    today: bool = False
+    borate: BorateBy = BorateBy.BORIC_ACID
+    measure: Measure | None = None
+    wanted: float | None = None
+    advice: str = ""

@@ -1,0 +1,223 @@
+"""The shelf with prices and ageing, the ways side by side, plans on demand, rules of a pool, tags on answers."""
+
+from datetime import UTC, datetime
+
+import pytest
+
+from tests.web.conftest import Api, Json, new_id, pool_body
+
+WATER = {
+    "free_chlorine": "1",
+    "total_chlorine": "1",
+    "ph": "7.5",
+    "total_alkalinity": "100",
+    "calcium_hardness": "260",
+    "cyanuric_acid": "40",
+    "temperature_c": "82F",
+}
+
+
+async def product(
+    api: Api, chemical: str, strength: float, package: str, packages: float = 0, price: float = 0
+) -> str:
+    id_ = new_id()
+    body = {"id": id_, "chemical": chemical, "strength_percent": strength, "package": package}
+    await api.post("/shelf", body, 201)
+    if packages:
+        await api.post(
+            "/shelf/purchases", {"id": new_id(), "product_id": id_, "packages": packages, "price": price}, 201
+        )
+    return id_
+
+
+async def line_of(api: Api, id_: str) -> Json:
+    return next(line for line in await api.get("/shelf") if line["id"] == id_)
+
+
+async def test_liquid_chlorine_ages_and_the_dose_allows_for_it(api: Api) -> None:
+    pool = await api.new_pool()
+    liquid = await product(api, "sodium_hypochlorite", 12.5, "2.5 gal", 4, 60)
+    await api.test(pool, **WATER)
+    fresh = next(
+        s["step"]
+        for s in (await api.get(f"/pools/{pool}/sheet"))["steps"]
+        if s["step"]["product_id"] == liquid
+    )
+    api.pass_time(days=109)
+    await api.test(pool, **WATER)
+    line = await line_of(api, liquid)
+    assert line["strength_now_percent"] == pytest.approx(12.5 / 1.5, abs=0.1), "half of its half-life at 75 F"
+    aged = next(
+        s["step"]
+        for s in (await api.get(f"/pools/{pool}/sheet"))["steps"]
+        if s["step"]["product_id"] == liquid
+    )
+    assert aged["volume_ml"] == pytest.approx(fresh["volume_ml"] * 1.5, rel=0.02)
+    await api.post("/shelf/strengths", {"id": new_id(), "product_id": liquid, "strength_percent": 11.0}, 201)
+    assert (await line_of(api, liquid))["strength_now_percent"] == pytest.approx(11.0)
+
+
+async def test_price_season_and_what_to_buy(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    liquid = await product(api, "sodium_hypochlorite", 10, "1 gal", 2, 14)
+    body = {"id": new_id(), "product_id": liquid, "amount": "1.9 gal"}
+    await api.post(f"/pools/{pool}/additions", body, 201)
+    api.pass_time(hours=2)
+    await api.test(pool, **WATER)
+    line = await line_of(api, liquid)
+    assert line["price"] == pytest.approx(7.0)
+    assert line["used_cost"] == pytest.approx(1.9 * 7.0)
+    [buy] = [row for row in await api.get("/shelf/to-buy") if row["product_id"] == liquid]
+    assert (buy["packages_text"], buy["cost"]) == ("1 × 1 gal", 7.0)
+
+
+async def test_the_ways_and_taking_one(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    await product(api, "sodium_hypochlorite", 10, "2.5 gal", 4, 56)
+    granules = await product(api, "calcium_hypochlorite", 65, "1 lb", 10, 10)
+    found = await api.get(f"/pools/{pool}/ways")
+    cheapest = next(way for way in found["ways"] if way["way"] == "cheapest" or way["use"] == granules)
+    assert "Calcium hypochlorite" in cheapest["products"][0]["label"]
+    assert cheapest["used_cost"] < found["ways"][0]["used_cost"]
+    asked = {"plan": "balance", "way": cheapest["way"], "use": cheapest["use"]}
+    started = await api.post(f"/pools/{pool}/sheets", {"id": new_id(), "asked": asked}, 201)
+    assert granules in {line["step"]["product_id"] for line in started["steps"]}
+
+
+async def test_containers_are_kept_and_used(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    box = {"kind": "cup", "name": "red cup", "holds": "1 cup", "parts": 4}
+    kept = await api.post("/habits", {"id": new_id(), "containers": [box], "currency": "€", "storage": "20C"})
+    assert kept["containers"][0]["volume_ml"] == pytest.approx(236.6, abs=0.1)
+    assert (await api.get("/habits"))["storage_c"] == 20
+    texts = [line["step"]["rounded_text"] or "" for line in (await api.get(f"/pools/{pool}/sheet"))["steps"]]
+    assert any("red cup" in text for text in texts)
+
+
+@pytest.mark.parametrize(("box", "says"), [
+    ({"kind": "scoop", "name": "tin", "holds": "250 g"}, "which product"),
+    ({"kind": "cup", "name": "cup", "holds": "3 lb"}, "does not fit"),
+    ({"kind": "cup", "name": "cup", "holds": "0"}, "how much it holds"),
+])  # fmt: skip
+async def test_a_measure_that_measures_nothing_is_refused(api: Api, box: Json, says: str) -> None:
+    reply = await api.client.post("/api/v1/habits", json={"id": new_id(), "containers": [box]})
+    assert reply.status_code == 422
+    assert says in reply.json()["error"]["message"]
+
+
+async def test_a_pools_own_rules_change_its_verdicts(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **{**WATER, "free_chlorine": "2.2", "total_chlorine": "2.2", "cyanuric_acid": "60"})
+    assert (await lane(api, pool))["verdict"]["code"] == "good"
+    ratio = {"choices": [{"question": "chlorine", "option": "ratio"}], "swim_limit_mg_l": 5}
+    await api.post(f"/pools/{pool}/settings", {"id": new_id(), "settings": {**SETTINGS, **ratio}})
+    after = await lane(api, pool)
+    assert (after["verdict"]["code"], after["low"]) == ("low", 3.0)
+    own = {"own_ranges": [{"measure": "free_chlorine", "low": 1, "aim": 2, "high": 4}]}
+    await api.post(f"/pools/{pool}/settings", {"id": new_id(), "settings": {**SETTINGS, **own}})
+    assert (await lane(api, pool))["high"] == 4
+    board = await api.get(f"/pools/{pool}/board")
+    assert board["school_name"] == "Own, from Household"
+    bad = {"choices": [{"question": "chlorine", "option": "magic"}]}
+    reply = await api.client.post(
+        f"/api/v1/pools/{pool}/settings", json={"id": new_id(), "settings": {**SETTINGS, **bad}}
+    )
+    assert reply.status_code == 422
+
+
+SETTINGS = pool_body("00000000-0000-0000-0000-000000000000")["settings"]
+
+
+async def lane(api: Api, pool: str) -> Json:
+    board = await api.get(f"/pools/{pool}/board")
+    return next(lane for lane in board["lanes"] if lane["measure"] == "free_chlorine")
+
+
+async def test_a_drained_pool_is_a_water_change_in_the_journal(api: Api) -> None:
+    equipment = {
+        **pool_body(new_id())["equipment"],
+        "fill_water": {"ph": 7.6, "total_alkalinity": 80, "calcium_hardness": 100},
+    }
+    pool = await api.new_pool(equipment=equipment)
+    await api.test(pool, **{**WATER, "cyanuric_acid": "80"})
+    started = await api.post(f"/pools/{pool}/sheets", {"id": new_id(), "asked": {"plan": "drain"}}, 201)
+    refill = next(line for line in started["steps"] if line["step"]["water_l"])
+    ticks = f"/pools/{pool}/sheets/{started['id']}/ticks"
+    body = {"id": new_id(), "step_number": refill["number"], "outcome": "done", "amount": "9000 gal"}
+    sheet = await api.post(ticks, body)
+    assert "9 000 gal" in sheet["steps"][refill["number"]]["ticked"]["amount_text"].replace("\u2009", " ")
+    assert (await api.get(f"/pools/{pool}/log"))[0]["kind"] == "water"
+
+
+@pytest.mark.parametrize(
+    "plan", ["lower_chlorine", "borate", "mineral", "drain", "shock", "incident", "balance"]
+)
+async def test_every_plan_answers_before_and_after_the_first_test(api: Api, plan: str) -> None:
+    pool = await api.new_pool()
+    assert (await api.get(f"/pools/{pool}/offer?plan={plan}"))["id"] is None
+    await api.test(pool, **WATER)
+    found = await api.get(f"/pools/{pool}/offer?plan={plan}&metric=true")
+    assert found["steps"] or found["unmet"]
+
+
+async def test_advice_can_be_adopted(api: Api) -> None:
+    pool = await api.new_pool()
+    asked = {"plan": "advice", "advice": "salt 20 kg, buffer 400 g"}
+    reply = await api.client.get(f"/api/v1/pools/{pool}/offer", params=asked)
+    assert reply.json()["error"]["field"] == "advice"
+    await api.test(pool, **WATER, salt="1000")
+    started = await api.post(f"/pools/{pool}/sheets", {"id": new_id(), "asked": asked}, 201)
+    poured = {
+        line["step"]["chemical"]: line["step"]["mass_g"]
+        for line in started["steps"]
+        if line["step"]["mass_g"]
+    }
+    assert poured == {"sodium_bicarbonate": pytest.approx(400), "sodium_chloride": pytest.approx(20_000)}
+
+
+async def test_a_late_tick_moves_the_rest_of_the_sheet(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    started = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
+    before = at(started["steps"][-1])
+    api.pass_time(hours=1)
+    ticks = f"/pools/{pool}/sheets/{started['id']}/ticks"
+    later = await api.post(ticks, {"id": new_id(), "step_number": 0, "outcome": "done"})
+    assert (at(later["steps"][-1]) - before).total_seconds() == pytest.approx(3600, abs=2)
+    api.pass_time(hours=20)
+    overdue = await api.get(f"/pools/{pool}/sheet")
+    assert overdue["notes"][0]["code"] == "overdue"
+
+
+def at(line: Json) -> datetime:
+    return datetime.fromisoformat(line["at"]).astimezone(UTC)
+
+
+async def test_what_has_not_changed_is_not_sent_again(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
+    first = await api.client.get(f"/api/v1/pools/{pool}/log")
+    tag = first.headers["etag"]
+    again = await api.client.get(f"/api/v1/pools/{pool}/log", headers={"If-None-Match": tag})
+    assert (again.status_code, again.content) == (304, b"")
+    await api.test(pool, **WATER)
+    changed = await api.client.get(f"/api/v1/pools/{pool}/log", headers={"If-None-Match": tag})
+    assert changed.status_code == 200
+
+
+async def test_a_coarse_reading_is_asked_for_instead_of_dosed(api: Api) -> None:
+    pool = await api.new_pool()
+    body = {
+        "id": new_id(),
+        "kit": "strips",
+        "temperature_unit": "f",
+        "fields": {**WATER, "cyanuric_acid": "20"},
+    }
+    await api.post(f"/pools/{pool}/tests", body)
+    sheet = await api.get(f"/pools/{pool}/sheet")
+    assert "cyanuric_acid" not in {line["step"]["chemical"] for line in sheet["steps"]}
+    assert "too_coarse" in {left["code"] for left in sheet["unmet"]}
