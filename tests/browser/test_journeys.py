@@ -203,7 +203,8 @@ def test_charts_are_not_on_the_first_load(open_page: OpenPage) -> None:
 def test_a_shock_and_a_second_opinion(open_page: OpenPage) -> None:
     page = open_page("/")
     page.goto(f"{pool_of(page, 'Orchard Row 11')}/sheet")
-    page.get_by_text("Shock", exact=True).click()
+    page.get_by_label("Plan").select_option("shock")
+    page.get_by_text("To 10", exact=True).click()
     expect(page.get_by_text("10 is not a shock here", exact=False)).to_be_visible()
     expect(page.get_by_text("Put up a no-swim notice")).to_be_visible()
     page.get_by_text("40 % of stabiliser", exact=True).click()
@@ -300,7 +301,7 @@ def test_the_emergency_page_needs_no_server(open_page: OpenPage) -> None:
     expect(page.get_by_role("heading", name="Sharp smell, cough, gas")).to_be_visible()
 
 
-def test_a_dead_server_loses_nothing_typed(open_page: OpenPage) -> None:
+def test_a_dead_server_loses_nothing_and_doubles_nothing(open_page: OpenPage) -> None:
     page = open_page("/")
     path = pool_of(page, "Millrace Close")
     page.goto(f"{path}/slip")
@@ -308,8 +309,77 @@ def test_a_dead_server_loses_nothing_typed(open_page: OpenPage) -> None:
     page.context.set_offline(True)
     page.get_by_label("pH").fill("7.5")
     page.get_by_role("button", name="Save and read the board").click()
-    expect(page.get_by_role("alert")).to_contain_text("does not answer")
+    expect(page.get_by_text("One entry is not sent yet", exact=False)).to_be_visible()
     page.context.set_offline(False)
+    expect(page.get_by_text("not sent yet", exact=False)).to_have_count(0)
+    page.goto(f"{path}/log")
+    expect(page.get_by_text("typed before it died", exact=False)).to_have_count(1)
+
+
+def test_a_tick_without_a_server_is_sent_later(open_page: OpenPage) -> None:
+    page = open_page("/pools/new")
+    path = set_up(page, "Dead spot")
+    page.get_by_label("Quick line, then Enter").fill("fc 1 ph 7.5 ta 100 cya 40")
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Save and read the board").click()
+    page.goto(f"{path}/sheet")
+    page.get_by_role("button", name="Start this sheet").click()
+    step = page.get_by_role("region", name="Step now")
+    expect(step.get_by_role("heading")).to_contain_text("Pump on")
+    page.context.set_offline(True)
+    step.get_by_role("button", name="Done").click()
+    expect(step.get_by_role("heading")).to_contain_text("Liquid chlorine")
+    expect(page.get_by_text("not sent yet", exact=False)).to_be_visible()
+    page.context.set_offline(False)
+    expect(page.get_by_text("not sent yet", exact=False)).to_have_count(0)
     page.reload()
-    expect(page.get_by_label("Note")).to_have_value("typed before it died")
-    expect(page.get_by_label("pH")).to_have_value("7.5")
+    expect(step.get_by_role("heading")).to_contain_text("Liquid chlorine")
+
+
+def test_the_ways_side_by_side_and_taking_one(open_page: OpenPage) -> None:
+    page = open_page("/")
+    page.goto(f"{pool_of(page, 'Tannery Yard')}/sheet")
+    ways = page.get_by_role("region", name="Other ways")
+    ways.get_by_role("button", name="Compare the ways").click()
+    table = ways.get_by_role("table", name="The ways side by side")
+    expect(table.get_by_text("Stabiliser in 4 weeks")).to_be_visible()
+    expect(table.get_by_text("On the sheet")).to_have_count(1)
+    expect(page.get_by_role("listitem").filter(has_text="Liquid chlorine").first).to_be_visible()
+    column = table.get_by_role("columnheader").filter(has_text="With Dichlor granules")
+    expect(column).to_be_visible()
+    table.get_by_role("button", name="Take this way").first.click()
+    expect(table.get_by_text("On the sheet")).to_have_count(1)
+    expect(page.locator("li[data-step]").filter(has_text="Liquid chlorine")).to_have_count(0)
+    assert serious_findings(page) == []
+
+
+def test_a_sheet_prints_on_one_page(open_page: OpenPage) -> None:
+    page = open_page("/")
+    page.goto(f"{pool_of(page, 'Tannery Yard')}/sheet")
+    expect(page.get_by_role("button", name="Start this sheet")).to_be_visible()
+    pages = len(re.findall(rb"/Type\s*/Page\b(?!s)", page.pdf(format="Letter")))
+    assert pages == 1
+
+
+def test_the_shelf_with_prices_and_measures(open_page: OpenPage) -> None:
+    page = open_page("/shelf")
+    bought = (
+        page.get_by_role("region", name="What stands here")
+        .get_by_role("listitem")
+        .filter(has_text="Soda ash")
+    )
+    expect(bought).to_contain_text("$14.00 each")
+    bought.get_by_text("Bought some").click()
+    bought.get_by_label("Packages bought of Soda ash").fill("2")
+    bought.get_by_label("Paid for Soda ash").fill("30")
+    bought.get_by_role("button", name="Note it").click()
+    expect(bought).to_contain_text("$15.00 each")
+    measures = page.get_by_role("region", name="What you measure with")
+    measures.get_by_role("button", name="Add a measure").click()
+    measures.get_by_label("You call it").last.fill("old jug")
+    measures.get_by_role("button", name="Keep these").click()
+    expect(measures.get_by_role("alert")).to_be_visible()
+    measures.get_by_label("Holds").last.fill("1 qt")
+    measures.get_by_role("button", name="Keep these").click()
+    expect(page.get_by_text("Sheets are told in these", exact=False)).to_be_visible()
+    assert serious_findings(page) == []

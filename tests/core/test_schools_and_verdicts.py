@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from kumpan.core.errors import InvalidInput
 from kumpan.core.planning.lanes import EDGE, spot
+from kumpan.core.planning.other_schools import other_schools
 from kumpan.core.planning.schools import SCHOOLS, Band, bands, school
 from kumpan.core.planning.verdicts import VerdictCode, bound_chlorine, chlorine_verdict, verdict
 from kumpan.core.water import Measure, Readings
@@ -102,3 +103,15 @@ def test_past_the_edge_an_arrow_stands() -> None:
 
 def test_every_school_has_its_own_source() -> None:
     assert len({row.source for row in SCHOOLS.values()}) == len(SCHOOLS)
+
+
+def test_what_another_school_would_say_stands_only_where_it_differs() -> None:
+    """Handbook 03: pH 7.25 is in range for a household, low for the service round (7.4 to 7.8)."""
+    own = bands(school("household"), PLASTER, 40)
+    said = other_schools(Measure.PH, 7.25, own[Measure.PH], PLASTER, 40)
+    assert said is not None
+    assert said.text == "Low by Service round"
+    assert other_schools(Measure.PH, 7.5, own[Measure.PH], PLASTER, 40) is None
+    calcium = other_schools(Measure.CALCIUM_HARDNESS, 180, own[Measure.CALCIUM_HARDNESS], PLASTER, 40)
+    assert calcium is not None
+    assert calcium.text == "In range by Residential standard and Public code"

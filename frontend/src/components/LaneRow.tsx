@@ -62,6 +62,11 @@ export function LaneRow({ lane, history }: { lane: Lane; history?: string | unde
         <Text fontSize="note" color={off ? "ink" : "soft"} fontWeight={off ? "600" : "400"}>
           {lane.verdict.text}
         </Text>
+        {lane.findings.map((finding) => (
+          <Text key={finding.code} fontSize="note" color="soft" lineHeight="1.3">
+            {finding.text}
+          </Text>
+        ))}
       </Box>
     </Grid>
   );

@@ -11,6 +11,7 @@ from kumpan.core.planning.chlorine_ways import other_views
 from kumpan.core.planning.disagreements import answer
 from kumpan.core.planning.expected import measured_readings
 from kumpan.core.planning.lanes import BOARD_ORDER, Lane, lane
+from kumpan.core.planning.other_schools import other_schools
 from kumpan.core.planning.targets import resolution
 from kumpan.core.planning.verdicts import bound_chlorine
 from kumpan.core.planning.why import LaneContext, lane_working
@@ -72,7 +73,13 @@ def _lane(
     drawn = lane(measure, parts.bands.get(measure), reading, planned, trail, readings)
     classic = analyse(readings).saturation_index_classic if measure is Measure.SATURATION_INDEX else None
     context = LaneContext(readings, water, parts.school, parts.bands.get(measure), classic)
-    return replace(drawn, working=lane_working(measure, reading, context))
+    found = replace(drawn, working=lane_working(measure, reading, context))
+    if reading is None:
+        return found
+    others = other_schools(
+        measure, reading.value, parts.bands.get(measure), parts.equipment.traits, readings.cyanuric_acid
+    )
+    return replace(found, findings=(*found.findings, others)) if others else found
 
 
 def _solved(readings: Readings) -> State | None:

@@ -22,6 +22,7 @@ from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.demand.conditions import Place
 from kumpan.core.demand.fit import fit
 from kumpan.core.demand.forecast import forecast
+from kumpan.core.dosing.catalogue import CATALOGUE
 from kumpan.core.journal import PoolState, fold
 from kumpan.core.planning.balance import for_both
 from kumpan.core.planning.choice import STANDARD_SHELF
@@ -43,6 +44,11 @@ READINGS = {
     "cyanuric_acid": 25, "temperature_c": 27,
 }  # fmt: skip
 POOL = {"volume_l": 75708, "surface": "plaster", "chlorination": "liquid", "filter": "sand"}
+TWELVE = [
+    {"id": key, "chemical": key, "strength_percent": row.usual_strength_percent}
+    for key, row in list(CATALOGUE.items())[:13]
+    if key != "potassium_monopersulfate"
+]
 CALLS: dict[str, tuple[str, object]] = {
     "analysis": ("/api/v1/water/analysis", {"readings": READINGS}),
     "after": (
@@ -56,6 +62,10 @@ CALLS: dict[str, tuple[str, object]] = {
     "preview": (
         "/api/v1/treatments/preview",
         {"pool": POOL, "readings": READINGS, "school": "household", "shelf": None},
+    ),
+    "preview, 12 products (bar: p95 60)": (
+        "/api/v1/treatments/preview",
+        {"pool": POOL, "readings": READINGS, "school": "household", "shelf": TWELVE},
     ),
 }
 
@@ -168,6 +178,9 @@ def bench_http(running: Running) -> None:
     call(running.address, path, None)
     first = (time.perf_counter() - began) * 1000
     times = milliseconds(partial(call, running.address, path, None))
+    began = time.perf_counter()
+    call(running.address, f"/api/v1/pools/{pools[4]['id']}/ways", None)
+    print(f"ways side by side, first time: {(time.perf_counter() - began) * 1000:.0f} ms (bar: 1000)")
     print(
         f"sheet of a stored pool: first time {first:.0f} ms (its doubt is reckoned), again median "
         f"{statistics.median(times):.2f} ms, p95 {p95(times):.2f} ms"

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, Trouble, take } from "../../api/client";
-import { KEPT, postOrKeep } from "../../api/outbox";
+import { KEPT, outbox, postOrKeep } from "../../api/outbox";
 import { sheetQuery } from "../../api/queries";
 import type { PlanAsked, Sheet, SheetStep, Step } from "../../api/types";
 import { notify } from "../../components/notice";
@@ -70,6 +70,7 @@ export function useSheet(poolId: string, units: Units) {
     try {
       const sheet = await work();
       if (sheet !== null && !sheet.finished) queries.setQueryData(sheetQuery(poolId, units).queryKey, sheet);
+      if (outbox.get().length > 0) return true; // the server does not answer; asking it again would only wait
       await queries.invalidateQueries({ queryKey: ["pool", poolId] });
       await queries.invalidateQueries({ queryKey: ["pools"] });
       return true;

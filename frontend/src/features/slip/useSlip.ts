@@ -117,7 +117,10 @@ export function useSlip(poolId: string, kit: string, units: Units, corrects: str
       const tested = await keepTest();
       const looked = await keepLook();
       forget();
-      if (!tested || !looked) notify("Kept on this device; it is sent when the server answers.");
+      if (!tested || !looked) {
+        notify("Kept on this device; it is sent when the server answers.");
+        return true;
+      }
       await queries.invalidateQueries({ queryKey: ["pool", poolId] });
       await queries.invalidateQueries({ queryKey: ["pools"] });
       return true;
