@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, BrowserContext, Page, Request, sync_playwright
+from playwright.sync_api import Browser, BrowserContext, Page, Request, expect, sync_playwright
 
 from kumpan.tools.browser import CHROMIUM, FLAGS
 from kumpan.tools.packages import FRONTEND
@@ -14,6 +14,7 @@ from kumpan.tools.serving import Running
 
 DESK = {"width": 1280, "height": 800}
 PHONE = {"width": 390, "height": 844}
+expect.set_options(timeout=15_000)  # two busy cores may take a while over a first page
 AXE = FRONTEND / "node_modules/axe-core/axe.min.js"
 
 

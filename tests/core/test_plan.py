@@ -1,5 +1,7 @@
 """The plan: right amounts, in order, kept apart, split, with waits, tests and cautions."""
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -265,6 +267,22 @@ def test_no_unsafe_plan_exists(
         assert step.hazard in HAZARDS
         if step.kind == "add" and step.hazard is not Hazard.NONE:
             assert step.cautions
+
+
+@settings(max_examples=30, deadline=None)
+@given(st.floats(7.0, 8.0), st.floats(60, 140), st.floats(10, 80), st.floats(6.0, 9.0), st.floats(30, 250))
+def test_no_aim_leads_the_water_out_of_the_window(
+    ph: float, alkalinity: float, stabiliser: float, ph_aim: float, alkalinity_aim: float
+) -> None:
+    """Not at once, and not in many small steps either: what lies beyond is told, not poured."""
+    water = replace(GOOD, ph=ph, total_alkalinity=alkalinity, cyanuric_acid=stabiliser)
+    found = planned(water, named={M.PH: ph_aim, M.TOTAL_ALKALINITY: alkalinity_aim})
+    for step in adds(found):  # 0.03 is what steps that hardly move pH may add up to
+        assert 6.97 <= step.expected.get(M.PH, 7.5) <= 8.03
+    assert found.predicted.ph is not None
+    assert 6.97 <= found.predicted.ph <= 8.03
+    if not 6.95 <= ph_aim <= 8.05:
+        assert any(u.code == "limits" or u.measure in (M.PH, M.TOTAL_ALKALINITY) for u in found.unmet)
 
 
 @settings(max_examples=25)

@@ -588,6 +588,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pools/{pool_id}/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Finish Visit
+         * @description A stop is finished.
+         */
+        post: operations["finish_visit_api_v1_pools__pool_id__visits_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pools/{pool_id}/water-changes": {
         parameters: {
             query?: never;
@@ -622,6 +642,66 @@ export interface paths {
         get: operations["ways_api_v1_pools__pool_id__ways_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What If
+         * @description The doses and side effects of aiming elsewhere. Nothing is kept.
+         */
+        post: operations["what_if_api_v1_pools__pool_id__what_if_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The Round
+         * @description A technician's stops on a weekday (today's where none is named), what each needs, and the load list.
+         */
+        get: operations["the_round_api_v1_round_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Round
+         * @description Who says it drives it: the stops of a weekday in order.
+         */
+        post: operations["set_round_api_v1_rounds_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -720,6 +800,26 @@ export interface paths {
          * @description The whole plan for one water: steps in order, the predicted water, what stays unmet.
          */
         post: operations["treatment_preview_api_v1_treatments_preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/truck": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Count Truck
+         * @description Count one product on the truck; what is poured by the same hand comes off from then on.
+         */
+        post: operations["count_truck_api_v1_truck_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1516,8 +1616,20 @@ export interface components {
         /**
          * Lane
          * @description One measure on the board. `planned` is where the plan leaves it; `trail` the earlier tests.
+         *
+         *     `aim_step` is one nudge of "what if I aim here", None where nothing can be aimed at; `old` and `coarse` say
+         *     that the reading carries no dose any more, or not alone.
          */
         Lane: {
+            /** Age Days */
+            age_days?: number | null;
+            /** Aim Step */
+            aim_step?: number | null;
+            /**
+             * Coarse
+             * @default false
+             */
+            coarse: boolean;
             /**
              * Findings
              * @default []
@@ -1530,6 +1642,11 @@ export interface components {
             measure: components["schemas"]["Measure"];
             /** Name */
             name: string;
+            /**
+             * Old
+             * @default false
+             */
+            old: boolean;
             planned: components["schemas"]["Float"] | null;
             reading: components["schemas"]["Float"] | null;
             /** Trail */
@@ -1542,6 +1659,22 @@ export interface components {
          * @enum {string}
          */
         Level: "low" | "normal" | "high";
+        /**
+         * LoadLineView
+         * @description One product of the load list in words; `short_text` empty where the truck has enough.
+         */
+        LoadLineView: {
+            /** Label */
+            label: string;
+            /** Need Text */
+            need_text: string;
+            /** On Truck Text */
+            on_truck_text: string;
+            /** Product Id */
+            product_id: string;
+            /** Short Text */
+            short_text: string;
+        };
         /**
          * LogLine
          * @description One entry as the log lists it. `replaced_by` set means it no longer counts, but stays visible.
@@ -1883,10 +2016,15 @@ export interface components {
             width_m: number;
         };
         /**
-         * PlanFields
-         * @description Which plan, and what each kind asks besides; all left out, the plan that the test asks for.
+         * PlanKind
+         * @enum {string}
          */
-        PlanFields: {
+        PlanKind: "balance" | "shock" | "incident" | "drain" | "lower_chlorine" | "borate" | "mineral" | "advice";
+        /**
+         * PlanWithAims
+         * @description `targets`: what the user aims at in place of the rules, mg/L or pH.
+         */
+        PlanWithAims: {
             /**
              * Advice
              * @default
@@ -1903,6 +2041,13 @@ export interface components {
             reason: components["schemas"]["ShockReason"];
             shock?: components["schemas"]["ShockWay"] | null;
             /**
+             * Targets
+             * @default {}
+             */
+            targets: {
+                [key: string]: number;
+            };
+            /**
              * Today
              * @default false
              */
@@ -1914,11 +2059,6 @@ export interface components {
             /** @default usual */
             way: components["schemas"]["Way"];
         };
-        /**
-         * PlanKind
-         * @enum {string}
-         */
-        PlanKind: "balance" | "shock" | "incident" | "drain" | "lower_chlorine" | "borate" | "mineral" | "advice";
         /**
          * PoolHead
          * @description The sign of the pool: name, swim answer, the one next thing.
@@ -2172,6 +2312,53 @@ export interface components {
             total_chlorine?: number | null;
         };
         /**
+         * RoundIn
+         * @description The stops of a weekday (0 is Monday), in order; it holds every week.
+         */
+        RoundIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Person Id */
+            person_id?: string | null;
+            /** Stops */
+            stops: string[];
+            /** Weekday */
+            weekday: number;
+        };
+        /**
+         * RoundView
+         * @description A weekday's round: stops in order, the other pools, the load by tray, and a shorter way if there is one.
+         *
+         *     `nearest_next` is empty where the order is that already; lengths as the crow flies, km.
+         */
+        RoundView: {
+            /** Day Name */
+            day_name: string;
+            /** Days */
+            days: number[];
+            /** Is Today */
+            is_today: boolean;
+            /** Length Km */
+            length_km: number;
+            /** Load */
+            load: components["schemas"]["TrayView"][];
+            /** Nearest Km */
+            nearest_km: number;
+            /** Nearest Next */
+            nearest_next: string[];
+            /** Others */
+            others: components["schemas"]["StopView"][];
+            /** Stops */
+            stops: components["schemas"]["StopView"][];
+            /** Weekday */
+            weekday: number;
+        };
+        /**
          * SchoolKey
          * @enum {string}
          */
@@ -2314,11 +2501,12 @@ export interface components {
              *       "incident": "formed_stool",
              *       "plan": "balance",
              *       "reason": "routine",
+             *       "targets": {},
              *       "today": false,
              *       "way": "usual"
              *     }
              */
-            asked: components["schemas"]["PlanFields"];
+            asked: components["schemas"]["PlanWithAims"];
             /** At */
             at?: string | null;
             /**
@@ -2549,6 +2737,34 @@ export interface components {
             working?: components["schemas"]["Working"] | null;
         };
         /**
+         * StopNeed
+         * @description A test that is due at a stop, and why.
+         */
+        StopNeed: {
+            measure: components["schemas"]["Measure"];
+            /** Why */
+            why: string;
+        };
+        /**
+         * StopView
+         * @description One stop: what is due, what today's sheet pours, what the next visit will find, what drifts.
+         */
+        StopView: {
+            done: components["schemas"]["VisitView"] | null;
+            /** Doses */
+            doses: string[];
+            /** Drift */
+            drift: components["schemas"]["Finding"][];
+            head: components["schemas"]["PoolHead"];
+            /** Holds */
+            holds: boolean | null;
+            last_visit: components["schemas"]["VisitView"] | null;
+            /** Next Visit */
+            next_visit: components["schemas"]["Finding"][];
+            /** Tests */
+            tests: components["schemas"]["StopNeed"][];
+        };
+        /**
          * StrengthIn
          * @description The strength that a test of the product showed.
          */
@@ -2721,6 +2937,34 @@ export interface components {
             indoor: boolean;
             surface: components["schemas"]["Surface"];
         };
+        /** TrayView */
+        TrayView: {
+            /** Caution */
+            caution: string;
+            /** Lines */
+            lines: components["schemas"]["LoadLineView"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * TruckItemIn
+         * @description What the truck holds of one product now, as typed: "2 gal", "3 bags".
+         */
+        TruckItemIn: {
+            /** Amount */
+            amount: string;
+            /** At */
+            at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Person Id */
+            person_id?: string | null;
+            /** Product Id */
+            product_id: string;
+        };
         /**
          * Unmet
          * @description A measure that this plan leaves where it is, with a stable code and the reason.
@@ -2766,6 +3010,60 @@ export interface components {
          * @enum {string}
          */
         VerdictCode: "good" | "low" | "high" | "not_measured" | "not_managed";
+        /**
+         * VisitIn
+         * @description A stop that is finished; `trade` is what a licensed trade must look at.
+         */
+        VisitIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Needs Return
+             * @default false
+             */
+            needs_return: boolean;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Person Id */
+            person_id?: string | null;
+            /**
+             * Trade
+             * @default
+             */
+            trade: string;
+        };
+        /**
+         * VisitView
+         * @description A stop as it was finished.
+         */
+        VisitView: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Entry Id
+             * Format: uuid
+             */
+            entry_id: string;
+            /** Needs Return */
+            needs_return: boolean;
+            /** Note */
+            note: string;
+            /** Person Id */
+            person_id: string | null;
+            /** Trade */
+            trade: string;
+        };
         /** VoidIn */
         VoidIn: {
             /** At */
@@ -2873,6 +3171,41 @@ export interface components {
             loss_mg_l_day: number | null;
             /** Ways */
             ways: components["schemas"]["WayView"][];
+        };
+        /**
+         * WhatIf
+         * @description The sheet for the user's own aims (by value), and where every lane's float would come to stand.
+         */
+        WhatIf: {
+            /** Aims */
+            aims: {
+                [key: string]: number;
+            };
+            /** Planned */
+            planned: {
+                [key: string]: components["schemas"]["Float"];
+            };
+            sheet: components["schemas"]["Sheet"];
+        };
+        /**
+         * WhatIfIn
+         * @description Aims by value, and aims by their place on the lane (bands from the left rope), as a hand moves them.
+         */
+        WhatIfIn: {
+            /**
+             * Places
+             * @default {}
+             */
+            places: {
+                [key: string]: number;
+            };
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: number;
+            };
         };
         /**
          * Working
@@ -4048,6 +4381,41 @@ export interface operations {
             };
         };
     };
+    finish_visit_api_v1_pools__pool_id__visits_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VisitIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     keep_water_change_api_v1_pools__pool_id__water_changes_post: {
         parameters: {
             query?: never;
@@ -4104,6 +4472,111 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WaysView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    what_if_api_v1_pools__pool_id__what_if_post: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIfIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatIf"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    the_round_api_v1_round_get: {
+        parameters: {
+            query?: {
+                person_id?: string | null;
+                weekday?: number | null;
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    set_round_api_v1_rounds_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoundIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Validation Error */
@@ -4303,6 +4776,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Plan"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    count_truck_api_v1_truck_post: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TruckItemIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Validation Error */

@@ -1,13 +1,11 @@
 import { Box, chakra, Grid, Text } from "@chakra-ui/react";
+import { memo } from "react";
 import type { Lane, LaneFloat } from "../api/types";
 import { rangeText, unitOf, valueText } from "../lib/measures";
+import { AimHandle, type Aiming } from "./AimHandle";
+import { LEFT, percent, RIGHT } from "./laneScale";
 import { PlainLink } from "./TextLink";
 import { Why } from "./Why";
-
-// The drawn part of a lane, in bands from the left rope; the core puts arrows beyond it.
-const LEFT = -1.75;
-const RIGHT = 2.75;
-const percent = (position: number) => `${((position - LEFT) / (RIGHT - LEFT)) * 100}%`;
 
 const Rope = chakra("div", {
   base: {
@@ -22,8 +20,16 @@ const Rope = chakra("div", {
   },
 });
 
+interface LaneRowProps {
+  lane: Lane;
+  history?: string | undefined;
+  /** Given where the reader may aim elsewhere. */
+  aiming?: Aiming | undefined;
+}
+
 /** One measure between the ropes; its name opens its history: the float, the plan's hollow float, the trail, and the verdict in words. */
-export function LaneRow({ lane, history }: { lane: Lane; history?: string | undefined }) {
+export const LaneRow = memo(function LaneRow({ lane, history, aiming }: LaneRowProps) {
+  const planned = aiming?.planned ?? lane.planned;
   const managed = lane.verdict.code !== "not_managed" && lane.high !== null;
   const off = lane.verdict.code === "low" || lane.verdict.code === "high";
   return (
@@ -51,17 +57,25 @@ export function LaneRow({ lane, history }: { lane: Lane; history?: string | unde
           {rangeText(lane.measure, lane.low, lane.high)}
         </Text>
       </Box>
-      <Box role="cell" gridArea="track" position="relative" minH="40px" aria-hidden="true">
-        {managed && <Track lane={lane} />}
+      <Box role="cell" gridArea="track" position="relative" minH="44px">
+        <Box aria-hidden="true" position="absolute" inset="0">
+          {managed && <Track lane={lane} planned={planned} />}
+        </Box>
+        {managed && aiming && lane.aim_step !== null && <AimHandle lane={lane} aiming={aiming} />}
       </Box>
       <Box role="cell" gridArea="figure" alignSelf="center" py="1" textAlign={{ base: "right", md: "left" }}>
         <Box display="flex" justifyContent={{ base: "flex-end", md: "space-between" }} gap="3">
-          <Figure lane={lane} off={off} />
+          <Figure lane={lane} planned={planned} off={off} />
           <Why about={`${lane.name}: ${lane.verdict.text}`} working={lane.working} />
         </Box>
         <Text fontSize="note" color={off ? "ink" : "soft"} fontWeight={off ? "600" : "400"}>
           {lane.verdict.text}
         </Text>
+        {trustText(lane) !== "" && (
+          <Text fontSize="note" fontWeight="600" lineHeight="1.3">
+            {trustText(lane)}
+          </Text>
+        )}
         {lane.findings.map((finding) => (
           <Text key={finding.code} fontSize="note" color="soft" lineHeight="1.3">
             {finding.text}
@@ -70,9 +84,15 @@ export function LaneRow({ lane, history }: { lane: Lane; history?: string | unde
       </Box>
     </Grid>
   );
+});
+
+/** What the float's hatching and its width say, in words. */
+function trustText(lane: Lane): string {
+  if (lane.old) return `${lane.age_days} days old: test again`;
+  return lane.coarse ? "too coarse to dose by" : "";
 }
 
-function Figure({ lane, off }: { lane: Lane; off: boolean }) {
+function Figure({ lane, planned, off }: { lane: Lane; planned: LaneFloat | null; off: boolean }) {
   if (lane.reading === null) {
     return (
       <Text fontSize="figure" lineHeight="1.2" color="soft">
@@ -86,16 +106,16 @@ function Figure({ lane, off }: { lane: Lane; off: boolean }) {
       <Text as="span" fontSize="note" fontWeight="400" color="soft" ml="1">
         {unitOf(lane.measure)}
       </Text>
-      {lane.planned !== null && (
+      {planned !== null && (
         <Text as="span" fontSize="note" fontWeight="400" color="soft" ml="2">
-          → {valueText(lane.measure, lane.planned.value)}
+          → {valueText(lane.measure, planned.value)}
         </Text>
       )}
     </Text>
   );
 }
 
-function Track({ lane }: { lane: Lane }) {
+function Track({ lane, planned }: { lane: Lane; planned: LaneFloat | null }) {
   return (
     <>
       <Box
@@ -123,18 +143,19 @@ function Track({ lane }: { lane: Lane }) {
           opacity={0.35 + 0.15 * index}
         />
       ))}
-      {lane.reading !== null && lane.planned !== null && <Leader from={lane.reading} to={lane.planned} />}
+      {lane.reading !== null && planned !== null && <Leader from={lane.reading} to={planned} />}
       {lane.reading !== null && (
         <SolidFloat
           reading={lane.reading}
           off={lane.verdict.code === "low" || lane.verdict.code === "high"}
+          old={lane.old}
         />
       )}
-      {lane.planned !== null && (
+      {planned !== null && (
         <Box
           position="absolute"
           top="50%"
-          left={percent(lane.planned.at.position)}
+          left={percent(planned.at.position)}
           w="20px"
           h="20px"
           m="-10px"
@@ -164,8 +185,8 @@ function Leader({ from, to }: { from: LaneFloat; to: LaneFloat }) {
   );
 }
 
-/** As wide as the method's doubt, never narrower than it is high. Off the edge an arrow stands for it. */
-function SolidFloat({ reading, off }: { reading: LaneFloat; off: boolean }) {
+/** As wide as the method's doubt, never narrower than it is high; hatched when it is old. An arrow off the edge. */
+function SolidFloat({ reading, off, old }: { reading: LaneFloat; off: boolean; old: boolean }) {
   const colour = off ? "accent" : "ink";
   if (reading.at.off_edge !== 0) {
     return (
@@ -194,7 +215,12 @@ function SolidFloat({ reading, off }: { reading: LaneFloat; off: boolean }) {
       h="18px"
       transform="translate(-50%, -50%)"
       borderRadius="9px"
-      bg={colour}
+      bg={old ? "card" : colour}
+      border={old ? "2px solid" : undefined}
+      borderColor={colour}
+      backgroundImage={
+        old ? `repeating-linear-gradient(135deg, {colors.${colour}} 0 3px, transparent 3px 7px)` : undefined
+      }
     />
   );
 }

@@ -202,6 +202,31 @@ class HabitsSet:
 
 
 @dataclass(frozen=True)
+class RoundSet:
+    """The stops of one technician's round on a weekday (0 is Monday), in order; it holds every week."""
+
+    weekday: int
+    stops: tuple[UUID, ...]
+
+
+@dataclass(frozen=True)
+class TruckCounted:
+    """What the technician's truck holds of a product, g, as counted; what the same hand pours then comes off."""
+
+    product_id: str
+    mass_g: float
+
+
+@dataclass(frozen=True)
+class VisitDone:
+    """A stop that is finished. `needs_return` and `trade` make it an exception: come back, or a licensed trade."""
+
+    note: str = ""
+    needs_return: bool = False
+    trade: str = ""
+
+
+@dataclass(frozen=True)
 class Voided:
     """Takes the superseded entry back."""
 
@@ -223,6 +248,9 @@ Body = (
     | SwimmersCounted
     | StrengthTested
     | HabitsSet
+    | RoundSet
+    | TruckCounted
+    | VisitDone
     | Voided
 )
 KINDS: dict[type, str] = {
@@ -240,6 +268,9 @@ KINDS: dict[type, str] = {
     SwimmersCounted: "swimmers",
     StrengthTested: "strength",
     HabitsSet: "habits",
+    RoundSet: "round",
+    TruckCounted: "truck",
+    VisitDone: "visit",
     Voided: "void",
 }
 
@@ -288,6 +319,7 @@ class PoolState:
     water_changes: tuple[Entry, ...] = ()
     cell_settings: tuple[Entry, ...] = ()
     swims: tuple[Entry, ...] = ()
+    visits: tuple[Entry, ...] = ()
 
     @property
     def last_test(self) -> Entry | None:
@@ -339,6 +371,7 @@ def fold(entries: Iterable[Entry], until: datetime | None = None) -> PoolState:
         water_changes=of(WaterChanged),
         cell_settings=of(CellSet),
         swims=of(SwimmersCounted),
+        visits=of(VisitDone),
     )
 
 

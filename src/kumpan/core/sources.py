@@ -110,6 +110,8 @@ SOURCES: dict[str, Source] = {
         _M, "a part of what swimmers bring binds chlorine; free chlorine and sun break it down in days"
     ),
     "bloom-demand": Source(_M, "a bloom eats about ten mg/L a day while it lasts"),
+    "truck-trays": Source(_C, "acids and oxidisers ride in separate secured trays"),
+    "weekly-stop": Source(_C, "a weekly stop cannot hold 1 to 3 ppm with one liquid dose"),
     "cell-rates": Source(_C, "a cell's output, setting and hours; off in cold water"),
     "tablet-release": Source(_C, "a 3 in tablet lasts about a week in a feeder"),
     "evaporation": Source(_M, "about 5 mm a day from an open pool at 25 C, a tenth under a cover"),

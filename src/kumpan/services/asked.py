@@ -1,6 +1,7 @@
 """Which plan is meant: what the test asks for, or one of those that a person asks for."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from enum import StrEnum
 
 from kumpan.core.planning.incidents import Incident
@@ -30,7 +31,8 @@ class PlanAsked:
     """The kind of plan, and what each kind asks besides.
 
     `way` which products for a balance, `use` one of the shelf in place of its like; `shock` None means the pool's own habit; `measure`, `wanted` (mg/L) what
-    new water shall lower, None means what is furthest over; `today` with the chlorine reducer; `advice` as typed.
+    new water shall lower, None means what is furthest over; `today` with the chlorine reducer; `advice` as typed;
+    `targets` what the user aims at, in place of the rules' aims.
     """
 
     plan: PlanKind = PlanKind.BALANCE
@@ -44,3 +46,4 @@ class PlanAsked:
     measure: Measure | None = None
     wanted: float | None = None
     advice: str = ""
+    targets: Mapping[Measure, float] = field(default_factory=dict)

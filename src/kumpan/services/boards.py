@@ -1,18 +1,22 @@
 """The lane board: last readings with their doubt, verdicts, workings, and where the plan would leave them."""
 
 from dataclasses import replace
+from datetime import datetime
+from typing import Any
 from uuid import UUID
 
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.findings import Finding
-from kumpan.core.journal import AdditionMade, PoolState, TestTaken, fold, history
+from kumpan.core.journal import AdditionMade, PoolState, TestTaken, fold, history, last_reading
 from kumpan.core.planning.chlorine_ways import other_views
 from kumpan.core.planning.disagreements import answer
-from kumpan.core.planning.expected import measured_readings
-from kumpan.core.planning.lanes import BOARD_ORDER, Lane, lane
+from kumpan.core.planning.expected import last_values, measured_readings
+from kumpan.core.planning.lanes import AIM_STEPS, BOARD_ORDER, Lane, lane
 from kumpan.core.planning.other_schools import other_schools
 from kumpan.core.planning.targets import resolution
+from kumpan.core.planning.too_coarse import too_coarse
+from kumpan.core.planning.too_old import too_old
 from kumpan.core.planning.verdicts import bound_chlorine
 from kumpan.core.planning.why import LaneContext, lane_working
 from kumpan.core.testing.methods import Measured
@@ -34,7 +38,7 @@ async def board(scope: Scope, pool_id: UUID) -> Board:
     predicted = offered.predicted if offered is not None and offered.steps else None
     last = state.last_test
     return Board(
-        tuple(_lane(state, parts, measure, readings, predicted) for measure in BOARD_ORDER),
+        tuple(_lane(state, parts, measure, readings, predicted, scope.now) for measure in BOARD_ORDER),
         parts.rules.name,
         last.at if last else None,
         last.body.kit if last and isinstance(last.body, TestTaken) else None,
@@ -56,7 +60,12 @@ def _findings(readings: Readings, parts: PoolParts) -> tuple[Finding, ...]:
 
 
 def _lane(
-    state: PoolState, parts: PoolParts, measure: Measure, readings: Readings, predicted: Readings | None
+    state: PoolState,
+    parts: PoolParts,
+    measure: Measure,
+    readings: Readings,
+    predicted: Readings | None,
+    now: datetime,
 ) -> Lane:
     water = _solved(readings)
     trail: tuple[float, ...] = ()
@@ -76,10 +85,27 @@ def _lane(
     found = replace(drawn, working=lane_working(measure, reading, context))
     if reading is None:
         return found
+    found = replace(found, **_trust(state, parts, measure, now))
     others = other_schools(
         measure, reading.value, parts.bands.get(measure), parts.equipment.traits, readings.cyanuric_acid
     )
     return replace(found, findings=(*found.findings, others)) if others else found
+
+
+def _trust(state: PoolState, parts: PoolParts, measure: Measure, now: datetime) -> dict[str, Any]:
+    """How far the reading can be leant on: its age, whether it carries a dose, whether it can be aimed."""
+    last = last_reading(state, measure)
+    if last is None:
+        return {}
+    coarse = too_coarse(measured_readings(state), last_values(state), parts.bands)
+    band = parts.bands.get(measure)
+    can_aim = measure in AIM_STEPS and band is not None and band.high is not None
+    return {
+        "aim_step": AIM_STEPS[measure] if can_aim else None,
+        "age_days": (now - last.at).days,
+        "old": measure in too_old(state, now),
+        "coarse": measure in coarse,
+    }
 
 
 def _solved(readings: Readings) -> State | None:

@@ -14,12 +14,15 @@ from kumpan.core.journal import (
     HabitsSet,
     LookTaken,
     ProductBought,
+    RoundSet,
     SettingsMade,
     SheetStarted,
     StepTicked,
     StrengthTested,
     SwimmersCounted,
     TestTaken,
+    TruckCounted,
+    VisitDone,
     Voided,
     WaterChange,
     WaterChanged,
@@ -32,7 +35,7 @@ from kumpan.services.ledger import Scope, pool_entries
 from kumpan.services.shelf import amount_text
 from kumpan.services.views import LogLine
 
-CHANGEABLE = ("test", "look", "addition", "step", "water", "cell", "swimmers")
+CHANGEABLE = ("test", "look", "addition", "step", "water", "cell", "swimmers", "visit")
 
 
 async def log(scope: Scope, pool_id: UUID, *, metric: bool) -> list[LogLine]:
@@ -171,6 +174,25 @@ def _habits(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Measures and money", ", ".join(box.name for box in body.containers)
 
 
+def _round(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, RoundSet)
+    return "Round set", f"{len(body.stops)} stops"
+
+
+def _truck(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, TruckCounted)
+    return "Truck counted", f"{body.mass_g:.0f} g"
+
+
+def _visit(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, VisitDone)
+    parts = [
+        "come back" if body.needs_return else "",
+        f"for a licensed trade: {body.trade}" if body.trade else "",
+    ]
+    return "Visit done", "; ".join(part for part in (*parts, body.note) if part)
+
+
 def _void(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     assert isinstance(body, Voided)
     return "Taken back", body.reason
@@ -195,5 +217,8 @@ _WORDS: dict[type, Callable[[Body, bool], tuple[str, str]]] = {
     ProductBought: _purchase,
     StrengthTested: _strength,
     HabitsSet: _habits,
+    RoundSet: _round,
+    TruckCounted: _truck,
+    VisitDone: _visit,
     Voided: _void,
 }

@@ -1,6 +1,6 @@
 """Pools: set one up, its head, its board."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from functools import lru_cache
@@ -23,7 +23,7 @@ from kumpan.core.planning.expected import last_values, measured_readings
 from kumpan.core.planning.next_thing import next_thing
 from kumpan.core.planning.plan import Plan, plan
 from kumpan.core.planning.pool_rules import PoolRules, check_rules, rules_for
-from kumpan.core.planning.product_choice import ChoiceAsked, Stocked, Way, choose, using
+from kumpan.core.planning.product_choice import ROLES, ChoiceAsked, Stocked, Way, choose, using
 from kumpan.core.planning.schools import Band, School, school
 from kumpan.core.planning.swim import swim_answer
 from kumpan.core.planning.targets import Aims
@@ -140,10 +140,13 @@ def _notices(settings: SettingsMade) -> tuple[Finding, ...]:
 
 @dataclass(frozen=True)
 class Chosen:
-    """What the choice of products looks to first, and one product that must be used in place of its like."""
+    """What the choice of products looks to first, one product that must be used in place of its like, and
+    what the user aims at in place of the rules.
+    """
 
     way: Way = Way.USUAL
     use: str | None = None
+    targets: tuple[tuple[Measure, float], ...] = ()
 
 
 AS_USUAL = Chosen()
@@ -214,15 +217,26 @@ def _coarse(state: PoolState, readings: Readings, parts: PoolParts) -> dict[Meas
 def _plan_for(question: PlanQuestion, chosen: Chosen, fill: Readings, told: Telling) -> Plan:
     """The plan is a pure function of these, and head, board and sheet all ask for the same one."""
     products = _products(question, chosen)
+    aimed = question.aims
+    if chosen.targets:
+        products = _with_the_rest(products, question.stocked)
+        aimed = replace(aimed, named=dict(chosen.targets))
     return plan(
         question.readings,
         question.volume_l,
         question.traits,
-        question.aims,
+        aimed,
         products,
         telling=told,
         fill=fill,
     )
+
+
+def _with_the_rest(chosen: Sequence[Product], stocked: Sequence[Stocked]) -> tuple[Product, ...]:
+    """The products already chosen stay; for work that none of them does the rest of the shelf stands by."""
+    done = [role for role in ROLES if any(product.chemical in role for product in chosen)]
+    others = (item.product for item in stocked if not any(item.product.chemical in role for role in done))
+    return (*chosen, *(product for product in others if product not in chosen))
 
 
 @lru_cache(maxsize=256)

@@ -52,6 +52,13 @@ async def offered_sheet(scope: Scope, pool_id: UUID, asked: PlanAsked, *, metric
     opened = open_sheet(state)
     if asked.plan is PlanKind.BALANCE and opened is not None:
         return _started(scope, state, parts, opened, metric)
+    return await sheet_for(scope, state, parts, asked, metric=metric)
+
+
+async def sheet_for(
+    scope: Scope, state: PoolState, parts: PoolParts, asked: PlanAsked, *, metric: bool
+) -> Sheet:
+    """A plan as a sheet that is not started, whatever sheet is open."""
     return await _as_offered(scope, parts, await _plan(scope, state, parts, asked, metric))
 
 
@@ -60,10 +67,12 @@ async def _plan(
 ) -> Plan | None:
     if asked.plan is not PlanKind.BALANCE:
         return await special_plan(scope, state, parts, asked, metric=metric)
-    chosen = Chosen(asked.way, asked.use)
+    chosen = Chosen(asked.way, asked.use, tuple(sorted(asked.targets.items())))
     found = await offered_plan(scope, state, parts, metric=metric, chosen=chosen)
     if found is None:
         return None
+    if asked.targets:
+        return found  # an aim of one's own is followed at once; its doubt is that of the sheet before
     steps = await with_doubt(scope, state, parts, found.steps, chosen, metric=metric)
     return replace(found, steps=steps)
 

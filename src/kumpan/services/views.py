@@ -7,7 +7,7 @@ from uuid import UUID
 
 from kumpan.core.findings import Finding
 from kumpan.core.journal import BasinMeasured, EquipmentSet, LookTaken, Outcome, SettingsMade
-from kumpan.core.planning.lanes import Lane
+from kumpan.core.planning.lanes import Float, Lane
 from kumpan.core.planning.next_thing import NextThing
 from kumpan.core.planning.product_choice import Way
 from kumpan.core.planning.second_opinion import Advice, Unread
@@ -53,6 +53,15 @@ class Board:
     temperature_c: float | None
     poured_since: tuple[PouredSince, ...]
     findings: tuple[Finding, ...]
+
+
+@dataclass(frozen=True)
+class WhatIf:
+    """The sheet for the user's own aims (by value), and where every lane's float would come to stand."""
+
+    aims: Mapping[Measure, float]
+    planned: Mapping[Measure, Float]
+    sheet: "Sheet"
 
 
 @dataclass(frozen=True)
@@ -275,3 +284,74 @@ class OpinionView:
     unread: tuple[Unread, ...]
     rows: tuple[ComparedMeasure, ...]
     findings: tuple[Finding, ...]
+
+
+@dataclass(frozen=True)
+class VisitView:
+    """A stop as it was finished."""
+
+    entry_id: UUID
+    at: datetime
+    person_id: UUID | None
+    note: str
+    needs_return: bool
+    trade: str
+
+
+@dataclass(frozen=True)
+class StopNeed:
+    """A test that is due at a stop, and why."""
+
+    measure: Measure
+    why: str
+
+
+@dataclass(frozen=True)
+class StopView:
+    """One stop: what is due, what today's sheet pours, what the next visit will find, what drifts."""
+
+    head: PoolHead
+    tests: tuple[StopNeed, ...]
+    doses: tuple[str, ...]
+    next_visit: tuple[Finding, ...]
+    holds: bool | None
+    drift: tuple[Finding, ...]
+    done: VisitView | None
+    last_visit: VisitView | None
+
+
+@dataclass(frozen=True)
+class LoadLineView:
+    """One product of the load list in words; `short_text` empty where the truck has enough."""
+
+    product_id: str
+    label: str
+    need_text: str
+    on_truck_text: str
+    short_text: str
+
+
+@dataclass(frozen=True)
+class TrayView:
+    title: str
+    caution: str
+    lines: tuple[LoadLineView, ...]
+
+
+@dataclass(frozen=True)
+class RoundView:
+    """A weekday's round: stops in order, the other pools, the load by tray, and a shorter way if there is one.
+
+    `nearest_next` is empty where the order is that already; lengths as the crow flies, km.
+    """
+
+    weekday: int
+    day_name: str
+    is_today: bool
+    stops: tuple[StopView, ...]
+    others: tuple[StopView, ...]
+    load: tuple[TrayView, ...]
+    nearest_next: tuple[UUID, ...]
+    length_km: float
+    nearest_km: float
+    days: tuple[int, ...]

@@ -1,17 +1,21 @@
 import { Box, Flex, Grid, Text } from "@chakra-ui/react";
-import { useQuery } from "@tanstack/react-query";
-import { useParams } from "react-router";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMemo } from "react";
+import { useNavigate, useParams } from "react-router";
 import { boardQuery, poolQuery, sheetQuery } from "../../api/queries";
-import type { Board, Sheet } from "../../api/types";
+import type { Board, Lane, LaneFloat, Measure, Sheet } from "../../api/types";
 import { AheadStrip } from "../../components/AheadStrip";
+import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { LaneRow } from "../../components/LaneRow";
 import { Sign } from "../../components/Sign";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
+import { nameOf, valueText } from "../../lib/measures";
 import { useStore } from "../../lib/store";
 import { clock, whenText } from "../../lib/times";
 import { temperatureText, type Units, unitsStore } from "../../lib/units";
+import { useWhatIf } from "./useWhatIf";
 
 /** The lane board of one pool, with the sheet it leads to beside it. */
 export function BoardPage() {
@@ -20,6 +24,7 @@ export function BoardPage() {
   const head = useQuery(poolQuery(poolId));
   const units = useStore(unitsStore);
   const zone = head.data?.settings.time_zone ?? "UTC";
+  const whatIf = useWhatIf(poolId, units);
   return (
     <>
       <Sign poolId={poolId} />
@@ -35,12 +40,16 @@ export function BoardPage() {
             {board.data.tested_at === null ? (
               <NotTested poolId={poolId} />
             ) : (
-              <Lanes board={board.data} poolId={poolId} zone={zone} units={units} />
+              <Lanes board={board.data} poolId={poolId} zone={zone} units={units} whatIf={whatIf} />
             )}
           </Box>
           {board.data.tested_at !== null && (
             <Grid gap="5">
-              <SheetBeside poolId={poolId} zone={zone} units={units} />
+              {whatIf.answer === null ? (
+                <SheetBeside poolId={poolId} zone={zone} units={units} />
+              ) : (
+                <SheetForAims poolId={poolId} zone={zone} whatIf={whatIf} />
+              )}
               <AheadStrip poolId={poolId} zone={zone} />
             </Grid>
           )}
@@ -65,7 +74,44 @@ function NotTested({ poolId }: { poolId: string }) {
   );
 }
 
-function Lanes({ board, poolId, zone, units }: { board: Board; poolId: string; zone: string; units: Units }) {
+interface LanesProps {
+  board: Board;
+  poolId: string;
+  zone: string;
+  units: Units;
+  whatIf: ReturnType<typeof useWhatIf>;
+}
+
+/** One lane with its handle; kept apart so that a moved float redraws only what it moves. */
+function AimedLane({ lane, poolId, whatIf }: { lane: Lane; poolId: string; whatIf: LanesProps["whatIf"] }) {
+  const { answer, place, settle, step } = whatIf;
+  const planned = answer?.planned[lane.measure] ?? null;
+  const active = answer?.aims[lane.measure] !== undefined;
+  const aiming = useMemo(
+    () => ({
+      planned: planned !== null && differs(planned, lane) ? planned : null,
+      active,
+      onPlace: (to: number) => place(lane.measure, to),
+      onStep: (direction: 1 | -1) => step(lane, direction),
+      onSettle: () => settle(lane.measure),
+    }),
+    [planned, active, lane, place, settle, step],
+  );
+  return (
+    <LaneRow
+      lane={answer === null ? lane : { ...lane, planned: null }}
+      history={lane.measure === "saturation_index" ? undefined : `/pools/${poolId}/log`}
+      aiming={aiming}
+    />
+  );
+}
+
+/** Whether a float stands visibly elsewhere than the reading: a hundredth of a band. */
+function differs(planned: LaneFloat, lane: Lane): boolean {
+  return lane.reading === null || Math.abs(planned.at.position - lane.reading.at.position) > 0.01;
+}
+
+function Lanes({ board, poolId, zone, units, whatIf }: LanesProps) {
   return (
     <>
       <Card p={{ base: "3", md: "4" }} role="table" aria-label="Lane board">
@@ -87,11 +133,7 @@ function Lanes({ board, poolId, zone, units }: { board: Board; poolId: string; z
         </Flex>
         <Box role="rowgroup">
           {board.lanes.map((lane) => (
-            <LaneRow
-              key={lane.measure}
-              lane={lane}
-              history={lane.measure === "saturation_index" ? undefined : `/pools/${poolId}/log`}
-            />
+            <AimedLane key={lane.measure} lane={lane} poolId={poolId} whatIf={whatIf} />
           ))}
         </Box>
       </Card>
@@ -100,7 +142,7 @@ function Lanes({ board, poolId, zone, units }: { board: Board; poolId: string; z
           Tested {board.tested_at === null ? "" : whenText(board.tested_at, zone, new Date())}
           {board.temperature_c !== null && ` at ${temperatureText(board.temperature_c, units)}`}.{" "}
           {board.school_name} ranges. A solid float is the reading, as wide as its doubt; a hollow one is
-          where the sheet leads.
+          where the sheet leads. Move it, or nudge it with the arrow keys, to aim elsewhere.
         </Text>
         {board.findings.map((finding) => (
           <Text key={finding.code} color="ink" fontWeight="600">
@@ -116,6 +158,53 @@ function Lanes({ board, poolId, zone, units }: { board: Board; poolId: string; z
         )}
       </Box>
     </>
+  );
+}
+
+/** The sheet for the aims just moved; nothing is kept until it is started. */
+function SheetForAims({
+  poolId,
+  zone,
+  whatIf,
+}: {
+  poolId: string;
+  zone: string;
+  whatIf: LanesProps["whatIf"];
+}) {
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const { answer, trouble, clear, adopt } = whatIf;
+  if (answer === null) return null;
+  const aims = (Object.entries(answer.aims) as [Measure, number][])
+    .map(([measure, value]) => `${nameOf(measure)} ${valueText(measure, value)}`)
+    .join(", ");
+  async function start() {
+    if (!(await adopt())) return;
+    clear();
+    await queries.invalidateQueries({ queryKey: ["pool", poolId] });
+    navigate(`/pools/${poolId}/sheet`);
+  }
+  return (
+    <Card as="section" aria-label="What if" borderColor="accent">
+      <Text as="h2" fontSize="lead" fontWeight="700">
+        What if you aim at {aims}
+      </Text>
+      <Text fontSize="note" color="soft" mb="3">
+        Nothing is kept until you start it.
+      </Text>
+      <ShortSteps sheet={answer.sheet} zone={zone} />
+      {trouble !== null && (
+        <Text role="alert" color="accent" fontWeight="600" mt="2">
+          {trouble.message}
+        </Text>
+      )}
+      <Flex gap="3" mt="4" wrap="wrap">
+        {answer.sheet.steps.length > 0 && (
+          <MainButton onClick={() => void start()}>Start this sheet</MainButton>
+        )}
+        <SideButton onClick={clear}>Back to the usual aims</SideButton>
+      </Flex>
+    </Card>
   );
 }
 

@@ -14,6 +14,7 @@ function asPlanned(step: Step): string {
 }
 
 const PLAIN = {
+  targets: {},
   plan: "balance",
   way: "usual",
   reason: "routine",

@@ -40,13 +40,15 @@ def round_dose(
     metric: bool = False,
     doubt_share: float = 0.0,
     containers: Sequence[Container] = (),
+    *,
+    down: bool = False,
 ) -> Rounded:
-    """The measurable amount nearest to `mass_g` (below it where the trade rounds down).
+    """The measurable amount nearest to `mass_g` (below it where the trade rounds down, or where `down` says so).
 
     `doubt_share` is the dose's own doubt as a share of it: packages may shift the dose that far. `containers`
     are what the person measures with; where none is fine enough, a smaller measure is named.
     """
-    down = product.chemical in ROUND_DOWN
+    down = down or product.chemical in ROUND_DOWN
     allowed = max(LARGEST_SHIFT, doubt_share)
     in_packages = _in_packages(product, mass_g, allowed, down, metric)
     if in_packages is not None:

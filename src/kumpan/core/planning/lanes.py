@@ -6,7 +6,7 @@ an unmanaged one has no position at all.
 """
 
 from dataclasses import dataclass
-from math import log
+from math import exp, log
 
 from kumpan.core.findings import Finding
 from kumpan.core.planning.schools import Band
@@ -47,6 +47,17 @@ NAMES: dict[Measure, str] = {
 }
 
 
+# One nudge of an aim: about what a person would call the next value.
+AIM_STEPS: dict[Measure, float] = {
+    Measure.FREE_CHLORINE: 0.5,
+    Measure.PH: 0.1,
+    Measure.TOTAL_ALKALINITY: 5,
+    Measure.CALCIUM_HARDNESS: 10,
+    Measure.CYANURIC_ACID: 5,
+    Measure.SALT: 100,
+}
+
+
 def name_in_sentence(measure: Measure) -> str:
     """The name of a measure inside a sentence: in small letters, but for pH."""
     return NAMES[measure] if measure is Measure.PH else NAMES[measure].lower()
@@ -74,7 +85,11 @@ class Float:
 
 @dataclass(frozen=True)
 class Lane:
-    """One measure on the board. `planned` is where the plan leaves it; `trail` the earlier tests."""
+    """One measure on the board. `planned` is where the plan leaves it; `trail` the earlier tests.
+
+    `aim_step` is one nudge of "what if I aim here", None where nothing can be aimed at; `old` and `coarse` say
+    that the reading carries no dose any more, or not alone.
+    """
 
     measure: Measure
     name: str
@@ -86,6 +101,10 @@ class Lane:
     verdict: Verdict
     findings: tuple[Finding, ...] = ()
     working: Working | None = None
+    aim_step: float | None = None
+    age_days: int | None = None
+    old: bool = False
+    coarse: bool = False
 
 
 def spot(value: float, band: Band) -> Spot:
@@ -106,6 +125,25 @@ def _beyond(distance: float, start: float, side: int) -> Spot:
     if compressed > EDGE:
         return Spot(start + side * EDGE, side)
     return Spot(start + side * compressed)
+
+
+def value_at(position: float, band: Band) -> float:
+    """The value that stands at a position: the inverse of `spot`, up to the edges; never below 0."""
+    low = band.low or 0.0
+    high = band.high if band.high is not None else low
+    width = high - low or 1.0
+    right, left = 1 + LINEAR_BANDS, -LINEAR_BANDS
+    if position > right:
+        bands_off = right + _uncompressed(min(position - right, EDGE))
+    elif position < left:
+        bands_off = left - _uncompressed(min(left - position, EDGE))
+    else:
+        bands_off = position
+    return max(0.0, low + bands_off * width)
+
+
+def _uncompressed(drawn: float) -> float:
+    return LOG_SCALE * (exp(drawn / LOG_SCALE) - 1)
 
 
 def float_on(band: Band | None, value: float, low: float, high: float) -> Float:

@@ -29,7 +29,10 @@ SOURCES_USED = ("addition-limits", "separation", "order")
 MOST_DAYS = 120
 PART_COUNTS = (1, 2, 3, 4, 5, 6, 8, 10, 12, 16, 20, 30, 40)
 WAIT_OVER_PH = 7.6  # a base waits over this while acid or stabiliser is still to go in
-PH_STILL = 0.01  # a step that moves pH less than this is free of the window
+# What is not meant for pH is free of the window where all of it together moves pH less than this; judged by its
+# parts, many small ones would creep out.
+PH_STILL = 0.01
+HARDLY_MOVES_PH = (Measure.SALT, Measure.CALCIUM_HARDNESS, Measure.FREE_CHLORINE, Measure.BORATE)
 
 
 @dataclass(frozen=True)
@@ -147,7 +150,15 @@ class _Spreader:
             return True
         after = self._after(dose, mass_g)
         assert after is not None
-        return ph_step_allowed(float(self._state.species.ph), float(after.species.ph))
+        allowed = ph_step_allowed(float(self._state.species.ph), float(after.species.ph))
+        return allowed or (dose.measure in HARDLY_MOVES_PH and self._stays_still(dose))
+
+    def _stays_still(self, dose: Dose) -> bool:
+        """Whether all that is left of a dose hardly moves pH."""
+        assert self._state is not None
+        whole = self._after(dose, self._left[dose])
+        assert whole is not None
+        return abs(float(whole.species.ph) - float(self._state.species.ph)) <= PH_STILL
 
 
 def _lowers_ph(dose: Dose) -> bool:
@@ -165,8 +176,6 @@ def _days_to_next(dose: Dose, mass_g: float) -> int:
 def ph_step_allowed(before: float, after: float) -> bool:
     """A step may move pH by at most 0.4, and must leave it within 7.0 to 8.0 or nearer to that."""
     low, high = PH_WINDOW
-    if abs(after - before) <= PH_STILL:
-        return True
     if abs(after - before) > LARGEST_PH_MOVE + 1e-9:
         return False
     outside = max(low - after, after - high, 0.0)

@@ -7,13 +7,13 @@ from collections.abc import Mapping, Sequence
 
 from kumpan.core.dosing.additions import volume_from_mass_ml
 from kumpan.core.dosing.mass_balance import changes
-from kumpan.core.dosing.rounding import round_dose
+from kumpan.core.dosing.rounding import Rounded, round_dose
 from kumpan.core.habits import Telling
 from kumpan.core.hazards import Hazard, cautions_for
 from kumpan.core.planning.how_to import prepare, uses_pour_path, where
 from kumpan.core.planning.lanes import name_in_sentence
-from kumpan.core.planning.order_and_waits import MIXING, separation
-from kumpan.core.planning.spread import Part
+from kumpan.core.planning.order_and_waits import MIXING, PH_WINDOW, separation
+from kumpan.core.planning.spread import PH_STILL, Part
 from kumpan.core.planning.why import dose_working
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.run_sheet import ADD, DO, TEST, WAIT, Step
@@ -25,6 +25,7 @@ SAME_TEST_MIN = 60  # what can be read within an hour of each other is read in o
 SAME_DAY_MIN = 360  # what can be read within six hours is tested on the same day
 LONG_WAIT_MIN = 600
 PH_WORTH_A_TEST = 0.15
+PH_MIDDLE = sum(PH_WINDOW) / 2
 LATER = 10**9
 
 
@@ -157,9 +158,7 @@ class Timeline:
 
     def _addition(self, part: Part, expected_change: float | None) -> Step:
         dose, product = part.dose, part.dose.product
-        rounded = round_dose(
-            product, part.mass_g, self._telling.metric, dose.doubt_share, self._telling.containers
-        )
+        rounded = self._rounded(part)
         moved = self._moved(part, rounded.mass_g)
         if expected_change is not None:
             moved[dose.measure] = expected_change
@@ -187,6 +186,33 @@ class Timeline:
             side_effects={m: change for m, change in moved.items() if m is not dose.measure},
             working=dose_working(product, part.mass_g, dose.measure, self._volume_l),
         )
+
+    def _rounded(self, part: Part) -> Rounded:
+        """A measurable amount; where rounding up would take pH out of its window, one that stays inside."""
+        dose, telling = part.dose, self._telling
+        rounded = round_dose(dose.product, part.mass_g, telling.metric, dose.doubt_share, telling.containers)
+        share = self._share_inside(part)
+        if share is None or rounded.mass_g <= share * part.mass_g:
+            return rounded
+        most = min(1.0, share) * part.mass_g
+        lower = round_dose(
+            dose.product, most, telling.metric, dose.doubt_share, telling.containers, down=True
+        )
+        return lower if lower.mass_g > 0 else rounded
+
+    def _share_inside(self, part: Part) -> float | None:
+        """How much of a part takes pH, as the rounded steps before left it, to the edge of its window.
+
+        None where pH is not known, hardly moves, or moves back in from outside; at most the whole.
+        """
+        level = self._level.get(Measure.PH)
+        if part.before is None or part.after is None or level is None:
+            return None
+        move = float(part.after.species.ph) - float(part.before.species.ph)
+        room = (PH_WINDOW[1] if move > 0 else PH_WINDOW[0]) - level
+        if abs(move) <= PH_STILL or abs(level - PH_MIDDLE) > abs(level + move - PH_MIDDLE):
+            return None
+        return room / move if room * move > 0 else 1.0
 
     def _moved(self, part: Part, mass_g: float) -> dict[Measure, float]:
         """Every measure that the rounded amount moves; pH and alkalinity by the equilibrium, chlorine used up."""

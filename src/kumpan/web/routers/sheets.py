@@ -8,9 +8,10 @@ from fastapi import APIRouter, Query, Response
 from kumpan.services import sheets
 from kumpan.services.calendars import sheet_calendar
 from kumpan.services.opinions import opinion
-from kumpan.services.views import OpinionView, Sheet, WaysView
+from kumpan.services.views import OpinionView, Sheet, WaysView, WhatIf
 from kumpan.services.ways import ways as compared
-from kumpan.web.schemas.journal import AdviceIn, PlanAskedIn, SheetStartIn, TickIn
+from kumpan.services.what_if import what_if as aimed
+from kumpan.web.schemas.journal import AdviceIn, PlanAskedIn, SheetStartIn, TickIn, WhatIfIn
 from kumpan.web.schemas.pools import StampIn
 from kumpan.web.scope import Metric, ScopeDep
 from kumpan.web.stamps import stamp
@@ -39,6 +40,12 @@ async def as_calendar(pool_id: UUID, scope: ScopeDep, asked: Asked) -> Response:
     content = await sheet_calendar(scope, pool_id, asked.to_core(), metric=asked.metric)
     headers = {"Content-Disposition": 'attachment; filename="run-sheet.ics"'}
     return Response(content, media_type="text/calendar", headers=headers)
+
+
+@router.post("/what-if")
+async def what_if(pool_id: UUID, given: WhatIfIn, scope: ScopeDep, metric: Metric = False) -> WhatIf:
+    """The doses and side effects of aiming elsewhere. Nothing is kept."""
+    return await aimed(scope, pool_id, given.values, given.places, metric=metric)
 
 
 @router.get("/ways")

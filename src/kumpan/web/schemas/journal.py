@@ -1,5 +1,6 @@
 """What is told to the journal over HTTP: looks, tests, ticks, purchases, corrections."""
 
+from dataclasses import replace
 from typing import Annotated, Literal
 from uuid import UUID
 
@@ -92,6 +93,10 @@ class AmountChange(StampIn):
     amount: Annotated[str, Field(max_length=40)]
 
 
+AimValue = Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)]
+AimPlace = Annotated[float, Field(ge=-3, le=4, allow_inf_nan=False)]
+
+
 class PlanFields(Strict):
     """Which plan, and what each kind asks besides; all left out, the plan that the test asks for."""
 
@@ -117,8 +122,24 @@ class PlanAskedIn(PlanFields):
     metric: bool = False
 
 
+class PlanWithAims(PlanFields):
+    """`targets`: what the user aims at in place of the rules, mg/L or pH."""
+
+    targets: Annotated[dict[Measure, AimValue], Field(max_length=8)] = {}
+
+    def to_core(self) -> PlanAsked:
+        return replace(super().to_core(), targets=dict(self.targets))
+
+
 class SheetStartIn(StampIn):
-    asked: PlanFields = PlanFields()
+    asked: PlanWithAims = PlanWithAims()
+
+
+class WhatIfIn(Strict):
+    """Aims by value, and aims by their place on the lane (bands from the left rope), as a hand moves them."""
+
+    values: Annotated[dict[Measure, AimValue], Field(max_length=8)] = {}
+    places: Annotated[dict[Measure, AimPlace], Field(max_length=8)] = {}
 
 
 class AdviceIn(Strict):

@@ -1,0 +1,46 @@
+"""A technician's round: stops in order, the load list, finished visits."""
+
+from typing import Annotated
+from uuid import UUID
+
+from fastapi import APIRouter, Query
+
+from kumpan.services import rounds
+from kumpan.services.views import RoundView
+from kumpan.web.schemas.rounds import RoundIn, TruckItemIn, VisitIn
+from kumpan.web.scope import Metric, ScopeDep
+from kumpan.web.stamps import stamp
+
+router = APIRouter(prefix="/api/v1", tags=["round"])
+
+
+@router.get("/round")
+async def the_round(
+    scope: ScopeDep,
+    person_id: UUID | None = None,
+    weekday: Annotated[int | None, Query(ge=0, le=6)] = None,
+    metric: Metric = False,
+) -> RoundView:
+    """A technician's stops on a weekday (today's where none is named), what each needs, and the load list."""
+    return await rounds.the_round(scope, person_id, weekday, metric=metric)
+
+
+@router.post("/rounds", status_code=201)
+async def set_round(given: RoundIn, scope: ScopeDep) -> UUID:
+    """Who says it drives it: the stops of a weekday in order."""
+    await rounds.set_round(scope, stamp(given, scope), given.weekday, given.stops)
+    return given.id
+
+
+@router.post("/truck", status_code=201)
+async def count_truck(given: TruckItemIn, scope: ScopeDep, metric: Metric = False) -> UUID:
+    """Count one product on the truck; what is poured by the same hand comes off from then on."""
+    await rounds.count_truck(scope, stamp(given, scope), given.product_id, given.amount, metric=metric)
+    return given.id
+
+
+@router.post("/pools/{pool_id}/visits", status_code=201)
+async def finish_visit(pool_id: UUID, visit: VisitIn, scope: ScopeDep) -> UUID:
+    """A stop is finished."""
+    await rounds.finish_visit(scope, pool_id, stamp(visit, scope), visit.to_core())
+    return visit.id
