@@ -137,7 +137,7 @@ def test_a_weekly_dose_does_not_hold_a_pool_in_the_sun() -> None:
     assert [one.code for one in found.sentences] == [
         "at_next_visit", "will_not_hold", "tablets_a_week", "owner_between",
     ]  # fmt: skip
-    assert "Liquid chlorine" in found.sentences[-1].text
+    assert "liquid chlorine" in found.sentences[-1].text
 
 
 def test_more_chlorine_today_lasts_longer() -> None:

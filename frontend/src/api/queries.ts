@@ -105,3 +105,32 @@ export const toBuyQuery = (units: Units) =>
 
 export const habitsQuery = () =>
   queryOptions({ queryKey: ["habits"], queryFn: () => take(client.GET("/api/v1/habits")) });
+
+export const lastValuesQuery = (pool_id: string, units: Units) =>
+  queryOptions({
+    queryKey: ["pool", pool_id, "last", units],
+    queryFn: () =>
+      take(
+        client.GET("/api/v1/pools/{pool_id}/slip/last", {
+          params: { path: { pool_id }, query: { temperature_unit: units === "us" ? "f" : "c" } },
+        }),
+      ),
+  });
+
+export const seasonQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["pool", id, "season"],
+    queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/season", at(id))),
+  });
+
+export const roundQuery = (person_id: string, weekday: number | null, units: Units) =>
+  queryOptions({
+    queryKey: ["round", person_id, weekday, units],
+    queryFn: () =>
+      take(
+        client.GET("/api/v1/round", {
+          params: { query: { person_id, weekday, metric: units === "metric" } },
+        }),
+      ),
+    placeholderData: (before) => before,
+  });

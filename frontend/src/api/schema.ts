@@ -397,6 +397,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pools/{pool_id}/season": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Season
+         * @description The year as one strip: warmth, tests, what went in, shocks, new water, care.
+         */
+        get: operations["season_api_v1_pools__pool_id__season_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pools/{pool_id}/second-opinion": {
         parameters: {
             query?: never;
@@ -528,6 +548,26 @@ export interface paths {
          * @description Tick a step as done, with the amount really poured, or as skipped.
          */
         post: operations["tick_api_v1_pools__pool_id__sheets__sheet_id__ticks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/slip/last": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Last Values
+         * @description What each measure read last, for the slip's ghosts and "same as last".
+         */
+        get: operations["last_values_api_v1_pools__pool_id__slip_last_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1655,6 +1695,19 @@ export interface components {
             working?: components["schemas"]["Working"] | null;
         };
         /**
+         * LastValue
+         * @description What a measure read last, as it would be typed again, and when.
+         */
+        LastValue: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * Level
          * @enum {string}
          */
@@ -2312,6 +2365,56 @@ export interface components {
             total_chlorine?: number | null;
         };
         /**
+         * Ribbon
+         * @description One rolling year: nine months back, three ahead.
+         */
+        Ribbon: {
+            /**
+             * From At
+             * Format: date-time
+             */
+            from_at: string;
+            /** Marks */
+            marks: components["schemas"]["RibbonMark"][];
+            /**
+             * Now At
+             * Format: date-time
+             */
+            now_at: string;
+            /**
+             * To At
+             * Format: date-time
+             */
+            to_at: string;
+            /** Warmth */
+            warmth: components["schemas"]["WarmthPoint"][];
+        };
+        /**
+         * RibbonMark
+         * @description Something that happened, or is due, on its row; `weight` 0 to 1 is how tall it is drawn.
+         */
+        RibbonMark: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            row: components["schemas"]["RibbonRow"];
+            /** Text */
+            text: string;
+            /**
+             * Weight
+             * @default 1
+             */
+            weight: number;
+        };
+        /**
+         * RibbonRow
+         * @description The rows of the strip, top to bottom.
+         * @enum {string}
+         */
+        RibbonRow: "tests" | "added" | "shocks" | "new_water" | "care" | "due";
+        /**
          * RoundIn
          * @description The stops of a weekday (0 is Monday), in order; it holds every week.
          */
@@ -2388,6 +2491,11 @@ export interface components {
              * @default drops
              */
             kit: string;
+            /**
+             * Kit Order
+             * @default []
+             */
+            kit_order: components["schemas"]["Measure"][];
             /** Latitude Deg */
             latitude_deg?: number | null;
             /** Longitude Deg */
@@ -2425,7 +2533,8 @@ export interface components {
          *
          *     `latitude_deg`, `longitude_deg` (north and east positive) place it under the sun; None means the
          *     time zone's chief city. `own_ranges` go before the school's rows; `choices` answer the questions on
-         *     which practitioners differ, the defaults where one is not named.
+         *     which practitioners differ, the defaults where one is not named. `kit_order` is the order in which this pool's
+         *     kit is read, empty for that of the usual box.
          */
         SettingsMade: {
             /**
@@ -2438,6 +2547,11 @@ export interface components {
              * @default drops
              */
             kit: string;
+            /**
+             * Kit Order
+             * @default []
+             */
+            kit_order: components["schemas"]["Measure"][];
             /** Latitude Deg */
             latitude_deg?: number | null;
             /** Longitude Deg */
@@ -3080,6 +3194,16 @@ export interface components {
              * @default
              */
             reason: string;
+        };
+        /** WarmthPoint */
+        WarmthPoint: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Temperature C */
+            temperature_c: number;
         };
         /**
          * WaterChange
@@ -4011,6 +4135,37 @@ export interface operations {
             };
         };
     };
+    season_api_v1_pools__pool_id__season_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ribbon"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     second_opinion_api_v1_pools__pool_id__second_opinion_post: {
         parameters: {
             query?: {
@@ -4263,6 +4418,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    last_values_api_v1_pools__pool_id__slip_last_get: {
+        parameters: {
+            query?: {
+                temperature_unit?: "f" | "c";
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["LastValue"];
+                    };
                 };
             };
             /** @description Validation Error */

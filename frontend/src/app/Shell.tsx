@@ -4,11 +4,12 @@ import { NoticeBar } from "../components/notice";
 import { TextLink } from "../components/TextLink";
 import { Choosers } from "./Choosers";
 import { OutboxBar } from "./OutboxBar";
+import { RoundBar } from "./RoundBar";
 import { Shortcuts } from "./Shortcuts";
 
 export function Shell() {
   return (
-    <Box minH="100dvh">
+    <Flex minH="100dvh" direction="column">
       <chakra.a
         href="#main"
         position="absolute"
@@ -22,27 +23,39 @@ export function Shell() {
         data-noprint
         px={{ base: "4", md: "7" }}
         py="2"
-        gap={{ base: "3", md: "6" }}
+        gap={{ base: "2.5", md: "6" }}
         align="center"
         borderBottom="1px solid"
         borderColor="hairline"
         flexWrap="wrap"
       >
-        <chakra.span fontWeight="750" fontSize="lead">
+        <chakra.span fontWeight="750" fontSize="lead" display={{ base: "none", sm: "inline" }}>
           Kumpan
         </chakra.span>
-        <Flex as="nav" aria-label="Main" gap={{ base: "3", md: "5" }} flex="1" minW="0">
+        <Flex as="nav" aria-label="Main" gap={{ base: "2.5", md: "5" }} flex="1" minW="0">
           <TextLink to="/" end>
             Pools
           </TextLink>
+          <TextLink to="/round">Round</TextLink>
           <TextLink to="/shelf">Shelf</TextLink>
           <TextLink to="/emergency" color="accent" fontWeight="650">
             Emergency
           </TextLink>
         </Flex>
         <chakra.details display={{ base: "block", lg: "none" }} css={{ "&[open]": { flexBasis: "100%" } }}>
-          <chakra.summary minH="44px" display="flex" alignItems="center" cursor="pointer" fontWeight="600">
-            Settings
+          <chakra.summary
+            w="44px"
+            h="44px"
+            display="flex"
+            alignItems="center"
+            justifyContent="center"
+            cursor="pointer"
+            border="1.5px solid"
+            borderColor="control"
+            borderRadius="10px"
+            aria-label="Settings"
+          >
+            <Sliders />
           </chakra.summary>
           <Flex pb="2">
             <Choosers />
@@ -57,6 +70,8 @@ export function Shell() {
       <Box
         as="main"
         id="main"
+        flex="1"
+        w="100%"
         maxW="80rem"
         mx="auto"
         px={{ base: "4", md: "7" }}
@@ -65,7 +80,24 @@ export function Shell() {
       >
         <Outlet />
       </Box>
-      <NoticeBar />
-    </Box>
+      <Box position="sticky" bottom="0" zIndex="5" data-noprint>
+        <NoticeBar />
+        <RoundBar />
+      </Box>
+    </Flex>
+  );
+}
+
+/** Three lines with a knob each: who, units, light. */
+function Sliders() {
+  return (
+    <svg width="22" height="22" viewBox="0 0 22 22" aria-hidden="true" stroke="currentColor" strokeWidth="2">
+      <path d="M2 5h18M2 11h18M2 17h18" />
+      <g fill="currentColor" stroke="none">
+        <circle cx="14" cy="5" r="3" />
+        <circle cx="7" cy="11" r="3" />
+        <circle cx="16" cy="17" r="3" />
+      </g>
+    </svg>
   );
 }

@@ -8,11 +8,13 @@ const KEYS: readonly [string, string][] = [
   ["t", "Test: the slip of this pool"],
   ["b", "Board of this pool"],
   ["s", "Run sheet of this pool"],
+  ["y", "Season of this pool"],
   ["l", "Log of this pool"],
+  ["r", "Today’s round"],
   ["e", "Emergency"],
   ["?", "These shortcuts"],
 ];
-const STATIONS: Record<string, string> = { t: "/slip", b: "", s: "/sheet", l: "/log" };
+const STATIONS: Record<string, string> = { t: "/slip", b: "", s: "/sheet", l: "/log", y: "/season" };
 const Dialog = chakra("dialog", {
   base: {
     m: "auto",
@@ -44,6 +46,7 @@ export function Shortcuts() {
       if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
       if (event.key === "?") dialog.current?.showModal();
       else if (event.key === "p") navigate("/");
+      else if (event.key === "r") navigate("/round");
       else if (event.key === "e") navigate("/emergency");
       else if (pool !== undefined && STATIONS[event.key] !== undefined) navigate(pool + STATIONS[event.key]);
       else return;

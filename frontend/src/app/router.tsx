@@ -36,6 +36,18 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/setup/SetupPage")).ChangePoolPage }),
       },
       {
+        path: "/pools/:poolId/season",
+        lazy: async () => ({ Component: (await import("../features/season/SeasonPage")).SeasonPage }),
+      },
+      {
+        path: "/pools/:poolId/notice",
+        lazy: async () => ({ Component: (await import("../features/round/NoticePage")).NoticePage }),
+      },
+      {
+        path: "/round",
+        lazy: async () => ({ Component: (await import("../features/round/RoundPage")).RoundPage }),
+      },
+      {
         path: "/shelf",
         lazy: async () => ({ Component: (await import("../features/shelf/ShelfPage")).ShelfPage }),
       },

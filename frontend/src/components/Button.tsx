@@ -1,7 +1,10 @@
 import { Button, type ButtonProps } from "@chakra-ui/react";
+import type { RefAttributes } from "react";
+
+type Props = ButtonProps & RefAttributes<HTMLButtonElement>;
 
 /** The one strong action of a screen. */
-export function MainButton(props: ButtonProps) {
+export function MainButton(props: Props) {
   return (
     <Button
       minH="52px"
@@ -18,7 +21,7 @@ export function MainButton(props: ButtonProps) {
 }
 
 /** Any other action. */
-export function SideButton(props: ButtonProps) {
+export function SideButton(props: Props) {
   return (
     <Button
       minH="44px"

@@ -32,13 +32,15 @@ export const LaneRow = memo(function LaneRow({ lane, history, aiming }: LaneRowP
   const planned = aiming?.planned ?? lane.planned;
   const managed = lane.verdict.code !== "not_managed" && lane.high !== null;
   const off = lane.verdict.code === "low" || lane.verdict.code === "high";
+  const others = lane.findings.find(({ code }) => code === "other_schools");
+  const said = lane.findings.filter((finding) => finding !== others);
   return (
     <Grid
       role="row"
-      templateColumns={{ base: "1fr auto", md: "9.5rem minmax(0,1fr) 15rem" }}
+      templateColumns={{ base: "1fr auto", md: "9rem minmax(0,1fr) 18rem" }}
       templateAreas={{ base: '"name figure" "track track"', md: '"name track figure"' }}
       columnGap="5"
-      minH={{ base: "92px", md: "60px" }}
+      minH={{ base: "92px", md: "56px" }}
       borderTop="1px solid"
       borderColor="hairline"
       _first={{ borderTop: "none" }}
@@ -63,20 +65,33 @@ export const LaneRow = memo(function LaneRow({ lane, history, aiming }: LaneRowP
         </Box>
         {managed && aiming && lane.aim_step !== null && <AimHandle lane={lane} aiming={aiming} />}
       </Box>
-      <Box role="cell" gridArea="figure" alignSelf="center" py="1" textAlign={{ base: "right", md: "left" }}>
+      <Box
+        role="cell"
+        gridArea="figure"
+        alignSelf="center"
+        py="1"
+        minW="0"
+        textAlign={{ base: "right", md: "left" }}
+      >
         <Box display="flex" justifyContent={{ base: "flex-end", md: "space-between" }} gap="3">
           <Figure lane={lane} planned={planned} off={off} />
           <Why about={`${lane.name}: ${lane.verdict.text}`} working={lane.working} />
         </Box>
         <Text fontSize="note" color={off ? "ink" : "soft"} fontWeight={off ? "600" : "400"}>
           {lane.verdict.text}
+          {others !== undefined && (
+            <Text as="span" color="soft" fontWeight="400">
+              {" · "}
+              {others.text}
+            </Text>
+          )}
         </Text>
         {trustText(lane) !== "" && (
           <Text fontSize="note" fontWeight="600" lineHeight="1.3">
             {trustText(lane)}
           </Text>
         )}
-        {lane.findings.map((finding) => (
+        {said.map((finding) => (
           <Text key={finding.code} fontSize="note" color="soft" lineHeight="1.3">
             {finding.text}
           </Text>

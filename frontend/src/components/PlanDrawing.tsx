@@ -61,9 +61,11 @@ export function PlanDrawing({ plan, units, show = null }: PlanDrawingProps) {
       )}
       {deep && (
         <>
-          <Words x={deep.at[0]} y={(deep.at[1] ?? 0) - type * 0.9} textAnchor="middle">
-            {shallow === deep ? "depth" : "deep end"}
-          </Words>
+          {show !== "sample" && (
+            <Words x={deep.at[0]} y={(deep.at[1] ?? 0) - type * 0.9} textAnchor="middle">
+              {shallow === deep ? "depth" : "deep end"}
+            </Words>
+          )}
           <Words x={deep.at[0]} y={(deep.at[1] ?? 0) + type * 1.6} textAnchor="middle" fontWeight="400">
             {lengthText(deep.depth_m, units)}
           </Words>
@@ -139,8 +141,9 @@ function FixtureMark({
 function besideEdge(x: number, y: number, plan: PlanDrawingData, unit: number, type: number) {
   const nearLeft = x < plan.width_m * 0.08;
   const nearRight = x > plan.width_m * 0.92;
-  if (nearLeft) return { x: x + unit * 3, y: y + type * 0.3, anchor: "start" as const };
-  if (nearRight) return { x: x - unit * 3, y: y + type * 0.3, anchor: "end" as const };
+  // Above the mark: the depths stand on the middle line.
+  if (nearLeft) return { x: x + unit * 3, y: y - type * 0.8, anchor: "start" as const };
+  if (nearRight) return { x: x - unit * 3, y: y - type * 0.8, anchor: "end" as const };
   const above = y < plan.height_m / 2;
   return { x, y: above ? y - unit * 3 : y + unit * 3 + type * 0.7, anchor: "middle" as const };
 }

@@ -46,7 +46,7 @@ function RunsLow({ poolId }: { poolId: string }) {
   const outlook = useQuery(outlookQuery(poolId, units));
   const said = outlook.data?.sentences.find((sentence) => ABOUT_CHLORINE.includes(sentence.code));
   return (
-    <Text mt="1" minH="1.4em" data-testid="runs-low">
+    <Text minH="1.4em" data-testid="runs-low">
       {said && (
         <>
           <Text as="span" fontWeight="700">
@@ -71,7 +71,7 @@ export function Sign({ poolId }: { poolId: string }) {
   if (head.isError) return <Failed error={head.error} again={() => void head.refetch()} />;
   const base = `/pools/${poolId}`;
   return (
-    <Box mb="5">
+    <Box mb="4">
       <Flex justify="space-between" align="baseline" wrap="wrap" columnGap="6">
         <Box>
           <Text as="span" fontSize="lead" fontWeight="700" mr="3">
@@ -87,26 +87,29 @@ export function Sign({ poolId }: { poolId: string }) {
           </TextLink>
           <TextLink to={`${base}/slip`}>Test</TextLink>
           <TextLink to={`${base}/sheet`}>Sheet</TextLink>
+          <TextLink to={`${base}/season`}>Season</TextLink>
           <TextLink to={`${base}/log`}>Log</TextLink>
           <TextLink to={`${base}/setup`}>Pool</TextLink>
         </Flex>
       </Flex>
-      <Heading as="h1" fontSize="title" lineHeight="1.25" mt="2">
+      <Heading as="h1" fontSize="title" lineHeight="1.25" mt="1">
         Next:{" "}
         <PlainLink to={base + (STATIONS[head.data.next.station] ?? "")} color="ink" fontWeight="700">
           {head.data.next.text.charAt(0).toLowerCase() + head.data.next.text.slice(1)}
         </PlainLink>
       </Heading>
       <Text color="soft">{head.data.next.why}</Text>
-      <Text mt="1">
-        <Text as="span" fontWeight="700">
-          May they swim?
-        </Text>{" "}
-        <Text as="span" data-testid="swim">
-          {swimText(head.data).charAt(0).toUpperCase() + swimText(head.data).slice(1)}
+      <Flex columnGap="6" rowGap="1" mt="1" wrap="wrap">
+        <Text>
+          <Text as="span" fontWeight="700">
+            May they swim?
+          </Text>{" "}
+          <Text as="span" data-testid="swim">
+            {swimText(head.data).charAt(0).toUpperCase() + swimText(head.data).slice(1)}
+          </Text>
         </Text>
-      </Text>
-      <RunsLow poolId={poolId} />
+        <RunsLow poolId={poolId} />
+      </Flex>
       {head.data.notices.map((notice) => (
         <Text key={notice.code} mt="1" color="accent" fontWeight="600">
           {notice.text}

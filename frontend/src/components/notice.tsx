@@ -30,15 +30,14 @@ export function NoticeBar() {
   const notice = useSyncExternalStore(subscribe, () => current);
   return (
     <Box
-      position="fixed"
-      bottom="0"
+      position="absolute"
+      bottom="100%"
       left="0"
       right="0"
       pointerEvents="none"
       role="status"
       aria-live="polite"
       data-noprint
-      zIndex="5"
     >
       {notice !== null && (
         <Flex

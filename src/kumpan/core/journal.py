@@ -44,7 +44,8 @@ class SettingsMade:
 
     `latitude_deg`, `longitude_deg` (north and east positive) place it under the sun; None means the
     time zone's chief city. `own_ranges` go before the school's rows; `choices` answer the questions on
-    which practitioners differ, the defaults where one is not named.
+    which practitioners differ, the defaults where one is not named. `kit_order` is the order in which this pool's
+    kit is read, empty for that of the usual box.
     """
 
     name: str
@@ -58,6 +59,7 @@ class SettingsMade:
     longitude_deg: float | None = None
     own_ranges: tuple[OwnRange, ...] = ()
     choices: tuple[Chosen, ...] = ()
+    kit_order: tuple[Measure, ...] = ()
 
 
 @dataclass(frozen=True)

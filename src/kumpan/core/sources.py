@@ -110,6 +110,7 @@ SOURCES: dict[str, Source] = {
         _M, "a part of what swimmers bring binds chlorine; free chlorine and sun break it down in days"
     ),
     "bloom-demand": Source(_M, "a bloom eats about ten mg/L a day while it lasts"),
+    "season-marks": Source(_C, "what a season's record is read for: warmth, tests, doses, shocks, new water"),
     "truck-trays": Source(_C, "acids and oxidisers ride in separate secured trays"),
     "weekly-stop": Source(_C, "a weekly stop cannot hold 1 to 3 ppm with one liquid dose"),
     "cell-rates": Source(_C, "a cell's output, setting and hours; off in cold water"),

@@ -5,14 +5,27 @@ from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from math import ceil
 from uuid import UUID, uuid5
+from zoneinfo import ZoneInfo
 
 from kumpan.core.dosing.additions import Product, mass_from_volume_g
 from kumpan.core.journal import AdditionMade
 from kumpan.core.simulator.carer import Told, moment
-from kumpan.demo.scenario import HABITS, OWNER, PEOPLE, SHELF, DemoPool, ShelfRow, pools
+from kumpan.demo.scenario import (
+    FIRST_TECHNICIAN,
+    HABITS,
+    OWNER,
+    PEOPLE,
+    ROUNDS,
+    SHELF,
+    TRUCK,
+    ZONE,
+    DemoPool,
+    ShelfRow,
+    pools,
+)
 from kumpan.demo.season import DAYS, Line, poured_g, season
 from kumpan.services import pools as pool_cases
-from kumpan.services import shelf, workspace
+from kumpan.services import rounds, shelf, workspace
 from kumpan.services.ledger import Scope, Stamp, record
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
@@ -39,7 +52,26 @@ async def load(database: Database, now: datetime) -> bool:
         for n, (pool, lines) in enumerate(seasons):
             # A millisecond apart, so that the list keeps the scenario's order.
             await _load_pool(replace(scope, now=now + timedelta(milliseconds=n)), pool, lines)
+        await _rounds(scope)
     return True
+
+
+async def _rounds(scope: Scope) -> None:
+    """The technicians' rounds, and what the first one's truck held this morning."""
+    today = scope.now.astimezone(ZoneInfo(ZONE)).weekday()
+    for n, (name, days, stops) in enumerate(ROUNDS):
+        stamp = Stamp(demo_id("round", n), scope.now, demo_id("person", name))
+        ids = [demo_id("pool", key) for key in stops]
+        await rounds.set_round(scope, stamp, (today + days) % 7, ids)
+    for row in SHELF:
+        packages = TRUCK.get(row.product.id)
+        if packages is not None:
+            stamp = Stamp(demo_id("truck", row.product.id), scope.now, demo_id("person", FIRST_TECHNICIAN))
+            id_ = str(demo_id("product", row.product.id))
+            amount = f"{packages * _package_g(row):.0f} g"
+            if row.package_ml is not None:
+                amount = f"{packages * row.package_ml:.0f} ml"
+            await rounds.count_truck(scope, stamp, id_, amount, metric=True)
 
 
 async def _fill_shelf(scope: Scope, lines: list[Line]) -> None:

@@ -77,10 +77,26 @@ class DemoPool:
     seed: int
 
 
+# Streets of the district: minutes of arc north and east of its middle.
+_STREETS: Mapping[str, tuple[float, float]] = {
+    "Millrace Close": (0.0, 0.0), "Weir Lane 4": (1.4, -0.8), "Orchard Row 11": (-0.9, 2.1),
+    "Swan Street 27": (2.6, 0.4), "Tannery Yard": (-1.8, -1.6),
+}  # fmt: skip
+# Whose round it is, how many days after the one that the demo is loaded on, and the stops by their keys.
+ROUNDS: tuple[tuple[str, int, tuple[str, ...]], ...] = (
+    (FIRST_TECHNICIAN, 0, ("weir", "tannery", "orchard", "swan")),
+    (FIRST_TECHNICIAN, 3, ("millrace",)),
+    (SECOND_TECHNICIAN, 0, ("swan", "tannery")),
+)
+# What the first technician's truck held this morning, in packages of the shelf.
+TRUCK: Mapping[str, float] = {"liquid": 1.5, "acid": 1.0, "soda": 0.5, "tablets": 0.25}
+
+
 def _settings(name: str, school: str = "household", kit: str = "drops") -> SettingsMade:
+    north, east = _STREETS[name]
     return SettingsMade(
         name, PLACE, ZONE, school, kit=kit,
-        latitude_deg=CLIMATE.latitude_deg, longitude_deg=CLIMATE.longitude_deg,
+        latitude_deg=CLIMATE.latitude_deg + north / 60, longitude_deg=CLIMATE.longitude_deg + east / 60,
     )  # fmt: skip
 
 

@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 from uuid import UUID
 from zoneinfo import ZoneInfo
 
-from kumpan.core.care.test_intervals import Rhythm, due_tests
+from kumpan.core.care.test_intervals import DueTest, Rhythm, due_tests
 from kumpan.core.dosing.additions import Product
 from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
@@ -163,7 +163,7 @@ async def _stop(
     next_time = await _until_next(scope, pool_id, state, parts, offered, hand, metric)
     view = StopView(
         top,
-        tuple(StopNeed(due.measure, due.why) for due in tests),
+        _needs(tests),
         doses,
         next_time.sentences if next_time else (),
         next_time.holds if next_time else None,
@@ -172,6 +172,16 @@ async def _stop(
         _last_visit(state),
     )
     return view, needs
+
+
+AT_EVERY_STOP = (Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE, Measure.PH)
+
+
+def _needs(tests: Sequence[DueTest]) -> tuple[StopNeed, ...]:
+    """Chlorine and pH at every visit, the others by their date."""
+    always = tuple(StopNeed(measure, "At every visit.") for measure in AT_EVERY_STOP)
+    due = (StopNeed(test.measure, test.why) for test in tests if test.measure not in AT_EVERY_STOP)
+    return (*always, *due)
 
 
 def _doses(offered: Plan | None, hand: AtHand, metric: bool) -> tuple[tuple[str, ...], dict[Product, float]]:

@@ -4,15 +4,16 @@ from collections.abc import Mapping
 from uuid import UUID
 
 from kumpan.core.errors import InvalidInput, UnreadableQuantity
-from kumpan.core.journal import Entry, TestTaken, value_in
+from kumpan.core.journal import Entry, TestTaken, last_reading, value_in
 from kumpan.core.planning.expected import expected_now
-from kumpan.core.testing.kits import KITS, Kit, kit_by_key
+from kumpan.core.testing.kits import KITS, Kit, in_own_order, kit_by_key
 from kumpan.core.testing.methods import Measured
 from kumpan.core.testing.plausibility import doubts
 from kumpan.core.testing.slip import SlipProblem, read_slip, read_value
+from kumpan.core.units import fahrenheit_from_celsius
 from kumpan.core.water import READING_MEASURES, Measure, Readings
 from kumpan.services.ledger import Scope, Stamp, correct, pool_state, record
-from kumpan.services.views import SlipView
+from kumpan.services.views import LastValue, SlipView
 
 
 def kit(key: str) -> Kit:
@@ -48,6 +49,22 @@ def readings_of(values: tuple[Measured, ...]) -> Readings:
     return readings
 
 
+async def last_values_of(scope: Scope, pool_id: UUID, temperature_unit: str) -> dict[Measure, LastValue]:
+    """What each measure read last, as it would be typed again."""
+    state, found = await pool_state(scope, pool_id), {}
+    for measure in READING_MEASURES:
+        last = last_reading(state, measure)
+        if last is not None:
+            found[measure] = LastValue(_typed_again(measure, last.value.value, temperature_unit), last.at)
+    return found
+
+
+def _typed_again(measure: Measure, value: float, temperature_unit: str) -> str:
+    if measure is not Measure.TEMPERATURE:
+        return f"{round(value, 2):g}"
+    return f"{fahrenheit_from_celsius(value):.0f}" if temperature_unit == "f" else f"{value:.0f}"
+
+
 async def question(
     scope: Scope,
     pool_id: UUID,
@@ -57,13 +74,13 @@ async def question(
     temperature_unit: str,
 ) -> SlipView:
     """Read a slip without keeping it: values, problems, and doubts against the journal."""
-    kit_ = kit(kit_key)
+    state = await pool_state(scope, pool_id)
+    kit_ = in_own_order(kit(kit_key), state.settings.kit_order if state.settings else ())
     if line is not None:
         read = read_slip(line, kit_, temperature_unit)
         view = SlipView(read.values, read.problems, ())
     else:
         view = read_fields(fields, kit_, temperature_unit)
-    state = await pool_state(scope, pool_id)
     expected = expected_now(state) if state.last_test else None
     return SlipView(view.values, view.problems, doubts(readings_of(view.values), expected))
 

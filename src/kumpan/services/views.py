@@ -129,6 +129,14 @@ class SlipView:
 
 
 @dataclass(frozen=True)
+class LastValue:
+    """What a measure read last, as it would be typed again, and when."""
+
+    text: str
+    at: datetime
+
+
+@dataclass(frozen=True)
 class ShelfLine:
     """A product with its stock (bought minus poured) in g, mL for liquids; None when never bought.
 

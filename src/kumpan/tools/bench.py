@@ -31,6 +31,7 @@ from kumpan.core.simulator.study import entries
 from kumpan.core.water import Readings
 from kumpan.demo.scenario import pools
 from kumpan.demo.season import season
+from kumpan.tools.bench_hands import bench_hands
 from kumpan.tools.browser import CHROMIUM, FLAGS
 from kumpan.tools.packages import DIST, FRONTEND
 from kumpan.tools.ports import free_port
@@ -256,6 +257,7 @@ def main() -> None:
             running.start(demo=True)
             bench_http(running)
             bench_first_page(running)
+            bench_hands(running)
         finally:
             running.stop()
 

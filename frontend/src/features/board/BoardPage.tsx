@@ -117,7 +117,7 @@ function Lanes({ board, poolId, zone, units, whatIf }: LanesProps) {
       <Card p={{ base: "3", md: "4" }} role="table" aria-label="Lane board">
         <Flex
           display={{ base: "none", md: "grid" }}
-          gridTemplateColumns="9.5rem minmax(0,1fr) 15rem"
+          gridTemplateColumns="9rem minmax(0,1fr) 18rem"
           columnGap="5"
           fontSize="note"
           fontWeight="600"
@@ -126,7 +126,9 @@ function Lanes({ board, poolId, zone, units, whatIf }: LanesProps) {
           <span />
           <Grid templateColumns="repeat(3, 1fr)" textAlign="center" color="rope">
             <Text color="soft">low</Text>
-            <Text>between the ropes</Text>
+            <Text whiteSpace="nowrap" mx="-4">
+              between the ropes
+            </Text>
             <Text color="soft">high</Text>
           </Grid>
           <span />
@@ -234,18 +236,27 @@ function ShortSteps({ sheet, zone }: { sheet: Sheet; zone: string }) {
       {sheet.steps
         .filter(({ step }) => step.kind !== "wait")
         .map(({ number, step, at, ticked }) => (
-          <Flex as="li" key={number} gap="3" py="1.5" align="baseline" opacity={ticked ? 0.6 : 1}>
+          <Flex
+            as="li"
+            key={number}
+            data-step={number}
+            gap="3"
+            py="1.5"
+            align="baseline"
+            opacity={ticked ? 0.6 : 1}
+          >
             <Text w="3.2rem" flexShrink="0" textAlign="right" color="soft" fontSize="note">
               {step.day > 1 ? `day ${step.day}` : clock(at, zone)}
             </Text>
-            <Text
-              flex="1"
-              fontWeight={step.kind === "add" ? "600" : "400"}
-              textDecoration={ticked ? "line-through" : "none"}
-            >
-              {step.title}
-            </Text>
-            {step.rounded_text && <Text fontWeight="700">{step.rounded_text}</Text>}
+            <Flex flex="1" wrap="wrap" justify="space-between" columnGap="3">
+              <Text
+                fontWeight={step.kind === "add" ? "600" : "400"}
+                textDecoration={ticked ? "line-through" : "none"}
+              >
+                {step.title}
+              </Text>
+              {step.rounded_text && <Text fontWeight="700">{step.rounded_text}</Text>}
+            </Flex>
           </Flex>
         ))}
       {sheet.unmet.map((left) => (

@@ -51,6 +51,7 @@ export interface PoolForm {
   longitude: string;
   school: string;
   swimLimit: string;
+  kitOrder: Measure[];
   choices: Partial<Record<string, string>>;
   ownRanges: Partial<Record<Measure, RangeText>>;
   kit: string;
@@ -95,6 +96,7 @@ export function emptyForm(): PoolForm {
     longitude: "",
     school: "household",
     swimLimit: "",
+    kitOrder: [],
     choices: {},
     ownRanges: {},
     kit: "drops",
@@ -163,6 +165,7 @@ export function settingsOf(form: PoolForm): SettingsIn {
     school: form.school,
     public: form.isPublic,
     kit: form.kit,
+    kit_order: form.kitOrder,
     swim_limit_mg_l: optionalNumber(form.swimLimit, "swim_limit_mg_l"),
     latitude_deg: optionalNumber(form.latitude, "latitude_deg"),
     longitude_deg: optionalNumber(form.longitude, "longitude_deg"),
@@ -233,6 +236,7 @@ export function formOf(head: PoolHead, units: Units): PoolForm {
     longitude: text(settings.longitude_deg),
     school: settings.school,
     swimLimit: text(settings.swim_limit_mg_l),
+    kitOrder: [...(settings.kit_order ?? [])],
     choices: Object.fromEntries((settings.choices ?? []).map(({ question, option }) => [question, option])),
     ownRanges: Object.fromEntries(
       (settings.own_ranges ?? []).map(({ measure, low, aim, high }) => [

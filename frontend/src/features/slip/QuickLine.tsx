@@ -1,6 +1,7 @@
-import { Box, Text } from "@chakra-ui/react";
+import { Box, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import type { SlipView } from "../../api/types";
+import type { SlipProblem, SlipView } from "../../api/types";
+import { SideButton } from "../../components/Button";
 import { TextField } from "../../components/TextField";
 import type { Fields } from "./useSlip";
 
@@ -8,15 +9,20 @@ interface QuickLineProps {
   read: (line: string) => Promise<SlipView>;
   onFields: (fields: Fields) => void;
   onState: (state: LineState) => void;
+  /** All of the line stands in the fields. */
+  onDone: () => void;
 }
+
+/** Where there is a keyboard one types at once; a phone's keyboard would cover the look. */
+const HAS_KEYBOARD = window.matchMedia("(pointer: fine)").matches;
 
 /** Whether something stands in the line that is not in the fields yet. */
 export type LineState = "empty" | "typed" | "reading";
 
 /** The whole test as one typed line; Enter puts it into the fields. What is not understood stays to be mended. */
-export function QuickLine({ read, onFields, onState }: QuickLineProps) {
+export function QuickLine({ read, onFields, onState, onDone }: QuickLineProps) {
   const [line, setLine] = useState("");
-  const [problems, setProblems] = useState<readonly string[]>([]);
+  const [problems, setProblems] = useState<readonly SlipProblem[]>([]);
 
   function typed(text: string) {
     setLine(text);
@@ -28,18 +34,27 @@ export function QuickLine({ read, onFields, onState }: QuickLineProps) {
     try {
       const view = await read(line);
       onFields(Object.fromEntries(view.values.map((value) => [value.measure, value.typed])));
-      setProblems(view.problems.map((problem) => problem.text));
+      setProblems(view.problems);
       typed(view.problems.length === 0 ? "" : line);
+      if (view.problems.length === 0) onDone();
     } catch (error) {
       onState("typed");
-      setProblems([error instanceof Error ? error.message : String(error)]);
+      setProblems([asProblem(error)]);
     }
+  }
+
+  /** Put the word that was meant in the place of the one that was typed. */
+  function mend(problem: SlipProblem) {
+    const { position, piece, suggestion } = problem;
+    typed(line.slice(0, position) + suggestion + line.slice(position + piece.length));
+    setProblems(problems.filter((other) => other !== problem));
   }
 
   return (
     <Box>
       <TextField
         label="Quick line, then Enter"
+        autoFocus={HAS_KEYBOARD}
         placeholder="fc 1.5 tc 2 ph 7.8 ta 110 82f"
         value={line}
         onText={typed}
@@ -51,10 +66,20 @@ export function QuickLine({ read, onFields, onState }: QuickLineProps) {
         help="Names and numbers, or bare numbers in the kit's order. Drops: 15d or 15x0.2."
       />
       {problems.map((problem) => (
-        <Text key={problem} role="alert" fontSize="note" color="accent" fontWeight="600">
-          {problem}
-        </Text>
+        <Flex key={`${problem.position}${problem.text}`} gap="3" align="center" wrap="wrap" mt="1">
+          <Text role="alert" fontSize="note" color="accent" fontWeight="600">
+            {problem.text}
+          </Text>
+          {problem.suggestion !== null && (
+            <SideButton onClick={() => mend(problem)}>Use “{problem.suggestion}”</SideButton>
+          )}
+        </Flex>
       ))}
     </Box>
   );
+}
+
+function asProblem(error: unknown): SlipProblem {
+  const text = error instanceof Error ? error.message : String(error);
+  return { position: 0, piece: "", text, measure: null, suggestion: null };
 }

@@ -1,10 +1,10 @@
 import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
-import { choicesQuery, logQuery, planQuery, poolQuery } from "../../api/queries";
-import type { Choices, LogLine, Measure, PoolHead } from "../../api/types";
-import { MainButton } from "../../components/Button";
+import { choicesQuery, lastValuesQuery, logQuery, planQuery, poolQuery } from "../../api/queries";
+import type { Choices, LogLine, PoolHead } from "../../api/types";
+import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { notify } from "../../components/notice";
 import { PlanDrawing } from "../../components/PlanDrawing";
@@ -12,10 +12,13 @@ import { SelectField } from "../../components/SelectField";
 import { Sign } from "../../components/Sign";
 import { Failed, Loading } from "../../components/States";
 import { TextField } from "../../components/TextField";
+import { activeRoundStore, stopsOf } from "../../lib/round";
 import { useStore } from "../../lib/store";
 import { type Units, unitsStore } from "../../lib/units";
+import { KitOrder } from "./KitOrder";
 import { LookCard } from "./LookCard";
 import { type LineState, QuickLine } from "./QuickLine";
+import { SlipFields } from "./SlipFields";
 import { type Fields, useSlip } from "./useSlip";
 
 /** Look, then test: entered on one compact strip in the order of the user's own kit. */
@@ -62,8 +65,24 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
   const start: Fields = corrects === null ? {} : corrects.fields;
   const slip = useSlip(head.id, kit, units, corrects?.id ?? null, start);
   const { draft, change } = slip;
-  const order = choices.kits.find((known) => known.key === kit)?.order ?? [];
+  const usual = choices.kits.find((known) => known.key === kit)?.order ?? [];
+  const own = head.settings.kit_order;
+  const order = own.length > 0 ? own : usual;
+  const last = useQuery({ ...lastValuesQuery(head.id, units), enabled: corrects === null });
+  const stops = stopsOf(useStore(activeRoundStore));
+  const onRound = stops.some(({ id }) => id === head.id);
+  const saveButton = useRef<HTMLButtonElement>(null);
   const [line, setLine] = useState<LineState>("empty");
+
+  /** What is still empty, as it read last; only what was in the last test's kit. */
+  function sameAsLast(): Fields {
+    const filled: Fields = { ...draft.fields };
+    for (const measure of order) {
+      const before = last.data?.[measure]?.text;
+      if ((filled[measure] ?? "") === "" && before !== undefined) filled[measure] = before;
+    }
+    return filled;
+  }
 
   async function save() {
     if (line === "typed") {
@@ -74,7 +93,8 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
       notify(
         corrects === null ? "Saved. It stands in the log." : "Corrected. The old values stay in the log.",
       );
-      navigate(corrects === null ? `/pools/${head.id}` : `/pools/${head.id}/log`);
+      const next = onRound ? `/pools/${head.id}/sheet` : `/pools/${head.id}`;
+      navigate(corrects === null ? next : `/pools/${head.id}/log`);
     }
   }
 
@@ -106,17 +126,25 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
               read={slip.readLine}
               onState={setLine}
               onFields={(fields) => change({ ...draft, fields: { ...draft.fields, ...fields } })}
+              onDone={() => saveButton.current?.focus()}
             />
             <SlipFields
               order={order}
               choices={choices}
               fields={draft.fields}
+              last={last.data ?? {}}
+              zone={head.settings.time_zone}
               units={units}
               problems={slip.read?.problems ?? []}
               doubts={slip.read?.doubts ?? []}
               failed={slip.trouble}
               onField={(measure, text) => change({ ...draft, fields: { ...draft.fields, [measure]: text } })}
             />
+            {corrects === null && Object.keys(last.data ?? {}).length > 0 && (
+              <SideButton mt="4" onClick={() => change({ ...draft, fields: sameAsLast() })}>
+                All the rest same as last
+              </SideButton>
+            )}
             <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4" mt="4">
               <TextField label="Note" value={draft.note} onText={(note) => change({ ...draft, note })} />
               <TextField
@@ -138,67 +166,28 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
             )}
             <MainButton
               type="submit"
+              ref={saveButton}
               mt="4"
               disabled={slip.saving || line === "reading"}
               w={{ base: "100%", md: "auto" }}
             >
-              {slip.saving ? "Saving …" : "Save and read the board"}
+              {slip.saving ? "Saving …" : onRound ? "Save, on to the sheet" : "Save and read the board"}
             </MainButton>
+            {corrects === null && (
+              <KitOrder
+                key={`${kit}${own.join()}`}
+                head={head}
+                kit={kit}
+                usual={usual}
+                order={order}
+                choices={choices}
+              />
+            )}
           </Card>
         </Grid>
         <WhereToSample poolId={head.id} units={units} />
       </Grid>
     </form>
-  );
-}
-
-interface Problem {
-  text: string;
-  measure?: Measure | null;
-}
-
-interface SlipFieldsProps {
-  order: readonly Measure[];
-  choices: Choices;
-  fields: Fields;
-  units: Units;
-  problems: readonly Problem[];
-  doubts: readonly { text: string; measure?: string | null | undefined }[];
-  failed: { message: string; field: string | null } | null;
-  onField: (measure: Measure, text: string) => void;
-}
-
-function SlipFields({ order, choices, fields, units, problems, doubts, failed, onField }: SlipFieldsProps) {
-  const nameOf = (measure: Measure) =>
-    choices.measures.find((known) => known.key === measure)?.name ?? measure;
-  const extra = (Object.keys(fields) as Measure[]).filter((measure) => !order.includes(measure));
-  return (
-    <Grid templateColumns={{ base: "1fr 1fr", md: "repeat(4, 1fr)" }} gap="4" mt="4" alignItems="start">
-      {[...order, ...extra].map((measure) => {
-        const problem = problems.find((found) => found.measure === measure)?.text;
-        const doubt = doubts.find((found) => found.measure === measure)?.text;
-        const refused = failed?.field === measure ? failed.message : undefined;
-        return (
-          <Box key={measure}>
-            <TextField
-              label={
-                measure === "temperature_c" ? `Temperature, ${units === "us" ? "°F" : "°C"}` : nameOf(measure)
-              }
-              inputMode="decimal"
-              name={measure}
-              value={fields[measure] ?? ""}
-              problem={problem ?? refused}
-              onText={(text) => onField(measure, text)}
-            />
-            {doubt !== undefined && problem === undefined && (
-              <Text fontSize="note" mt="1" borderLeft="3px solid" borderColor="rope" pl="2" role="status">
-                {doubt}
-              </Text>
-            )}
-          </Box>
-        );
-      })}
-    </Grid>
   );
 }
 

@@ -6,7 +6,7 @@ Sources: those of the schools.
 from collections.abc import Mapping
 
 from kumpan.core.findings import Finding
-from kumpan.core.planning.schools import SCHOOLS, Band, bands
+from kumpan.core.planning.schools import SCHOOLS, Band, SchoolKey, bands
 from kumpan.core.planning.verdicts import VerdictCode, verdict
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.water import Measure
@@ -16,6 +16,14 @@ _WORDS: Mapping[VerdictCode, str] = {
     VerdictCode.LOW: "low",
     VerdictCode.HIGH: "high",
     VerdictCode.NOT_MANAGED: "not managed",
+}
+
+_SHORT: Mapping[SchoolKey, str] = {
+    SchoolKey.HOUSEHOLD: "household",
+    SchoolKey.SERVICE: "service",
+    SchoolKey.SMALL_VINYL: "small vinyl",
+    SchoolKey.RESIDENTIAL_STANDARD: "residential",
+    SchoolKey.PUBLIC_CODE: "public code",
 }
 
 
@@ -28,12 +36,11 @@ def other_schools(
     for rows in SCHOOLS.values():
         code = verdict(measure, value, bands(rows, traits, stabiliser_mg_l).get(measure)).code
         if code is not here and code is not VerdictCode.NOT_MANAGED:
-            said.setdefault(code, []).append(rows.name)
+            said.setdefault(code, []).append(_SHORT[rows.key])
     if not said:
         return None
     parts = [f"{_WORDS[code]} by {_listed(names)}" for code, names in said.items()]
-    text = "; ".join(parts)
-    return Finding("other_schools", f"{text[0].upper()}{text[1:]}", measure)
+    return Finding("other_schools", "; ".join(parts), measure)
 
 
 def _listed(names: list[str]) -> str:

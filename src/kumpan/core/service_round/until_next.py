@@ -7,6 +7,7 @@ Sources: weekly-stop, chlorine-model, tablet-release, cell-rates.
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, tzinfo
+from math import ceil
 
 from kumpan.core.demand.conditions import Place, Pulse
 from kumpan.core.demand.fit import Fit
@@ -82,7 +83,7 @@ def until_next(asked: Between) -> UntilNext:
 
 def _found_then(asked: Between, low: float, likely: float, high: float) -> Finding:
     when = day_text(asked.visit_at, asked.zone, asked.now)
-    text = f"Next visit {when}: free chlorine about {likely:.1f} ({low:.1f} to {high:.1f})."
+    text = f"Next visit {when}: free chlorine about {likely:.1f} ({low:.1f} to {high:.1f}), nothing added between."
     return Finding("at_next_visit", text, Measure.FREE_CHLORINE, {"low": low, "likely": likely, "high": high})
 
 
@@ -117,10 +118,14 @@ def _owner_between(asked: Between, under: datetime) -> tuple[Finding, ...]:
     raise_by = min(room, days * asked.loss_mg_l_day)
     if raise_by <= 0:
         return ()
-    times = max(1, round(days * asked.loss_mg_l_day / raise_by + 0.499))
+    times = ceil(days * asked.loss_mg_l_day / raise_by - 1e-9)
+    if times > days + 1:
+        text = "No dose by hand that keeps under the swim limit holds it between the visits."
+        return (Finding("no_hand_dose", text, Measure.FREE_CHLORINE, {"times": times}),)
     product = next((p for p in quick if p.chemical == "sodium_hypochlorite"), quick[0])
     mass = mass_for_change_g(product, Measure.FREE_CHLORINE, raise_by, asked.place.volume_l)
     amount = round_dose(product, mass, metric=asked.metric).text
-    often = "once" if times == 1 else f"{times} times, a day or more apart"
-    text = f"Or the owner pours {amount} of {product.label} {often} from {day_text(under, asked.zone, asked.now)} on."
+    often = "once," if times == 1 else f"{times} times, a day or more apart, first"
+    what = product.row.name.lower()
+    text = f"Or the owner pours {amount} of {what} {often} {day_text(under, asked.zone, asked.now)}."
     return (Finding("owner_between", text, Measure.FREE_CHLORINE, {"raise_mg_l": raise_by, "times": times}),)

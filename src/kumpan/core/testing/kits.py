@@ -3,7 +3,8 @@
 A user's kit starts from one of these; the order is that of the usual box.
 """
 
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 from kumpan.core.testing.methods import Method
 from kumpan.core.water import Measure
@@ -97,3 +98,10 @@ KITS: tuple[Kit, ...] = (
 def kit_by_key(key: str) -> Kit:
     """The kit with this key. Raises KeyError when there is none."""
     return {kit.key: kit for kit in KITS}[key]
+
+
+def in_own_order(kit: Kit, order: Sequence[Measure]) -> Kit:
+    """The kit read in the user's own order; a measure outside the box keeps its usual method."""
+    if not order:
+        return kit
+    return replace(kit, order=tuple((measure, kit.method_of(measure)) for measure in order))

@@ -13,7 +13,7 @@ from kumpan.services import additions, slips
 from kumpan.services.ledger import correct, record, void
 from kumpan.services.log import log
 from kumpan.services.outlooks import history_of, outlook_of
-from kumpan.services.views import HistoryView, LogLine, OutlookView, SlipView
+from kumpan.services.views import HistoryView, LastValue, LogLine, OutlookView, SlipView
 from kumpan.web.schemas.journal import (
     AdditionTyped,
     AmountChange,
@@ -21,6 +21,7 @@ from kumpan.web.schemas.journal import (
     LookIn,
     SlipIn,
     SwimmersIn,
+    TemperatureUnit,
     TestIn,
     VoidIn,
     WaterChangeIn,
@@ -35,6 +36,14 @@ router = APIRouter(prefix="/api/v1", tags=["journal"])
 async def read_slip(pool_id: UUID, slip: SlipIn, scope: ScopeDep) -> SlipView:
     """Read a slip without keeping it: values with their doubt, what is unreadable, what to question."""
     return await slips.question(scope, pool_id, slip.line, slip.fields, slip.kit, slip.temperature_unit)
+
+
+@router.get("/pools/{pool_id}/slip/last")
+async def last_values(
+    pool_id: UUID, scope: ScopeDep, temperature_unit: TemperatureUnit = "f"
+) -> dict[Measure, LastValue]:
+    """What each measure read last, for the slip's ghosts and "same as last"."""
+    return await slips.last_values_of(scope, pool_id, temperature_unit)
 
 
 @router.post("/pools/{pool_id}/tests", status_code=201)

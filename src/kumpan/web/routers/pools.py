@@ -4,10 +4,12 @@ from uuid import UUID
 
 from fastapi import APIRouter, Response
 
+from kumpan.core.care.ribbon import Ribbon
 from kumpan.core.pool.plan_drawing import PlanDrawing
 from kumpan.services import boards, pools
 from kumpan.services.basins import BasinView, basin_view, pool_drawing
 from kumpan.services.ledger import record
+from kumpan.services.seasons import season_of
 from kumpan.services.views import Board, PoolHead
 from kumpan.web.schemas.pools import BasinChange, BasinTyped, EquipmentChange, NewPoolIn, SettingsChange
 from kumpan.web.scope import ScopeDep
@@ -75,3 +77,9 @@ async def change_basin(pool_id: UUID, change: BasinChange, scope: ScopeDep) -> P
 async def change_equipment(pool_id: UUID, change: EquipmentChange, scope: ScopeDep) -> PoolHead:
     await record(scope, pool_id, stamp(change, scope), change.equipment.to_core())
     return await pools.head(scope, pool_id)
+
+
+@router.get("/pools/{pool_id}/season")
+async def season(pool_id: UUID, scope: ScopeDep) -> Ribbon:
+    """The year as one strip: warmth, tests, what went in, shocks, new water, care."""
+    return await season_of(scope, pool_id)

@@ -122,11 +122,15 @@ class SettingsIn(Strict):
 
     own_ranges: Annotated[list[OwnRangeIn], Field(max_length=12)] = []
     choices: Annotated[list[ChosenIn], Field(max_length=20)] = []
+    kit_order: Annotated[list[Measure], Field(max_length=12)] = []
 
     def to_core(self) -> SettingsMade:
         values = self.model_dump()
         values["name"], values["place"] = self.name.strip(), self.place.strip()
         values["own_ranges"] = tuple(OwnRange(**own.model_dump()) for own in self.own_ranges)
+        if len(set(self.kit_order)) != len(self.kit_order):
+            raise InvalidInput("A measure stands twice in the kit's order; keep it once.", "kit_order")
+        values["kit_order"] = tuple(self.kit_order)
         values["choices"] = tuple(Chosen(**chosen.model_dump()) for chosen in self.choices)
         return SettingsMade(**values)
 

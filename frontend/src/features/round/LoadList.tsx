@@ -1,0 +1,91 @@
+import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import type { Tray } from "../../api/types";
+import { SideButton } from "../../components/Button";
+import { Card } from "../../components/Card";
+import { TextField } from "../../components/TextField";
+
+type Line = Tray["lines"][number];
+
+interface LoadListProps {
+  trays: readonly Tray[];
+  busy: boolean;
+  onCount: (productId: string, amount: string) => Promise<boolean>;
+}
+
+/** What the day's sheets need, tray by tray, against what the truck has. */
+export function LoadList({ trays, busy, onCount }: LoadListProps) {
+  return (
+    <Card as="section">
+      <Heading as="h2" fontSize="lead" mb="2">
+        Load list
+      </Heading>
+      {trays.length === 0 && (
+        <Text color="soft">
+          By the last tests nothing goes in today. Take what the week may bring: chlorine and acid, apart.
+        </Text>
+      )}
+      {trays.map((tray) => (
+        <Box key={tray.title} mb="4">
+          <Text fontWeight="700">{tray.title}</Text>
+          <Text fontSize="note" color="soft" mb="2">
+            {tray.caution}
+          </Text>
+          <Box as="ul" listStyleType="none" p="0" m="0">
+            {tray.lines.map((line) => (
+              <LoadLine key={line.product_id} line={line} busy={busy} onCount={onCount} />
+            ))}
+          </Box>
+        </Box>
+      ))}
+    </Card>
+  );
+}
+
+function LoadLine({ line, busy, onCount }: { line: Line } & Omit<LoadListProps, "trays">) {
+  const [amount, setAmount] = useState<string | null>(null);
+  return (
+    <Box as="li" py="2" borderTop="1px solid" borderColor="hairline">
+      <Grid templateColumns="minmax(0,1fr) auto" columnGap="3" alignItems="baseline">
+        <Text fontWeight="600">{line.label}</Text>
+        <Text fontWeight="700">{line.need_text}</Text>
+      </Grid>
+      <Flex justify="space-between" align="center" gap="3">
+        <Text
+          fontSize="note"
+          fontWeight={line.short_text ? "600" : "400"}
+          color={line.short_text ? "ink" : "soft"}
+        >
+          On the truck: {line.on_truck_text}
+          {line.short_text && `; load ${line.short_text} more`}
+        </Text>
+        {amount === null && (
+          <SideButton data-noprint aria-label={`Count ${line.label}`} onClick={() => setAmount("")}>
+            Count
+          </SideButton>
+        )}
+      </Flex>
+      {amount !== null && (
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            void onCount(line.product_id, amount).then((kept) => kept && setAmount(null));
+          }}
+        >
+          <Flex gap="2" align="end" mt="1">
+            <TextField
+              label={`${line.label} on the truck now`}
+              placeholder="2 gal, or 0"
+              value={amount}
+              onText={setAmount}
+              autoFocus
+            />
+            <SideButton type="submit" disabled={busy || amount.trim() === ""}>
+              Keep
+            </SideButton>
+          </Flex>
+        </form>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,181 @@
+import { Box, chakra, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import type { Season, SeasonMark } from "../../api/types";
+import { dayName } from "../../lib/times";
+import { temperatureText, type Units } from "../../lib/units";
+
+const WIDTH = 1180;
+const LEFT = 112;
+const WARMTH_TOP = 30;
+const WARMTH_H = 110;
+const ROWS_TOP = WARMTH_TOP + WARMTH_H + 22;
+const ROW_H = 38;
+const STROKE_H = 28;
+
+const ROWS: readonly [SeasonMark["row"], string][] = [
+  ["tests", "Tests"],
+  ["added", "Went in"],
+  ["shocks", "Shocks"],
+  ["new_water", "New water"],
+  ["care", "Care"],
+  ["due", "Due"],
+];
+
+const Svg = chakra("svg", { base: { display: "block", w: "100%", minW: "56rem", h: "auto" } });
+const Words = chakra("text", { base: { fill: "soft", fontSize: "15px" } });
+const Name = chakra("text", { base: { fill: "ink", fontSize: "16px", fontWeight: "600" } });
+const Rule = chakra("line", { base: { stroke: "hairline" } });
+const Now = chakra("line", { base: { stroke: "accent", strokeWidth: "2.5" } });
+const Warm = chakra("path", { base: { fill: "none", stroke: "rope", strokeWidth: "2.5" } });
+const Stroke = chakra("rect", { base: { fill: "ink" } });
+const Ahead = chakra("rect", { base: { fill: "card", stroke: "ink", strokeWidth: "1.5" } });
+const Catch = chakra("rect", { base: { fill: "transparent" } });
+
+interface RibbonProps {
+  season: Season;
+  zone: string;
+  units: Units;
+}
+
+/** Drawn to the scale of the year; what lies under the pointer or the finger is told in words below. */
+export function Ribbon({ season, zone, units }: RibbonProps) {
+  const [told, setTold] = useState<SeasonMark | null>(null);
+  const from = new Date(season.from_at).getTime();
+  const to = new Date(season.to_at).getTime();
+  const x = (at: string | number) =>
+    LEFT + ((new Date(at).getTime() - from) / (to - from)) * (WIDTH - LEFT - 8);
+  const height = ROWS_TOP + ROWS.length * ROW_H + 8;
+  return (
+    <>
+      <Svg
+        viewBox={`0 0 ${WIDTH} ${height}`}
+        role="img"
+        aria-label={`The year: ${season.marks.length} marks; the table below holds them`}
+      >
+        {months(from, to).map((month) => (
+          <g key={month.at}>
+            <Rule x1={x(month.at)} x2={x(month.at)} y1={WARMTH_TOP} y2={height - 8} />
+            <Words x={x(month.at) + 4} y={18}>
+              {month.name}
+            </Words>
+          </g>
+        ))}
+        <Warmth season={season} x={x} units={units} />
+        {ROWS.map(([row, name], index) => (
+          <g key={row}>
+            <Rule x1={0} x2={WIDTH} y1={ROWS_TOP + index * ROW_H} y2={ROWS_TOP + index * ROW_H} />
+            <Name x={0} y={ROWS_TOP + index * ROW_H + 25}>
+              {name}
+            </Name>
+          </g>
+        ))}
+        <Now x1={x(season.now_at)} x2={x(season.now_at)} y1={WARMTH_TOP - 6} y2={height - 8} />
+        {season.marks.map((mark) => (
+          <Mark key={`${mark.at}${mark.row}${mark.text}`} mark={mark} x={x(mark.at)} onTell={setTold} />
+        ))}
+      </Svg>
+      <Text minH="1.5em" mt="2" role="status">
+        {told === null ? "Point at a mark to read it." : `${dayName(told.at, zone)}: ${told.text}`}
+      </Text>
+      <AsTable season={season} zone={zone} />
+    </>
+  );
+}
+
+function Mark({ mark, x, onTell }: { mark: SeasonMark; x: number; onTell: (mark: SeasonMark) => void }) {
+  const index = ROWS.findIndex(([row]) => row === mark.row);
+  const foot = ROWS_TOP + (index + 1) * ROW_H - 4;
+  const tall = STROKE_H * mark.weight;
+  const Shape = mark.row === "due" ? Ahead : Stroke;
+  const width = mark.row === "shocks" || mark.row === "due" ? 7 : 3;
+  return (
+    <g>
+      <Shape x={x - width / 2} y={foot - tall} width={width} height={tall} rx={1.5} />
+      <Catch
+        x={x - 6}
+        y={foot - ROW_H + 4}
+        width={12}
+        height={ROW_H}
+        onPointerEnter={() => onTell(mark)}
+        onPointerDown={() => onTell(mark)}
+      />
+    </g>
+  );
+}
+
+function Warmth({ season, x, units }: { season: Season; x: (at: string) => number; units: Units }) {
+  if (season.warmth.length === 0) {
+    return (
+      <Words x={LEFT + 8} y={WARMTH_TOP + WARMTH_H / 2}>
+        No water temperature was entered yet.
+      </Words>
+    );
+  }
+  const values = season.warmth.map((point) => point.temperature_c);
+  const low = Math.floor((Math.min(...values) - 1) / 5) * 5;
+  const high = Math.ceil((Math.max(...values) + 1) / 5) * 5;
+  const y = (c: number) => WARMTH_TOP + WARMTH_H - ((c - low) / (high - low)) * WARMTH_H;
+  const line = season.warmth
+    .map((point, i) => `${i === 0 ? "M" : "L"}${x(point.at).toFixed(1)} ${y(point.temperature_c).toFixed(1)}`)
+    .join(" ");
+  return (
+    <>
+      {[low, (low + high) / 2, high].map((c) => (
+        <g key={c}>
+          <Rule x1={LEFT} x2={WIDTH} y1={y(c)} y2={y(c)} />
+          <Words x={0} y={y(c) + 5}>
+            {temperatureText(c, units)}
+          </Words>
+        </g>
+      ))}
+      <Warm d={line} />
+    </>
+  );
+}
+
+function AsTable({ season, zone }: { season: Season; zone: string }) {
+  return (
+    <chakra.details mt="3">
+      <chakra.summary minH="44px" display="flex" alignItems="center" cursor="pointer" fontWeight="600">
+        The same as a table
+      </chakra.summary>
+      <Box
+        as="table"
+        w="100%"
+        fontSize="note"
+        css={{ "& td, & th": { textAlign: "left", padding: "4px 12px 4px 0" } }}
+      >
+        <thead>
+          <tr>
+            <th>Day</th>
+            <th>Row</th>
+            <th>What</th>
+          </tr>
+        </thead>
+        <tbody>
+          {[...season.marks].reverse().map((mark) => (
+            <tr key={`${mark.at}${mark.row}${mark.text}`}>
+              <td>{dayName(mark.at, zone)}</td>
+              <td>{ROWS.find(([row]) => row === mark.row)?.[1]}</td>
+              <td>{mark.text}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Box>
+    </chakra.details>
+  );
+}
+
+function months(from: number, to: number): { at: number; name: string }[] {
+  const found: { at: number; name: string }[] = [];
+  const first = new Date(from);
+  const month = new Date(Date.UTC(first.getUTCFullYear(), first.getUTCMonth() + 1, 1));
+  while (month.getTime() < to) {
+    found.push({
+      at: month.getTime(),
+      name: new Intl.DateTimeFormat("en-US", { month: "short", timeZone: "UTC" }).format(month),
+    });
+    month.setUTCMonth(month.getUTCMonth() + 1);
+  }
+  return found;
+}

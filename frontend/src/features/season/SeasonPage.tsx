@@ -1,0 +1,42 @@
+import { Box, Heading, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useParams } from "react-router";
+import { poolQuery, seasonQuery } from "../../api/queries";
+import { Card } from "../../components/Card";
+import { Sign } from "../../components/Sign";
+import { Failed, Loading } from "../../components/States";
+import { useStore } from "../../lib/store";
+import { unitsStore } from "../../lib/units";
+import { Ribbon } from "./Ribbon";
+
+/** The year as one strip. */
+export function SeasonPage() {
+  const { poolId = "" } = useParams();
+  const head = useQuery(poolQuery(poolId));
+  const season = useQuery(seasonQuery(poolId));
+  const units = useStore(unitsStore);
+  return (
+    <>
+      <Sign poolId={poolId} />
+      {season.isPending && <Loading what="the season" />}
+      {season.isError && <Failed error={season.error} again={() => void season.refetch()} />}
+      {season.data && head.data && (
+        <Card as="section">
+          <Heading as="h2" fontSize="lead" mb="1">
+            The year
+          </Heading>
+          <Text color="soft" fontSize="note" mb="4">
+            Nine months back, three ahead. Water temperature on top, then what happened, row by row.
+          </Text>
+          {season.data.marks.length === 0 && season.data.warmth.length === 0 ? (
+            <Text>Nothing has happened yet. The first test begins the strip.</Text>
+          ) : (
+            <Box overflowX="auto" tabIndex={0} role="region" aria-label="Season ribbon">
+              <Ribbon season={season.data} zone={head.data.settings.time_zone} units={units} />
+            </Box>
+          )}
+        </Card>
+      )}
+    </>
+  );
+}

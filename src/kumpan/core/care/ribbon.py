@@ -1,0 +1,127 @@
+"""The year as one strip: water temperature, tests, what went in, shocks, new water, visits.
+
+Source: season-marks.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from enum import StrEnum
+from uuid import UUID
+
+from kumpan.core.demand.conditions import product_of
+from kumpan.core.dosing.catalogue import CHLORINE_CARRIERS
+from kumpan.core.dosing.mass_balance import changes
+from kumpan.core.journal import (
+    AdditionMade,
+    Entry,
+    PoolState,
+    SheetStarted,
+    TestTaken,
+    VisitDone,
+    WaterChange,
+    WaterChanged,
+    value_in,
+)
+from kumpan.core.water import Measure
+
+SOURCE = "season-marks"
+
+BACK, AHEAD = timedelta(days=275), timedelta(days=90)
+SHOCK_MG_L = 7.0  # about what a pound of granules in 10 000 gal brings
+SLOW = "trichlor"
+
+
+class RibbonRow(StrEnum):
+    """The rows of the strip, top to bottom."""
+
+    TESTS = "tests"
+    ADDED = "added"
+    SHOCKS = "shocks"
+    NEW_WATER = "new_water"
+    CARE = "care"
+    DUE = "due"
+
+
+@dataclass(frozen=True)
+class RibbonMark:
+    """Something that happened, or is due, on its row; `weight` 0 to 1 is how tall it is drawn."""
+
+    at: datetime
+    row: RibbonRow
+    text: str
+    weight: float = 1.0
+
+
+@dataclass(frozen=True)
+class WarmthPoint:
+    at: datetime
+    temperature_c: float
+
+
+@dataclass(frozen=True)
+class Ribbon:
+    """One rolling year: nine months back, three ahead."""
+
+    from_at: datetime
+    now_at: datetime
+    to_at: datetime
+    warmth: tuple[WarmthPoint, ...]
+    marks: tuple[RibbonMark, ...]
+
+
+def ribbon(state: PoolState, now: datetime, due: tuple[RibbonMark, ...] = ()) -> Ribbon:
+    """The strip of one pool as of now; `due` is what lies ahead."""
+    begin, end = now - BACK, now + AHEAD
+    marks = [mark for mark in (*_marks(state), *due) if begin <= mark.at <= end]
+    warmth = tuple(point for point in _warmth(state) if begin <= point.at)
+    return Ribbon(begin, now, end, warmth, tuple(sorted(marks, key=lambda mark: (mark.at, mark.row))))
+
+
+def _warmth(state: PoolState) -> Iterator[WarmthPoint]:
+    for test in state.tests:
+        value = value_in(test.body.values, Measure.TEMPERATURE) if isinstance(test.body, TestTaken) else None
+        if value is not None:
+            yield WarmthPoint(test.at, value.value)
+
+
+def _marks(state: PoolState) -> Iterator[RibbonMark]:
+    volume_l = state.basin.volume_l if state.basin is not None else None
+    shocks = {s.id for s in state.sheets if isinstance(s.body, SheetStarted) and s.body.plan == "shock"}
+    for test in state.tests:
+        if isinstance(test.body, TestTaken):
+            count = len(test.body.values)
+            yield RibbonMark(
+                test.at, RibbonRow.TESTS, f"Test of {count} measures", min(1.0, 0.3 + count / 10)
+            )
+    for entry in state.additions:
+        yield from _addition(entry, volume_l, shocks)
+    for entry in state.water_changes:
+        if isinstance(entry.body, WaterChanged):
+            share = entry.body.volume_l / volume_l if volume_l else 0.0
+            text = f"{_WATER[entry.body.kind]}, {100 * share:.0f} % of the water"
+            yield RibbonMark(entry.at, RibbonRow.NEW_WATER, text, min(1.0, 0.3 + 3 * share))
+    for entry in state.visits:
+        if isinstance(entry.body, VisitDone):
+            yield RibbonMark(entry.at, RibbonRow.CARE, "Visit done", 0.5)
+
+
+_WATER: dict[WaterChange, str] = {
+    WaterChange.BACKWASH: "Backwash",
+    WaterChange.REFILL: "Refill",
+    WaterChange.RAIN: "Rain ran over",
+    WaterChange.DRAIN: "Drained and refilled",
+}
+
+
+def _addition(entry: Entry, volume_l: float | None, shocks: set[UUID]) -> Iterator[RibbonMark]:
+    body = entry.body
+    if not isinstance(body, AdditionMade):
+        return
+    rise = 0.0
+    if volume_l and body.chemical in CHLORINE_CARRIERS and body.chemical != SLOW:
+        rise = changes(product_of(body), body.mass_g, volume_l).get(Measure.FREE_CHLORINE, 0.0)
+    if rise >= SHOCK_MG_L or (rise > 0 and body.sheet_id in shocks):
+        yield RibbonMark(entry.at, RibbonRow.SHOCKS, f"{body.label}: chlorine +{rise:.0f}")
+    else:
+        yield RibbonMark(entry.at, RibbonRow.ADDED, body.label, 0.6)
