@@ -21,7 +21,13 @@ export const router = createBrowserRouter([
       },
       {
         path: "/pools/:poolId/slip",
-        lazy: async () => ({ Component: (await import("../features/slip/SlipPage")).SlipPage }),
+        lazy: async () => {
+          const Component = (await import("../features/slip/SlipPage")).SlipPage;
+          // Where a saved test leads is loaded while one still types.
+          void import("../features/board/BoardPage");
+          void import("../features/sheet/SheetPage");
+          return { Component };
+        },
       },
       {
         path: "/pools/:poolId/sheet",

@@ -88,7 +88,7 @@ export function AimHandle({ lane, aiming }: { lane: Lane; aiming: Aiming }) {
         aria-valuetext={`${valueText(lane.measure, value)} ${unitOf(lane.measure)}`.trim()}
         position="absolute"
         top="50%"
-        left={percent(place)}
+        style={{ left: percent(place) }}
         w="44px"
         h="44px"
         m="-22px"

@@ -32,8 +32,6 @@ export const LaneRow = memo(function LaneRow({ lane, history, aiming }: LaneRowP
   const planned = aiming?.planned ?? lane.planned;
   const managed = lane.verdict.code !== "not_managed" && lane.high !== null;
   const off = lane.verdict.code === "low" || lane.verdict.code === "high";
-  const others = lane.findings.find(({ code }) => code === "other_schools");
-  const said = lane.findings.filter((finding) => finding !== others);
   return (
     <Grid
       role="row"
@@ -45,20 +43,7 @@ export const LaneRow = memo(function LaneRow({ lane, history, aiming }: LaneRowP
       borderColor="hairline"
       _first={{ borderTop: "none" }}
     >
-      <Box role="rowheader" gridArea="name" alignSelf="center" py="1">
-        <Text fontSize="lead" fontWeight="600" lineHeight="1.2">
-          {history === undefined || lane.reading === null ? (
-            lane.name
-          ) : (
-            <PlainLink to={`${history}?measure=${lane.measure}`} color="ink" fontWeight="600">
-              {lane.name}
-            </PlainLink>
-          )}
-        </Text>
-        <Text fontSize="note" color="soft">
-          {rangeText(lane.measure, lane.low, lane.high)}
-        </Text>
-      </Box>
+      <Name lane={lane} history={history} />
       <Box role="cell" gridArea="track" position="relative" minH="44px">
         <Box aria-hidden="true" position="absolute" inset="0">
           {managed && <Track lane={lane} planned={planned} />}
@@ -77,27 +62,56 @@ export const LaneRow = memo(function LaneRow({ lane, history, aiming }: LaneRowP
           <Figure lane={lane} planned={planned} off={off} />
           <Why about={`${lane.name}: ${lane.verdict.text}`} working={lane.working} />
         </Box>
-        <Text fontSize="note" color={off ? "ink" : "soft"} fontWeight={off ? "600" : "400"}>
-          {lane.verdict.text}
-          {others !== undefined && (
-            <Text as="span" color="soft" fontWeight="400">
-              {" · "}
-              {others.text}
-            </Text>
-          )}
-        </Text>
-        {trustText(lane) !== "" && (
-          <Text fontSize="note" fontWeight="600" lineHeight="1.3">
-            {trustText(lane)}
-          </Text>
-        )}
-        {said.map((finding) => (
-          <Text key={finding.code} fontSize="note" color="soft" lineHeight="1.3">
-            {finding.text}
-          </Text>
-        ))}
+        <Said lane={lane} off={off} />
       </Box>
     </Grid>
+  );
+});
+
+const Name = memo(function Name({ lane, history }: { lane: Lane; history: string | undefined }) {
+  return (
+    <Box role="rowheader" gridArea="name" alignSelf="center" py="1">
+      <Text fontSize="lead" fontWeight="600" lineHeight="1.2">
+        {history === undefined || lane.reading === null ? (
+          lane.name
+        ) : (
+          <PlainLink to={`${history}?measure=${lane.measure}`} color="ink" fontWeight="600">
+            {lane.name}
+          </PlainLink>
+        )}
+      </Text>
+      <Text fontSize="note" color="soft">
+        {rangeText(lane.measure, lane.low, lane.high)}
+      </Text>
+    </Box>
+  );
+});
+
+const Said = memo(function Said({ lane, off }: { lane: Lane; off: boolean }) {
+  const others = lane.findings.find(({ code }) => code === "other_schools");
+  const said = lane.findings.filter((finding) => finding !== others);
+  return (
+    <>
+      <Text fontSize="note" color={off ? "ink" : "soft"} fontWeight={off ? "600" : "400"}>
+        {lane.verdict.text}
+        {others !== undefined && (
+          <Text as="span" color="soft" fontWeight="400">
+            {" · "}
+            {others.text}
+          </Text>
+        )}
+      </Text>
+      {trustText(lane) !== "" && (
+        <Text fontSize="note" fontWeight="600" lineHeight="1.3">
+          {trustText(lane)}
+        </Text>
+      )}
+      {said.map((finding) => (
+        <Text key={finding.code} fontSize="note" color="soft" lineHeight="1.3">
+          {finding.text}
+        </Text>
+      ))}
+    </>
   );
 });
 
@@ -133,6 +147,37 @@ function Figure({ lane, planned, off }: { lane: Lane; planned: LaneFloat | null;
 function Track({ lane, planned }: { lane: Lane; planned: LaneFloat | null }) {
   return (
     <>
+      <Ground lane={lane} />
+      {lane.reading !== null && planned !== null && <Leader from={lane.reading} to={planned} />}
+      {lane.reading !== null && (
+        <SolidFloat
+          reading={lane.reading}
+          off={lane.verdict.code === "low" || lane.verdict.code === "high"}
+          old={lane.old}
+        />
+      )}
+      {planned !== null && (
+        <Box
+          position="absolute"
+          top="50%"
+          style={{ left: percent(planned.at.position) }}
+          w="20px"
+          h="20px"
+          m="-10px"
+          borderRadius="full"
+          bg="card"
+          border="3px solid"
+          borderColor="ink"
+        />
+      )}
+    </>
+  );
+}
+
+/** What of a lane stands still while a float is moved. */
+const Ground = memo(function Ground({ lane }: { lane: Lane }) {
+  return (
+    <>
       <Box
         position="absolute"
         top="0"
@@ -158,31 +203,9 @@ function Track({ lane, planned }: { lane: Lane; planned: LaneFloat | null }) {
           opacity={0.35 + 0.15 * index}
         />
       ))}
-      {lane.reading !== null && planned !== null && <Leader from={lane.reading} to={planned} />}
-      {lane.reading !== null && (
-        <SolidFloat
-          reading={lane.reading}
-          off={lane.verdict.code === "low" || lane.verdict.code === "high"}
-          old={lane.old}
-        />
-      )}
-      {planned !== null && (
-        <Box
-          position="absolute"
-          top="50%"
-          left={percent(planned.at.position)}
-          w="20px"
-          h="20px"
-          m="-10px"
-          borderRadius="full"
-          bg="card"
-          border="3px solid"
-          borderColor="ink"
-        />
-      )}
     </>
   );
-}
+});
 
 function Leader({ from, to }: { from: LaneFloat; to: LaneFloat }) {
   const left = Math.min(from.at.position, to.at.position);
@@ -192,16 +215,21 @@ function Leader({ from, to }: { from: LaneFloat; to: LaneFloat }) {
       position="absolute"
       top="50%"
       mt="-1.5px"
-      left={percent(left)}
-      right={`calc(100% - ${percent(right)})`}
+      style={{ left: percent(left), right: `calc(100% - ${percent(right)})` }}
       borderTop="3px dotted"
       borderColor="ink"
     />
   );
 }
 
+interface SolidFloatProps {
+  reading: LaneFloat;
+  off: boolean;
+  old: boolean;
+}
+
 /** As wide as the method's doubt, never narrower than it is high; hatched when it is old. An arrow off the edge. */
-function SolidFloat({ reading, off, old }: { reading: LaneFloat; off: boolean; old: boolean }) {
+const SolidFloat = memo(function SolidFloat({ reading, off, old }: SolidFloatProps) {
   const colour = off ? "accent" : "ink";
   if (reading.at.off_edge !== 0) {
     return (
@@ -238,4 +266,4 @@ function SolidFloat({ reading, off, old }: { reading: LaneFloat; off: boolean; o
       }
     />
   );
-}
+});

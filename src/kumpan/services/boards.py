@@ -1,6 +1,6 @@
 """The lane board: last readings with their doubt, verdicts, workings, and where the plan would leave them."""
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Any
 from uuid import UUID
@@ -8,7 +8,7 @@ from uuid import UUID
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.findings import Finding
-from kumpan.core.journal import AdditionMade, PoolState, TestTaken, fold, history, last_reading
+from kumpan.core.journal import AdditionMade, PoolState, TestTaken, history, last_reading
 from kumpan.core.planning.chlorine_ways import other_views
 from kumpan.core.planning.disagreements import answer
 from kumpan.core.planning.expected import last_values, measured_readings
@@ -22,23 +22,40 @@ from kumpan.core.planning.why import LaneContext, lane_working
 from kumpan.core.testing.methods import Measured
 from kumpan.core.water import Measure, Readings
 from kumpan.services.calculations import analyse
-from kumpan.services.ledger import Scope, pool_entries
+from kumpan.services.ledger import Scope, pool_state
 from kumpan.services.pools import PoolParts, offered_plan, parts_of
 from kumpan.services.views import Board, PouredSince
 
 TRAIL = 4
 
 
+@dataclass(frozen=True)
+class _Seen:
+    """What every lane is drawn from, reckoned once for the board."""
+
+    state: PoolState
+    parts: PoolParts
+    readings: Readings
+    water: State | None
+    predicted: Readings | None
+    coarse: frozenset[Measure]
+    old: frozenset[Measure]
+    now: datetime
+
+
 async def board(scope: Scope, pool_id: UUID) -> Board:
     """The lane board of one pool now."""
-    state = fold(await pool_entries(scope, pool_id), scope.now)
+    state = await pool_state(scope, pool_id)
     parts = parts_of(state)
     readings = measured_readings(state)
     offered = await offered_plan(scope, state, parts, metric=False)
     predicted = offered.predicted if offered is not None and offered.steps else None
     last = state.last_test
+    coarse = frozenset(too_coarse(readings, last_values(state), parts.bands))
+    old = frozenset(too_old(state, scope.now))
+    seen = _Seen(state, parts, readings, _solved(readings), predicted, coarse, old, scope.now)
     return Board(
-        tuple(_lane(state, parts, measure, readings, predicted, scope.now) for measure in BOARD_ORDER),
+        tuple(_lane(seen, measure) for measure in BOARD_ORDER),
         parts.rules.name,
         last.at if last else None,
         last.body.kit if last and isinstance(last.body, TestTaken) else None,
@@ -59,15 +76,8 @@ def _findings(readings: Readings, parts: PoolParts) -> tuple[Finding, ...]:
     return (*((bound,) if bound else ()), *kept, *parts.rules.findings)
 
 
-def _lane(
-    state: PoolState,
-    parts: PoolParts,
-    measure: Measure,
-    readings: Readings,
-    predicted: Readings | None,
-    now: datetime,
-) -> Lane:
-    water = _solved(readings)
+def _lane(seen: _Seen, measure: Measure) -> Lane:
+    state, parts, readings, predicted = seen.state, seen.parts, seen.readings, seen.predicted
     trail: tuple[float, ...] = ()
     if measure is Measure.SATURATION_INDEX:
         reading = _index_reading(state, readings)
@@ -81,30 +91,29 @@ def _lane(
         planned = None
     drawn = lane(measure, parts.bands.get(measure), reading, planned, trail, readings)
     classic = analyse(readings).saturation_index_classic if measure is Measure.SATURATION_INDEX else None
-    context = LaneContext(readings, water, parts.school, parts.bands.get(measure), classic)
+    context = LaneContext(readings, seen.water, parts.school, parts.bands.get(measure), classic)
     found = replace(drawn, working=lane_working(measure, reading, context))
     if reading is None:
         return found
-    found = replace(found, **_trust(state, parts, measure, now))
+    found = replace(found, **_trust(seen, measure))
     others = other_schools(
         measure, reading.value, parts.bands.get(measure), parts.equipment.traits, readings.cyanuric_acid
     )
     return replace(found, findings=(*found.findings, others)) if others else found
 
 
-def _trust(state: PoolState, parts: PoolParts, measure: Measure, now: datetime) -> dict[str, Any]:
+def _trust(seen: _Seen, measure: Measure) -> dict[str, Any]:
     """How far the reading can be leant on: its age, whether it carries a dose, whether it can be aimed."""
-    last = last_reading(state, measure)
+    last = last_reading(seen.state, measure)
     if last is None:
         return {}
-    coarse = too_coarse(measured_readings(state), last_values(state), parts.bands)
-    band = parts.bands.get(measure)
+    band = seen.parts.bands.get(measure)
     can_aim = measure in AIM_STEPS and band is not None and band.high is not None
     return {
         "aim_step": AIM_STEPS[measure] if can_aim else None,
-        "age_days": (now - last.at).days,
-        "old": measure in too_old(state, now),
-        "coarse": measure in coarse,
+        "age_days": (seen.now - last.at).days,
+        "old": measure in seen.old,
+        "coarse": measure in seen.coarse,
     }
 
 

@@ -3,6 +3,7 @@
 from dataclasses import dataclass, field, replace
 from datetime import datetime, timedelta
 from functools import lru_cache
+from math import ceil
 from uuid import UUID
 
 from kumpan.core.demand.conditions import Place
@@ -14,6 +15,7 @@ from kumpan.core.planning.too_old import too_old, without
 from kumpan.core.water import Measure, Readings
 
 RECENT = timedelta(hours=6)  # so soon after a test nothing is reckoned away
+SAME_FOR_S = 300
 TOO_OLD = timedelta(days=21)  # after that a forecast says nothing; the reading stands, and it is old
 
 
@@ -28,8 +30,12 @@ class _Journal:
 
 def fitted(state: PoolState, place: Place) -> Fit | None:
     """The pool's chlorine model, fitted once until something is entered."""
+    return _fitted(_journal(state, place))
+
+
+def _journal(state: PoolState, place: Place) -> _Journal:
     kinds = (state.tests, state.looks, state.additions, state.water_changes, state.cell_settings, state.swims)
-    return _fitted(_Journal(tuple(entry.id for kind in kinds for entry in kind), place, state))
+    return _Journal(tuple(entry.id for kind in kinds for entry in kind), place, state)
 
 
 @lru_cache(maxsize=256)
@@ -50,10 +56,9 @@ def _reckoned(state: PoolState, place: Place, now: datetime) -> Readings:
     last = last_reading(state, Measure.FREE_CHLORINE)
     if last is None or readings.free_chlorine is None or not RECENT < now - last.at < TOO_OLD:
         return readings
-    found = fitted(state, place)
-    if found is None:
+    likely = _likely(_journal(state, place), _next_mark(now))
+    if likely is None:
         return readings
-    likely = round(forecast(state, place, found, now.timestamp()).at(now.timestamp())[1], 1)
     gone = readings.free_chlorine - likely
     total = readings.total_chlorine
     return replace(
@@ -61,3 +66,17 @@ def _reckoned(state: PoolState, place: Place, now: datetime) -> Readings:
         free_chlorine=likely,
         total_chlorine=None if total is None else round(max(likely, total - gone), 1),
     )
+
+
+def _next_mark(now: datetime) -> float:
+    """The clock's next five minutes: chlorine moves slowly, and so the same answer serves for a while."""
+    return ceil(now.timestamp() / SAME_FOR_S) * SAME_FOR_S
+
+
+@lru_cache(maxsize=512)
+def _likely(journal: _Journal, at_s: float) -> float | None:
+    """Free chlorine (mg/L) as the model has it at a time; None without a model."""
+    found = _fitted(journal)
+    if found is None:
+        return None
+    return round(forecast(journal.state, journal.place, found, at_s).at(at_s)[1], 1)

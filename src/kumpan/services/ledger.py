@@ -8,6 +8,7 @@ from uuid import UUID
 from kumpan.core.errors import Conflict, InvalidInput, NotFound
 from kumpan.core.journal import KINDS, Body, Entry, PoolState, Voided, effective, fold
 from kumpan.formats.journal_json import body_from_json, body_to_json
+from kumpan.storage.kept_rows import Kept
 from kumpan.storage.repositories.journal import StoredEntry
 from kumpan.storage.transaction import Transaction
 
@@ -61,16 +62,44 @@ def _read(row: _Row) -> Entry:
     )
 
 
+@lru_cache(maxsize=512)
+def entries_in(kept: Kept[StoredEntry]) -> tuple[Entry, ...]:
+    """Stored rows as entries, once for each set of rows."""
+    return tuple(to_entry(row) for row in kept.rows)
+
+
+@dataclass(frozen=True)
+class _Told:
+    """The entries of a pool, known by their fingerprint."""
+
+    kept: Kept[StoredEntry]
+    entries: tuple[Entry, ...] = field(compare=False)
+
+
+@lru_cache(maxsize=512)
+def _folded(told: _Told) -> PoolState:
+    return fold(told.entries)
+
+
+async def _kept(scope: Scope, pool_id: UUID) -> Kept[StoredEntry]:
+    kept = await scope.tx.journal.entries_of_pool(scope.workspace_id, pool_id)
+    if not kept.rows and not await scope.tx.journal.has_pool(scope.workspace_id, pool_id):
+        raise NotFound("There is no such pool here; go back to the list of pools.")
+    return kept
+
+
 async def pool_entries(scope: Scope, pool_id: UUID) -> list[Entry]:
     """All entries of a pool, superseded ones included. Raises NotFound for a pool that is not here."""
-    stored = await scope.tx.journal.entries_of_pool(scope.workspace_id, pool_id)
-    if not stored and not await scope.tx.journal.has_pool(scope.workspace_id, pool_id):
-        raise NotFound("There is no such pool here; go back to the list of pools.")
-    return [to_entry(row) for row in stored]
+    return list(entries_in(await _kept(scope, pool_id)))
 
 
 async def pool_state(scope: Scope, pool_id: UUID) -> PoolState:
-    return fold(await pool_entries(scope, pool_id), scope.now)
+    """The pool as it stands now. Raises NotFound for a pool that is not here."""
+    kept = await _kept(scope, pool_id)
+    entries = entries_in(kept)
+    if entries and max(entry.at for entry in entries) > scope.now:
+        return fold(entries, scope.now)
+    return _folded(_Told(kept, entries))
 
 
 async def record(

@@ -1,8 +1,9 @@
 """What a plan is made with: the shelf as it stands, its prices and strengths now, and the user's habits."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime
+from functools import lru_cache
 
 from kumpan.core.dosing.additions import Product
 from kumpan.core.dosing.ageing import strength_now
@@ -19,7 +20,9 @@ from kumpan.core.journal import (
 from kumpan.core.planning.choice import STANDARD_SHELF
 from kumpan.core.planning.disagreements import answer
 from kumpan.core.planning.product_choice import Stocked
-from kumpan.services.ledger import Scope, to_entry
+from kumpan.services.ledger import Scope, entries_in
+from kumpan.storage.kept_rows import Kept
+from kumpan.storage.repositories.journal import StoredEntry
 
 _KINDS = ("purchase", "addition", "strength", "habits", "void")
 
@@ -53,18 +56,20 @@ async def store(scope: Scope) -> Store:
     if "store" not in scope.kept:
         products = await scope.tx.workspace.products(scope.workspace_id)
         rows = await scope.tx.journal.entries_of_workspace(scope.workspace_id, _KINDS)
-        scope.kept["store"] = _sorted(products, effective(to_entry(row) for row in rows))
+        scope.kept["store"] = _sorted(tuple(products), rows)
     found = scope.kept["store"]
     assert isinstance(found, Store)
     return found
 
 
-def _sorted(products: Sequence[Product], entries: Sequence[Entry]) -> Store:
+@lru_cache(maxsize=64)
+def _sorted(products: tuple[Product, ...], rows: Kept[StoredEntry]) -> Store:
+    """What was entered about each product; the same rows are sorted once."""
     bought: dict[str, list[Entry]] = {}
     poured: dict[str, list[Entry]] = {}
     tested: dict[str, Entry] = {}
     habits = HabitsSet()
-    for entry in entries:
+    for entry in effective(entries_in(rows)):
         body = entry.body
         if isinstance(body, ProductBought):
             bought.setdefault(body.product_id, []).append(entry)
@@ -75,7 +80,7 @@ def _sorted(products: Sequence[Product], entries: Sequence[Entry]) -> Store:
         elif isinstance(body, HabitsSet):
             habits = body
     return Store(
-        tuple(products),
+        products,
         {key: tuple(rows) for key, rows in bought.items()},
         {key: tuple(rows) for key, rows in poured.items()},
         tested,

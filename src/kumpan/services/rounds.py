@@ -27,7 +27,7 @@ from kumpan.core.service_round.until_next import Between, UntilNext, until_next
 from kumpan.core.water import Measure
 from kumpan.services.additions import product_by_id, read_amount
 from kumpan.services.expectations import fitted, water_now
-from kumpan.services.ledger import Scope, Stamp, pool_state, record, to_entry
+from kumpan.services.ledger import Scope, Stamp, entries_in, pool_state, record
 from kumpan.services.offer import AtHand, at_hand
 from kumpan.services.outlooks import outlook_of
 from kumpan.services.places import place_of
@@ -59,10 +59,9 @@ class _Book:
 
 
 async def _book(scope: Scope) -> _Book:
-    rows = await scope.tx.journal.entries_of_workspace(
-        scope.workspace_id, ("round", "truck", "addition", "void")
-    )
-    entries = effective((to_entry(row) for row in rows), scope.now)
+    kinds = ("round", "truck", "addition", "void")
+    rows = await scope.tx.journal.entries_of_workspace(scope.workspace_id, kinds)
+    entries = effective(entries_in(rows), scope.now)
     rounds: dict[tuple[UUID | None, int], RoundSet] = {}
     counts: dict[tuple[UUID | None, str], Entry] = {}
     for entry in entries:

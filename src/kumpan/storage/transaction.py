@@ -5,15 +5,16 @@ from contextlib import asynccontextmanager
 
 from sqlalchemy.ext.asyncio import AsyncEngine, AsyncSession, async_sessionmaker, create_async_engine
 
-from kumpan.storage.repositories.journal import JournalRepository
+from kumpan.storage.kept_rows import KeptRows
+from kumpan.storage.repositories.journal import JournalRepository, StoredEntry
 from kumpan.storage.repositories.workspace import WorkspaceRepository
 
 
 class Transaction:
     """The repositories of one transaction; it commits when the block ends well, else rolls back."""
 
-    def __init__(self, session: AsyncSession) -> None:
-        self.journal = JournalRepository(session)
+    def __init__(self, session: AsyncSession, kept: KeptRows[StoredEntry]) -> None:
+        self.journal = JournalRepository(session, kept)
         self.workspace = WorkspaceRepository(session)
 
 
@@ -25,11 +26,12 @@ class Database:
             url, pool_pre_ping=True, pool_recycle=600, isolation_level="READ COMMITTED"
         )
         self._sessions = async_sessionmaker(self._engine, expire_on_commit=False)
+        self._kept: KeptRows[StoredEntry] = KeptRows()
 
     @asynccontextmanager
     async def transaction(self) -> AsyncIterator[Transaction]:
         async with self._sessions() as session, session.begin():
-            yield Transaction(session)
+            yield Transaction(session, self._kept)
 
     async def close(self) -> None:
         await self._engine.dispose()

@@ -28,33 +28,27 @@ export function BoardPage() {
   return (
     <>
       <Sign poolId={poolId} />
-      {board.isPending && <Loading what="the board" />}
-      {board.isError && <Failed error={board.error} again={() => void board.refetch()} />}
-      {board.data && (
-        <Grid
-          templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 22rem" }}
-          gap="5"
-          alignItems="start"
-        >
-          <Box>
-            {board.data.tested_at === null ? (
-              <NotTested poolId={poolId} />
-            ) : (
-              <Lanes board={board.data} poolId={poolId} zone={zone} units={units} whatIf={whatIf} />
-            )}
-          </Box>
-          {board.data.tested_at !== null && (
-            <Grid gap="5">
-              {whatIf.answer === null ? (
-                <SheetBeside poolId={poolId} zone={zone} units={units} />
-              ) : (
-                <SheetForAims poolId={poolId} zone={zone} whatIf={whatIf} />
-              )}
-              <AheadStrip poolId={poolId} zone={zone} />
-            </Grid>
+      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 22rem" }} gap="5" alignItems="start">
+        <Box>
+          {board.isPending && <Loading what="the board" />}
+          {board.isError && <Failed error={board.error} again={() => void board.refetch()} />}
+          {board.data?.tested_at === null && <NotTested poolId={poolId} />}
+          {board.data && board.data.tested_at !== null && (
+            <Lanes board={board.data} poolId={poolId} zone={zone} units={units} whatIf={whatIf} />
           )}
-        </Grid>
-      )}
+        </Box>
+        {/* The sheet does not wait for the board. */}
+        {board.data?.tested_at !== null && head.data?.last_test_at !== null && (
+          <Grid gap="5">
+            {whatIf.answer === null ? (
+              <SheetBeside poolId={poolId} zone={zone} units={units} />
+            ) : (
+              <SheetForAims poolId={poolId} zone={zone} whatIf={whatIf} />
+            )}
+            <AheadStrip poolId={poolId} zone={zone} />
+          </Grid>
+        )}
+      </Grid>
     </>
   );
 }
@@ -97,9 +91,11 @@ function AimedLane({ lane, poolId, whatIf }: { lane: Lane; poolId: string; whatI
     }),
     [planned, active, lane, place, settle, step],
   );
+  const aside = answer !== null;
+  const shown = useMemo(() => (aside ? { ...lane, planned: null } : lane), [aside, lane]);
   return (
     <LaneRow
-      lane={answer === null ? lane : { ...lane, planned: null }}
+      lane={shown}
       history={lane.measure === "saturation_index" ? undefined : `/pools/${poolId}/log`}
       aiming={aiming}
     />

@@ -36,7 +36,7 @@ export function QuickLine({ read, onFields, onState, onDone }: QuickLineProps) {
       onFields(Object.fromEntries(view.values.map((value) => [value.measure, value.typed])));
       setProblems(view.problems);
       typed(view.problems.length === 0 ? "" : line);
-      if (view.problems.length === 0) onDone();
+      if (view.problems.length === 0) requestAnimationFrame(onDone); // the button is enabled by then
     } catch (error) {
       onState("typed");
       setProblems([asProblem(error)]);

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, Trouble, take } from "../../api/client";
 import { KEPT, postOrKeep } from "../../api/outbox";
+import { sheetQuery } from "../../api/queries";
 import type { LookIn, Measure, SlipView } from "../../api/types";
 import { notify } from "../../components/notice";
 import { personId } from "../../lib/person";
@@ -121,8 +122,11 @@ export function useSlip(poolId: string, kit: string, units: Units, corrects: str
         notify("Kept on this device; it is sent when the server answers.");
         return true;
       }
-      await queries.invalidateQueries({ queryKey: ["pool", poolId] });
-      await queries.invalidateQueries({ queryKey: ["pools"] });
+      // The sheet is asked for first: it is what one waits for. The rest is fetched by the screen that comes.
+      await queries.cancelQueries({ queryKey: ["pool", poolId] });
+      void queries.invalidateQueries({ queryKey: ["pool", poolId], refetchType: "none" });
+      void queries.invalidateQueries({ queryKey: ["pools"] });
+      void queries.prefetchQuery({ ...sheetQuery(poolId, units), staleTime: 0 });
       return true;
     } catch (error) {
       setTrouble(error instanceof Trouble ? error : new Trouble(String(error), null, 0));

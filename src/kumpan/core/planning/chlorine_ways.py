@@ -53,6 +53,7 @@ def ways(readings: Readings, band: Band) -> ChlorineWays:
     return ChlorineWays(band.low, ratio, _least_by_active(readings))
 
 
+@lru_cache(maxsize=256)
 def _least_by_active(readings: Readings) -> float | None:
     """Free chlorine whose hypochlorous acid equals the reference water's, by bisection (monotone)."""
     wanted = reference_hypochlorous_mg_l()

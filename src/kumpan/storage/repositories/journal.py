@@ -4,11 +4,12 @@ from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
 
-from sqlalchemy import select
+from sqlalchemy import ColumnElement, func, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.ext.asyncio import AsyncSession
 
 from kumpan.core.errors import Conflict
+from kumpan.storage.kept_rows import Kept, KeptRows
 from kumpan.storage.tables import EntryRow, PoolRow
 
 
@@ -42,8 +43,10 @@ _COLUMNS = (
 
 
 class JournalRepository:
-    def __init__(self, session: AsyncSession) -> None:
+    def __init__(self, session: AsyncSession, kept: KeptRows[StoredEntry]) -> None:
         self._session = session
+        self._kept = kept
+        self._wrote = False
 
     async def pool_ids(self, workspace_id: UUID) -> list[UUID]:
         rows = await self._session.scalars(
@@ -63,21 +66,35 @@ class JournalRepository:
         self._session.add(PoolRow(id=pool_id, workspace_id=workspace_id, created_at=at))
         await self._session.flush()
 
-    async def entries_of_pool(self, workspace_id: UUID, pool_id: UUID) -> list[StoredEntry]:
-        rows = await self._session.execute(
-            select(*_COLUMNS)
-            .where(EntryRow.workspace_id == workspace_id, EntryRow.pool_id == pool_id)
-            .order_by(EntryRow.at, EntryRow.recorded_at, EntryRow.id)
-        )
-        return [StoredEntry(*row) for row in rows]
+    async def entries_of_pool(self, workspace_id: UUID, pool_id: UUID) -> Kept[StoredEntry]:
+        """In the order in which they happened."""
+        where = (EntryRow.workspace_id == workspace_id, EntryRow.pool_id == pool_id)
+        return await self._entries(("pool", workspace_id, pool_id), where)
 
-    async def entries_of_workspace(self, workspace_id: UUID, kinds: tuple[str, ...]) -> list[StoredEntry]:
-        rows = await self._session.execute(
-            select(*_COLUMNS)
-            .where(EntryRow.workspace_id == workspace_id, EntryRow.kind.in_(kinds))
-            .order_by(EntryRow.at, EntryRow.recorded_at, EntryRow.id)
-        )
-        return [StoredEntry(*row) for row in rows]
+    async def entries_of_workspace(self, workspace_id: UUID, kinds: tuple[str, ...]) -> Kept[StoredEntry]:
+        """Those of some kinds, of all pools and of none, in the order in which they happened."""
+        where = (EntryRow.workspace_id == workspace_id, EntryRow.kind.in_(kinds))
+        return await self._entries(("workspace", workspace_id, kinds), where)
+
+    async def _entries(
+        self, name: tuple[object, ...], where: tuple[ColumnElement[bool], ...]
+    ) -> Kept[StoredEntry]:
+        async def read() -> tuple[StoredEntry, ...]:
+            rows = await self._session.execute(
+                select(*_COLUMNS).where(*where).order_by(EntryRow.at, EntryRow.recorded_at, EntryRow.id)
+            )
+            return tuple(StoredEntry(*row) for row in rows)
+
+        mark = (
+            await self._session.execute(
+                select(
+                    func.count(), func.max(EntryRow.recorded_at), func.bit_xor(func.crc32(EntryRow.id))
+                ).where(*where)
+            )
+        ).one()
+        if self._wrote:
+            return Kept((*name, *mark, "not committed"), await read())
+        return await self._kept.get(name, tuple(mark), read)
 
     async def entry(self, workspace_id: UUID, entry_id: UUID) -> StoredEntry | None:
         row = await self._session.get(EntryRow, entry_id)
@@ -85,6 +102,7 @@ class JournalRepository:
 
     async def add_entry(self, entry: StoredEntry) -> None:
         """Raises Conflict when the id is taken or the superseded entry was already replaced."""
+        self._wrote = True
         self._session.add(
             EntryRow(
                 id=entry.id,
