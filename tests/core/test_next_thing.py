@@ -53,6 +53,12 @@ def test_what_the_sheet_raises_is_named_chlorine_first_and_ph_keeps_its_letters(
     assert found.why.startswith("The sheet begins with ")
 
 
+def test_acid_lowers_and_the_sentence_says_so() -> None:
+    found = after((0, reads(**GOOD)), day=0.1, offered=planned(free_chlorine=0.5, ph=8.1))
+    assert found.text == "Raise free chlorine, lower pH"
+    assert after((0, reads(**GOOD)), day=0.1, offered=planned(ph=8.1)).text == "Lower pH"
+
+
 def test_nothing_to_add_says_when_to_test_again() -> None:
     found = after((0, reads(**GOOD)), day=0.1, offered=planned())
     assert found.text == "Nothing to add"

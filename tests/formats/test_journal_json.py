@@ -1,6 +1,7 @@
 """The journal's open JSON: every kind of entry goes out and comes back as it was, through real JSON text."""
 
 import json
+from datetime import UTC, date, datetime
 from uuid import UUID
 
 import pytest
@@ -13,14 +14,25 @@ from kumpan.core.journal import (
     AdditionMade,
     BasinMeasured,
     Body,
+    CareDone,
+    CareInterval,
+    CarePutOff,
+    CareValue,
+    CellKind,
     CellSet,
     Clarity,
     EquipmentSet,
+    EventNoted,
     HabitsSet,
+    InterviewHeld,
     Level,
     LookTaken,
+    NotedEvent,
     Outcome,
+    PlantSet,
+    PressureRead,
     ProductBought,
+    PumpWindow,
     RoundSet,
     SettingsMade,
     SheetStarted,
@@ -83,6 +95,27 @@ BODIES: tuple[Body, ...] = (
     RoundSet(2, (UUID(int=3), UUID(int=4))),
     TruckCounted("p", 4500.0),
     VisitDone("gate was open", True, "pump bearing, electrician"),
+    EventNoted(NotedEvent.STORM, "hail"),
+    PressureRead(124.1),
+    PlantSet(
+        227.0,
+        1.1,
+        0.15,
+        (PumpWindow(300, 540), PumpWindow(1320, 120)),
+        68.9,
+        2.2,
+        datetime(2024, 4, 1, tzinfo=UTC),
+        CellKind.PLAIN,
+        datetime(2025, 5, 1, 9, tzinfo=UTC),
+        9000.0,
+        True,
+    ),
+    CareDone("backwash", (CareValue("pressure_after_kpa", 70.0), CareValue("wash_s", 120)), "clear at last"),
+    CarePutOff("vacuum", date(2026, 6, 20), "away"),
+    CarePutOff("vacuum", None, "windy"),
+    CareInterval("skim", 3.0),
+    CareInterval("skim", None, off=True),
+    InterviewHeld("check_cell", ("yes", "no", "yes", "yes"), "clean_cell"),
     Voided("typed twice"),
     TestTaken((Measured(Measure.PH, 7.5, 7.4, 7.6, Method.COMPARATOR, "7,5"),), "drops", "after rain"),
 )

@@ -13,9 +13,10 @@ PINT_NAMES = {
     "gal": "gallon", "impgal": "imperial_gallon", "qt": "quart", "pt": "pint", "cup": "cup", "floz": "fluid_ounce",
     "tbsp": "tablespoon", "tsp": "teaspoon", "l": "liter", "ml": "milliliter", "m3": "meter**3",
     "lb": "pound", "oz": "ounce", "kg": "kilogram", "g": "gram", "mg": "milligram",
-    "ft": "foot", "in": "inch", "m": "meter", "cm": "centimeter",
+    "ft": "foot", "in": "inch", "m": "meter", "cm": "centimeter", "psi": "psi", "bar": "bar", "kpa": "kilopascal",
+    "gpm": "gallon/minute", "l/min": "liter/minute", "m3/h": "meter**3/hour",
 }  # fmt: skip
-INNER = {"L": "liter", "g": "gram", "m": "meter"}
+INNER = {"L": "liter", "g": "gram", "m": "meter", "kPa": "kilopascal", "L/min": "liter/minute"}
 
 
 @pytest.mark.parametrize("word", PINT_NAMES)

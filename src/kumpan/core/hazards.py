@@ -28,6 +28,11 @@ class Hazard(StrEnum):
     PRESSURE = "pressure"
     SHELL = "shell"
     SOILED_WATER = "soiled_water"
+    VALVE = "valve"
+    CELL = "cell"
+    CELL_ACID = "cell_acid"
+    SILICA = "silica"
+    SUCTION = "suction"
 
 
 @dataclass(frozen=True)
@@ -133,6 +138,39 @@ _ROWS = (
         (
             "Pump off and gauge at zero before anything is opened or the valve handle is moved.",
             "Never tighten a clamp under pressure; stand clear of the lid while the tank fills.",
+        ),
+    ),
+    HazardClass(
+        Hazard.VALVE, "Multiport valve",
+        (
+            "Never move the handle with the pump on: it tears the seal and can burst the tank.",
+            "Breaker off, dry hands. Never start against closed valves.",
+        ),
+    ),
+    HazardClass(
+        Hazard.CELL, "Chlorinator cell",
+        (
+            "Never power a cell without flow: hydrogen and oxygen collect and explode.",
+            "Never bridge, wedge or bypass a flow switch. Nobody in the water when flow returns after a stop.",
+        ),
+    ),
+    HazardClass(
+        Hazard.CELL_ACID, "Acid on a cell",
+        (
+            "Rinsed until no chlorine smell is left? Acid on what is left of it makes chlorine gas.",
+            "Goggles, gloves, outdoors, upwind. Acid into water, never water into acid.",
+            "Cell upright and never capped: gas builds pressure. Nothing with chlorine near, nor the cartridge's bucket.",
+        ),
+    ),
+    HazardClass(
+        Hazard.SILICA, "Filter powder",
+        ("Dust mask on: the powder harms the lungs. Wet it before it is swept.",),
+    ),
+    HazardClass(
+        Hazard.SUCTION, "Suction",
+        (
+            "Nobody in the water while the suction is changed.",
+            "A missing, loose or cracked drain cover closes the pool at once.",
         ),
     ),
     HazardClass(

@@ -6,7 +6,7 @@ one back. Both stay in the list, so the old value stays visible; `effective` is 
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
-from datetime import datetime
+from datetime import date, datetime
 from enum import StrEnum
 from uuid import UUID
 
@@ -228,6 +228,105 @@ class VisitDone:
     trade: str = ""
 
 
+class NotedEvent(StrEnum):
+    """What happens to a pool from outside and asks for a test."""
+
+    STORM = "storm"
+    HEAVY_USE = "heavy_use"
+    HOT_SPELL = "hot_spell"
+    LEAVES = "leaves"
+
+
+@dataclass(frozen=True)
+class EventNoted:
+    kind: NotedEvent
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class PressureRead:
+    """The filter's gauge while the pump runs, kPa over the air's."""
+
+    pressure_kpa: float
+
+
+class CellKind(StrEnum):
+    PLAIN = "plain"
+    SELF_CLEANING = "self_cleaning"
+
+
+@dataclass(frozen=True)
+class PumpWindow:
+    """When the timer runs the pump, minutes of the local day; an end before its start goes over midnight."""
+
+    start_min: int
+    end_min: int
+
+
+@dataclass(frozen=True)
+class PlantSet:
+    """Pump, filter and cell as they are from now on; None where nobody knows.
+
+    `clean_pressure_kpa` is the start pressure after a cleaning; `price_per_kwh` in the workspace's currency.
+    """
+
+    pump_flow_l_min: float | None = None
+    pump_kw: float | None = None
+    price_per_kwh: float | None = None
+    windows: tuple[PumpWindow, ...] = ()
+    clean_pressure_kpa: float | None = None
+    filter_area_m2: float | None = None
+    media_since: datetime | None = None
+    cell_kind: CellKind = CellKind.SELF_CLEANING
+    cell_since: datetime | None = None
+    cell_rated_h: float | None = None
+    solar: bool = False
+
+
+@dataclass(frozen=True)
+class CareValue:
+    """One value taken in during a piece of care: its name from the procedure, in inner units."""
+
+    name: str
+    value: float
+
+
+@dataclass(frozen=True)
+class CareDone:
+    """A piece of care that was done: its task, what was read on the way, by whom is the entry's."""
+
+    task: str
+    values: tuple[CareValue, ...] = ()
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class CarePutOff:
+    """A task put off to a day, or (`until` None) left out this time with the reason."""
+
+    task: str
+    until: date | None
+    reason: str = ""
+
+
+@dataclass(frozen=True)
+class CareInterval:
+    """The user's own interval of a task, days; None takes the preset's again; `off` takes it off the list."""
+
+    task: str
+    days: float | None = None
+    off: bool = False
+
+
+@dataclass(frozen=True)
+class InterviewHeld:
+    """A fault that was looked for: the tree, the answers in order, and what it came to."""
+
+    tree: str
+    answers: tuple[str, ...]
+    outcome: str
+
+
 @dataclass(frozen=True)
 class Voided:
     """Takes the superseded entry back."""
@@ -253,6 +352,13 @@ Body = (
     | RoundSet
     | TruckCounted
     | VisitDone
+    | EventNoted
+    | PressureRead
+    | PlantSet
+    | CareDone
+    | CarePutOff
+    | CareInterval
+    | InterviewHeld
     | Voided
 )
 KINDS: dict[type, str] = {
@@ -273,6 +379,13 @@ KINDS: dict[type, str] = {
     RoundSet: "round",
     TruckCounted: "truck",
     VisitDone: "visit",
+    EventNoted: "event",
+    PressureRead: "pressure",
+    PlantSet: "plant",
+    CareDone: "care",
+    CarePutOff: "put_off",
+    CareInterval: "interval",
+    InterviewHeld: "interview",
     Voided: "void",
 }
 
@@ -322,6 +435,19 @@ class PoolState:
     cell_settings: tuple[Entry, ...] = ()
     swims: tuple[Entry, ...] = ()
     visits: tuple[Entry, ...] = ()
+    events: tuple[Entry, ...] = ()
+    pressures: tuple[Entry, ...] = ()
+    plants: tuple[Entry, ...] = ()
+    care: tuple[Entry, ...] = ()
+    put_off: tuple[Entry, ...] = ()
+    intervals: tuple[Entry, ...] = ()
+    interviews: tuple[Entry, ...] = ()
+
+    @property
+    def plant(self) -> PlantSet:
+        """Pump, filter and cell as they stand."""
+        body = self.plants[-1].body if self.plants else None
+        return body if isinstance(body, PlantSet) else PlantSet()
 
     @property
     def last_test(self) -> Entry | None:
@@ -353,14 +479,16 @@ def effective(entries: Iterable[Entry], until: datetime | None = None) -> list[E
 
 def fold(entries: Iterable[Entry], until: datetime | None = None) -> PoolState:
     """The pool as it stands at `until`; the latest settings, basin and equipment count."""
-    counted = effective(entries, until)
+    found: dict[type, list[Entry]] = {}
+    for entry in effective(entries, until):
+        found.setdefault(type(entry.body), []).append(entry)
 
     def of(kind: type) -> tuple[Entry, ...]:
-        return tuple(entry for entry in counted if isinstance(entry.body, kind))
+        return tuple(found.get(kind, ()))
 
-    settings = [entry.body for entry in counted if isinstance(entry.body, SettingsMade)]
-    basins = [entry.body for entry in counted if isinstance(entry.body, BasinMeasured)]
-    equipment = [entry.body for entry in counted if isinstance(entry.body, EquipmentSet)]
+    settings = [entry.body for entry in of(SettingsMade) if isinstance(entry.body, SettingsMade)]
+    basins = [entry.body for entry in of(BasinMeasured) if isinstance(entry.body, BasinMeasured)]
+    equipment = [entry.body for entry in of(EquipmentSet) if isinstance(entry.body, EquipmentSet)]
     return PoolState(
         settings=settings[-1] if settings else None,
         basin=basins[-1] if basins else None,
@@ -374,6 +502,13 @@ def fold(entries: Iterable[Entry], until: datetime | None = None) -> PoolState:
         cell_settings=of(CellSet),
         swims=of(SwimmersCounted),
         visits=of(VisitDone),
+        events=of(EventNoted),
+        pressures=of(PressureRead),
+        plants=of(PlantSet),
+        care=of(CareDone),
+        put_off=of(CarePutOff),
+        intervals=of(CareInterval),
+        interviews=of(InterviewHeld),
     )
 
 

@@ -22,6 +22,7 @@ G_PER_LB = 453.59237
 G_PER_OZ = 28.349523125
 M_PER_FT = 0.3048
 M_PER_IN = 0.0254
+KPA_PER_PSI = 4.4482216152605 / 0.64516  # a pound's force on a square inch
 
 
 class Dimension(StrEnum):
@@ -32,6 +33,8 @@ class Dimension(StrEnum):
     LENGTH = "m"
     TEMPERATURE = "C"
     CONCENTRATION = "mg/L"
+    PRESSURE = "kPa"
+    FLOW = "L/min"
 
 
 # word -> (dimension, factor to the inner unit). Temperature is handled apart: it has an offset.
@@ -58,6 +61,12 @@ _UNIT_ROWS: tuple[tuple[Dimension, float, str], ...] = (
     (Dimension.LENGTH, 0.01, "cm"),
     (Dimension.CONCENTRATION, 1.0, "ppm mg/l"),
     (Dimension.CONCENTRATION, 0.001, "ppb ug/l µg/l"),
+    (Dimension.PRESSURE, KPA_PER_PSI, "psi"),
+    (Dimension.PRESSURE, 100.0, "bar bars"),
+    (Dimension.PRESSURE, 1.0, "kpa"),
+    (Dimension.FLOW, L_PER_US_GAL, "gpm gal/min"),
+    (Dimension.FLOW, 1.0, "l/min lpm"),
+    (Dimension.FLOW, 1000 / 60, "m3/h m³/h"),
     (Dimension.TEMPERATURE, 5 / 9, "f °f degf fahrenheit"),
     (Dimension.TEMPERATURE, 1.0, "c °c degc celsius"),
 )
@@ -67,7 +76,7 @@ UNITS: dict[str, tuple[Dimension, float]] = {
 _FAHRENHEIT = frozenset(["f", "°f", "degf", "fahrenheit"])
 _TWO_WORDS = re.compile(r"(fl|us|imp|uk)\.?\s+(oz|gal\w*)", re.IGNORECASE)
 _VULGAR = {"½": ".5", "¼": ".25", "¾": ".75", "⅓": ".3333333333", "⅔": ".6666666667"}
-_UNIT = r"""['"]|[^\d\s.,+'"-][^\d\s'"]*(?:(?<=m)3)?"""
+_UNIT = r"""['"]|[^\d\s.,+'"-][^\d\s'"]*(?:(?<=m)3(?:/h)?)?"""
 _PIECE = re.compile(
     rf"\s*(?P<number>[+-]?\d+\s+\d+/\d+|[+-]?\d+/\d+|[+-]?[\d.,]*\d[.,]?)\s*(?P<unit>{_UNIT})?\s*"
 )
@@ -95,6 +104,16 @@ def water_text(volume_l: float, metric: bool = False) -> str:
     amount = volume_l if metric else volume_l / L_PER_US_GAL
     rounded = float(f"{amount:.3g}")
     return f"{rounded:,.0f} {'L' if metric else 'gal'}".replace(",", "\u2009")
+
+
+def pressure_text(pressure_kpa: float, metric: bool = False) -> str:
+    """A gauge's reading in words: "18 psi", metric "1.24 bar"."""
+    return f"{pressure_kpa / 100:.2f} bar" if metric else f"{pressure_kpa / KPA_PER_PSI:.0f} psi"
+
+
+def flow_text(flow_l_min: float, metric: bool = False) -> str:
+    """A pump's flow in words: "60 gpm", metric "227 L/min"."""
+    return f"{flow_l_min:.0f} L/min" if metric else f"{flow_l_min / L_PER_US_GAL:.0f} gpm"
 
 
 def _spell_fractions(text: str) -> str:

@@ -3,16 +3,28 @@
 from collections.abc import Callable
 from uuid import UUID
 
+from kumpan.core.care.circulation import hours_a_day
+from kumpan.core.care.fault_tree import ENDS
+from kumpan.core.care.procedures import PROCEDURES
+from kumpan.core.care.tasks import TASKS
 from kumpan.core.dosing.additions import Product
 from kumpan.core.journal import (
     AdditionMade,
     BasinMeasured,
     Body,
+    CareDone,
+    CareInterval,
+    CarePutOff,
+    CareValue,
     CellSet,
     Entry,
     EquipmentSet,
+    EventNoted,
     HabitsSet,
+    InterviewHeld,
     LookTaken,
+    PlantSet,
+    PressureRead,
     ProductBought,
     RoundSet,
     SettingsMade,
@@ -29,13 +41,27 @@ from kumpan.core.journal import (
     in_order,
 )
 from kumpan.core.planning.lanes import name_in_sentence
-from kumpan.core.units import G_PER_LB, fahrenheit_from_celsius, water_text
+from kumpan.core.units import G_PER_LB, fahrenheit_from_celsius, flow_text, pressure_text, water_text
 from kumpan.core.water import Measure
 from kumpan.services.ledger import Scope, pool_entries
 from kumpan.services.shelf import amount_text
 from kumpan.services.views import LogLine
 
-CHANGEABLE = ("test", "look", "addition", "step", "water", "cell", "swimmers", "visit")
+CHANGEABLE = (
+    "test",
+    "look",
+    "addition",
+    "step",
+    "water",
+    "cell",
+    "swimmers",
+    "visit",
+    "event",
+    "pressure",
+    "care",
+    "put_off",
+    "interview",
+)
 
 
 async def log(scope: Scope, pool_id: UUID, *, metric: bool) -> list[LogLine]:
@@ -193,6 +219,62 @@ def _visit(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Visit done", "; ".join(part for part in (*parts, body.note) if part)
 
 
+def _event(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, EventNoted)
+    return body.kind.value.replace("_", " ").capitalize(), body.note
+
+
+def _pressure(body: Body, metric: bool) -> tuple[str, str]:
+    assert isinstance(body, PressureRead)
+    return "Filter pressure", pressure_text(body.pressure_kpa, metric)
+
+
+def _plant(body: Body, metric: bool) -> tuple[str, str]:
+    assert isinstance(body, PlantSet)
+    flow = "" if body.pump_flow_l_min is None else flow_text(body.pump_flow_l_min, metric)
+    hours = f"{hours_a_day(body.windows):g} h a day" if body.windows else ""
+    return "Pump, filter and cell", ", ".join(part for part in (flow, hours) if part)
+
+
+def _care(body: Body, metric: bool) -> tuple[str, str]:
+    assert isinstance(body, CareDone)
+    values = [_care_value(value, metric) for value in body.values]
+    return f"Done: {_task(body.task)}", ", ".join(values) + _note(body.note)
+
+
+def _care_value(value: CareValue, metric: bool) -> str:
+    name = value.name.removesuffix("_kpa").removesuffix("_l_min").removesuffix("_s").replace("_", " ")
+    if value.name.endswith("_kpa"):
+        return f"{name} {pressure_text(value.value, metric)}"
+    if value.name.endswith("_l_min"):
+        return f"{name} {flow_text(value.value, metric)}"
+    return f"{name} {value.value:g}" + (" s" if value.name.endswith("_s") else "")
+
+
+def _put_off(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, CarePutOff)
+    if body.until is None:
+        return f"Left out: {_task(body.task)}", body.reason
+    return f"Put off: {_task(body.task)}", f"to {body.until.day} {body.until:%B}" + _note(body.reason)
+
+
+def _interval(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, CareInterval)
+    how = "off the list" if body.off else "as usual" if body.days is None else f"every {body.days:g} days"
+    return "Interval set", f"{_task(body.task)}, {how}"
+
+
+def _interview(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, InterviewHeld)
+    return "Fault looked for", ENDS[body.outcome].title if body.outcome in ENDS else body.outcome
+
+
+def _task(key: str) -> str:
+    if key in TASKS:
+        return TASKS[key].title.lower()
+    return PROCEDURES[key].title.lower() if key in PROCEDURES else key.replace("_", " ")
+
+
 def _void(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     assert isinstance(body, Voided)
     return "Taken back", body.reason
@@ -220,5 +302,12 @@ _WORDS: dict[type, Callable[[Body, bool], tuple[str, str]]] = {
     RoundSet: _round,
     TruckCounted: _truck,
     VisitDone: _visit,
+    EventNoted: _event,
+    PressureRead: _pressure,
+    PlantSet: _plant,
+    CareDone: _care,
+    CarePutOff: _put_off,
+    CareInterval: _interval,
+    InterviewHeld: _interview,
     Voided: _void,
 }

@@ -9,11 +9,14 @@ from datetime import datetime, timedelta
 from enum import StrEnum
 from uuid import UUID
 
+from kumpan.core.care.filter_pressure import CLEANINGS
+from kumpan.core.care.tasks import TASKS
 from kumpan.core.demand.conditions import product_of
 from kumpan.core.dosing.catalogue import CHLORINE_CARRIERS
 from kumpan.core.dosing.mass_balance import changes
 from kumpan.core.journal import (
     AdditionMade,
+    CareDone,
     Entry,
     PoolState,
     SheetStarted,
@@ -104,6 +107,11 @@ def _marks(state: PoolState) -> Iterator[RibbonMark]:
     for entry in state.visits:
         if isinstance(entry.body, VisitDone):
             yield RibbonMark(entry.at, RibbonRow.CARE, "Visit done", 0.5)
+    for entry in state.care:
+        if isinstance(entry.body, CareDone):
+            title = TASKS[entry.body.task].title if entry.body.task in TASKS else "Care done"
+            heavy = entry.body.task in CLEANINGS or entry.body.task == "cell"
+            yield RibbonMark(entry.at, RibbonRow.CARE, title, 1.0 if heavy else 0.4)
 
 
 _WATER: dict[WaterChange, str] = {

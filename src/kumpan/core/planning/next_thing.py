@@ -5,12 +5,15 @@ from datetime import datetime, timedelta
 
 from kumpan.core.journal import PoolState, SheetStarted, open_sheet, tickable, ticked_steps
 from kumpan.core.planning.lanes import name_in_sentence
+from kumpan.core.planning.order_and_waits import ACIDS
 from kumpan.core.planning.plan import Plan
 from kumpan.core.planning.swim import TEST_HOLDS_DAYS, latest_addition
+from kumpan.core.planning.timeline import listed
 from kumpan.core.water import Measure
 
 SOURCE = "test-interval"
 
+LOWERING = (*ACIDS, "sodium_thiosulfate")
 TEST_EVERY = timedelta(days=3, hours=12)
 
 
@@ -49,11 +52,18 @@ def _lower(title: str) -> str:
 
 
 def _doses_in_words(offered: Plan) -> tuple[str, str]:
-    """What the sheet raises, chlorine first since it decides about swimming; and how many things go in."""
+    """What the sheet moves, and which way; chlorine first since it decides about swimming."""
     adds = [step for step in offered.steps if step.kind == "add"]
-    measures = list(dict.fromkeys(measure for step in adds for measure in step.measures))
-    measures.sort(key=lambda measure: measure is not Measure.FREE_CHLORINE)
-    names = [name_in_sentence(measure) for measure in measures]
-    listed = names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
-    first = adds[0]
-    return f"Raise {listed}", f"The sheet begins with {first.rounded_text} of {first.title}. {first.why}"
+    ways: dict[str, list[Measure]] = {}
+    for step in adds:
+        way = "lower" if step.chemical in LOWERING else "raise"
+        for measure in step.measures:
+            if measure not in ways.setdefault(way, []):
+                ways[way].append(measure)
+    for measures in ways.values():
+        measures.sort(key=lambda measure: measure is not Measure.FREE_CHLORINE)
+    order = sorted(ways, key=lambda way: Measure.FREE_CHLORINE not in ways[way])
+    parts = [f"{way} {listed([name_in_sentence(measure) for measure in ways[way]])}" for way in order]
+    text, first = ", ".join(parts), adds[0]
+    said = f"The sheet begins with {first.rounded_text} of {first.title}. {first.why}"
+    return text[0].upper() + text[1:], said

@@ -1,0 +1,282 @@
+"""How each piece of care is done, step by step, with its cautions, its timers and what is read on the way.
+
+A row reads like the handbook's. Steps carry the condition under which they apply; `procedure_for` picks.
+Sources: filter-care, cell-care, cleaning-routine, sampling, circulation-care.
+"""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+from types import MappingProxyType
+
+from kumpan.core.hazards import Hazard
+from kumpan.core.pool.equipment import Chlorination, Filter, Traits
+
+SOURCES_USED = ("filter-care", "cell-care", "cleaning-routine", "sampling", "circulation-care")
+
+
+class Asks(StrEnum):
+    """What a step takes in; the inner unit is in the name, or none."""
+
+    PRESSURE_BEFORE_KPA = "pressure_before_kpa"
+    PRESSURE_AFTER_KPA = "pressure_after_kpa"
+    GAUGE_OFF_KPA = "gauge_off_kpa"
+    WASH_S = "wash_s"
+    RINSE_S = "rinse_s"
+    FLOW_L_MIN = "flow_l_min"
+    SCALE = "scale"
+    ACID_WASHES = "acid_washes"
+    LEVEL = "level"
+
+
+class When(StrEnum):
+    """When a step applies."""
+
+    ALWAYS = "always"
+    SMALL_POOL = "small_pool"
+    NOT_SMALL = "not_small"
+    CEMENT = "cement"
+    NOT_CEMENT = "not_cement"
+    SALT_CELL = "salt_cell"
+    TABLETS = "tablets"
+
+
+@dataclass(frozen=True)
+class CareStep:
+    """One step. `timer_s` from and to; `asks` what is read here."""
+
+    text: str
+    hazard: Hazard = Hazard.NONE
+    timer_s: tuple[int, int] | None = None
+    asks: tuple[Asks, ...] = ()
+    when: When = When.ALWAYS
+
+
+@dataclass(frozen=True)
+class Procedure:
+    """A piece of care: what is needed at hand, the steps, and the tasks whose dates it moves when finished."""
+
+    key: str
+    title: str
+    materials: tuple[str, ...]
+    steps: tuple[CareStep, ...]
+    tasks: tuple[str, ...]
+    wastes_water: bool = False
+
+
+S, A = CareStep, Asks
+_OFF = S("Pump off at the breaker; the chlorinator off before it.", Hazard.ELECTRICITY)
+_BEFORE = S("Read the gauge while the pump runs.", asks=(A.PRESSURE_BEFORE_KPA,))
+_AFTER = S("Pump on. Read the gauge: this is the new clean pressure.", asks=(A.PRESSURE_AFTER_KPA,))
+_OPEN = S(
+    "Air relief open; the gauge must read zero before anything is opened.",
+    Hazard.PRESSURE,
+    asks=(A.GAUGE_OFF_KPA,),
+)
+_CLOSE = S(
+    "Clamp tight by hand, air relief open, stand clear, pump on; close the relief at a steady stream.",
+    Hazard.PRESSURE,
+)
+_LEAKS = S("Look for leaks at lid, valves and unions.")
+
+_ROWS: tuple[Procedure, ...] = (
+    Procedure("sampling", "Take a sample", ("A clean bottle, never one that held drink or chemicals",), (
+        S("Pump on for at least 10 minutes.", timer_s=(600, 600)),
+        S("Deep end or mid pool, away from returns and skimmer, elbow-deep: 12 to 18 in (30 to 45 cm)."),
+        S("Rinse the bottle in pool water. Mouth down, lower, turn, raise."),
+        S("Test at once. Strips: dip 1 s, hold level 15 s, do not shake.", timer_s=(15, 15)),
+    ), ()),
+    Procedure("backwash", "Backwash the sand filter", ("Somewhere for the water that local rules allow",), (
+        _BEFORE,
+        S("Heater and chlorinator off, waste hose laid out, nobody in the water."),
+        S("Pump off. Handle to BACKWASH.", Hazard.VALVE),
+        S("Pump on until the sight glass runs clear: 90 s to 2 min.", timer_s=(90, 120), asks=(A.WASH_S,), when=When.NOT_SMALL),
+        S("Pump on for 1 min.", timer_s=(60, 60), asks=(A.WASH_S,), when=When.SMALL_POOL),
+        S("Pump off. Handle to RINSE.", Hazard.VALVE),
+        S("Pump on for 20 to 60 s, to waste.", timer_s=(20, 60), asks=(A.RINSE_S,), when=When.NOT_SMALL),
+        S("Pump on for 1 min, to waste. Wash and rinse three rounds in all; note the whole time.", timer_s=(60, 60), asks=(A.RINSE_S,), when=When.SMALL_POOL),
+        S("Pump off. Handle to FILTER.", Hazard.VALVE),
+        _AFTER,
+        S("Water level: refill to half or two thirds of the skimmer mouth.", asks=(A.LEVEL,)),
+    ), ("backwash",), wastes_water=True),
+    Procedure("cartridge_hose", "Hose the cartridge", ("Garden hose with a fan nozzle", "The second set, if there is one"), (
+        _BEFORE, _OFF, _OPEN,
+        S("Take the cartridge out; look for tears, flat pleats and a soft core."),
+        S("Hose between the pleats from top to bottom, about 5 min. No pressure washer.", timer_s=(300, 300)),
+        S("Wipe the lid's seal, look at it, set the cartridge straight."),
+        _CLOSE, _LEAKS, _AFTER,
+    ), ("cartridge_hose",)),
+    Procedure("cartridge_soak", "Soak the cartridge", ("Cartridge cleaner or degreaser", "A bucket that never held chlorine", "Gloves, goggles"), (
+        _BEFORE, _OFF, _OPEN,
+        S("Hose it off first.", timer_s=(300, 300)),
+        S("Soak in cleaner or degreaser by its label, overnight if it allows. Grease must go before any acid.", Hazard.ALKALI),
+        S("Rinse until the water runs clear and no foam is left."),
+        S("Only if scale is left: acid about 1 to 20 in water, outdoors, never with chlorine near; rinse.", Hazard.ACID),
+        S("Let it dry; swap in the second set meanwhile."),
+        _CLOSE, _LEAKS, _AFTER,
+    ), ("cartridge_soak", "cartridge_hose")),
+    Procedure("cartridge_new", "Replace the cartridge", ("A cartridge of the same size and flow",), (
+        _BEFORE, _OFF, _OPEN,
+        S("Old cartridge out; rinse the tank; wipe the lid's seal and look at it."),
+        S("New one in, straight on its seat."),
+        _CLOSE, _LEAKS, _AFTER,
+    ), ("cartridge_new", "cartridge_hose", "cartridge_soak")),
+    Procedure("de_recharge", "Backwash and recharge the DE filter", ("DE powder, about 1 lb per 10 ft² of filter area", "Dust mask"), (
+        _BEFORE,
+        S("Pump off. Handle to BACKWASH.", Hazard.VALVE),
+        S("Pump on until the sight glass runs clear: 90 s to 2 min.", timer_s=(90, 120), asks=(A.WASH_S,)),
+        S("Pump off. Handle to RINSE.", Hazard.VALVE),
+        S("Pump on for 20 to 60 s.", timer_s=(20, 60), asks=(A.RINSE_S,)),
+        S("Pump off. Handle to FILTER.", Hazard.VALVE),
+        S("Pump on. Mix the powder into a bucket of pool water and pour it slowly into the skimmer: the one thing that goes there.", Hazard.SILICA),
+        _AFTER,
+        S("Powder in the pool? A torn grid: take them out.", asks=(A.LEVEL,)),
+    ), ("de_recharge",), wastes_water=True),
+    Procedure("de_clean", "Clean the DE grids", ("DE powder, about 1 lb per 10 ft² of filter area", "Dust mask", "Hose"), (
+        _BEFORE, _OFF, _OPEN,
+        S("Open the tank, lift the grids out, hose the old cake off. Keep it wet; bag it by local rules.", Hazard.SILICA),
+        S("Look for tears and bent frames; soak greasy grids in cleaner first, never acid before."),
+        S("Back in, seal wiped, clamp by hand."),
+        _CLOSE,
+        S("Recharge with powder mixed in a bucket, slowly into the skimmer.", Hazard.SILICA),
+        _LEAKS, _AFTER,
+    ), ("de_clean", "de_recharge")),
+    Procedure("sand_change", "Replace the filter sand", ("Filter sand of the grade on the tank", "Dust mask, gloves"), (
+        _OFF, _OPEN,
+        S("Drain the tank, take the valve off, cover the standpipe's mouth."),
+        S("Scoop the old sand out by hand near the laterals: they break.", Hazard.SILICA),
+        S("Half fill with water, so that falling sand does not break the laterals; pour the sand in around the pipe."),
+        S("Uncover the pipe, valve on, new seal if it is flat."),
+        _CLOSE,
+        S("Backwash 2 min, rinse 1 min, each with the pump off while the handle moves.", Hazard.VALVE, (120, 120)),
+        _LEAKS, _AFTER,
+    ), ("sand_new", "backwash"), wastes_water=True),
+    Procedure("baskets", "Empty skimmer and pump baskets", ("Lubricant for the o-ring, made for it",), (
+        S("Pump off before a hand goes into the skimmer.", Hazard.SUCTION),
+        S("Skimmer basket out, emptied, back; look for snakes, spiders and insects first."),
+        _OFF, _OPEN,
+        S("Pump lid off, basket out, rinsed. Look at the basket for cracks."),
+        S("Wipe the lid's o-ring, look for nicks, a little lubricant; fill the pot with water."),
+        _CLOSE,
+        S("Prime comes within a minute? Else off: the pump must never run dry.", timer_s=(60, 60)),
+    ), ("baskets",)),
+    Procedure("clean", "Weekly cleaning", ("Net, brush, pole", "Nylon brush on vinyl, steel only on bare cement"), (
+        S("Skim the surface, twice round.", Hazard.OPEN_WATER),
+        S("Brush walls, steps and floor from shallow to deep, just under the waterline, slowly.", Hazard.OPEN_WATER),
+        S("Nylon only: steel tears vinyl, scratches fibreglass and wears paint.", when=When.NOT_CEMENT),
+        S("Corners, behind ladders, steps: brush there twice."),
+    ), ("skim", "brush")),
+    Procedure("clean_brush_first", "Brush, then vacuum", ("Net, brush, pole, vacuum",), (
+        S("Skim the surface.", Hazard.OPEN_WATER),
+        S("Brush from shallow to deep; let the dirt settle.", Hazard.OPEN_WATER),
+        S("Vacuum slowly in overlapping strokes.", Hazard.SUCTION),
+        S("Chemicals go in last."),
+    ), ("skim", "brush", "vacuum")),
+    Procedure("clean_vacuum_first", "Vacuum, then brush", ("Net, vacuum, brush, pole",), (
+        S("Skim the surface.", Hazard.OPEN_WATER),
+        S("Vacuum while the floor lies still: brushing first stirs it up.", Hazard.SUCTION),
+        S("Brush from shallow to deep.", Hazard.OPEN_WATER),
+        S("Skim again. Chemicals go in last."),
+    ), ("skim", "brush", "vacuum")),
+    Procedure("vacuum", "Vacuum to the filter", ("Vacuum head, hose, pole",), (
+        S("Prime the hose hand over hand until no bubble comes.", Hazard.SUCTION),
+        S("Slow, overlapping strokes; head, hose and pole off when done."),
+        S("Gauge up by 8 psi? Clean the filter.", asks=(A.PRESSURE_BEFORE_KPA,)),
+    ), ("vacuum",)),
+    Procedure("vacuum_waste", "Vacuum to waste", ("Vacuum head, hose, pole", "Somewhere for the water that local rules allow"), (
+        S("Water level up first: this takes water out fast."),
+        S("Pump off. Handle to WASTE.", Hazard.VALVE),
+        S("Pump on; vacuum at once, slowly; watch the level. Note how long.", Hazard.SUCTION, asks=(A.WASH_S,)),
+        S("Pump off. Handle to FILTER.", Hazard.VALVE),
+        S("Refill to half or two thirds of the skimmer mouth.", asks=(A.LEVEL,)),
+    ), ("vacuum",), wastes_water=True),
+    Procedure("tile", "Waterline, deck and metal", ("Pool-safe cleaner, soft pad, hose",), (
+        S("Wipe the waterline with a pool-safe cleaner, never a household one."),
+        S("Rinse coping, soft stone, cover tracks and metal with fresh water.", when=When.SALT_CELL),
+        S("Sweep the deck away from the pool."),
+    ), ("waterline", "rinse_metal")),
+    Procedure("level", "Look at the water level", (), (
+        S("Half to two thirds up the skimmer mouth. Higher does not skim, lower draws air.", asks=(A.LEVEL,)),
+        S("Falling faster than evaporation? Mark the level; a leak is work for a trade."),
+    ), ("level",)),
+    Procedure("equipment", "Look round the equipment", ("A torch",), (
+        S("Timer: time right, trippers tight, windows as they should be.", Hazard.ELECTRICITY),
+        S("Listen to the motor; look for drips at pump, filter, heater, unions."),
+        S("Gauge with the pump on.", asks=(A.PRESSURE_BEFORE_KPA,)),
+        S("Returns: is the flow as strong as ever?"),
+        S("Feeder: tablets left? Opened only with flow off and pressure gone, face away.", Hazard.TABLETS, when=When.TABLETS),
+        S("Chlorinator: lamps, setting, no scale flakes at the returns.", Hazard.CELL, when=When.SALT_CELL),
+        S("Drain covers whole and tight? A missing or cracked one closes the pool at once.", Hazard.SUCTION),
+        S("Gate closes and latches by itself; rescue pole and sign in place."),
+    ), ("equipment",)),
+    Procedure("returns", "Aim the returns", (), (
+        S("Pump off, nobody in the water.", Hazard.SUCTION),
+        S("Eyeballs about 45 degrees down, all turning the water one way round."),
+        S("Pump on. Drop in a leaf: where it stands still is a dead zone; turn a return that way, or brush it weekly."),
+        S("Suction: skimmers about 80 %, main drain 20 % in normal use.", Hazard.SUCTION),
+    ), ("returns",)),
+    Procedure("salt", "Add salt", ("Refined pool-grade salt in whole bags", "Brush"), (
+        S("Verify with a hand test before adding because of a lamp: scale, cold water, air and age all read as low salt."),
+        S("Pump on, cell off.", Hazard.CELL),
+        S("Pour along the deep end (or the shallow end, if the maker says so) and brush until dissolved; never into the skimmer, never heaped on vinyl or on the drain."),
+        S("Pump on 24 h (filter 4 to 6 h at least before it may rest)."),
+        S("Test by hand; then the cell on; then decide on the last bag."),
+    ), ()),
+    Procedure("cell", "Inspect and clean the cell", (
+        "Bright light", "Wood or plastic tool, never metal", "Muriatic acid, bucket, goggles, gloves: only if scale is left",
+    ), (
+        S("Chlorinator off, then pump, both at the breaker; gauge at zero, air relief open, valves closed.", Hazard.CELL),
+        S("Unplug the cell.", Hazard.ELECTRICITY),
+        S("Take the cell or electrode out.", Hazard.PRESSURE),
+        S("Look with a bright light: how much scale? None: put it back and note it.", asks=(A.SCALE,)),
+        S("Rinse with fresh water until no chlorine smell is left: always, before anything else. Hose or air may loosen scale then.", Hazard.CELL_ACID),
+        S("Loosen what is left with a wood or plastic tool.", ),
+        S("Only now acid, and only if scale is still there: water first, then the acid, by the mixing helper; or a ready cell cleaner.", Hazard.CELL_ACID),
+        S("Soak a few minutes, 10 at most, upright, terminals and cable dry; out as soon as the fizz stops.", Hazard.CELL_ACID, (180, 600), (A.ACID_WASHES,)),
+        S("Rinse, look again; at most once more."),
+        S("Spent acid: baking soda until the fizz stops; by local rules, not onto soil or into a drain.", Hazard.ACID),
+        S("Refit, valves open, pump on, flow seen, then power; output and timer as they were.", Hazard.CELL),
+    ), ("cell",)),
+)  # fmt: skip
+PROCEDURES: Mapping[str, Procedure] = MappingProxyType({row.key: row for row in _ROWS})
+
+
+def steps_for(procedure: Procedure, traits: Traits, *, small: bool) -> Iterator[CareStep]:
+    """The steps that apply to a pool of these traits."""
+    applies = {
+        When.ALWAYS: True,
+        When.SMALL_POOL: small,
+        When.NOT_SMALL: not small,
+        When.CEMENT: traits.surface.is_cement,
+        When.NOT_CEMENT: not traits.surface.is_cement,
+        When.SALT_CELL: traits.chlorination is Chlorination.SALT_CELL,
+        When.TABLETS: traits.chlorination is Chlorination.TABLETS,
+    }
+    return (step for step in procedure.steps if applies[step.when])
+
+
+_ONLY: Mapping[str, tuple[Filter, ...]] = {
+    "backwash": (Filter.SAND,),
+    "sand_change": (Filter.SAND,),
+    "cartridge_hose": (Filter.CARTRIDGE,),
+    "cartridge_soak": (Filter.CARTRIDGE,),
+    "cartridge_new": (Filter.CARTRIDGE,),
+    "de_recharge": (Filter.DE,),
+    "de_clean": (Filter.DE,),
+    "vacuum_waste": (Filter.SAND, Filter.DE),
+}
+
+
+def procedures_for(traits: Traits) -> tuple[Procedure, ...]:
+    """The procedures that make sense at a pool of these traits."""
+    salted = traits.chlorination is Chlorination.SALT_CELL
+    return tuple(
+        row
+        for row in PROCEDURES.values()
+        if traits.filter in _ONLY.get(row.key, tuple(Filter)) and (salted or row.key not in ("cell", "salt"))
+    )
+
+
+def water_lost_l(flow_l_min: float, *seconds: float) -> float:
+    """Water that went to waste: flow times time."""
+    return flow_l_min * sum(seconds) / 60.0

@@ -1,0 +1,90 @@
+"""Rows that are kept between reads: what another writes is seen, what is rolled back is not."""
+
+from collections.abc import AsyncIterator
+from datetime import UTC, datetime, timedelta
+from uuid import UUID, uuid4
+
+import pytest
+import pytest_asyncio
+
+from kumpan.core.journal import SwimmersCounted
+from kumpan.services.ledger import Scope, Stamp, pool_state, record
+from kumpan.services.workspace import the_workspace
+from kumpan.storage.kept_rows import MOST_SETS, Kept, KeptRows
+from kumpan.storage.transaction import Database, Transaction
+
+NOW = datetime(2026, 6, 1, 12, tzinfo=UTC)
+
+
+@pytest_asyncio.fixture
+async def two(database_url: str) -> AsyncIterator[tuple[Database, Database, UUID]]:
+    """Two programs on one database, and a pool."""
+    one, other = Database(database_url), Database(database_url)
+    pool = uuid4()
+    async with one.transaction() as tx:
+        await tx.journal.add_pool(await the_workspace(tx), pool, NOW)
+    yield one, other, pool
+    await one.close()
+    await other.close()
+
+
+async def swims(database: Database, pool: UUID) -> int:
+    async with database.transaction() as tx:
+        return len((await pool_state(await scope(tx), pool)).swims)
+
+
+async def scope(tx: Transaction) -> Scope:
+    return Scope(tx, await the_workspace(tx), NOW + timedelta(days=1))
+
+
+async def told(tx: Transaction, pool: UUID) -> None:
+    await record(await scope(tx), pool, Stamp(uuid4(), NOW, None), SwimmersCounted(2.0))
+
+
+async def test_what_another_program_writes_is_seen_at_the_next_read(
+    two: tuple[Database, Database, UUID],
+) -> None:
+    one, other, pool = two
+    assert await swims(one, pool) == 0
+    async with other.transaction() as tx:
+        await told(tx, pool)
+    assert await swims(one, pool) == 1
+
+
+async def test_what_was_rolled_back_is_not_kept(two: tuple[Database, Database, UUID]) -> None:
+    one, _, pool = two
+
+    async def tells_and_stumbles() -> None:
+        async with one.transaction() as tx:
+            await told(tx, pool)
+            assert len((await pool_state(await scope(tx), pool)).swims) == 1
+            raise RuntimeError("stumbled")
+
+    with pytest.raises(RuntimeError):
+        await tells_and_stumbles()
+    assert await swims(one, pool) == 0
+    async with one.transaction() as tx:
+        await told(tx, pool)
+    assert await swims(one, pool) == 1
+
+
+async def test_an_unchanged_set_is_read_once_and_the_oldest_is_forgotten() -> None:
+    kept: KeptRows[int] = KeptRows()
+    reads: list[int] = []
+
+    async def read() -> tuple[int, ...]:
+        reads.append(1)
+        return (1, 2)
+
+    first = await kept.get(("a",), (2, 7), read)
+    again = await kept.get(("a",), (2, 7), read)
+    assert first is again
+    assert len(reads) == 1
+    assert (await kept.get(("a",), (3, 8), read)) != first
+    assert len(reads) == 2
+    for n in range(MOST_SETS):
+        await kept.get(("b", n), (0,), read)
+    count = len(reads)
+    await kept.get(("a",), (3, 8), read)
+    assert len(reads) == count + 1
+    assert Kept(("x",), (1,)) == Kept(("x",), (2,))
