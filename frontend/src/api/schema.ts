@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/v1/acid-bath": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Acid Bath
+         * @description Water and acid that fill a container to the strength of 4:1 or 5:1 of the usual acid.
+         */
+        get: operations["acid_bath_api_v1_acid_bath_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/basins/preview": {
         parameters: {
             query?: never;
@@ -118,6 +138,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/feeds/{secret}.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Feed
+         * @description The calendar behind a secret link.
+         */
+        get: operations["feed_api_v1_feeds__secret__ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/habits": {
         parameters: {
             query?: never;
@@ -133,6 +173,26 @@ export interface paths {
         put?: never;
         /** Set Habits */
         post: operations["set_habits_api_v1_habits_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/interview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Interview
+         * @description Where a fault interview stands after these answers. Nothing is kept.
+         */
+        get: operations["interview_api_v1_interview_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -229,6 +289,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pools/{pool_id}/benches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Benches
+         * @description The cell's, the filter's and the pump's bench.
+         */
+        get: operations["all_benches_api_v1_pools__pool_id__benches_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pools/{pool_id}/board": {
         parameters: {
             query?: never;
@@ -240,6 +320,123 @@ export interface paths {
         get: operations["pool_board_api_v1_pools__pool_id__board_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Calendar
+         * @description What falls on each day ahead, as if each were done on its day.
+         */
+        get: operations["calendar_api_v1_pools__pool_id__calendar_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/care": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Care
+         * @description Every task with its date and interval, suggestions from the log, and the procedures.
+         */
+        get: operations["all_care_api_v1_pools__pool_id__care_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/care.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Care File
+         * @description The coming year of a pool's care as a calendar file.
+         */
+        get: operations["care_file_api_v1_pools__pool_id__care_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/care/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Done
+         * @description A task that was done without its procedure, or by somebody else.
+         */
+        post: operations["done_api_v1_pools__pool_id__care_done_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/care/interval": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Interval */
+        post: operations["interval_api_v1_pools__pool_id__care_interval_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/care/put-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Off
+         * @description To a later day, or left out this time with a reason.
+         */
+        post: operations["put_off_api_v1_pools__pool_id__care_put_off_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -283,6 +480,63 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pools/{pool_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Event
+         * @description A storm, a crowd, a hot spell: what asks for a test.
+         */
+        post: operations["event_api_v1_pools__pool_id__events_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Feed
+         * @description The path of the pool's calendar feed; whoever has it reads what is due.
+         */
+        post: operations["open_feed_api_v1_pools__pool_id__feed_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/feed/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Close Feed */
+        post: operations["close_feed_api_v1_pools__pool_id__feed_close_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pools/{pool_id}/history/{measure}": {
         parameters: {
             query?: never;
@@ -297,6 +551,23 @@ export interface paths {
         get: operations["pool_history_api_v1_pools__pool_id__history__measure__get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/interviews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep Interview */
+        post: operations["keep_interview_api_v1_pools__pool_id__interviews_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -391,6 +662,83 @@ export interface paths {
         get: operations["pool_plan_api_v1_pools__pool_id__plan_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/plant": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plant
+         * @description Pump, filter and cell as they are from now on.
+         */
+        post: operations["plant_api_v1_pools__pool_id__plant_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/pressures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pressure
+         * @description The filter's gauge with the pump on.
+         */
+        post: operations["pressure_api_v1_pools__pool_id__pressures_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/procedures/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Procedure */
+        get: operations["procedure_api_v1_pools__pool_id__procedures__key__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/procedures/{key}/finish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Finish
+         * @description Write what it led to: care done, dates moved, water lost.
+         */
+        post: operations["finish_api_v1_pools__pool_id__procedures__key__finish_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -622,6 +970,26 @@ export interface paths {
         put?: never;
         /** Keep Test */
         post: operations["keep_test_api_v1_pools__pool_id__tests_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Today
+         * @description What is due now and soon, most pressing first.
+         */
+        get: operations["today_api_v1_pools__pool_id__today_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -911,6 +1279,18 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AcidBath
+         * @description What goes into the container, mL: the water first; and the strength that results, percent by weight.
+         */
+        AcidBath: {
+            /** Acid Ml */
+            acid_ml: number;
+            /** Strength Percent */
+            strength_percent: number;
+            /** Water Ml */
+            water_ml: number;
+        };
+        /**
          * AdditionIn
          * @description An amount of one chemical: `mass_g`, or for liquids `volume_ml`; exactly one of the two.
          */
@@ -1062,6 +1442,36 @@ export interface components {
             /** Reason */
             reason: string;
         };
+        /**
+         * Ask
+         * @description A question, and how to find its answer out.
+         */
+        Ask: {
+            /** @default none */
+            hazard: components["schemas"]["Hazard"];
+            /** Key */
+            key: string;
+            /** Replies */
+            replies: components["schemas"]["Reply"][];
+            /** Test */
+            test: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * AskView
+         * @description A value that a step takes in: its label, the unit that a bare number is read in, or its choices.
+         */
+        AskView: {
+            /** Choices */
+            choices: string[];
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+        };
         /** BasinChange */
         BasinChange: {
             /** At */
@@ -1138,6 +1548,12 @@ export interface components {
             /** Volume L */
             volume_l: number;
         };
+        /** BenchesView */
+        BenchesView: {
+            cell: components["schemas"]["CellView"] | null;
+            circulation: components["schemas"]["CirculationBench"];
+            filter: components["schemas"]["FilterView"];
+        };
         /**
          * Board
          * @description The lane board: lanes in order, the school that judges, when the water was tested, what went in since.
@@ -1181,6 +1597,53 @@ export interface components {
             /** Why */
             why: string;
         };
+        /** CalendarDay */
+        CalendarDay: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Items */
+            items: components["schemas"]["DueItem"][];
+        };
+        /**
+         * CareView
+         * @description Every task with its date; suggestions; procedures; what was taken off; whose intervals hold, and the plant.
+         */
+        CareView: {
+            /** Items */
+            items: components["schemas"]["DueItem"][];
+            /** Off */
+            off: components["schemas"]["ProcedureChoice"][];
+            /** Offers */
+            offers: components["schemas"]["Offer"][];
+            plant: components["schemas"]["PlantSet"];
+            preset: components["schemas"]["Preset"];
+            /** Procedures */
+            procedures: components["schemas"]["ProcedureChoice"][];
+            /** Season Months */
+            season_months: number[];
+            usual_preset: components["schemas"]["Preset"];
+        };
+        /**
+         * CellBench
+         * @description mg/L a day that it makes now and that the pool uses; ways to set it that hold; what 24 h at 100 % adds.
+         */
+        CellBench: {
+            /** Boost Mg L */
+            boost_mg_l: number;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** Makes Mg L Day */
+            makes_mg_l_day: number;
+            /** Settings */
+            settings: components["schemas"]["Knobs"][];
+            /** Undersized */
+            undersized: boolean;
+            /** Uses Mg L Day */
+            uses_mg_l_day: number | null;
+        };
         /**
          * CellIn
          * @description The cell's output at 100 % (g/h), its setting and its hours a day.
@@ -1201,6 +1664,54 @@ export interface components {
             percent: number;
             /** Person Id */
             person_id?: string | null;
+        };
+        /**
+         * CellKind
+         * @enum {string}
+         */
+        CellKind: "plain" | "self_cleaning";
+        /**
+         * CellLife
+         * @description Hours at output so far, the rated hours, what is left, and when it ends at the present pace.
+         */
+        CellLife: {
+            /** Ends At */
+            ends_at: string | null;
+            /** Left H */
+            left_h: number;
+            /** Rated H */
+            rated_h: number;
+            /** Run H */
+            run_h: number;
+        };
+        /**
+         * CellSet
+         * @description The salt cell from now on: grams of chlorine an hour at 100 %, its setting, and its hours a day.
+         */
+        CellSet: {
+            /** Hours Per Day */
+            hours_per_day: number;
+            /** Output G Per H */
+            output_g_per_h: number;
+            /** Percent */
+            percent: number;
+        };
+        /**
+         * CellView
+         * @description The cell's bench; `setting` None until it is told once. `index_mean` over the last weeks.
+         */
+        CellView: {
+            bench: components["schemas"]["CellBench"] | null;
+            /** Index */
+            index: components["schemas"]["IndexPoint"][];
+            /** Index Mean */
+            index_mean: number | null;
+            life: components["schemas"]["CellLife"] | null;
+            setting: components["schemas"]["CellSet"] | null;
+            /** Trees */
+            trees: components["schemas"]["Tree"][];
+            /** Washes */
+            washes: number;
         };
         /** ChemicalChoice */
         ChemicalChoice: {
@@ -1259,6 +1770,30 @@ export interface components {
             option: string;
             /** Question */
             question: string;
+        };
+        /**
+         * CirculationBench
+         * @description Hours a day, turnovers a day and one turnover's hours where the flow is known, kWh and money a day.
+         */
+        CirculationBench: {
+            /** Cost Day */
+            cost_day: number | null;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** Hours */
+            hours: number;
+            /** Kwh Day */
+            kwh_day: number | null;
+            /** Suggested */
+            suggested: components["schemas"]["PumpWindow"][];
+            /** Turnover H */
+            turnover_h: number | null;
+            /** Turnovers */
+            turnovers: number | null;
+            /** Wanted Hours */
+            wanted_hours: number;
+            /** Windows */
+            windows: components["schemas"]["PumpWindow"][];
         };
         /**
          * Clarity
@@ -1390,6 +1925,95 @@ export interface components {
             /** Fraction */
             fraction: number;
         };
+        /** DoneIn */
+        DoneIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Person Id */
+            person_id?: string | null;
+            /** Task */
+            task: string;
+        };
+        /**
+         * DueItem
+         * @description One thing on the list. `task` is what is done, snoozed or left out by; `days` its interval where it has one.
+         *
+         *     `late_days` counts from the day it was due; a put-off does not move that day, only the reminder.
+         */
+        DueItem: {
+            /**
+             * Ahead
+             * @default []
+             */
+            ahead: string[];
+            /** Days */
+            days?: number | null;
+            /**
+             * Due On
+             * Format: date
+             */
+            due_on: string;
+            /**
+             * Early
+             * @default
+             */
+            early: string;
+            /** Last On */
+            last_on?: string | null;
+            /**
+             * Late
+             * @default
+             */
+            late: string;
+            /** Late Days */
+            late_days: number;
+            /**
+             * Measures
+             * @default []
+             */
+            measures: components["schemas"]["Measure"][];
+            /** Procedure */
+            procedure?: string | null;
+            /** Put Off Until */
+            put_off_until?: string | null;
+            standing: components["schemas"]["Standing"];
+            /** Station */
+            station?: string | null;
+            /** Task */
+            task: string;
+            /** Title */
+            title: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * End
+         * @description What it came to, and what to do now. `station` is a screen, `procedure` a piece of care.
+         */
+        End: {
+            /** Action */
+            action: string;
+            /** @default none */
+            hazard: components["schemas"]["Hazard"];
+            /** Key */
+            key: string;
+            /** Procedure */
+            procedure?: string | null;
+            /** Station */
+            station?: string | null;
+            /** Title */
+            title: string;
+        };
         /** EquipmentChange */
         EquipmentChange: {
             /** At */
@@ -1430,11 +2054,48 @@ export interface components {
             fill_water?: components["schemas"]["Readings"];
             traits: components["schemas"]["Traits"];
         };
+        /** EventIn */
+        EventIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            kind: components["schemas"]["NotedEvent"];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Person Id */
+            person_id?: string | null;
+        };
         /**
          * Filter
          * @enum {string}
          */
         Filter: "sand" | "cartridge" | "de";
+        /**
+         * FilterView
+         * @description The filter's gauge over time, kPa; `doubt` is a word on the gauge itself.
+         */
+        FilterView: {
+            /** Clean Known */
+            clean_known: boolean;
+            /** Clean Kpa */
+            clean_kpa: number;
+            /** Doubt */
+            doubt: string;
+            /** Limit Kpa */
+            limit_kpa: number;
+            /** Media Age Days */
+            media_age_days: number | null;
+            /** Media Due */
+            media_due: boolean;
+            trend: components["schemas"]["PressureTrend"] | null;
+        };
         /**
          * Finding
          * @description Something worth knowing, with a stable `code`, the measure it is about, and one plain sentence.
@@ -1452,6 +2113,48 @@ export interface components {
             measure?: string | null;
             /** Text */
             text: string;
+        };
+        /**
+         * FinishIn
+         * @description A procedure that was done, with the values taken in as typed: "18 psi", "90", "none".
+         */
+        FinishIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Person Id */
+            person_id?: string | null;
+            /**
+             * Values
+             * @default {}
+             */
+            values: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * FinishedView
+         * @description What finishing led to: the next dates, and a word on the water that went.
+         */
+        FinishedView: {
+            /**
+             * Entry Id
+             * Format: uuid
+             */
+            entry_id: string;
+            /** Next Dates */
+            next_dates: string[];
+            /** Water Text */
+            water_text: string;
         };
         /**
          * Fixture
@@ -1577,7 +2280,7 @@ export interface components {
          * Hazard
          * @enum {string}
          */
-        Hazard: "none" | "open_water" | "powder" | "acid" | "alkali" | "caustic" | "borate" | "oxidiser_liquid" | "oxidiser_granules" | "tablets" | "heat_of_solution" | "electricity" | "pressure" | "shell" | "soiled_water";
+        Hazard: "none" | "open_water" | "powder" | "acid" | "alkali" | "caustic" | "borate" | "oxidiser_liquid" | "oxidiser_granules" | "tablets" | "heat_of_solution" | "electricity" | "pressure" | "shell" | "soiled_water" | "valve" | "cell" | "cell_acid" | "silica" | "suction";
         /**
          * HistoryMark
          * @description Something that was done to the water, in words.
@@ -1634,6 +2337,16 @@ export interface components {
          * @enum {string}
          */
         Incident: "formed_stool" | "diarrhoea" | "vomit" | "blood";
+        /** IndexPoint */
+        IndexPoint: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Index */
+            index: number;
+        };
         /**
          * Input
          * @description One figure that went into a number, with its unit in the text.
@@ -1644,6 +2357,56 @@ export interface components {
             /** Value */
             value: string;
         };
+        /**
+         * IntervalIn
+         * @description Days of one's own; null takes the usual ones again; `off` takes the task off the list.
+         */
+        IntervalIn: {
+            /** At */
+            at?: string | null;
+            /** Days */
+            days?: number | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Off
+             * @default false
+             */
+            off: boolean;
+            /** Person Id */
+            person_id?: string | null;
+            /** Task */
+            task: string;
+        };
+        /**
+         * Interview
+         * @description Where an interview stands: the next question, or what it came to; with the cautions of that place.
+         */
+        Interview: {
+            ask: components["schemas"]["Ask"] | null;
+            /** Cautions */
+            cautions: string[];
+            end: components["schemas"]["End"] | null;
+        };
+        /** InterviewIn */
+        InterviewIn: {
+            /** Answers */
+            answers: string[];
+            /** At */
+            at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Person Id */
+            person_id?: string | null;
+            /** Tree */
+            tree: string;
+        };
         /** KitChoice */
         KitChoice: {
             /** Key */
@@ -1652,6 +2415,16 @@ export interface components {
             name: string;
             /** Order */
             order: components["schemas"]["Measure"][];
+        };
+        /**
+         * Knobs
+         * @description One way to set the cell: percent and hours a day.
+         */
+        Knobs: {
+            /** Hours */
+            hours: number;
+            /** Percent */
+            percent: number;
         };
         /**
          * Lane
@@ -1870,6 +2643,24 @@ export interface components {
             station: string;
             /** Text */
             text: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * NotedEvent
+         * @description What happens to a pool from outside and asks for a test.
+         * @enum {string}
+         */
+        NotedEvent: "storm" | "heavy_use" | "hot_spell" | "leaves";
+        /**
+         * Offer
+         * @description An interval that the log suggests for a task, days, and why.
+         */
+        Offer: {
+            /** Days */
+            days: number;
+            /** Task */
+            task: string;
             /** Why */
             why: string;
         };
@@ -2113,6 +2904,92 @@ export interface components {
             way: components["schemas"]["Way"];
         };
         /**
+         * PlantIn
+         * @description Pump, filter and cell; an empty text means not known. Windows are minutes of the local day.
+         */
+        PlantIn: {
+            /** At */
+            at?: string | null;
+            /** @default self_cleaning */
+            cell_kind: components["schemas"]["CellKind"];
+            /** Cell Rated H */
+            cell_rated_h?: number | null;
+            /** Cell Since */
+            cell_since?: string | null;
+            /**
+             * Clean Pressure
+             * @default
+             */
+            clean_pressure: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Media Since */
+            media_since?: string | null;
+            /** Person Id */
+            person_id?: string | null;
+            /** Price Per Kwh */
+            price_per_kwh?: number | null;
+            /**
+             * Pump Flow
+             * @default
+             */
+            pump_flow: string;
+            /** Pump Kw */
+            pump_kw?: number | null;
+            /**
+             * Solar
+             * @default false
+             */
+            solar: boolean;
+            /**
+             * Windows
+             * @default []
+             */
+            windows: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * PlantSet
+         * @description Pump, filter and cell as they are from now on; None where nobody knows.
+         *
+         *     `clean_pressure_kpa` is the start pressure after a cleaning; `price_per_kwh` in the workspace's currency.
+         */
+        PlantSet: {
+            /** @default self_cleaning */
+            cell_kind: components["schemas"]["CellKind"];
+            /** Cell Rated H */
+            cell_rated_h?: number | null;
+            /** Cell Since */
+            cell_since?: string | null;
+            /** Clean Pressure Kpa */
+            clean_pressure_kpa?: number | null;
+            /** Filter Area M2 */
+            filter_area_m2?: number | null;
+            /** Media Since */
+            media_since?: string | null;
+            /** Price Per Kwh */
+            price_per_kwh?: number | null;
+            /** Pump Flow L Min */
+            pump_flow_l_min?: number | null;
+            /** Pump Kw */
+            pump_kw?: number | null;
+            /**
+             * Solar
+             * @default false
+             */
+            solar: boolean;
+            /**
+             * Windows
+             * @default []
+             */
+            windows: components["schemas"]["PumpWindow"][];
+        };
+        /**
          * PoolHead
          * @description The sign of the pool: name, swim answer, the one next thing.
          */
@@ -2163,6 +3040,64 @@ export interface components {
             /** Label */
             label: string;
         };
+        /**
+         * Preset
+         * @description Whose intervals a pool is kept by.
+         * @enum {string}
+         */
+        Preset: "owner" | "service" | "small";
+        /**
+         * PressureIn
+         * @description The gauge with the pump on, as typed: "18 psi", "1.2 bar".
+         */
+        PressureIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Person Id */
+            person_id?: string | null;
+            /** Pressure */
+            pressure: string;
+        };
+        /** PressurePoint */
+        PressurePoint: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Pressure Kpa */
+            pressure_kpa: number;
+        };
+        /**
+         * PressureTrend
+         * @description The gauge since the last cleaning, kPa. `limit_at` is the day it is fitted to reach the limit, if it rises.
+         */
+        PressureTrend: {
+            /** Clean Known */
+            clean_known: boolean;
+            /** Clean Kpa */
+            clean_kpa: number;
+            /**
+             * Last At
+             * Format: date-time
+             */
+            last_at: string;
+            /** Last Kpa */
+            last_kpa: number;
+            /** Limit At */
+            limit_at: string | null;
+            /** Points */
+            points: components["schemas"]["PressurePoint"][];
+            /** Rise Kpa */
+            rise_kpa: number;
+            /** Rise Kpa A Day */
+            rise_kpa_a_day: number | null;
+        };
         /** PreviewRequest */
         PreviewRequest: {
             pool: components["schemas"]["PoolIn"];
@@ -2173,6 +3108,28 @@ export interface components {
             shelf?: components["schemas"]["ProductIn"][] | null;
             /** @default {} */
             targets: components["schemas"]["TargetsIn"];
+        };
+        /** ProcedureChoice */
+        ProcedureChoice: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+        };
+        /** ProcedureView */
+        ProcedureView: {
+            /** Asks At End */
+            asks_at_end: components["schemas"]["AskView"][];
+            /** Key */
+            key: string;
+            /** Materials */
+            materials: string[];
+            /** Steps */
+            steps: components["schemas"]["StepView"][];
+            /** Title */
+            title: string;
+            /** Wastes Water */
+            wastes_water: boolean;
         };
         /**
          * Product
@@ -2237,6 +3194,16 @@ export interface components {
             /** Strength Percent */
             strength_percent: number;
         };
+        /**
+         * PumpWindow
+         * @description When the timer runs the pump, minutes of the local day; an end before its start goes over midnight.
+         */
+        PumpWindow: {
+            /** End Min */
+            end_min: number;
+            /** Start Min */
+            start_min: number;
+        };
         /** PurchaseIn */
         PurchaseIn: {
             /** At */
@@ -2254,6 +3221,30 @@ export interface components {
             price?: number | null;
             /** Product Id */
             product_id: string;
+        };
+        /**
+         * PutOffIn
+         * @description `until` a day to put it off to; without one it is left out this time, and `reason` says why.
+         */
+        PutOffIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Person Id */
+            person_id?: string | null;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** Task */
+            task: string;
+            /** Until */
+            until?: string | null;
         };
         /**
          * Question
@@ -2363,6 +3354,18 @@ export interface components {
              * @description mg/L as Cl2
              */
             total_chlorine?: number | null;
+        };
+        /**
+         * Reply
+         * @description An answer, and the question it leads to; or, at an end, the `outcome`'s key.
+         */
+        Reply: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Leads To */
+            leads_to: string;
         };
         /**
          * Ribbon
@@ -2482,6 +3485,12 @@ export interface components {
         /** SettingsIn */
         SettingsIn: {
             /**
+             * Care Preset
+             * @default
+             * @enum {string}
+             */
+            care_preset: "" | "owner" | "service" | "small";
+            /**
              * Choices
              * @default []
              */
@@ -2522,6 +3531,11 @@ export interface components {
              * @default household
              */
             school: string;
+            /**
+             * Season Months
+             * @default []
+             */
+            season_months: number[];
             /** Swim Limit Mg L */
             swim_limit_mg_l?: number | null;
             /** Time Zone */
@@ -2534,9 +3548,15 @@ export interface components {
          *     `latitude_deg`, `longitude_deg` (north and east positive) place it under the sun; None means the
          *     time zone's chief city. `own_ranges` go before the school's rows; `choices` answer the questions on
          *     which practitioners differ, the defaults where one is not named. `kit_order` is the order in which this pool's
-         *     kit is read, empty for that of the usual box.
+         *     kit is read, empty for that of the usual box; `care_preset` whose intervals it is cared for by, empty for what
+         *     fits it; `season_months` the months in season, empty for those of its latitude.
          */
         SettingsMade: {
+            /**
+             * Care Preset
+             * @default
+             */
+            care_preset: string;
             /**
              * Choices
              * @default []
@@ -2572,6 +3592,11 @@ export interface components {
             public: boolean;
             /** School */
             school: string;
+            /**
+             * Season Months
+             * @default []
+             */
+            season_months: number[];
             /** Swim Limit Mg L */
             swim_limit_mg_l?: number | null;
             /** Time Zone */
@@ -2781,6 +3806,11 @@ export interface components {
             person_id?: string | null;
         };
         /**
+         * Standing
+         * @enum {string}
+         */
+        Standing: "overdue" | "due" | "soon" | "later";
+        /**
          * Step
          * @description One line of the run sheet. `kind` is add, wait, test or do; amounts only for add.
          *
@@ -2849,6 +3879,23 @@ export interface components {
             /** Why */
             why: string;
             working?: components["schemas"]["Working"] | null;
+        };
+        /**
+         * StepView
+         * @description One step of a procedure; a timer from and to, in seconds.
+         */
+        StepView: {
+            /** Asks */
+            asks: components["schemas"]["AskView"][];
+            /** Cautions */
+            cautions: string[];
+            hazard: components["schemas"]["Hazard"];
+            /** Text */
+            text: string;
+            /** Timer From S */
+            timer_from_s: number | null;
+            /** Timer To S */
+            timer_to_s: number | null;
         };
         /**
          * StopNeed
@@ -3033,6 +4080,23 @@ export interface components {
             step_number: number;
         };
         /**
+         * TodayView
+         * @description What is due now and soon at a pool, most pressing first; how many lie later, and the next of those.
+         */
+        TodayView: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Items */
+            items: components["schemas"]["DueItem"][];
+            /** Later */
+            later: number;
+            /** Next Later */
+            next_later: string | null;
+        };
+        /**
          * Traits
          * @description The traits of a pool that ranges and doses depend on.
          */
@@ -3057,6 +4121,18 @@ export interface components {
             caution: string;
             /** Lines */
             lines: components["schemas"]["LoadLineView"][];
+            /** Title */
+            title: string;
+        };
+        /**
+         * Tree
+         * @description One complaint with its questions in order.
+         */
+        Tree: {
+            /** First */
+            first: string;
+            /** Key */
+            key: string;
             /** Title */
             title: string;
         };
@@ -3352,6 +4428,41 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    acid_bath_api_v1_acid_bath_get: {
+        parameters: {
+            query: {
+                container: string;
+                acid_percent?: number;
+                ratio?: number;
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AcidBath"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     preview_basin_api_v1_basins_preview_post: {
         parameters: {
             query?: never;
@@ -3548,6 +4659,35 @@ export interface operations {
             };
         };
     };
+    feed_api_v1_feeds__secret__ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                secret: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     habits_api_v1_habits_get: {
         parameters: {
             query?: never;
@@ -3591,6 +4731,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HabitsSet"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    interview_api_v1_interview_get: {
+        parameters: {
+            query: {
+                tree: string;
+                answers?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Interview"];
                 };
             };
             /** @description Validation Error */
@@ -3814,6 +4986,37 @@ export interface operations {
             };
         };
     };
+    all_benches_api_v1_pools__pool_id__benches_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchesView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     pool_board_api_v1_pools__pool_id__board_get: {
         parameters: {
             query?: never;
@@ -3832,6 +5035,204 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Board"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    calendar_api_v1_pools__pool_id__calendar_get: {
+        parameters: {
+            query?: {
+                days?: number;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarDay"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    all_care_api_v1_pools__pool_id__care_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CareView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    care_file_api_v1_pools__pool_id__care_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    done_api_v1_pools__pool_id__care_done_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoneIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    interval_api_v1_pools__pool_id__care_interval_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IntervalIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    put_off_api_v1_pools__pool_id__care_put_off_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutOffIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Validation Error */
@@ -3915,6 +5316,111 @@ export interface operations {
             };
         };
     };
+    event_api_v1_pools__pool_id__events_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    open_feed_api_v1_pools__pool_id__feed_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    close_feed_api_v1_pools__pool_id__feed_close_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StampIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     pool_history_api_v1_pools__pool_id__history__measure__get: {
         parameters: {
             query?: {
@@ -3937,6 +5443,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HistoryView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    keep_interview_api_v1_pools__pool_id__interviews_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InterviewIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Interview"];
                 };
             };
             /** @description Validation Error */
@@ -4123,6 +5664,156 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    plant_api_v1_pools__pool_id__plant_post: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlantIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    pressure_api_v1_pools__pool_id__pressures_post: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PressureIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    procedure_api_v1_pools__pool_id__procedures__key__get: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProcedureView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    finish_api_v1_pools__pool_id__procedures__key__finish_post: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FinishIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FinishedView"];
+                };
             };
             /** @description Validation Error */
             422: {
@@ -4558,6 +6249,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    today_api_v1_pools__pool_id__today_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TodayView"];
                 };
             };
             /** @description Validation Error */

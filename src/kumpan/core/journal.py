@@ -45,7 +45,8 @@ class SettingsMade:
     `latitude_deg`, `longitude_deg` (north and east positive) place it under the sun; None means the
     time zone's chief city. `own_ranges` go before the school's rows; `choices` answer the questions on
     which practitioners differ, the defaults where one is not named. `kit_order` is the order in which this pool's
-    kit is read, empty for that of the usual box.
+    kit is read, empty for that of the usual box; `care_preset` whose intervals it is cared for by, empty for what
+    fits it; `season_months` the months in season, empty for those of its latitude.
     """
 
     name: str
@@ -60,6 +61,8 @@ class SettingsMade:
     own_ranges: tuple[OwnRange, ...] = ()
     choices: tuple[Chosen, ...] = ()
     kit_order: tuple[Measure, ...] = ()
+    care_preset: str = ""
+    season_months: tuple[int, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -328,6 +331,13 @@ class InterviewHeld:
 
 
 @dataclass(frozen=True)
+class FeedOpened:
+    """A calendar feed under a secret name; taken back, the name opens nothing any more."""
+
+    secret: str
+
+
+@dataclass(frozen=True)
 class Voided:
     """Takes the superseded entry back."""
 
@@ -359,6 +369,7 @@ Body = (
     | CarePutOff
     | CareInterval
     | InterviewHeld
+    | FeedOpened
     | Voided
 )
 KINDS: dict[type, str] = {
@@ -386,6 +397,7 @@ KINDS: dict[type, str] = {
     CarePutOff: "put_off",
     CareInterval: "interval",
     InterviewHeld: "interview",
+    FeedOpened: "feed",
     Voided: "void",
 }
 
@@ -442,6 +454,7 @@ class PoolState:
     put_off: tuple[Entry, ...] = ()
     intervals: tuple[Entry, ...] = ()
     interviews: tuple[Entry, ...] = ()
+    feeds: tuple[Entry, ...] = ()
 
     @property
     def plant(self) -> PlantSet:
@@ -509,6 +522,7 @@ def fold(entries: Iterable[Entry], until: datetime | None = None) -> PoolState:
         put_off=of(CarePutOff),
         intervals=of(CareInterval),
         interviews=of(InterviewHeld),
+        feeds=of(FeedOpened),
     )
 
 

@@ -20,6 +20,7 @@ from kumpan.core.journal import (
     Entry,
     EquipmentSet,
     EventNoted,
+    FeedOpened,
     HabitsSet,
     InterviewHeld,
     LookTaken,
@@ -269,6 +270,11 @@ def _interview(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Fault looked for", ENDS[body.outcome].title if body.outcome in ENDS else body.outcome
 
 
+def _feed(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, FeedOpened)
+    return "Calendar feed opened", ""
+
+
 def _task(key: str) -> str:
     if key in TASKS:
         return TASKS[key].title.lower()
@@ -309,5 +315,6 @@ _WORDS: dict[type, Callable[[Body, bool], tuple[str, str]]] = {
     CarePutOff: _put_off,
     CareInterval: _interval,
     InterviewHeld: _interview,
+    FeedOpened: _feed,
     Voided: _void,
 }

@@ -54,6 +54,11 @@ async def outlook_of(scope: Scope, pool_id: UUID, *, metric: bool) -> OutlookVie
     )
 
 
+async def outlook_now(scope: Scope, pool_id: UUID) -> Outlook | None:
+    """The outlook itself, for who reckons on with it; None before the first test or long after the last."""
+    return _outlook(_asked(scope, pool_id, await pool_entries(scope, pool_id), False))
+
+
 async def history_of(scope: Scope, pool_id: UUID, measure: Measure, *, metric: bool) -> HistoryView:
     """One measure over the whole journal, with what went in, and the forecast where there is one."""
     entries = await pool_entries(scope, pool_id)

@@ -2,11 +2,15 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import date, datetime
 from uuid import UUID
 
+from kumpan.core.care.due import DueItem
+from kumpan.core.care.learned import Offer
+from kumpan.core.care.tasks import Preset
 from kumpan.core.findings import Finding
-from kumpan.core.journal import BasinMeasured, EquipmentSet, LookTaken, Outcome, SettingsMade
+from kumpan.core.hazards import Hazard
+from kumpan.core.journal import BasinMeasured, EquipmentSet, LookTaken, Outcome, PlantSet, SettingsMade
 from kumpan.core.planning.lanes import Float, Lane
 from kumpan.core.planning.next_thing import NextThing
 from kumpan.core.planning.product_choice import Way
@@ -363,3 +367,80 @@ class RoundView:
     length_km: float
     nearest_km: float
     days: tuple[int, ...]
+
+
+@dataclass(frozen=True)
+class TodayView:
+    """What is due now and soon at a pool, most pressing first; how many lie later, and the next of those."""
+
+    day: date
+    items: tuple[DueItem, ...]
+    later: int
+    next_later: date | None
+
+
+@dataclass(frozen=True)
+class ProcedureChoice:
+    key: str
+    title: str
+
+
+@dataclass(frozen=True)
+class CareView:
+    """Every task with its date; suggestions; procedures; what was taken off; whose intervals hold, and the plant."""
+
+    items: tuple[DueItem, ...]
+    offers: tuple[Offer, ...]
+    procedures: tuple[ProcedureChoice, ...]
+    off: tuple[ProcedureChoice, ...]
+    preset: Preset
+    usual_preset: Preset
+    season_months: tuple[int, ...]
+    plant: PlantSet
+
+
+@dataclass(frozen=True)
+class CalendarDay:
+    day: date
+    items: tuple[DueItem, ...]
+
+
+@dataclass(frozen=True)
+class AskView:
+    """A value that a step takes in: its label, the unit that a bare number is read in, or its choices."""
+
+    name: str
+    label: str
+    unit: str
+    choices: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class StepView:
+    """One step of a procedure; a timer from and to, in seconds."""
+
+    text: str
+    hazard: Hazard
+    cautions: tuple[str, ...]
+    timer_from_s: int | None
+    timer_to_s: int | None
+    asks: tuple[AskView, ...]
+
+
+@dataclass(frozen=True)
+class ProcedureView:
+    key: str
+    title: str
+    materials: tuple[str, ...]
+    steps: tuple[StepView, ...]
+    asks_at_end: tuple[AskView, ...]
+    wastes_water: bool
+
+
+@dataclass(frozen=True)
+class FinishedView:
+    """What finishing led to: the next dates, and a word on the water that went."""
+
+    entry_id: UUID
+    next_dates: tuple[str, ...]
+    water_text: str

@@ -123,6 +123,8 @@ class SettingsIn(Strict):
     own_ranges: Annotated[list[OwnRangeIn], Field(max_length=12)] = []
     choices: Annotated[list[ChosenIn], Field(max_length=20)] = []
     kit_order: Annotated[list[Measure], Field(max_length=12)] = []
+    care_preset: Literal["", "owner", "service", "small"] = ""
+    season_months: Annotated[list[Annotated[int, Field(ge=1, le=12)]], Field(max_length=12)] = []
 
     def to_core(self) -> SettingsMade:
         values = self.model_dump()
@@ -130,6 +132,7 @@ class SettingsIn(Strict):
         values["own_ranges"] = tuple(OwnRange(**own.model_dump()) for own in self.own_ranges)
         if len(set(self.kit_order)) != len(self.kit_order):
             raise InvalidInput("A measure stands twice in the kit's order; keep it once.", "kit_order")
+        values["season_months"] = tuple(sorted(set(self.season_months)))
         values["kit_order"] = tuple(self.kit_order)
         values["choices"] = tuple(Chosen(**chosen.model_dump()) for chosen in self.choices)
         return SettingsMade(**values)
