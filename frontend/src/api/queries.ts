@@ -134,3 +134,64 @@ export const roundQuery = (person_id: string, weekday: number | null, units: Uni
       ),
     placeholderData: (before) => before,
   });
+
+export const todayQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["pool", id, "today"],
+    queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/today", at(id))),
+  });
+
+export const careQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["pool", id, "care"],
+    queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/care", at(id))),
+  });
+
+export const calendarQuery = (pool_id: string) =>
+  queryOptions({
+    queryKey: ["pool", pool_id, "calendar"],
+    queryFn: () =>
+      take(
+        client.GET("/api/v1/pools/{pool_id}/calendar", {
+          params: { path: { pool_id }, query: { days: 42 } },
+        }),
+      ),
+  });
+
+export const procedureQuery = (pool_id: string, key: string, units: Units) =>
+  queryOptions({
+    queryKey: ["pool", pool_id, "procedure", key, units],
+    queryFn: () =>
+      take(
+        client.GET("/api/v1/pools/{pool_id}/procedures/{key}", {
+          params: { path: { pool_id, key }, query: { metric: units === "metric" } },
+        }),
+      ),
+    retry: false,
+  });
+
+export const benchesQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["pool", id, "benches"],
+    queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/benches", at(id))),
+  });
+
+export const interviewQuery = (tree: string, answers: string[]) =>
+  queryOptions({
+    queryKey: ["interview", tree, answers],
+    queryFn: () => take(client.GET("/api/v1/interview", { params: { query: { tree, answers } } })),
+    placeholderData: (before) => before,
+  });
+
+export const acidBathQuery = (container: string, acid_percent: number, ratio: number, units: Units) =>
+  queryOptions({
+    queryKey: ["acid-bath", container, acid_percent, ratio, units],
+    queryFn: () =>
+      take(
+        client.GET("/api/v1/acid-bath", {
+          params: { query: { container, acid_percent, ratio, metric: units === "metric" } },
+        }),
+      ),
+    enabled: container.trim() !== "",
+    retry: false,
+  });

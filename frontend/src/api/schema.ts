@@ -3487,9 +3487,8 @@ export interface components {
             /**
              * Care Preset
              * @default
-             * @enum {string}
              */
-            care_preset: "" | "owner" | "service" | "small";
+            care_preset: string;
             /**
              * Choices
              * @default []

@@ -6,15 +6,23 @@ import { SideButton } from "../components/Button";
 const KEYS: readonly [string, string][] = [
   ["p", "Pools"],
   ["t", "Test: the slip of this pool"],
-  ["b", "Board of this pool"],
+  ["b", "Today and the board of this pool"],
   ["s", "Run sheet of this pool"],
+  ["c", "Care of this pool"],
   ["y", "Season of this pool"],
   ["l", "Log of this pool"],
   ["r", "Today’s round"],
   ["e", "Emergency"],
   ["?", "These shortcuts"],
 ];
-const STATIONS: Record<string, string> = { t: "/slip", b: "", s: "/sheet", l: "/log", y: "/season" };
+const STATIONS: Record<string, string> = {
+  t: "/slip",
+  b: "",
+  s: "/sheet",
+  l: "/log",
+  y: "/season",
+  c: "/care",
+};
 const Dialog = chakra("dialog", {
   base: {
     m: "auto",

@@ -42,6 +42,22 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/setup/SetupPage")).ChangePoolPage }),
       },
       {
+        path: "/pools/:poolId/care",
+        lazy: async () => ({ Component: (await import("../features/care/CarePage")).CarePage }),
+      },
+      {
+        path: "/pools/:poolId/care/benches",
+        lazy: async () => ({ Component: (await import("../features/care/BenchesPage")).BenchesPage }),
+      },
+      {
+        path: "/pools/:poolId/care/calendar",
+        lazy: async () => ({ Component: (await import("../features/care/CalendarPage")).CalendarPage }),
+      },
+      {
+        path: "/pools/:poolId/care/do/:key",
+        lazy: async () => ({ Component: (await import("../features/care/ProcedurePage")).ProcedurePage }),
+      },
+      {
         path: "/pools/:poolId/season",
         lazy: async () => ({ Component: (await import("../features/season/SeasonPage")).SeasonPage }),
       },

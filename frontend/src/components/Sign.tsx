@@ -81,12 +81,20 @@ export function Sign({ poolId }: { poolId: string }) {
             {traitsText(head.data, volumeText(head.data.basin.volume_l, units))}
           </Text>
         </Box>
-        <Flex as="nav" aria-label="Stations of this pool" gap={{ base: "4", md: "6" }} data-noprint>
+        <Flex
+          as="nav"
+          aria-label="Stations of this pool"
+          columnGap={{ base: "3", md: "5" }}
+          rowGap="0"
+          wrap="wrap"
+          data-noprint
+        >
           <TextLink to={base} end>
-            Board
+            Today
           </TextLink>
           <TextLink to={`${base}/slip`}>Test</TextLink>
           <TextLink to={`${base}/sheet`}>Sheet</TextLink>
+          <TextLink to={`${base}/care`}>Care</TextLink>
           <TextLink to={`${base}/season`}>Season</TextLink>
           <TextLink to={`${base}/log`}>Log</TextLink>
           <TextLink to={`${base}/setup`}>Pool</TextLink>

@@ -24,6 +24,7 @@ from kumpan.demo.scenario import (
     pools,
 )
 from kumpan.demo.season import DAYS, Line, poured_g, season
+from kumpan.demo.upkeep import upkeep
 from kumpan.services import pools as pool_cases
 from kumpan.services import rounds, shelf, workspace
 from kumpan.services.ledger import Scope, Stamp, record
@@ -112,6 +113,9 @@ async def _load_pool(scope: Scope, demo: DemoPool, lines: list[Line]) -> None:
         at = moment(line.told.at_s)
         stamp = Stamp(demo_id(demo.key, n), at, demo_id("person", line.person))
         await record(replace(scope, now=at + timedelta(minutes=1)), id_, stamp, _with_product(line.told).body)
+    for n, done in enumerate(upkeep(demo, lines, scope.now)):
+        stamp = Stamp(demo_id(demo.key, "upkeep", n), done.at, person)
+        await record(replace(scope, now=done.at + timedelta(minutes=1)), id_, stamp, done.body)
 
 
 def _with_product(told: Told) -> Told:

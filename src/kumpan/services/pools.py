@@ -7,6 +7,7 @@ from functools import lru_cache
 from uuid import UUID
 from zoneinfo import available_timezones
 
+from kumpan.core.care.tasks import Preset
 from kumpan.core.demand.conditions import Place
 from kumpan.core.dosing.additions import Product
 from kumpan.core.errors import InvalidInput
@@ -100,6 +101,8 @@ def check_settings(settings: SettingsMade) -> None:
         raise InvalidInput(
             f'"{settings.time_zone}" is not a time zone; choose one like America/Chicago.', "time_zone"
         )
+    if settings.care_preset and settings.care_preset not in set(Preset):
+        raise InvalidInput(f"care_preset must be one of: {', '.join(Preset)}.", "care_preset")
     check_rules(settings)
 
 

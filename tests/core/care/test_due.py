@@ -37,7 +37,7 @@ from kumpan.core.journal import (
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.units import KPA_PER_PSI
 from kumpan.core.water import Measure
-from tests.core.journals import LITRES, reads, state, when
+from tests.core.journals import LITRES, bleach, reads, solid, state, when
 from tests.core.samples import INDOOR, PLASTER, SALT_POOL, VINYL_TABLETS, engine_state
 
 M = Measure
@@ -150,6 +150,14 @@ def test_warm_water_makes_the_shock_weekly() -> None:
     assert due((0, FULL_TEST), day=1)["shock"].days == 14
     warm = due((0, FULL_TEST), (0.5, reads(temperature_c=28)), day=1)
     assert warm["shock"].days == 7
+
+
+def test_a_shock_poured_is_a_shock_done() -> None:
+    assert due((0, FULL_TEST), (5, bleach(2.0)), day=20)["shock"].standing is Standing.OVERDUE
+    poured = due((0, FULL_TEST), (10, bleach(9.0)), day=20)["shock"]
+    assert poured.last_on == date(2026, 6, 11)
+    oxidised = due((0, FULL_TEST), (12, solid("potassium_monopersulfate", 900, 42.8)), day=20)["shock"]
+    assert oxidised.last_on == date(2026, 6, 13)
 
 
 def test_pressure_over_clean_asks_for_a_backwash_whatever_the_calendar_says() -> None:

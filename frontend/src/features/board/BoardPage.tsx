@@ -7,6 +7,7 @@ import type { Board, Lane, LaneFloat, Measure, Sheet } from "../../api/types";
 import { AheadStrip } from "../../components/AheadStrip";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
+import { DueCard } from "../../components/DueCard";
 import { LaneRow } from "../../components/LaneRow";
 import { Sign } from "../../components/Sign";
 import { Failed, Loading } from "../../components/States";
@@ -17,7 +18,7 @@ import { clock, whenText } from "../../lib/times";
 import { temperatureText, type Units, unitsStore } from "../../lib/units";
 import { useWhatIf } from "./useWhatIf";
 
-/** The lane board of one pool, with the sheet it leads to beside it. */
+/** Today, the home of a pool: the board, and beside it the sheet, what is due, what is ahead. */
 export function BoardPage() {
   const { poolId = "" } = useParams();
   const board = useQuery(boardQuery(poolId));
@@ -39,15 +40,18 @@ export function BoardPage() {
         </Box>
         {/* The sheet does not wait for the board. */}
         {board.data?.tested_at !== null && head.data?.last_test_at !== null && (
-          <Grid gap="5">
+          <Box gridArea="sheet">
             {whatIf.answer === null ? (
               <SheetBeside poolId={poolId} zone={zone} units={units} />
             ) : (
               <SheetForAims poolId={poolId} zone={zone} whatIf={whatIf} />
             )}
-            <AheadStrip poolId={poolId} zone={zone} />
-          </Grid>
+          </Box>
         )}
+        <Grid gridArea="due" gap="5">
+          <DueCard poolId={poolId} />
+          {board.data?.tested_at !== null && <AheadStrip poolId={poolId} zone={zone} />}
+        </Grid>
       </Grid>
     </>
   );

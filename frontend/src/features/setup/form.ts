@@ -52,6 +52,8 @@ export interface PoolForm {
   school: string;
   swimLimit: string;
   kitOrder: Measure[];
+  carePreset: string;
+  seasonMonths: number[];
   choices: Partial<Record<string, string>>;
   ownRanges: Partial<Record<Measure, RangeText>>;
   kit: string;
@@ -97,6 +99,8 @@ export function emptyForm(): PoolForm {
     school: "household",
     swimLimit: "",
     kitOrder: [],
+    carePreset: "",
+    seasonMonths: [],
     choices: {},
     ownRanges: {},
     kit: "drops",
@@ -166,6 +170,8 @@ export function settingsOf(form: PoolForm): SettingsIn {
     public: form.isPublic,
     kit: form.kit,
     kit_order: form.kitOrder,
+    care_preset: form.carePreset,
+    season_months: form.seasonMonths,
     swim_limit_mg_l: optionalNumber(form.swimLimit, "swim_limit_mg_l"),
     latitude_deg: optionalNumber(form.latitude, "latitude_deg"),
     longitude_deg: optionalNumber(form.longitude, "longitude_deg"),
@@ -237,6 +243,8 @@ export function formOf(head: PoolHead, units: Units): PoolForm {
     school: settings.school,
     swimLimit: text(settings.swim_limit_mg_l),
     kitOrder: [...(settings.kit_order ?? [])],
+    carePreset: settings.care_preset ?? "",
+    seasonMonths: [...(settings.season_months ?? [])],
     choices: Object.fromEntries((settings.choices ?? []).map(({ question, option }) => [question, option])),
     ownRanges: Object.fromEntries(
       (settings.own_ranges ?? []).map(({ measure, low, aim, high }) => [

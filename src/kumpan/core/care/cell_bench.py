@@ -66,10 +66,10 @@ def cell_bench(
 
 
 def _settings(cell: CellSet, volume_l: float, loss: float | None) -> Iterator[Knobs]:
-    """At the hours of now, then at twelve, then around the clock; only what stays within 100 %."""
+    """At the hours of now, eight, twelve and around the clock; only what stays within 100 %."""
     if loss is None or loss <= 0:
         return
-    for hours in dict.fromkeys((cell.hours_per_day or 8.0, 8.0, 12.0, 24.0)):
+    for hours in sorted({cell.hours_per_day or 8.0, 8.0, 12.0, 24.0}):
         percent = cell_percent(loss, volume_l, cell.output_g_per_h, hours)
         if percent <= 100:
             yield Knobs(percent, hours)

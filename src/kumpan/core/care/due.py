@@ -11,6 +11,7 @@ from enum import StrEnum
 from kumpan.core.care.conditions import Asked, Condition, conditions_now, interval_factor
 from kumpan.core.care.index_history import IndexPoint
 from kumpan.core.care.recurrence import dates_ahead, first_in_season, local_day, next_due
+from kumpan.core.care.shocks import shocks
 from kumpan.core.care.tasks import (
     CELL_DAYS_PLAIN,
     CELL_DAYS_SELF_CLEANING,
@@ -152,6 +153,9 @@ def _last_days(inputs: CareInputs) -> dict[str, date]:
         if isinstance(body, CareDone) or (isinstance(body, CarePutOff) and body.until is None):
             day = local_day(entry.at, inputs.zone)
             found[body.task] = max(day, found.get(body.task, day))
+    for entry in shocks(inputs.state):
+        day = local_day(entry.at, inputs.zone)
+        found["shock"] = max(day, found.get("shock", day))
     return found
 
 

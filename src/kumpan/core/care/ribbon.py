@@ -10,16 +10,13 @@ from enum import StrEnum
 from uuid import UUID
 
 from kumpan.core.care.filter_pressure import CLEANINGS
+from kumpan.core.care.shocks import chlorine_rise, is_shock, shock_sheets
 from kumpan.core.care.tasks import TASKS
-from kumpan.core.demand.conditions import product_of
-from kumpan.core.dosing.catalogue import CHLORINE_CARRIERS
-from kumpan.core.dosing.mass_balance import changes
 from kumpan.core.journal import (
     AdditionMade,
     CareDone,
     Entry,
     PoolState,
-    SheetStarted,
     TestTaken,
     VisitDone,
     WaterChange,
@@ -31,8 +28,6 @@ from kumpan.core.water import Measure
 SOURCE = "season-marks"
 
 BACK, AHEAD = timedelta(days=275), timedelta(days=90)
-SHOCK_MG_L = 7.0  # about what a pound of granules in 10 000 gal brings
-SLOW = "trichlor"
 
 
 class RibbonRow(StrEnum):
@@ -90,7 +85,7 @@ def _warmth(state: PoolState) -> Iterator[WarmthPoint]:
 
 def _marks(state: PoolState) -> Iterator[RibbonMark]:
     volume_l = state.basin.volume_l if state.basin is not None else None
-    shocks = {s.id for s in state.sheets if isinstance(s.body, SheetStarted) and s.body.plan == "shock"}
+    sheets = shock_sheets(state)
     for test in state.tests:
         if isinstance(test.body, TestTaken):
             count = len(test.body.values)
@@ -98,7 +93,7 @@ def _marks(state: PoolState) -> Iterator[RibbonMark]:
                 test.at, RibbonRow.TESTS, f"Test of {count} measures", min(1.0, 0.3 + count / 10)
             )
     for entry in state.additions:
-        yield from _addition(entry, volume_l, shocks)
+        yield from _addition(entry, volume_l, sheets)
     for entry in state.water_changes:
         if isinstance(entry.body, WaterChanged):
             share = entry.body.volume_l / volume_l if volume_l else 0.0
@@ -122,14 +117,12 @@ _WATER: dict[WaterChange, str] = {
 }
 
 
-def _addition(entry: Entry, volume_l: float | None, shocks: set[UUID]) -> Iterator[RibbonMark]:
+def _addition(entry: Entry, volume_l: float | None, sheets: frozenset[UUID]) -> Iterator[RibbonMark]:
     body = entry.body
     if not isinstance(body, AdditionMade):
         return
-    rise = 0.0
-    if volume_l and body.chemical in CHLORINE_CARRIERS and body.chemical != SLOW:
-        rise = changes(product_of(body), body.mass_g, volume_l).get(Measure.FREE_CHLORINE, 0.0)
-    if rise >= SHOCK_MG_L or (rise > 0 and body.sheet_id in shocks):
-        yield RibbonMark(entry.at, RibbonRow.SHOCKS, f"{body.label}: chlorine +{rise:.0f}")
+    if is_shock(body, volume_l, sheets):
+        rise = chlorine_rise(body, volume_l)
+        yield RibbonMark(entry.at, RibbonRow.SHOCKS, body.label + (f": chlorine +{rise:.0f}" if rise else ""))
     else:
         yield RibbonMark(entry.at, RibbonRow.ADDED, body.label, 0.6)

@@ -123,7 +123,7 @@ class SettingsIn(Strict):
     own_ranges: Annotated[list[OwnRangeIn], Field(max_length=12)] = []
     choices: Annotated[list[ChosenIn], Field(max_length=20)] = []
     kit_order: Annotated[list[Measure], Field(max_length=12)] = []
-    care_preset: Literal["", "owner", "service", "small"] = ""
+    care_preset: Annotated[str, Field(max_length=20)] = ""
     season_months: Annotated[list[Annotated[int, Field(ge=1, le=12)]], Field(max_length=12)] = []
 
     def to_core(self) -> SettingsMade:

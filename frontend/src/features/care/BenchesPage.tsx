@@ -1,0 +1,43 @@
+import { Grid } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useParams } from "react-router";
+import { benchesQuery, poolQuery } from "../../api/queries";
+import { Sign } from "../../components/Sign";
+import { Failed, Loading } from "../../components/States";
+import { useStore } from "../../lib/store";
+import { unitsStore } from "../../lib/units";
+import { CareNav } from "./CareNav";
+import { CellBench } from "./CellBench";
+import { CirculationBench } from "./CirculationBench";
+import { FilterBench } from "./FilterBench";
+import { PlantForm } from "./PlantForm";
+
+/** Cell, filter and pump: what they do, what the readings say about them. */
+export function BenchesPage() {
+  const { poolId = "" } = useParams();
+  const benches = useQuery(benchesQuery(poolId));
+  const head = useQuery(poolQuery(poolId));
+  const units = useStore(unitsStore);
+  return (
+    <>
+      <Sign poolId={poolId} />
+      <CareNav poolId={poolId} />
+      {benches.isPending && <Loading what="the benches" />}
+      {benches.isError && <Failed error={benches.error} again={() => void benches.refetch()} />}
+      {benches.data && head.data && (
+        <Grid
+          templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) minmax(0,1fr)" }}
+          gap="5"
+          alignItems="start"
+        >
+          {benches.data.cell !== null && (
+            <CellBench cell={benches.data.cell} poolId={poolId} zone={head.data.settings.time_zone} />
+          )}
+          <FilterBench filter={benches.data.filter} zone={head.data.settings.time_zone} units={units} />
+          <CirculationBench bench={benches.data.circulation} />
+          <PlantForm poolId={poolId} units={units} hasCell={benches.data.cell !== null} />
+        </Grid>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,32 @@
+import { trimmed, type Units } from "./units";
+
+const KPA_PER_PSI = 6.894757293168361;
+const L_PER_US_GAL = 3.785411784;
+
+/** For display only; what is typed is read by the server. */
+export function pressureText(kpa: number, units: Units): string {
+  return units === "us" ? `${Math.round(kpa / KPA_PER_PSI)} psi` : `${(kpa / 100).toFixed(2)} bar`;
+}
+
+export function flowText(litresPerMinute: number, units: Units): string {
+  return units === "us"
+    ? `${Math.round(litresPerMinute / L_PER_US_GAL)} gpm`
+    : `${Math.round(litresPerMinute)} L/min`;
+}
+
+/** "6:30", minutes of the day. */
+export function minuteText(minute: number): string {
+  const hours = Math.floor(minute / 60) % 24;
+  return `${String(hours).padStart(2, "0")}:${String(minute % 60).padStart(2, "0")}`;
+}
+
+export function hoursText(hours: number): string {
+  return `${trimmed(hours, 1)} h`;
+}
+
+const ML_PER_FL_OZ = 29.5735295625;
+
+export function liquidText(millilitres: number, units: Units): string {
+  if (units === "metric") return `${Math.round(millilitres / 5) * 5} mL`;
+  return `${trimmed(millilitres / ML_PER_FL_OZ, millilitres < 300 ? 1 : 0)} fl oz`;
+}
