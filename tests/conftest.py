@@ -13,7 +13,7 @@ from kumpan.tools.serving import DATABASE, prepare
 settings.register_profile("kumpan", deadline=None, derandomize=True, max_examples=60)
 settings.load_profile("kumpan")
 
-TABLES = ("entry", "product", "pool", "person")
+TABLES = ("device_reading", "entry", "product", "pool", "person")
 
 
 @pytest.fixture(scope="session")

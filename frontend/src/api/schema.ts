@@ -463,6 +463,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pools/{pool_id}/device": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Link Device
+         * @description Poll a controller or station on this machine from now on; an empty address unlinks it.
+         */
+        post: operations["link_device_api_v1_pools__pool_id__device_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pools/{pool_id}/equipment": {
         parameters: {
             query?: never;
@@ -1552,6 +1572,7 @@ export interface components {
         BenchesView: {
             cell: components["schemas"]["CellView"] | null;
             circulation: components["schemas"]["CirculationBench"];
+            device: components["schemas"]["DeviceView"];
             filter: components["schemas"]["FilterView"];
         };
         /**
@@ -1915,6 +1936,75 @@ export interface components {
             depth: string;
             /** Distance */
             distance: string;
+        };
+        /**
+         * DeviceIn
+         * @description A device to poll from now on; an empty address unlinks it.
+         */
+        DeviceIn: {
+            /**
+             * Address
+             * @default
+             */
+            address: string;
+            /** At */
+            at?: string | null;
+            /**
+             * Device
+             * @default controller
+             */
+            device: string;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Person Id */
+            person_id?: string | null;
+        };
+        /**
+         * DeviceReading
+         * @description What a controller or weather station says at a moment; None where it says nothing.
+         *
+         *     `rain_mm` is the day's so far; `lamps` the names of those that are lit.
+         */
+        DeviceReading: {
+            /** Air C */
+            air_c?: number | null;
+            /** Flow */
+            flow?: boolean | null;
+            /**
+             * Lamps
+             * @default []
+             */
+            lamps: string[];
+            /** Output Percent */
+            output_percent?: number | null;
+            /** Pressure Kpa */
+            pressure_kpa?: number | null;
+            /** Rain Mm */
+            rain_mm?: number | null;
+            /** Salinity Mg L */
+            salinity_mg_l?: number | null;
+            /** Uv Index */
+            uv_index?: number | null;
+            /** Water C */
+            water_c?: number | null;
+        };
+        /**
+         * DeviceView
+         * @description A device as it stands: its last reading and how long ago; `address` empty where none is linked.
+         */
+        DeviceView: {
+            /** Address */
+            address: string;
+            /** Device */
+            device: string;
+            last: components["schemas"]["DeviceReading"] | null;
+            /** Last At */
+            last_at: string | null;
+            /** Silent Min */
+            silent_min: number | null;
         };
         /**
          * DilutionIn
@@ -5257,6 +5347,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["CellIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    link_device_api_v1_pools__pool_id__device_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DeviceIn"];
             };
         };
         responses: {

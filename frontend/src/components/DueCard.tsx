@@ -24,6 +24,7 @@ export function lateText(item: DueItem): string {
 export function whereOf(item: DueItem, poolId: string): string | null {
   if (item.station === "slip") return `/pools/${poolId}/slip`;
   if (item.procedure !== null) return `/pools/${poolId}/care/do/${item.procedure}`;
+  if (item.station === "benches") return `/pools/${poolId}/care/benches`;
   return item.station === "sheet" ? `/pools/${poolId}/sheet` : null;
 }
 

@@ -338,6 +338,59 @@ class FeedOpened:
 
 
 @dataclass(frozen=True)
+class DeviceReading:
+    """What a controller or weather station says at a moment; None where it says nothing.
+
+    `rain_mm` is the day's so far; `lamps` the names of those that are lit.
+    """
+
+    output_percent: float | None = None
+    salinity_mg_l: float | None = None
+    water_c: float | None = None
+    flow: bool | None = None
+    pressure_kpa: float | None = None
+    rain_mm: float | None = None
+    air_c: float | None = None
+    uv_index: float | None = None
+    lamps: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class DeviceLinked:
+    """A device that is polled from now on. An `address` of "stand-in" is the simulated one; empty unlinks it."""
+
+    device: str
+    address: str
+
+
+@dataclass(frozen=True)
+class DeviceDay:
+    """A device's day in one entry: how many readings, and what they came to."""
+
+    device: str
+    day: date
+    readings: int
+    output_percent: float | None = None
+    salinity_mg_l: float | None = None
+    water_c: float | None = None
+    pressure_kpa: float | None = None
+    rain_mm: float | None = None
+    air_low_c: float | None = None
+    air_high_c: float | None = None
+    uv_index: float | None = None
+
+
+@dataclass(frozen=True)
+class DeviceChanged:
+    """A change of lamp, flow or output as the device told it."""
+
+    device: str
+    what: str
+    before: str
+    after: str
+
+
+@dataclass(frozen=True)
 class Voided:
     """Takes the superseded entry back."""
 
@@ -370,6 +423,9 @@ Body = (
     | CareInterval
     | InterviewHeld
     | FeedOpened
+    | DeviceLinked
+    | DeviceDay
+    | DeviceChanged
     | Voided
 )
 KINDS: dict[type, str] = {
@@ -398,6 +454,9 @@ KINDS: dict[type, str] = {
     CareInterval: "interval",
     InterviewHeld: "interview",
     FeedOpened: "feed",
+    DeviceLinked: "device",
+    DeviceDay: "device_day",
+    DeviceChanged: "device_change",
     Voided: "void",
 }
 
@@ -455,6 +514,9 @@ class PoolState:
     intervals: tuple[Entry, ...] = ()
     interviews: tuple[Entry, ...] = ()
     feeds: tuple[Entry, ...] = ()
+    devices: tuple[Entry, ...] = ()
+    device_days: tuple[Entry, ...] = ()
+    device_changes: tuple[Entry, ...] = ()
 
     @property
     def plant(self) -> PlantSet:
@@ -523,6 +585,9 @@ def fold(entries: Iterable[Entry], until: datetime | None = None) -> PoolState:
         intervals=of(CareInterval),
         interviews=of(InterviewHeld),
         feeds=of(FeedOpened),
+        devices=of(DeviceLinked),
+        device_days=of(DeviceDay),
+        device_changes=of(DeviceChanged),
     )
 
 

@@ -118,6 +118,7 @@ SOURCES: dict[str, Source] = {
     "cell-faults": Source(_C, "fault finding at a chlorinator, step by step"),
     "cleaning-routine": Source(_C, "the weekly cleaning in both orders"),
     "circulation-care": Source(_C, "pump hours, windows, return aiming, suction split"),
+    "device-sanity": Source(_C, "what a controller's reading can be; a hand test goes before it"),
     "dilution-tests": Source(_C, "salt and stabiliser are tested again after much new water"),
     "routine-shock": Source(_C, "a shock every one to two weeks, weekly over 80 F"),
     "scale-forms": Source(_M, "scale builds above a saturation index of about +0.3"),

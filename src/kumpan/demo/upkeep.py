@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
+from kumpan.core.care.device import TimedReading, day_of
 from kumpan.core.care.tasks import Preset, preset_for, tasks_for
 from kumpan.core.journal import (
     Body,
@@ -14,6 +15,7 @@ from kumpan.core.journal import (
     CareInterval,
     CareValue,
     CellKind,
+    DeviceLinked,
     EventNoted,
     NotedEvent,
     PlantSet,
@@ -23,6 +25,7 @@ from kumpan.core.journal import (
     WaterChanged,
 )
 from kumpan.core.pool.equipment import Chlorination, Filter
+from kumpan.core.simulator.controller import reading_at
 from kumpan.core.units import KPA_PER_PSI, L_PER_US_GAL
 from kumpan.demo.scenario import DemoPool
 from kumpan.demo.season import DAYS, Line
@@ -51,6 +54,8 @@ def upkeep(demo: DemoPool, lines: list[Line], now: datetime) -> list[Upkeep]:
     found += _tasks(demo, now)
     if demo.equipment.traits.chlorination is Chlorination.SALT_CELL:
         found += _cell(now)
+        found.append(Upkeep(now - timedelta(days=DAYS), DeviceLinked("controller", "stand-in")))
+        found += _device_days(now)
     if demo.key != "tannery":  # these carers shock when the water asks for it, not by the calendar
         found.append(Upkeep(now - timedelta(days=DAYS), CareInterval("shock", None, off=True)))
     if demo.key == "orchard":
@@ -129,3 +134,15 @@ def _cell(now: datetime) -> Iterator[Upkeep]:
         scale, washes = (1.0, 1.0) if n in (1, 3) else (1.0, 0.0) if n == 2 else (0.0, 0.0)
         values = (CareValue("scale", scale), CareValue("acid_washes", washes))
         yield Upkeep(now - timedelta(days=days, hours=5), CareDone("cell", values))
+
+
+def _device_days(now: datetime) -> Iterator[Upkeep]:
+    """The last two months as the stand-in had them, a day at a time."""
+    for ago in range(60, 0, -1):
+        noon = (now - timedelta(days=ago)).replace(hour=18, minute=0, second=0, microsecond=0)
+        said = [
+            TimedReading(at, reading_at(at)) for at in (noon - timedelta(hours=n) for n in range(-4, 12, 2))
+        ]
+        found = day_of(said, noon.date(), "controller")
+        if found is not None:
+            yield Upkeep(noon + timedelta(hours=4), found)

@@ -25,6 +25,7 @@ from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.units import Dimension, read_quantity
 from kumpan.core.water import Measure
 from kumpan.services.care import care_inputs
+from kumpan.services.devices import DeviceView, device_view
 from kumpan.services.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.outlooks import outlook_now
 from kumpan.services.pools import PoolParts, parts_of
@@ -63,6 +64,7 @@ class BenchesView:
     cell: CellView | None
     filter: FilterView
     circulation: CirculationBench
+    device: DeviceView
 
 
 async def benches(scope: Scope, pool_id: UUID) -> BenchesView:
@@ -72,7 +74,9 @@ async def benches(scope: Scope, pool_id: UUID) -> BenchesView:
     cell = None
     if parts.equipment.traits.chlorination is Chlorination.SALT_CELL:
         cell = await _cell(scope, pool_id, state, parts)
-    return BenchesView(cell, _filter(scope, state), _circulation(state, parts))
+    device = await device_view(scope, pool_id)
+    air_c = device.last.air_c if device.last is not None else None
+    return BenchesView(cell, _filter(scope, state), _circulation(state, parts, air_c), device)
 
 
 async def _cell(scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts) -> CellView:
@@ -130,14 +134,14 @@ def _filter(scope: Scope, state: PoolState) -> FilterView:
     )
 
 
-def _circulation(state: PoolState, parts: PoolParts) -> CirculationBench:
+def _circulation(state: PoolState, parts: PoolParts, air_c: float | None) -> CirculationBench:
     setting = state.cell_settings[-1].body if state.cell_settings else None
     return circulation(
         state.plant,
         parts.equipment.traits,
         parts.basin.volume_l,
         water_c=measured_readings(state).temperature_c,
-        air_c=None,
+        air_c=air_c,
         treating=_treating(state),
         cell_hours=setting.hours_per_day if isinstance(setting, CellSet) else None,
     )

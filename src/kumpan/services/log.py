@@ -17,6 +17,9 @@ from kumpan.core.journal import (
     CarePutOff,
     CareValue,
     CellSet,
+    DeviceChanged,
+    DeviceDay,
+    DeviceLinked,
     Entry,
     EquipmentSet,
     EventNoted,
@@ -275,6 +278,27 @@ def _feed(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Calendar feed opened", ""
 
 
+def _device(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, DeviceLinked)
+    return ("Device linked" if body.address else "Device unlinked"), body.device
+
+
+def _device_day(body: Body, metric: bool) -> tuple[str, str]:
+    assert isinstance(body, DeviceDay)
+    parts = [
+        "" if body.salinity_mg_l is None else f"salt by the unit {body.salinity_mg_l:.0f}",
+        "" if body.water_c is None else f"water {_value(Measure.TEMPERATURE, body.water_c, metric)}",
+        "" if body.pressure_kpa is None else pressure_text(body.pressure_kpa, metric),
+        "" if not body.rain_mm else f"rain {body.rain_mm:.0f} mm",
+    ]
+    return f"The {body.device}'s day", ", ".join(part for part in parts if part)
+
+
+def _device_change(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, DeviceChanged)
+    return f"The {body.device}: {body.what}", f"{body.before} to {body.after}"
+
+
 def _task(key: str) -> str:
     if key in TASKS:
         return TASKS[key].title.lower()
@@ -316,5 +340,8 @@ _WORDS: dict[type, Callable[[Body, bool], tuple[str, str]]] = {
     CareInterval: _interval,
     InterviewHeld: _interview,
     FeedOpened: _feed,
+    DeviceLinked: _device,
+    DeviceDay: _device_day,
+    DeviceChanged: _device_change,
     Voided: _void,
 }

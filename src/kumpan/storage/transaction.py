@@ -6,6 +6,7 @@ from contextlib import asynccontextmanager
 from sqlalchemy.ext.asyncio import AsyncEngine, AsyncSession, async_sessionmaker, create_async_engine
 
 from kumpan.storage.kept_rows import KeptRows
+from kumpan.storage.repositories.devices import DeviceRepository
 from kumpan.storage.repositories.journal import JournalRepository, StoredEntry
 from kumpan.storage.repositories.workspace import WorkspaceRepository
 
@@ -16,6 +17,7 @@ class Transaction:
     def __init__(self, session: AsyncSession, kept: KeptRows[StoredEntry]) -> None:
         self.journal = JournalRepository(session, kept)
         self.workspace = WorkspaceRepository(session)
+        self.devices = DeviceRepository(session)
 
 
 class Database:

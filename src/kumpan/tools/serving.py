@@ -13,19 +13,26 @@ from kumpan.tools import processes
 from kumpan.tools.console import Stop, stage
 from kumpan.tools.mariadb_server import MariaDbServer
 from kumpan.tools.packages import DIST, ROOT, VENV
+from kumpan.tools.ports import free_port
 
 PYTHON = str(VENV / "bin/python")
 DATABASE = "kumpan"
 
 
-def environment(database_url: str) -> dict[str, str]:
+def environment(database_url: str, stand_in_port: int | None = None) -> dict[str, str]:
     """The environment of our own programs."""
+    stand_in = {} if stand_in_port is None else {"KUMPAN_STAND_IN_URL": stand_in_url(stand_in_port)}
     return {
         **os.environ,
+        **stand_in,
         "PYTHONPATH": str(ROOT / "src"),
         "KUMPAN_DATABASE_URL": database_url,
         "KUMPAN_STATIC_DIR": str(DIST),
     }
+
+
+def stand_in_url(port: int) -> str:
+    return f"http://127.0.0.1:{port}/controller"
 
 
 def prepare(database_url: str, *, demo: bool) -> None:
@@ -50,6 +57,7 @@ class Running:
         self.folder = folder
         self.database = MariaDbServer(folder)
         self.web: subprocess.Popen[bytes] | None = None
+        self.helpers: list[tuple[str, subprocess.Popen[bytes]]] = []
 
     @property
     def address(self) -> str:
@@ -68,6 +76,7 @@ class Running:
             prepare(url, demo=demo)
         with stage("Web server"):
             self._wait_for_web()
+        self._launch_devices(url, stand_in=demo)
 
     def _launch_web(self, url: str, reload: bool) -> None:
         command = [
@@ -78,6 +87,34 @@ class Running:
             command += ["--reload", "--reload-dir", str(ROOT / "src")]
         self.web = subprocess.Popen(command, cwd=ROOT, env=environment(url), start_new_session=True)
         processes.remember(self.folder / "web.pid.json", self.web.pid)
+
+    def _launch_devices(self, url: str, *, stand_in: bool) -> None:
+        """The program that polls devices and, for the demo, the simulated one. The app runs on without them."""
+        port = free_port() if stand_in else None
+        commands = {"poller": [PYTHON, "-m", "kumpan.devices.poller"]}
+        if port is not None:
+            commands["stand-in"] = [
+                PYTHON, "-m", "uvicorn", "kumpan.devices.stand_in:app", "--host", "127.0.0.1",
+                "--port", str(port), "--log-level", "warning",
+            ]  # fmt: skip
+        for name, command in commands.items():
+            processes.end_remembered(self.folder / f"{name}.pid.json")
+            started = subprocess.Popen(command, cwd=ROOT, env=environment(url, port), start_new_session=True)
+            processes.remember(self.folder / f"{name}.pid.json", started.pid)
+            self.helpers.append((name, started))
+
+    def _end_helpers(self) -> None:
+        for _, process in self.helpers:
+            if process.poll() is None:
+                os.killpg(process.pid, signal.SIGTERM)
+        for name, process in self.helpers:
+            try:
+                process.wait(2)
+            except subprocess.TimeoutExpired:
+                os.killpg(process.pid, signal.SIGKILL)
+                process.wait()
+            (self.folder / f"{name}.pid.json").unlink(missing_ok=True)
+        self.helpers.clear()
 
     def _wait_for_web(self) -> None:
         assert self.web is not None
@@ -91,7 +128,8 @@ class Running:
         raise Stop("The web server did not answer within 30 s.")
 
     def stop(self) -> None:
-        """End web server and database; well under five seconds even with a page open."""
+        """End the helpers, web server and database; well under five seconds even with a page open."""
+        self._end_helpers()
         if self.web is not None and self.web.poll() is None:
             os.killpg(self.web.pid, signal.SIGTERM)
             try:

@@ -9,6 +9,7 @@ import { unitsStore } from "../../lib/units";
 import { CareNav } from "./CareNav";
 import { CellBench } from "./CellBench";
 import { CirculationBench } from "./CirculationBench";
+import { DeviceCard } from "./DeviceCard";
 import { FilterBench } from "./FilterBench";
 import { PlantForm } from "./PlantForm";
 
@@ -35,6 +36,12 @@ export function BenchesPage() {
           )}
           <FilterBench filter={benches.data.filter} zone={head.data.settings.time_zone} units={units} />
           <CirculationBench bench={benches.data.circulation} />
+          <DeviceCard
+            key={benches.data.device.address}
+            device={benches.data.device}
+            poolId={poolId}
+            units={units}
+          />
           <PlantForm poolId={poolId} units={units} hasCell={benches.data.cell !== null} />
         </Grid>
       )}

@@ -15,6 +15,9 @@ from kumpan.core.care.tasks import SHOCK_DAYS_WARM, TASKS, WARM_C
 from kumpan.core.journal import (
     CareDone,
     Clarity,
+    DeviceChanged,
+    DeviceDay,
+    DeviceLinked,
     Entry,
     EventNoted,
     LookTaken,
@@ -260,6 +263,85 @@ def _cold(asked: Asked) -> Condition | None:
     return Condition("cold_cell", "Too cold for the cell", why, last.at, "Chlorine runs out unseen.")
 
 
+DISPLAY_APART_MG_L = 400.0
+DEVICE_SILENT_DAYS = 2
+RAIN_ASKS_MM = 25.0
+
+
+def _days_of_devices(asked: Asked) -> list[tuple[Entry, DeviceDay]]:
+    return [(e, e.body) for e in asked.state.device_days if isinstance(e.body, DeviceDay)]
+
+
+def _display_apart(asked: Asked) -> Condition | None:
+    """The unit's salt against the hand test of about the same time: the hand test holds."""
+    last = last_reading(asked.state, Measure.SALT)
+    said = [(e, day) for e, day in _days_of_devices(asked) if day.salinity_mg_l is not None]
+    if last is None or not said or asked.now - last.at > timedelta(days=45):
+        return None
+    entry, day = min(said, key=lambda pair: abs(pair[0].at - last.at))
+    near = abs(entry.at - last.at) <= timedelta(days=3)
+    apart = (day.salinity_mg_l or 0.0) - last.value.value
+    if not near or abs(apart) <= DISPLAY_APART_MG_L:
+        return None
+    why = (
+        f"The unit says {day.salinity_mg_l:.0f}, the hand test {last.value.value:.0f}: over "
+        f"{DISPLAY_APART_MG_L:.0f} apart. The hand test holds; scale, cold and age make a unit read low."
+    )
+    return Condition(
+        "display_apart", "Calibrate the unit's salt reading, or clean the cell", why, entry.at,
+        "The unit stops, or alarms, for nothing.", "cell",
+    )  # fmt: skip
+
+
+def _device_silent(asked: Asked) -> Condition | None:
+    linked = asked.state.devices[-1] if asked.state.devices else None
+    if linked is None or not isinstance(linked.body, DeviceLinked) or linked.body.address == "":
+        return None
+    heard = [entry.at for entry in (*asked.state.device_days, *asked.state.device_changes)]
+    since = max([linked.at, *heard])
+    if asked.now - since < timedelta(days=DEVICE_SILENT_DAYS):
+        return None
+    why = f"Nothing since {since.day} {since:%B}. Power, network, address? Until then test by hand."
+    return Condition(
+        "device_silent", f"The {linked.body.device} is silent", why, since, "Its alarms reach nobody."
+    )
+
+
+def _rain(asked: Asked) -> Condition | None:
+    """Heavy rain by the station's gauge since the last test of chlorine."""
+    last = last_reading(asked.state, Measure.FREE_CHLORINE)
+    wet = [
+        (e, day)
+        for e, day in _days_of_devices(asked)
+        if (day.rain_mm or 0.0) >= RAIN_ASKS_MM
+        and asked.now - e.at < EVENT_HOLDS
+        and (last is None or e.at > last.at)
+    ]
+    if not wet or asked.traits.indoor:
+        return None
+    entry, day = wet[-1]
+    why = f"{day.rain_mm:.0f} mm of rain by the station: it dilutes, and brings dirt."
+    return Condition(
+        "test_rain", "Test after the rain", why, entry.at, "Nobody knows whether chlorine still stands.",
+        "sampling", "slip", (Measure.FREE_CHLORINE, Measure.PH),
+    )  # fmt: skip
+
+
+def _lamp(asked: Asked) -> Condition | None:
+    lamps = [
+        e for e in asked.state.device_changes if isinstance(e.body, DeviceChanged) and e.body.what == "lamps"
+    ]
+    body = lamps[-1].body if lamps else None
+    if not isinstance(body, DeviceChanged) or body.after == "none":
+        return None
+    why = f"Lit since {lamps[-1].at.day} {lamps[-1].at:%B}: {body.after}. Verify by a hand test before adding salt."
+    return Condition(
+        "device_lamp", f"The {body.device} shows: {body.after}", why, lamps[-1].at, "The cell may have stopped.",
+        station="benches",
+    )  # fmt: skip
+
+
 _RULES: tuple[Callable[[Asked], Condition | None], ...] = (
     _pressure, _event, _no_test, _scale, _salt_diluted, _stabiliser_diluted, _algae, _washes, _cell_age, _cold,
+    _display_apart, _device_silent, _rain, _lamp,
 )  # fmt: skip

@@ -7,10 +7,11 @@ from fastapi import APIRouter, Query, Response
 
 from kumpan.core.care.cell_acid import AcidBath
 from kumpan.core.care.fault_tree import Interview
-from kumpan.services import benches, care, feeds
+from kumpan.services import benches, care, devices, feeds
 from kumpan.services.benches import BenchesView
 from kumpan.services.views import CalendarDay, CareView, FinishedView, ProcedureView, TodayView
 from kumpan.web.schemas.care import (
+    DeviceIn,
     DoneIn,
     EventIn,
     FinishIn,
@@ -155,3 +156,10 @@ async def care_file(pool_id: UUID, scope: ScopeDep) -> Response:
     """The coming year of a pool's care as a calendar file."""
     headers = {"content-disposition": 'attachment; filename="pool-care.ics"'}
     return Response(await feeds.care_file(scope, pool_id), media_type=ICS, headers=headers)
+
+
+@router.post("/pools/{pool_id}/device", status_code=201)
+async def link_device(pool_id: UUID, given: DeviceIn, scope: ScopeDep) -> UUID:
+    """Poll a controller or station on this machine from now on; an empty address unlinks it."""
+    await devices.link(scope, pool_id, stamp(given, scope), given.device, given.address)
+    return given.id

@@ -101,3 +101,10 @@ class PlantIn(StampIn):
 class InterviewIn(StampIn):
     tree: TaskKey
     answers: Annotated[list[Annotated[str, Field(max_length=20)]], Field(max_length=20)]
+
+
+class DeviceIn(StampIn):
+    """A device to poll from now on; an empty address unlinks it."""
+
+    device: Annotated[str, Field(max_length=40)] = "controller"
+    address: Annotated[str, Field(max_length=200)] = ""

@@ -1,0 +1,91 @@
+"""What a controller or a weather station says: kept sane, summed up by the day, and never above a hand test.
+
+Sources: cell-limits, device-sanity.
+"""
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, fields
+from datetime import date, datetime
+
+from kumpan.core.journal import DeviceChanged, DeviceDay, DeviceReading
+
+SOURCES_USED = ("cell-limits", "device-sanity")
+
+# What a reading can be at a pool; outside it the field is nonsense and counts as not said.
+POSSIBLE: Mapping[str, tuple[float, float]] = {
+    "output_percent": (0, 100),
+    "salinity_mg_l": (0, 45_000),
+    "water_c": (-2, 50),
+    "pressure_kpa": (0, 500),
+    "rain_mm": (0, 1000),
+    "air_c": (-50, 60),
+    "uv_index": (0, 20),
+}
+OUTPUT_STEP_PERCENT = 5.0  # a smaller change of output is the controller's own dithering
+
+
+def sane(reading: DeviceReading) -> DeviceReading:
+    """The same reading with what cannot be left out."""
+    values = {}
+    for name, (low, high) in POSSIBLE.items():
+        value = getattr(reading, name)
+        values[name] = value if value is not None and low <= value <= high else None
+    return DeviceReading(**values, flow=reading.flow, lamps=tuple(sorted(set(reading.lamps)))[:8])
+
+
+def says_anything(reading: DeviceReading) -> bool:
+    """Whether anything of it is left."""
+    return any(getattr(reading, field.name) not in (None, ()) for field in fields(reading))
+
+
+def changes(before: DeviceReading | None, after: DeviceReading, device: str) -> Iterator[DeviceChanged]:
+    """Each change of lamp, flow or output since the reading before; none without one."""
+    if before is None:
+        return
+    if after.lamps != before.lamps:
+        yield DeviceChanged(device, "lamps", _listed(before.lamps), _listed(after.lamps))
+    if None not in (before.flow, after.flow) and after.flow != before.flow:
+        yield DeviceChanged(device, "flow", _on(before.flow), _on(after.flow))
+    one, other = before.output_percent, after.output_percent
+    if one is not None and other is not None and abs(other - one) >= OUTPUT_STEP_PERCENT:
+        yield DeviceChanged(device, "output", f"{one:.0f} %", f"{other:.0f} %")
+
+
+def _listed(lamps: Sequence[str]) -> str:
+    return ", ".join(lamp.replace("_", " ") for lamp in lamps) or "none"
+
+
+def _on(flow: bool | None) -> str:
+    return "on" if flow else "off"
+
+
+@dataclass(frozen=True)
+class TimedReading:
+    at: datetime
+    reading: DeviceReading
+
+
+def day_of(readings: Sequence[TimedReading], day: date, device: str) -> DeviceDay | None:
+    """A day in one entry: means of what was said, rain's largest sum, the air's ends. None for an empty day."""
+    said = [one.reading for one in readings]
+    if not said:
+        return None
+    air = [one.air_c for one in said if one.air_c is not None]
+    return DeviceDay(
+        device,
+        day,
+        len(said),
+        _mean(said, "output_percent"),
+        _mean(said, "salinity_mg_l"),
+        _mean(said, "water_c"),
+        _mean([one for one in said if one.flow], "pressure_kpa"),
+        max((one.rain_mm for one in said if one.rain_mm is not None), default=None),
+        min(air, default=None),
+        max(air, default=None),
+        max((one.uv_index for one in said if one.uv_index is not None), default=None),
+    )
+
+
+def _mean(said: Sequence[DeviceReading], name: str) -> float | None:
+    values = [value for one in said if (value := getattr(one, name)) is not None]
+    return sum(values) / len(values) if values else None

@@ -1,0 +1,65 @@
+"""The program that polls: every linked device in turn, one transaction a reading; a silent one stops nobody.
+
+python -m kumpan.devices.poller
+"""
+
+import asyncio
+from collections.abc import Callable
+from datetime import UTC, datetime
+
+import httpx
+import structlog
+
+from kumpan.devices.adapter import Device, HttpDevice
+from kumpan.services import devices
+from kumpan.services.devices import STAND_IN, LinkedDevice
+from kumpan.services.ledger import Scope
+from kumpan.services.workspace import the_workspace
+from kumpan.settings import Settings
+from kumpan.storage.transaction import Database
+
+Clock = Callable[[], datetime]
+Reach = Callable[[LinkedDevice], Device]
+
+
+async def poll_once(database: Database, reach: Reach, clock: Clock) -> dict[str, int]:
+    """Ask every linked device once. Returns how many were taken in, silent, or failed."""
+    counts = {"taken": 0, "silent": 0, "failed": 0}
+    async with database.transaction() as tx:
+        linked = await devices.all_linked(Scope(tx, await the_workspace(tx), clock()))
+    for device in linked:
+        said = await reach(device).read()
+        if said is None:
+            counts["silent"] += 1
+            continue
+        try:
+            async with database.transaction() as tx:
+                scope = Scope(tx, await the_workspace(tx), clock())
+                taken = await devices.take_in(scope, device.pool_id, device.device, said)
+            counts["taken" if taken else "silent"] += 1
+        except Exception:
+            # One device's trouble must not keep the others from being heard; the next round tries again.
+            structlog.get_logger().exception("device_not_taken_in", device=device.device)
+            counts["failed"] += 1
+    return counts
+
+
+async def main() -> None:
+    settings = Settings()
+    database = Database(settings.database_url)
+    async with httpx.AsyncClient() as client:
+
+        def reach(device: LinkedDevice) -> Device:
+            address = settings.stand_in_url if device.address == STAND_IN else device.address
+            return HttpDevice(address, client)
+
+        while True:
+            try:
+                await poll_once(database, reach, lambda: datetime.now(UTC))
+            except Exception:
+                structlog.get_logger().exception("poll_failed")
+            await asyncio.sleep(settings.poll_s)
+
+
+if __name__ == "__main__":
+    asyncio.run(main())

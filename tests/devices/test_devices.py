@@ -1,0 +1,266 @@
+"""Devices: sane readings, days and changes in the journal, silence and nonsense survived, hand tests above them."""
+
+import http.server
+import threading
+from collections.abc import AsyncIterator, Iterator
+from datetime import UTC, date, datetime, timedelta
+from uuid import UUID
+
+import httpx
+import pytest
+import pytest_asyncio
+from hypothesis import given
+from hypothesis import strategies as st
+
+from kumpan.core.care.device import TimedReading, changes, day_of, sane, says_anything
+from kumpan.core.journal import DeviceDay, DeviceReading
+from kumpan.core.simulator.controller import LOW_SALT_MG_L, reading_at
+from kumpan.devices.adapter import Device, HttpDevice
+from kumpan.devices.poller import poll_once
+from kumpan.devices.stand_in import app
+from kumpan.formats.device_json import reading_from_answer, reading_from_json, reading_to_json
+from kumpan.services.devices import LinkedDevice
+from kumpan.services.workspace import the_workspace
+from kumpan.storage.transaction import Database
+from tests.web.conftest import START, Api, Json, new_id
+
+GOOD = DeviceReading(55.0, 3000.0, 27.0, True, 80.0, 0.0, 29.0, 8.0)
+SALT = {"surface": "plaster", "chlorination": "salt_cell", "filter": "sand"}
+NUMBERS = st.none() | st.floats(allow_nan=False, allow_infinity=False)
+
+
+@given(
+    st.builds(
+        DeviceReading,
+        NUMBERS,
+        NUMBERS,
+        NUMBERS,
+        st.none() | st.booleans(),
+        NUMBERS,
+        NUMBERS,
+        NUMBERS,
+        NUMBERS,
+    )
+)
+def test_what_cannot_be_is_left_out_and_stored_readings_come_back(said: DeviceReading) -> None:
+    kept = sane(said)
+    assert sane(kept) == kept
+    assert kept.water_c is None or -2 <= kept.water_c <= 50
+    assert reading_from_json(reading_to_json(kept)) == kept
+
+
+@pytest.mark.parametrize(
+    "answer",
+    [
+        b"",
+        b"not json",
+        b"[1, 2]",
+        b'{"water_c": "warm"}',
+        b'{"salinity_mg_l": NaN}',
+        b'{"lamps": 7}',
+        b"\xff\xfe",
+    ],
+)
+def test_nonsense_is_no_reading(answer: bytes) -> None:
+    assert reading_from_answer(answer) is None
+
+
+def test_unknown_fields_are_passed_over_and_an_empty_answer_says_nothing() -> None:
+    found = reading_from_answer(b'{"water_c": 27.5, "firmware": "1.2"}')
+    assert found == DeviceReading(water_c=27.5)
+    empty = reading_from_answer(b"{}")
+    assert empty is not None
+    assert not says_anything(empty)
+
+
+def test_only_changes_of_lamp_flow_and_output_are_told() -> None:
+    after = DeviceReading(40.0, 2700.0, 27.5, False, 0.0, 0.0, 29.0, 8.0, ("low_salt",))
+    told = list(changes(GOOD, after, "controller"))
+    assert [(one.what, one.before, one.after) for one in told] == [
+        ("lamps", "none", "low salt"), ("flow", "on", "off"), ("output", "55 %", "40 %"),
+    ]  # fmt: skip
+    assert list(changes(None, after, "controller")) == []
+    assert list(changes(GOOD, DeviceReading(53.0, 2900.0, 26.0, True), "controller")) == []
+
+
+def test_a_day_is_summed_up_and_pressure_counts_with_the_pump_on() -> None:
+    off = DeviceReading(0.0, 3100.0, 25.0, False, 0.0, 6.0, 19.0, 0.0)
+    found = day_of([TimedReading(START, GOOD), TimedReading(START, off)], date(2026, 6, 1), "controller")
+    assert found == DeviceDay(
+        "controller", date(2026, 6, 1), 2, 27.5, 3050.0, 26.0, 80.0, 6.0, 19.0, 29.0, 8.0
+    )
+    assert day_of([], date(2026, 6, 1), "controller") is None
+
+
+def test_the_stand_in_says_the_same_at_the_same_hour_and_is_always_sane() -> None:
+    for hours in range(0, 24 * 200, 7):
+        at = datetime(2026, 3, 1, tzinfo=UTC) + timedelta(hours=hours)
+        said = reading_at(at)
+        assert said == reading_at(at)
+        assert sane(said) == said
+        assert (said.lamps == ("low_salt",)) == (
+            (said.salinity_mg_l or 0) < LOW_SALT_MG_L
+        ) or said.salinity_mg_l == 2750
+
+
+async def test_the_stand_in_answers_over_http_and_can_speak_nonsense() -> None:
+    transport = httpx.ASGITransport(app=app)
+    async with httpx.AsyncClient(transport=transport, base_url="http://stand-in") as client:
+        said = await HttpDevice("http://stand-in/controller", client).read()
+        assert said is not None
+        assert says_anything(said)
+        assert await HttpDevice("http://stand-in/nonsense", client).read() is None
+        assert await HttpDevice("http://stand-in/nowhere", client).read() is None
+
+
+class _Hangs(http.server.BaseHTTPRequestHandler):
+    """Takes the connection and closes it without a word."""
+
+    def log_message(self, format: str, *args: object) -> None:
+        """Say nothing."""
+
+    def do_GET(self) -> None:
+        self.connection.close()
+
+
+@pytest.fixture
+def broken() -> Iterator[str]:
+    server = http.server.ThreadingHTTPServer(("127.0.0.1", 0), _Hangs)
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    yield f"http://127.0.0.1:{server.server_port}/controller"
+    server.shutdown()
+    server.server_close()
+
+
+async def test_silence_and_a_closed_door_are_nothing(broken: str) -> None:
+    async with httpx.AsyncClient() as client:
+        assert await HttpDevice(broken, client).read() is None
+        assert await HttpDevice("http://127.0.0.1:1/controller", client).read() is None
+
+
+class Says:
+    """A device that says what the test gives it, one after the other."""
+
+    def __init__(self, *said: DeviceReading | None) -> None:
+        self._said = list(said)
+
+    async def read(self) -> DeviceReading | None:
+        return self._said.pop(0) if self._said else None
+
+
+@pytest_asyncio.fixture
+async def database(database_url: str) -> AsyncIterator[Database]:
+    found = Database(database_url)
+    yield found
+    await found.close()
+
+
+async def salt_pool(api: Api, **reading: str) -> str:
+    pool = await api.new_pool(equipment=SALT)
+    await api.test(pool, free_chlorine="2.5", ph="7.5", **reading)
+    await api.post(f"/pools/{pool}/device", {"id": new_id(), "address": "stand-in"}, 201)
+    return pool
+
+
+async def polled(
+    api: Api, database: Database, *said: DeviceReading | None, hours: float = 1.0
+) -> dict[str, int]:
+    """Poll once for each reading, so many hours apart; the counts of the last round."""
+    device: Device = Says(*said)
+    counts: dict[str, int] = {}
+
+    def reach(_: LinkedDevice) -> Device:
+        return device
+
+    for _ in said:
+        counts = await poll_once(database, reach, lambda: api.now)
+        api.pass_time(hours=hours)
+    return counts
+
+
+async def kinds(api: Api, pool: str) -> list[str]:
+    return [line["kind"] for line in await api.get(f"/pools/{pool}/log")]
+
+
+async def test_the_journal_gets_a_day_and_each_change_not_each_reading(api: Api, database: Database) -> None:
+    pool = await salt_pool(api)
+    lit = DeviceReading(0.0, 2600.0, 26.0, True, 80.0, 0.0, 25.0, 3.0, ("low_salt",))
+    await polled(api, database, *[GOOD] * 12, lit, *[lit] * 16)
+    found = await kinds(api, pool)
+    assert found.count("device_day") == 1
+    assert found.count("device_change") == 2  # the lamp and the output
+    view = (await api.get(f"/pools/{pool}/benches"))["device"]
+    assert view["last"]["lamps"] == ["low_salt"]
+    assert view["silent_min"] >= 59
+    due = {item["task"]: item for item in (await api.get(f"/pools/{pool}/today"))["items"]}
+    assert "low salt" in due["device_lamp"]["title"]
+
+
+async def test_silence_and_nonsense_leave_the_journal_as_it_was_and_are_told(
+    api: Api, database: Database
+) -> None:
+    pool = await salt_pool(api)
+    before = await kinds(api, pool)
+    nonsense = DeviceReading(water_c=999.0, salinity_mg_l=-5.0)
+    counts = await polled(api, database, nonsense, None)
+    assert counts == {"taken": 0, "silent": 1, "failed": 0}
+    assert await kinds(api, pool) == before
+    api.pass_time(days=3)
+    due = {item["task"] for item in (await api.get(f"/pools/{pool}/today"))["items"]}
+    assert "device_silent" in due
+    assert await polled(api, database, GOOD) == {"taken": 1, "silent": 0, "failed": 0}
+
+
+async def test_a_hand_test_goes_before_the_unit_and_the_difference_is_due(
+    api: Api, database: Database
+) -> None:
+    """Handbook 02, common practice: more than 400 ppm apart, calibrate or clean."""
+    pool = await salt_pool(
+        api, salt="3200", total_alkalinity="70", cyanuric_acid="70", calcium_hardness="260"
+    )
+    low = DeviceReading(55.0, 2600.0, 27.0, True, 80.0)
+    await polled(api, database, *[low] * 4, hours=8)
+    board = await api.get(f"/pools/{pool}/board")
+    salt = next(lane for lane in board["lanes"] if lane["measure"] == "salt")
+    assert salt["reading"]["value"] == 3200
+    after = (await api.get(f"/pools/{pool}/sheet"))["steps"]
+    assert "sodium_chloride" not in {one["step"]["chemical"] for one in after}
+    due = {item["task"]: item for item in (await api.get(f"/pools/{pool}/today"))["items"]}
+    assert "The hand test holds" in due["display_apart"]["why"]
+
+
+async def test_heavy_rain_by_the_station_asks_for_a_test(api: Api, database: Database) -> None:
+    pool = await salt_pool(api)
+    api.pass_time(hours=1)
+    await polled(api, database, *[DeviceReading(rain_mm=40.0, air_c=20.0)] * 4, hours=8)
+    due = {item["task"]: item for item in (await api.get(f"/pools/{pool}/today"))["items"]}
+    assert "40 mm of rain" in due["test_rain"]["why"]
+
+
+async def test_raw_readings_are_thinned_to_one_an_hour(api: Api, database: Database) -> None:
+    pool = await salt_pool(api)
+    await polled(api, database, *[GOOD] * 100, hours=0.25)
+    await polled(api, database, *[GOOD] * 3, hours=24)
+    async with database.transaction() as tx:
+        rows = await tx.devices.between(
+            await the_workspace(tx), UUID(pool), "controller", START, START + timedelta(hours=24)
+        )
+    assert 20 <= len(rows) <= 26
+
+
+@pytest.mark.parametrize(
+    "address", ["http://10.0.0.5/controller", "https://example.org", "file:///etc/hosts"]
+)
+async def test_only_this_machine_is_polled(api: Api, address: str) -> None:
+    pool = await api.new_pool(equipment=SALT)
+    body: Json = {"id": new_id(), "address": address}
+    reply = await api.client.post(f"/api/v1/pools/{pool}/device", json=body)
+    assert reply.status_code == 422
+    assert "on this machine" in reply.text
+
+
+async def test_an_unlinked_device_is_left_alone(api: Api, database: Database) -> None:
+    pool = await salt_pool(api)
+    api.pass_time(minutes=1)
+    await api.post(f"/pools/{pool}/device", {"id": new_id(), "address": ""}, 201)
+    assert await polled(api, database, GOOD) == {"taken": 0, "silent": 0, "failed": 0}
