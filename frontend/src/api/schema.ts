@@ -4000,6 +4000,8 @@ export interface components {
          * @description One stop: what is due, what today's sheet pours, what the next visit will find, what drifts.
          */
         StopView: {
+            /** Care */
+            care: string[];
             done: components["schemas"]["VisitView"] | null;
             /** Doses */
             doses: string[];

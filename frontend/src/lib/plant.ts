@@ -28,5 +28,5 @@ const ML_PER_FL_OZ = 29.5735295625;
 
 export function liquidText(millilitres: number, units: Units): string {
   if (units === "metric") return `${Math.round(millilitres / 5) * 5} mL`;
-  return `${trimmed(millilitres / ML_PER_FL_OZ, millilitres < 300 ? 1 : 0)} fl oz`;
+  return `${trimmed(millilitres / ML_PER_FL_OZ, millilitres < 1000 ? 1 : 0)} fl oz`;
 }

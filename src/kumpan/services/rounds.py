@@ -1,11 +1,13 @@
 """A technician's round: the day's stops, what each needs, the load list, what to come back for."""
 
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from uuid import UUID
 from zoneinfo import ZoneInfo
 
+from kumpan.core.care.due import Standing, due_list
+from kumpan.core.care.tasks import Preset
 from kumpan.core.care.test_intervals import DueTest, Rhythm, due_tests
 from kumpan.core.dosing.additions import Product
 from kumpan.core.errors import InvalidInput
@@ -26,6 +28,7 @@ from kumpan.core.service_round.order import length_km, nearest_next
 from kumpan.core.service_round.until_next import Between, UntilNext, until_next
 from kumpan.core.water import Measure
 from kumpan.services.additions import product_by_id, read_amount
+from kumpan.services.care import care_inputs
 from kumpan.services.expectations import fitted, water_now
 from kumpan.services.ledger import Scope, Stamp, entries_in, pool_state, record
 from kumpan.services.offer import AtHand, at_hand
@@ -163,6 +166,7 @@ async def _stop(
     view = StopView(
         top,
         _needs(tests),
+        _care_due(state, parts, scope.now),
         doses,
         next_time.sentences if next_time else (),
         next_time.holds if next_time else None,
@@ -171,6 +175,17 @@ async def _stop(
         _last_visit(state),
     )
     return view, needs
+
+
+def _care_due(state: PoolState, parts: PoolParts, now: datetime) -> tuple[str, ...]:
+    """What of the equipment's care is due at this visit, by a technician's intervals."""
+    inputs = replace(care_inputs(state, parts), preset=Preset.SERVICE)
+    items = due_list(inputs, now)
+    return tuple(
+        item.title
+        for item in items
+        if item.standing in (Standing.DUE, Standing.OVERDUE) and item.station != "slip"
+    )
 
 
 AT_EVERY_STOP = (Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE, Measure.PH)
@@ -237,7 +252,7 @@ async def _drift(scope: Scope, pool_id: UUID, metric: bool) -> tuple[Finding, ..
 async def _drifting(scope: Scope, pool_id: UUID, top: PoolHead, metric: bool) -> StopView:
     """A pool outside today's round: its head and what drifts."""
     state = await pool_state(scope, pool_id)
-    return StopView(top, (), (), (), None, await _drift(scope, pool_id, metric), None, _last_visit(state))
+    return StopView(top, (), (), (), (), None, await _drift(scope, pool_id, metric), None, _last_visit(state))
 
 
 def _visits(state: PoolState) -> list[VisitView]:

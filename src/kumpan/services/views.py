@@ -324,6 +324,7 @@ class StopView:
 
     head: PoolHead
     tests: tuple[StopNeed, ...]
+    care: tuple[str, ...]
     doses: tuple[str, ...]
     next_visit: tuple[Finding, ...]
     holds: bool | None

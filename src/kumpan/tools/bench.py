@@ -31,6 +31,7 @@ from kumpan.core.simulator.study import entries
 from kumpan.core.water import Readings
 from kumpan.demo.scenario import pools
 from kumpan.demo.season import season
+from kumpan.tools.bench_care import bench_due, bench_today
 from kumpan.tools.bench_hands import bench_hands
 from kumpan.tools.browser import CHROMIUM, FLAGS
 from kumpan.tools.packages import DIST, FRONTEND
@@ -251,6 +252,7 @@ def main() -> None:
     bench_size()
     bench_engine()
     bench_forecast()
+    bench_due(BENCH_DAY)
     with tempfile.TemporaryDirectory(prefix="kumpan bench ") as folder:
         running = Running(free_port(), Path(folder))
         try:
@@ -258,6 +260,7 @@ def main() -> None:
             bench_http(running)
             bench_first_page(running)
             bench_hands(running)
+            bench_today(running)
         finally:
             running.stop()
 

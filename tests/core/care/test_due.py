@@ -323,6 +323,12 @@ def test_the_index_history_is_the_engines_index_at_each_test() -> None:
     assert found[1].index == pytest.approx(
         float(saturation_index(engine_state(**{**water, "ph": 7.4}))), abs=1e-6
     )
+    warmer = {**water, "temperature_c": 19.0}
+    both = index_history(
+        state((0, reads(**water)), (1, reads(**warmer)), (2, reads(**{**water, "temperature_c": 23.0})))
+    )
+    middle = float(saturation_index(engine_state(**{**water, "temperature_c": 23.0})))
+    assert both[2].index == pytest.approx(middle, abs=0.003)  # read on the line between 19 and 27 C
     mean = scaling_index(found, when(4))
     assert mean is not None
     assert found[1].index < mean < found[0].index

@@ -83,7 +83,7 @@ export function StopCard(props: StopCardProps) {
 }
 
 function Needs({ stop }: { stop: Stop }) {
-  const { head, tests, doses, next_visit, drift, last_visit } = stop;
+  const { head, tests, care, doses, next_visit, drift, last_visit } = stop;
   const closed = head.swim.code !== "yes";
   return (
     <Grid
@@ -107,6 +107,11 @@ function Needs({ stop }: { stop: Stop }) {
       <Row name="Test">
         {tests.length === 0 ? "nothing due" : tests.map(({ measure }) => nameOf(measure)).join(", ")}
       </Row>
+      {care.length > 0 && (
+        <Row name="Care">
+          {care.map((title) => title.charAt(0).toLowerCase() + title.slice(1)).join(", ")}
+        </Row>
+      )}
       <Row name="Pour">{doses.length === 0 ? "nothing by the last test" : doses.join("; ")}</Row>
       {next_visit.length > 0 && (
         <Row name="Next">

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 import numpy as np
+import numpy.typing as npt
 
 from kumpan.core.chemistry.equilibrium import Known, State, known_from, solve_readings
 from kumpan.core.chemistry.saturation import saturation_index
@@ -17,6 +18,7 @@ from kumpan.core.water import READING_MEASURES, Measure, Readings
 
 SOURCES_USED = ("langelier", "scale-forms")
 
+Array = npt.NDArray[np.float64]
 SCALING_OVER = 0.3
 WEIGHTED_OVER = timedelta(days=30)
 NEEDED = (Measure.PH, Measure.TOTAL_ALKALINITY, Measure.CALCIUM_HARDNESS)
@@ -31,21 +33,28 @@ class IndexPoint:
 def index_history(state: PoolState) -> tuple[IndexPoint, ...]:
     """The index at every test of pH, with the other measures as they were last known then.
 
-    Waters within half a degree are solved together: the constants change with temperature only.
+    All waters are solved together at the coldest and at the warmest of them, and each is read on the line
+    between: the constants change with temperature only, and the index almost straight with it.
     """
-    groups: dict[int, list[tuple[datetime, Known]]] = {}
-    for at, readings in _waters(state):
-        known = known_from(readings)
-        if known is not None:
-            groups.setdefault(round(known.base.temperature_c), []).append((at, known))
-    found = [point for degree, rows in groups.items() for point in _solved_together(degree, rows)]
-    return tuple(sorted(found, key=lambda point: point.at))
+    rows = [(at, known) for at, water in _waters(state) if (known := known_from(water)) is not None]
+    if not rows:
+        return ()
+    warmth = np.array([known.base.temperature_c for _, known in rows])
+    cold, warm = float(warmth.min()), float(warmth.max())
+    at_cold = _solved_together(cold, rows)
+    at_warm = at_cold if warm == cold else _solved_together(warm, rows)
+    share = np.zeros(len(rows)) if warm == cold else (warmth - cold) / (warm - cold)
+    index = at_cold + share * (at_warm - at_cold)
+    return tuple(
+        IndexPoint(at, float(value)) for (at, _), value in zip(rows, index, strict=True) if np.isfinite(value)
+    )
 
 
-def _solved_together(degree: int, rows: Sequence[tuple[datetime, Known]]) -> list[IndexPoint]:
+def _solved_together(temperature_c: float, rows: Sequence[tuple[datetime, Known]]) -> Array:
+    """The index of many waters at one temperature; NaN where carbonate does not exist."""
     columns = zip(*(known.base for _, known in rows), strict=True)
     arrays = [np.array(column) for column in columns]
-    base = Totals(*arrays)._replace(temperature_c=float(degree))  # type: ignore[arg-type]
+    base = Totals(*arrays)._replace(temperature_c=temperature_c)  # type: ignore[arg-type]
     many = Known(
         np.array([known.ph for _, known in rows]),  # type: ignore[arg-type]
         np.array([known.total_alkalinity for _, known in rows]),  # type: ignore[arg-type]
@@ -54,15 +63,10 @@ def _solved_together(degree: int, rows: Sequence[tuple[datetime, Known]]) -> lis
     )
     solved = solve_readings(many)
     if not isinstance(solved, State):
-        return []
-    carbon = np.asarray(solved.totals.carbon)
+        return np.full(len(rows), np.nan)
     with np.errstate(divide="ignore", invalid="ignore"):
-        index = np.asarray(saturation_index(solved), dtype=float)
-    return [
-        IndexPoint(at, float(value))
-        for (at, _), value, left in zip(rows, index, carbon, strict=True)
-        if left > 0 and np.isfinite(value)
-    ]
+        index = np.asarray(saturation_index(solved), dtype=np.float64)
+    return np.where(np.asarray(solved.totals.carbon) > 0, index, np.nan)
 
 
 def _waters(state: PoolState) -> Iterator[tuple[datetime, Readings]]:

@@ -1,0 +1,105 @@
+"""The schedule's speed: 50 pools of 500 entries, a date and the year after it; and Today with a year of devices."""
+
+import json
+import statistics
+import time
+import urllib.request
+from dataclasses import replace
+from datetime import UTC, date, datetime, timedelta
+from uuid import UUID, uuid5
+from zoneinfo import ZoneInfo
+
+from kumpan.core.care.due import CareInputs, due_list
+from kumpan.core.care.index_history import index_history
+from kumpan.core.care.recurrence import ALL_YEAR
+from kumpan.core.care.tasks import Preset
+from kumpan.core.journal import CareDone, DeviceDay, Entry, PoolState, PressureRead, fold
+from kumpan.core.simulator.carer import Told
+from kumpan.core.simulator.study import entries
+from kumpan.demo.scenario import DemoPool, pools
+from kumpan.demo.season import season
+from kumpan.tools.serving import Running
+
+POOLS, ENTRIES, MONTHS_DAYS = 50, 500, 365
+SPACE = UUID("0f0c7d3e-5f53-4b7e-9a43-6a3c7b0b5d11")
+
+
+def bench_due(now: datetime) -> None:
+    """Every pool's list of one date with its dates of a year: with the index history given, and computed."""
+    inputs = [_inputs(demo, n, now) for n, demo in zip(range(POOLS), pools() * 10, strict=True)]
+    given = [replace(one, index=index_history(one.state)) for one in inputs]
+    began = time.perf_counter()
+    for one in given:
+        due_list(one, now, ahead_days=MONTHS_DAYS)
+    with_index = time.perf_counter() - began
+    began = time.perf_counter()
+    for one in inputs:
+        due_list(replace(one, index=index_history(one.state)), now, ahead_days=MONTHS_DAYS)
+    computed = time.perf_counter() - began
+    print(
+        f"due list and a year ahead, {POOLS} pools of {ENTRIES} entries: {with_index:.2f} s with the index given "
+        f"(bar: 1), {computed:.2f} s with it computed (bar: 3)"
+    )
+
+
+def _inputs(demo: DemoPool, n: int, now: datetime) -> CareInputs:
+    told = [Told(0.0, demo.basin), *(line.told for line in season(demo, now))]
+    listed = list(entries(told, demo.key))[:ENTRIES]
+    more = ENTRIES - len(listed)
+    listed += [_filler(n, i, now) for i in range(more)]
+    return CareInputs(
+        _folded(listed), demo.equipment.traits, demo.basin.volume_l, Preset.OWNER,
+        ZoneInfo("America/Chicago"), ALL_YEAR,
+    )  # fmt: skip
+
+
+def _filler(pool: int, n: int, now: datetime) -> Entry:
+    at = now - timedelta(hours=6 * n + 1)
+    body = PressureRead(80.0 + n % 20) if n % 3 == 0 else CareDone(("vacuum", "brush", "skim")[n % 3])
+    return Entry(uuid5(SPACE, f"{pool}/{n}"), None, at, at, None, body)
+
+
+def _folded(listed: list[Entry]) -> PoolState:
+    return fold(listed)
+
+
+def bench_today(running: Running) -> None:
+    """Today over HTTP before and after a year of a device's days stands in the journal."""
+    with urllib.request.urlopen(f"{running.address}/api/v1/pools", timeout=10) as reply:
+        pool = json.load(reply)[0]["id"]
+    path = f"{running.address}/api/v1/pools/{pool}/today"
+    before = _median(path)
+    _year_of_days(running, pool)
+    after = _median(path)
+    print(
+        f"Today: {before:.1f} ms; with a year of device days {after:.1f} ms, {after / before:.2f} x (bar: 1.5)"
+    )
+
+
+def _median(path: str) -> float:
+    times = []
+    for _ in range(60):
+        began = time.perf_counter()
+        with urllib.request.urlopen(path, timeout=10) as reply:
+            reply.read()
+        times.append((time.perf_counter() - began) * 1000)
+    return statistics.median(times[10:])
+
+
+def _year_of_days(running: Running, pool: str) -> None:
+    from kumpan.formats.journal_json import body_to_json
+
+    rows = []
+    for ago in range(400, 35, -1):
+        day = datetime.now(UTC) - timedelta(days=ago)
+        body = DeviceDay("controller", date(day.year, day.month, day.day), 288, 55.0, 3000.0, 27.0, 80.0, 0.0)
+        at = day.strftime("%Y-%m-%d %H:%M:%S")
+        text = json.dumps(body_to_json(body))
+        rows.append(
+            f"('{uuid5(SPACE, at)}', (SELECT id FROM workspace LIMIT 1), '{UUID(pool)}', NULL, 'device_day', "
+            f"'{at}', '{at}', NULL, '{text}')"
+        )
+    running.database.run_sql(
+        "USE kumpan; INSERT INTO entry (id, workspace_id, pool_id, person_id, kind, at, recorded_at, supersedes, body) "
+        f"VALUES {', '.join(rows)};"
+    )
