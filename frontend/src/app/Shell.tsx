@@ -9,7 +9,7 @@ import { Shortcuts } from "./Shortcuts";
 
 export function Shell() {
   return (
-    <Flex minH="100dvh" direction="column">
+    <Flex minH={{ base: "100dvh", _print: "auto" }} direction="column" _print={{ display: "block" }}>
       <chakra.a
         href="#main"
         position="absolute"
@@ -76,7 +76,7 @@ export function Shell() {
         mx="auto"
         px={{ base: "4", md: "7" }}
         pt={{ base: "4", md: "5" }}
-        pb="20"
+        pb={{ base: "20", _print: "0" }}
       >
         <Outlet />
       </Box>

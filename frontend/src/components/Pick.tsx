@@ -36,7 +36,14 @@ const Hidden = chakra("input", { base: { position: "absolute", opacity: 0, w: "1
 export function PickOne<T extends string>({ label, options, value, onPick, inline = false }: PickProps<T>) {
   const name = useId();
   return (
-    <Box as="fieldset" border="0" p="0" m="0" display={{ base: "block", md: inline ? "flex" : "block" }}>
+    <Box
+      as="fieldset"
+      border="0"
+      p="0"
+      m="0"
+      minW="0"
+      display={{ base: "block", md: inline ? "flex" : "block" }}
+    >
       <Text
         as="legend"
         fontSize="note"
@@ -81,7 +88,14 @@ export function PickMany({
   inline?: boolean;
 }) {
   return (
-    <Box as="fieldset" border="0" p="0" m="0" display={{ base: "block", md: inline ? "flex" : "block" }}>
+    <Box
+      as="fieldset"
+      border="0"
+      p="0"
+      m="0"
+      minW="0"
+      display={{ base: "block", md: inline ? "flex" : "block" }}
+    >
       <Text
         as="legend"
         fontSize="note"

@@ -45,6 +45,9 @@ const config = defineConfig({
     "*, *::before, *::after": {
       _motionReduce: { transition: "none !important", animation: "none !important" },
     },
+    // A whole run sheet on one page: nine points are read well on paper.
+    "@page": { margin: "10mm" },
+    body: { _print: { zoom: "var(--print-zoom, 0.75)" } },
     "[data-noprint]": { _print: { display: "none !important" } },
   },
 });

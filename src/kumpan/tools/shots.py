@@ -17,16 +17,23 @@ FOLDER = ROOT / "docs/screenshots"
 VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "deck": ("/", DESK, "paper"),
     "board": ("/pools/{green}", DESK, "paper"),
+    "what-if": ("/pools/{salt}", DESK, "paper"),
     "board-phone-sun": ("/pools/{salt}", PHONE, "sun"),
     "slip": ("/pools/{salt}/slip", DESK, "paper"),
     "shock": ("/pools/{tablets}/sheet", DESK, "paper"),
     "sheet-dusk": ("/pools/{green}/sheet", DESK, "dusk"),
+    "round": ("/round", DESK, "paper"),
+    "round-phone-dusk": ("/round", PHONE, "dusk"),
+    "care": ("/pools/{salt}/care", DESK, "paper"),
+    "procedure-phone": ("/pools/{salt}/care/do/backwash", PHONE, "paper"),
+    "benches": ("/pools/{salt}/care/benches", DESK, "paper"),
+    "season": ("/pools/{salt}/season", DESK, "paper"),
     "setup": ("/pools/{salt}/setup", DESK, "paper"),
     "log": ("/pools/{tablets}/log?measure=cyanuric_acid", DESK, "paper"),
-    "history-phone-dusk": ("/pools/{salt}/log", PHONE, "dusk"),
     "shelf": ("/shelf", DESK, "paper"),
     "emergency": ("/emergency", DESK, "paper"),
 }
+DRIVER = "Tomas Lind"
 
 
 SHOWN = {"salt": "Millrace Close", "tablets": "Weir Lane 4", "green": "Tannery Yard"}
@@ -39,9 +46,10 @@ def main() -> None:
         try:
             running.start(demo=True)
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-            pools = _pools(running)
+            pools, driver = _pools(running), _person(running, DRIVER)
             for name, (path, size, mode) in VIEWS.items():
-                _picture(browser, running, path.format(**pools), size, mode, FOLDER / f"{name}.png")
+                person = driver if path == "/round" else ""
+                _picture(browser, running, path.format(**pools), size, mode, person, FOLDER / f"{name}.png")
             _step_on_the_phone(browser, running, pools["green"])
             browser.close()
         finally:
@@ -55,17 +63,37 @@ def _pools(running: Running) -> dict[str, str]:
     return {word: ids[name] for word, name in SHOWN.items()}
 
 
+def _person(running: Running, name: str) -> str:
+    with urllib.request.urlopen(f"{running.address}/api/v1/people", timeout=10) as reply:
+        return next(str(person["id"]) for person in json.load(reply) if person["name"] == name)
+
+
 def _picture(
-    browser: Browser, running: Running, path: str, size: tuple[int, int], mode: str, file: Path
+    browser: Browser,
+    running: Running,
+    path: str,
+    size: tuple[int, int],
+    mode: str,
+    person: str,
+    file: Path,
 ) -> None:
+    """One view, after the few touches that make it show what it is for."""
     context = browser.new_context(viewport={"width": size[0], "height": size[1]}, base_url=running.address)
     context.add_init_script(f"localStorage.setItem('kumpan.mode', '{mode}')")
+    context.add_init_script(f"localStorage.setItem('kumpan.person', '{person}')")
     page = context.new_page()
     page.goto(path)
     page.wait_for_load_state("networkidle")
     if file.stem == "shock":
         page.get_by_text("Shock", exact=True).click()
         page.get_by_text("Put up a no-swim notice").wait_for()
+    if file.stem == "what-if":
+        page.get_by_role("slider", name="Aim for pH").press("ArrowLeft")
+        page.get_by_role("region", name="What if").wait_for()
+        page.wait_for_load_state("networkidle")
+    if file.stem == "procedure-phone":
+        for _ in range(2):
+            page.get_by_role("button", name="Done, next").click()
     page.screenshot(path=file)
     context.close()
 

@@ -1,4 +1,5 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
+import { useEffect } from "react";
 import type { PlanAsked, Sheet } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
@@ -23,6 +24,7 @@ interface SheetCardProps {
 /** The whole sheet, offered or started, with what it leaves and why. */
 export function SheetCard(props: SheetCardProps) {
   const { sheet, asked, units, zone, poolId, busy, onStart, onUndo, onPutAway } = props;
+  usePrintZoom(sheet);
   if (sheet.steps.length === 0) return <NothingToAdd sheet={sheet} poolId={poolId} />;
   return (
     <Card as="section" maxW="52rem" className="sheet">
@@ -73,6 +75,24 @@ export function SheetCard(props: SheetCardProps) {
       )}
     </Card>
   );
+}
+
+// Pours on a sheet, and how small it must be set to stand on one page of paper.
+const PRINT_ZOOM: readonly [number, number][] = [
+  [2, 0.75],
+  [3, 0.68],
+  [4, 0.58],
+  [6, 0.48],
+];
+const SMALLEST_PRINT = 0.42;
+
+function usePrintZoom(sheet: Sheet): void {
+  const pours = sheet.steps.filter(({ step }) => step.kind === "add").length;
+  useEffect(() => {
+    const zoom = PRINT_ZOOM.find(([most]) => pours <= most)?.[1] ?? SMALLEST_PRINT;
+    document.documentElement.style.setProperty("--print-zoom", String(zoom));
+    return () => document.documentElement.style.removeProperty("--print-zoom");
+  }, [pours]);
 }
 
 function Notes({ sheet }: { sheet: Sheet }) {

@@ -87,8 +87,8 @@ function Details({ line }: { line: SheetStep }) {
       {ticked === null &&
         (step.kind === "add" || isHazardous(step.hazard)) &&
         step.cautions.map((caution) => (
-          <Text key={caution} color="accent" fontWeight="600">
-            {caution}
+          <Text key={caution} color="accent" fontWeight="600" _print={{ display: "inline" }}>
+            {`${caution} `}
           </Text>
         ))}
       {ticked === null && isHazardous(step.hazard) && (
@@ -132,7 +132,7 @@ function WaitLine({ minutes, title, why }: { minutes: number; title: string; why
         <Box
           position="relative"
           w="12px"
-          h={`${height}px`}
+          h={{ base: `${height}px`, _print: "30px" }}
           mb="4"
           borderRadius="6px"
           bg="band"

@@ -120,7 +120,10 @@ function Compared({
                     On the sheet
                   </Text>
                 ) : (
-                  <SideButton onClick={() => onChoose({ way: way.way, use: way.use })}>
+                  <SideButton
+                    aria-label={`Take this way: ${way.name}`}
+                    onClick={() => onChoose({ way: way.way, use: way.use })}
+                  >
                     Take this way
                   </SideButton>
                 )}
