@@ -169,6 +169,14 @@ def test_on_a_phone(open_page: OpenPage) -> None:
     expect(page.get_by_role("button", name="Undo").first).to_be_visible()
     wide = page.evaluate("document.documentElement.scrollWidth > document.documentElement.clientWidth")
     assert wide is False
+    page.goto(path)
+    board, due = page.get_by_role("table", name="Lane board"), page.get_by_role("region", name="Due")
+    expect(board).to_be_visible()
+    card, above = board.bounding_box(), due.bounding_box()
+    assert card is not None
+    assert above is not None
+    assert card["width"] > 340  # the board takes the phone's whole width,
+    assert above["y"] < card["y"]  # under what is due
 
 
 def test_what_is_ahead_and_the_history_as_chart_and_table(open_page: OpenPage) -> None:

@@ -29,8 +29,17 @@ export function BoardPage() {
   return (
     <>
       <Sign poolId={poolId} />
-      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 22rem" }} gap="5" alignItems="start">
-        <Box>
+      <Grid
+        templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 22rem" }}
+        templateAreas={{
+          base: '"due" "board" "sheet" "ahead"',
+          lg: '"board sheet" "board due" "board ahead"',
+        }}
+        templateRows={{ lg: "auto auto 1fr" }}
+        gap="5"
+        alignItems="start"
+      >
+        <Box gridArea="board">
           {board.isPending && <Loading what="the board" />}
           {board.isError && <Failed error={board.error} again={() => void board.refetch()} />}
           {board.data?.tested_at === null && <NotTested poolId={poolId} />}
@@ -48,10 +57,14 @@ export function BoardPage() {
             )}
           </Box>
         )}
-        <Grid gridArea="due" gap="5">
+        <Box gridArea="due">
           <DueCard poolId={poolId} />
-          {board.data?.tested_at !== null && <AheadStrip poolId={poolId} zone={zone} />}
-        </Grid>
+        </Box>
+        {board.data?.tested_at !== null && (
+          <Box gridArea="ahead">
+            <AheadStrip poolId={poolId} zone={zone} />
+          </Box>
+        )}
       </Grid>
     </>
   );

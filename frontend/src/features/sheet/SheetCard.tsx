@@ -91,7 +91,9 @@ function usePrintZoom(sheet: Sheet): void {
   useEffect(() => {
     const zoom = PRINT_ZOOM.find(([most]) => pours <= most)?.[1] ?? SMALLEST_PRINT;
     document.documentElement.style.setProperty("--print-zoom", String(zoom));
-    return () => document.documentElement.style.removeProperty("--print-zoom");
+    return () => {
+      document.documentElement.style.removeProperty("--print-zoom");
+    };
   }, [pours]);
 }
 
