@@ -85,7 +85,7 @@ def _picture(
     page.goto(path)
     page.wait_for_load_state("networkidle")
     if file.stem == "shock":
-        page.get_by_text("Shock", exact=True).click()
+        page.get_by_label("Plan", exact=True).select_option("shock")
         page.get_by_text("Put up a no-swim notice").wait_for()
     if file.stem == "what-if":
         page.get_by_role("slider", name="Aim for pH").press("ArrowLeft")
