@@ -143,7 +143,7 @@ function besideEdge(x: number, y: number, plan: PlanDrawingData, unit: number, t
   const nearRight = x > plan.width_m * 0.92;
   // Above the mark: the depths stand on the middle line.
   if (nearLeft) return { x: x + unit * 3, y: y - type * 0.8, anchor: "start" as const };
-  if (nearRight) return { x: x - unit * 3, y: y - type * 0.8, anchor: "end" as const };
+  if (nearRight) return { x: x - unit, y: y - type * 2.4, anchor: "end" as const };
   const above = y < plan.height_m / 2;
   return { x, y: above ? y - unit * 3 : y + unit * 3 + type * 0.7, anchor: "middle" as const };
 }

@@ -19,7 +19,16 @@ from kumpan.core.care.filter_pressure import (
 )
 from kumpan.core.care.index_history import IndexPoint, scaling_index
 from kumpan.core.errors import InvalidInput
-from kumpan.core.journal import CareDone, CellSet, Clarity, InterviewHeld, PoolState, SheetStarted, open_sheet
+from kumpan.core.journal import (
+    CareDone,
+    CellSet,
+    Clarity,
+    InterviewHeld,
+    PoolState,
+    SheetStarted,
+    history,
+    open_sheet,
+)
 from kumpan.core.planning.expected import measured_readings
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.units import Dimension, read_quantity
@@ -95,9 +104,17 @@ async def _cell(scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts)
         stabiliser_band=parts.bands.get(Measure.CYANURIC_ACID),
         water_c=readings.temperature_c,
         overnight_mg_l=ahead.overnight_mg_l if ahead is not None else None,
+        warmed_c=_warmed(state),
     )
     mean = scaling_index(index, scope.now)
     return CellView(setting, found, cell_life(state, scope.now), index, mean, _washes(scope, state), TREES)
+
+
+def _warmed(state: PoolState) -> float | None:
+    """How much warmer the water reads than about a month before, degrees C."""
+    past = history(state, Measure.TEMPERATURE)
+    before = [one for one in past if past[-1].at - one.at >= timedelta(days=25)] if past else []
+    return past[-1].value.value - before[-1].value.value if before else None
 
 
 def _washes(scope: Scope, state: PoolState) -> int:

@@ -141,6 +141,13 @@ def test_a_cell_that_cannot_hold_says_what_the_log_supports() -> None:
     assert bench(None).findings[0].code == "no_forecast"
 
 
+def test_the_season_moves_the_setting() -> None:
+    """Handbook 06, common practice: raise with heat and use, lower in autumn."""
+    assert "raise" in bench(2.0, warmed_c=4.0).findings[-1].text
+    assert "lower the setting" in bench(2.0, warmed_c=-3.0).findings[-1].text
+    assert bench(2.0, warmed_c=0.5).findings == ()
+
+
 def test_hours_at_output_add_up_over_settings() -> None:
     pool = state((0, CellSet(18.0, 50.0, 10.0)), (100, CellSet(18.0, 100.0, 10.0)))
     life = cell_life(pool, when(200))

@@ -12,6 +12,9 @@ import { clock } from "../../lib/times";
 import type { Units } from "../../lib/units";
 import { isHazardous } from "./StepLine";
 
+/** A number and its unit stay on one line. */
+const kept = (amount: string) => amount.replaceAll(" ", "\u00a0");
+
 interface StepNowProps {
   sheet: Sheet;
   current: SheetStep;
@@ -52,8 +55,12 @@ export function StepNow({ sheet, current, zone, units, busy, onTick }: StepNowPr
         {step.title}
       </Text>
       {step.rounded_text && (
-        <Text fontSize={step.rounded_text.length > 14 ? "2rem" : "amount"} fontWeight="750" lineHeight="1.15">
-          {step.rounded_text}
+        <Text
+          fontSize={step.rounded_text.length > 14 ? "1.75rem" : "amount"}
+          fontWeight="750"
+          lineHeight="1.15"
+        >
+          {step.rounded_text.replaceAll(/(\d) (fl )?(oz|lb|gal|g|kg|mL|L)/g, kept)}
         </Text>
       )}
       <Text color="soft" fontSize="note" mb="3">

@@ -15,6 +15,7 @@ SOURCES_USED = ("cell-rates", "cell-limits")
 
 COLD_C = (65 - 32) / 1.8
 STABILISER_LOW = 30.0
+WORTH_A_WORD_C = 2.0
 
 
 @dataclass(frozen=True)
@@ -54,14 +55,19 @@ def cell_bench(
     stabiliser_band: Band | None,
     water_c: float | None,
     overnight_mg_l: float | None,
+    warmed_c: float | None = None,
 ) -> CellBench:
-    """The bench for one pool; `loss_mg_l_day` is what the forecast says it uses, None without one."""
+    """The bench for one pool; `loss_mg_l_day` is what the forecast says it uses, None without one.
+
+    `warmed_c` is how much warmer the water is than a month ago.
+    """
     full = made_mg_l_day(cell, volume_l, 100.0, 24.0)
     undersized = loss_mg_l_day is not None and loss_mg_l_day > full
     settings = tuple(_settings(cell, volume_l, loss_mg_l_day))
     findings = tuple(
         _findings(cell, loss_mg_l_day, full, stabiliser_mg_l, stabiliser_band, water_c, overnight_mg_l)
     )
+    findings = (*findings, *_season(warmed_c))
     return CellBench(made_mg_l_day(cell, volume_l), loss_mg_l_day, settings, full, undersized, findings)
 
 
@@ -94,6 +100,17 @@ def _findings(
         yield Finding("undersized", _cannot(loss, full, stabiliser, band, overnight))
     if cell.percent >= 99 and cell.hours_per_day >= 23:
         yield Finding("ph_rises", "A cell at full output drives pH up: expect acid every week.")
+
+
+def _season(warmed_c: float | None) -> tuple[Finding, ...]:
+    """Raise with heat and use, lower in autumn."""
+    if warmed_c is None or abs(warmed_c) < WORTH_A_WORD_C:
+        return ()
+    if warmed_c > 0:
+        text = f"The water is {warmed_c:.0f} °C warmer than a month ago: expect to raise the setting."
+    else:
+        text = f"The water is {-warmed_c:.0f} °C colder than a month ago: less is needed, lower the setting."
+    return (Finding("season", text, None, {"warmed_c": warmed_c}),)
 
 
 def _cannot(
