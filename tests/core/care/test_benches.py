@@ -145,7 +145,7 @@ def test_the_season_moves_the_setting() -> None:
     """Handbook 06, common practice: raise with heat and use, lower in autumn."""
     assert "raise" in bench(2.0, warmed_c=4.0).findings[-1].text
     assert "lower the setting" in bench(2.0, warmed_c=-3.0).findings[-1].text
-    assert bench(2.0, warmed_c=0.5).findings == ()
+    assert "season" not in {one.code for one in bench(2.0, warmed_c=0.5).findings}
 
 
 def test_hours_at_output_add_up_over_settings() -> None:
