@@ -24,9 +24,9 @@ def end_remembered(file: Path, seconds: float = 20.0) -> bool:
     """End the process that `file` remembers, if it is still the same one. True when it was running."""
     try:
         known = json.loads(file.read_text())
-    except (OSError, ValueError):
-        return False
-    pid, began = known["pid"], known["start_time"]
+        pid, began = known["pid"], known["start_time"]
+    except (OSError, ValueError, KeyError, TypeError):
+        return False  # a torn note remembers nobody
     alive = began is not None and start_time(pid) == began
     if alive:
         end(pid, began, seconds)
