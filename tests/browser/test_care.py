@@ -127,3 +127,19 @@ def test_the_calendar_and_its_link(open_page: OpenPage) -> None:
     page.get_by_role("button", name="Close this link").click()
     expect(page.get_by_role("button", name="Show the link")).to_be_visible()
     assert page.request.get(link).status == 404
+
+
+def test_what_is_it_in_the_water(open_page: OpenPage) -> None:
+    page = open_page("/", PHONE)
+    page.goto(f"{pool_of(page, 'Tannery Yard')}/slip")
+    page.get_by_role("link", name="What is it in the water?").click()
+    page.get_by_text("Yellow-brown dust", exact=True).click()
+    answer = page.get_by_role("region", name="What it is")
+    expect(answer).to_contain_text("Not clear yet")
+    page.get_by_text("Shady walls and steps", exact=True).click()
+    page.get_by_text("It comes off at a touch and is back next day", exact=True).click()
+    page.get_by_text("It was here before, at the same spot", exact=True).click()
+    expect(answer).to_contain_text("Mustard algae")
+    expect(answer).to_contain_text("Quite sure.")
+    page.get_by_role("button", name="Begin again").click()
+    expect(answer).to_have_count(0)

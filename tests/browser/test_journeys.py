@@ -281,6 +281,7 @@ VIEWS = [
     "{pool}/sheet",
     "{pool}/log",
     "{pool}/setup",
+    "{pool}/what-is-it",
     "{pool}/care",
     "{pool}/care/benches",
     "{pool}/care/calendar",

@@ -272,3 +272,17 @@ async def test_the_season_shows_care_done_and_due(api: Api) -> None:
     assert {"tests", "care", "due"} <= rows
     ahead = [mark for mark in marks if mark["row"] == "due"]
     assert all(datetime.fromisoformat(mark["at"]) >= api.now - timedelta(days=1) for mark in ahead)
+
+
+async def test_the_key_weighs_answers_and_asks_on(api: Api) -> None:
+    questions = await api.get("/identify/questions")
+    assert [question["key"] for question in questions] == ["look", "place", "touch", "history"]
+    first = await api.get("/identify?answers=look:dust")
+    assert first["ask_next"] in ("place", "touch", "history")
+    found = await api.get(
+        "/identify?answers=look:dust&answers=place:shade&answers=touch:easy&answers=history:returns"
+    )
+    assert found["candidates"][0]["kind"] == "mustard"
+    assert found["confidence"] == "quite sure"
+    for wrong in ("look", "look:weird", "smell:bad"):
+        assert (await api.client.get(f"/api/v1/identify?answers={wrong}")).status_code == 422

@@ -195,3 +195,17 @@ export const acidBathQuery = (container: string, acid_percent: number, ratio: nu
     enabled: container.trim() !== "",
     retry: false,
   });
+
+export const keyQuestionsQuery = () =>
+  queryOptions({
+    queryKey: ["identify", "questions"],
+    queryFn: () => take(client.GET("/api/v1/identify/questions")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const identifyQuery = (answers: string[]) =>
+  queryOptions({
+    queryKey: ["identify", answers],
+    queryFn: () => take(client.GET("/api/v1/identify", { params: { query: { answers } } })),
+    placeholderData: (before) => before,
+  });

@@ -179,6 +179,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/identify": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Identified
+         * @description Weigh the answers given; nothing is kept.
+         */
+        get: operations["identified_api_v1_identify_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/identify/questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Questions
+         * @description The key's questions with their answers.
+         */
+        get: operations["questions_api_v1_identify_questions_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/interview": {
         parameters: {
             query?: never;
@@ -1629,6 +1669,19 @@ export interface components {
             items: components["schemas"]["DueItem"][];
         };
         /**
+         * Candidate
+         * @description A kind with its share of the likelihood, 0 to 1.
+         */
+        Candidate: {
+            kind: components["schemas"]["Kind"];
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+            /** What */
+            what: string;
+        };
+        /**
          * CareView
          * @description Every task with its date; suggestions; procedures; what was taken off; whose intervals hold, and the plant.
          */
@@ -1750,13 +1803,6 @@ export interface components {
          * @enum {string}
          */
         Chlorination: "liquid" | "granules" | "tablets" | "salt_cell" | "mineral";
-        /** Choice */
-        Choice: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-        };
         /**
          * Choices
          * @description What the forms offer: schools, kits, chemicals, refused kinds, and the measures' names.
@@ -1767,13 +1813,13 @@ export interface components {
             /** Kits */
             kits: components["schemas"]["KitChoice"][];
             /** Measures */
-            measures: components["schemas"]["Choice"][];
+            measures: components["schemas"]["kumpan__web__routers__workspace__Choice"][];
             /** Questions */
             questions: components["schemas"]["Question"][];
             /** Refused */
-            refused: components["schemas"]["Choice"][];
+            refused: components["schemas"]["kumpan__web__routers__workspace__Choice"][];
             /** Schools */
-            schools: components["schemas"]["Choice"][];
+            schools: components["schemas"]["kumpan__web__routers__workspace__Choice"][];
         };
         /**
          * Chosen
@@ -2423,6 +2469,26 @@ export interface components {
             points: components["schemas"]["HistoryPoint"][];
         };
         /**
+         * Identified
+         * @description The kinds, likeliest first; a headline that claims no more than the confidence in words; what would settle it; what is done then.
+         *
+         *     `ask_next` is the open question that would tell most, None when all are answered.
+         */
+        Identified: {
+            /** Ask Next */
+            ask_next: string | null;
+            /** Candidates */
+            candidates: components["schemas"]["Candidate"][];
+            /** Confidence */
+            confidence: string;
+            /** Headline */
+            headline: string;
+            /** Settles */
+            settles: string;
+            /** Then */
+            then: string;
+        };
+        /**
          * Incident
          * @enum {string}
          */
@@ -2497,6 +2563,20 @@ export interface components {
             /** Tree */
             tree: string;
         };
+        /** KeyQuestion */
+        KeyQuestion: {
+            /** Choices */
+            choices: components["schemas"]["kumpan__core__rescue__identify__Choice"][];
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * Kind
+         * @enum {string}
+         */
+        Kind: "green" | "mustard" | "black" | "pollen" | "sand" | "metal" | "dead";
         /** KitChoice */
         KitChoice: {
             /** Key */
@@ -4510,6 +4590,25 @@ export interface components {
             /** Origins */
             origins: components["schemas"]["Origin"][];
         };
+        /**
+         * Choice
+         * @description An answer, and how well it fits each kind in the order of `KINDS`: 0 hardly ever, 10 nearly always.
+         */
+        kumpan__core__rescue__identify__Choice: {
+            /** Fits */
+            fits: number[];
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+        };
+        /** Choice */
+        kumpan__web__routers__workspace__Choice: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -4831,6 +4930,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    identified_api_v1_identify_get: {
+        parameters: {
+            query?: {
+                /** @description like "look:haze" */
+                answers?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Identified"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    questions_api_v1_identify_questions_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyQuestion"][];
                 };
             };
         };

@@ -65,3 +65,5 @@ export type Interview = Schemas["Interview"];
 export type AcidBath = Schemas["AcidBath"];
 export type Plant = Schemas["PlantSet"];
 export type PlantIn = Schemas["PlantIn"];
+export type Identified = Schemas["Identified"];
+export type KeyQuestion = Schemas["KeyQuestion"];

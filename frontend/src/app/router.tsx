@@ -58,6 +58,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/care/ProcedurePage")).ProcedurePage }),
       },
       {
+        path: "/pools/:poolId/what-is-it",
+        lazy: async () => ({ Component: (await import("../features/rescue/IdentifyPage")).IdentifyPage }),
+      },
+      {
         path: "/pools/:poolId/season",
         lazy: async () => ({ Component: (await import("../features/season/SeasonPage")).SeasonPage }),
       },

@@ -110,6 +110,11 @@ SOURCES: dict[str, Source] = {
         _M, "a part of what swimmers bring binds chlorine; free chlorine and sun break it down in days"
     ),
     "bloom-demand": Source(_M, "a bloom eats about ten mg/L a day while it lasts"),
+    "algae-key": Source(
+        _C,
+        "telling green, mustard and black algae from pollen, sand, metal and dead algae",
+        "weights, not measurements",
+    ),
     "care-intervals": Source(_C, "intervals of cleaning and care of owners, service rounds and small pools"),
     "filter-care": Source(_C, "pressure limits, intervals and steps of sand, cartridge and DE filters"),
     "cell-care": Source(_C, "inspection intervals and the order of cleaning a chlorinator cell"),

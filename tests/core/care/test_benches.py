@@ -21,6 +21,7 @@ from kumpan.core.hazards import HAZARDS, Hazard
 from kumpan.core.journal import CareDone, CareValue, CellSet, PlantSet, PressureRead, PumpWindow
 from kumpan.core.planning.feeding import cell_percent
 from kumpan.core.planning.schools import Band
+from kumpan.core.pool.equipment import Traits
 from kumpan.core.units import G_PER_LB, KPA_PER_PSI, L_PER_US_GAL
 from kumpan.core.water import Measure
 from tests.core.journals import reads, state, when
@@ -230,6 +231,14 @@ def test_the_pump_splits_in_two_out_of_the_sun_unless_a_cell_must_chlorinate() -
     salted = circulation(PlantSet(), SALT_POOL, POOL_L, water_c=26, air_c=20, treating=False, cell_hours=11.0)
     assert len(salted.suggested) == 1
     assert hours_a_day(salted.suggested) == pytest.approx(11, abs=0.05)
+
+
+@given(st.floats(8, 23), st.sampled_from([PLASTER, SALT_POOL]))
+def test_suggested_windows_lie_in_the_day_and_run_as_long_as_wanted(hours: float, traits: Traits) -> None:
+    found = circulation(PlantSet(), traits, POOL_L, water_c=26, air_c=20, treating=False, cell_hours=hours)
+    assert all(0 <= one.start_min < 1440 and 0 <= one.end_min <= 1440 for one in found.suggested)
+    asked = 24 if hours >= 22 else hours
+    assert hours_a_day(found.suggested) == pytest.approx(asked, abs=0.07)
 
 
 def paths(tree: str, so_far: tuple[str, ...] = ()) -> list[tuple[str, ...]]:

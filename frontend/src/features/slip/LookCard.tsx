@@ -1,6 +1,7 @@
 import { Grid, Heading } from "@chakra-ui/react";
 import { Card } from "../../components/Card";
 import { type Option, PickMany, PickOne } from "../../components/Pick";
+import { PlainLink } from "../../components/TextLink";
 import type { SlipDraft } from "./useSlip";
 
 const CLARITY: readonly Option<NonNullable<SlipDraft["clarity"]>>[] = [
@@ -18,7 +19,15 @@ const LEVEL: readonly Option<NonNullable<SlipDraft["level"]>>[] = [
 const ODD = ["leaves", "algae spots", "dead animal", "foam", "sharp smell", "weak returns", "leak"] as const;
 
 /** Look before you measure: one tap each. */
-export function LookCard({ draft, change }: { draft: SlipDraft; change: (draft: SlipDraft) => void }) {
+export function LookCard({
+  draft,
+  change,
+  poolId,
+}: {
+  draft: SlipDraft;
+  change: (draft: SlipDraft) => void;
+  poolId: string;
+}) {
   const toggle = (what: string) =>
     change({
       ...draft,
@@ -45,6 +54,9 @@ export function LookCard({ draft, change }: { draft: SlipDraft; change: (draft: 
           onPick={(level) => change({ ...draft, level })}
         />
         <PickMany inline label="Anything odd" options={ODD} values={draft.odd} onToggle={toggle} />
+        <PlainLink to={`/pools/${poolId}/what-is-it`} display="inline-flex" minH="44px" alignItems="center">
+          What is it in the water?
+        </PlainLink>
       </Grid>
     </Card>
   );

@@ -107,7 +107,7 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
     >
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 20rem" }} gap="5" alignItems="start">
         <Grid gap="4" templateColumns="minmax(0,1fr)">
-          {corrects === null && <LookCard draft={draft} change={change} />}
+          {corrects === null && <LookCard draft={draft} change={change} poolId={head.id} />}
           <Card as="section">
             <Flex justify="space-between" align="end" gap="4" wrap="wrap" mb="4">
               <Heading as="h2" fontSize="lead">

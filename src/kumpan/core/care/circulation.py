@@ -17,6 +17,7 @@ LEAST_HOURS = 8.0
 LONG_HOURS = 12.0  # with solar heating, phosphate treatment or heat
 HOT_C = 30.0
 FREEZE_C = 2.0
+NEARLY_ALL_DAY_H = 22.0  # two blocks would run into each other
 BLOCKS = ((5 * 60, 9 * 60), (18 * 60, 22 * 60))  # two of four hours, out of direct sun
 
 
@@ -91,13 +92,16 @@ def _wanted(
 
 def _suggested(hours: float, traits: Traits) -> tuple[PumpWindow, ...]:
     """Two blocks out of the sun; one by day where a cell must chlorinate; round the clock where that is asked."""
-    if hours >= 23.5:
+    if hours >= NEARLY_ALL_DAY_H:
         return (PumpWindow(0, DAY_MIN),)
     if traits.chlorination is Chlorination.SALT_CELL:
         start = int(max(0, 13 * 60 - hours * 30))
-        return (PumpWindow(start, int(start + hours * 60)),)
+        return (PumpWindow(start, int(start + hours * 60) % DAY_MIN),)
     half = int(hours * 30)
-    return tuple(PumpWindow((start + end - half) // 2, (start + end + half) // 2) for start, end in BLOCKS)
+    return tuple(
+        PumpWindow((start + end - half) // 2 % DAY_MIN, (start + end + half) // 2 % DAY_MIN)
+        for start, end in BLOCKS
+    )
 
 
 def _findings(
