@@ -292,6 +292,20 @@ VIEWS = [
 ]
 
 
+def test_no_view_scrolls_sideways_on_a_phone(open_page: OpenPage) -> None:
+    page = open_page("/", PHONE)
+    pool, wide = pool_of(page, "Millrace Close"), []
+    someone = page.evaluate("fetch('/api/v1/people').then(reply => reply.json())")[-1]["id"]
+    page.evaluate(f"localStorage.setItem('kumpan.person', '{someone}')")
+    for view in VIEWS:
+        page.goto(view.format(pool=pool))
+        page.wait_for_load_state("networkidle")
+        over = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+        if over > 0:
+            wide.append((view, over))
+    assert wide == []
+
+
 @pytest.mark.parametrize("view", VIEWS)
 @pytest.mark.parametrize("mode", ["paper", "sun", "dusk"])
 def test_axe_finds_nothing_serious(open_page: OpenPage, view: str, mode: str) -> None:

@@ -41,6 +41,7 @@ const config = defineConfig({
       lineHeight: "1.4",
       fontVariantNumeric: "tabular-nums",
     },
+    "[data-mode=dusk]": { colorScheme: "dark" },
     "*:focus-visible": { outline: "3px solid {colors.rope}", outlineOffset: "2px" },
     "*, *::before, *::after": {
       _motionReduce: { transition: "none !important", animation: "none !important" },

@@ -167,7 +167,7 @@ def test_pressure_over_clean_asks_for_a_backwash_whatever_the_calendar_says() ->
     assert "pressure" not in due((0, FULL_TEST), (0, clean), *rising, day=7)
     found = due((0, FULL_TEST), (0, clean), *rising, (8.5, PressureRead(18.6 * KPA_PER_PSI)), day=9)
     assert found["pressure"].procedure == "backwash"
-    assert "19 psi, 9 over clean" in found["pressure"].why
+    assert "19 psi (1.28 bar), 9 psi over clean" in found["pressure"].why
     assert found["backwash"].standing is Standing.LATER
 
 

@@ -80,7 +80,13 @@ export function DeviceCard({ device, poolId, units }: { device: Device; poolId: 
           A hand test goes before the unit.
         </Text>
       )}
-      <Grid as="dl" templateColumns="1fr 1fr" columnGap="4" rowGap="1" m="0">
+      <Grid
+        as="dl"
+        templateColumns={{ base: "minmax(0,1fr)", sm: "repeat(2, minmax(0,1fr))" }}
+        columnGap="4"
+        rowGap="1"
+        m="0"
+      >
         {rows
           .filter(([, value]) => value !== null)
           .map(([name, value]) => (

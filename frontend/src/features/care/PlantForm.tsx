@@ -98,7 +98,7 @@ function Form({ plant, poolId, units, hasCell }: PlantFormProps & { plant: Plant
           void keep();
         }}
       >
-        <Grid templateColumns={{ base: "1fr 1fr", md: "1fr 1fr 1fr" }} gap="3">
+        <Grid templateColumns={{ base: "repeat(2, minmax(0,1fr))", md: "repeat(3, minmax(0,1fr))" }} gap="3">
           <TextField
             label={`Pump flow, ${units === "us" ? "gpm" : "L/min"}`}
             value={form.flow}

@@ -107,9 +107,9 @@ def _season(warmed_c: float | None) -> tuple[Finding, ...]:
     if warmed_c is None or abs(warmed_c) < WORTH_A_WORD_C:
         return ()
     if warmed_c > 0:
-        text = f"The water is {warmed_c:.0f} °C warmer than a month ago: expect to raise the setting."
+        text = "The water is warmer than a month ago: expect to raise the setting."
     else:
-        text = f"The water is {-warmed_c:.0f} °C colder than a month ago: less is needed, lower the setting."
+        text = "The water is colder than a month ago: less is needed, lower the setting."
     return (Finding("season", text, None, {"warmed_c": warmed_c}),)
 
 

@@ -27,7 +27,7 @@ from kumpan.core.journal import (
     last_reading,
 )
 from kumpan.core.pool.equipment import Chlorination, Filter, Traits
-from kumpan.core.units import KPA_PER_PSI
+from kumpan.core.units import pressure_text
 from kumpan.core.water import Measure
 
 SOURCES_USED = (
@@ -111,9 +111,10 @@ def _pressure(asked: Asked) -> Condition | None:
     if trend is None or trend.rise_kpa < LIMIT_KPA:
         return None
     procedure, title = FILTER_TASKS[asked.traits.filter]
+    bar = pressure_text(trend.last_kpa, metric=True)
     why = (
-        f"The gauge reads {trend.last_kpa / KPA_PER_PSI:.0f} psi, {trend.rise_kpa / KPA_PER_PSI:.0f} over clean; "
-        f"{LIMIT_KPA / KPA_PER_PSI:.0f} is the limit."
+        f"The gauge reads {pressure_text(trend.last_kpa)} ({bar}), {pressure_text(trend.rise_kpa)} over clean; "
+        f"{pressure_text(LIMIT_KPA)} is the limit."
     )
     return Condition(
         "pressure", title, why, trend.last_at, "Flow falls, and what is in the filter comes back.", procedure
