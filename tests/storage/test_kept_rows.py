@@ -2,6 +2,7 @@
 
 from collections.abc import AsyncIterator
 from datetime import UTC, datetime, timedelta
+from typing import Any
 from uuid import UUID, uuid4
 
 import pytest
@@ -11,6 +12,7 @@ from kumpan.core.journal import SwimmersCounted
 from kumpan.services.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.workspace import the_workspace
 from kumpan.storage.kept_rows import MOST_SETS, Kept, KeptRows
+from kumpan.storage.repositories.journal import JournalRepository, StoredEntry
 from kumpan.storage.transaction import Database, Transaction
 
 NOW = datetime(2026, 6, 1, 12, tzinfo=UTC)
@@ -66,6 +68,35 @@ async def test_what_was_rolled_back_is_not_kept(two: tuple[Database, Database, U
     async with one.transaction() as tx:
         await told(tx, pool)
     assert await swims(one, pool) == 1
+
+
+async def test_only_what_is_new_is_read_and_it_stands_in_its_place(
+    two: tuple[Database, Database, UUID], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """The checksum is the database's own: a wrong one would read all again, and this would count it."""
+    one, _, pool = two
+    for hours in (3, 1, 2):
+        async with one.transaction() as tx:
+            at = NOW - timedelta(hours=hours)
+            await record(await scope(tx), pool, Stamp(uuid4(), at, None), SwimmersCounted(float(hours)))
+        assert await swims(one, pool) >= 1
+    read: list[int] = []
+    whole = JournalRepository._read
+
+    async def counted(self: JournalRepository, *where: Any) -> tuple[StoredEntry, ...]:
+        rows = await whole(self, *where)
+        read.append(len(rows))
+        return rows
+
+    monkeypatch.setattr(JournalRepository, "_read", counted)
+    async with one.transaction() as tx:
+        later = Scope(tx, await the_workspace(tx), NOW + timedelta(days=2))
+        await record(later, pool, Stamp(uuid4(), NOW - timedelta(hours=2.5), None), SwimmersCounted(2.5))
+    async with one.transaction() as tx:
+        state = await pool_state(await scope(tx), pool)
+    assert read == [1]
+    told = [entry.body.bather_hours for entry in state.swims if isinstance(entry.body, SwimmersCounted)]
+    assert told == [3.0, 2.5, 2.0, 1.0]
 
 
 async def test_an_unchanged_set_is_read_once_and_the_oldest_is_forgotten() -> None:

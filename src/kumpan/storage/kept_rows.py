@@ -28,6 +28,10 @@ class KeptRows(Generic[Row]):
     def __init__(self) -> None:
         self._sets: OrderedDict[Fingerprint, Kept[Row]] = OrderedDict()
 
+    def known(self, name: Fingerprint) -> Kept[Row] | None:
+        """What is kept under a name, whatever the database says by now."""
+        return self._sets.get(name)
+
     async def get(
         self, name: Fingerprint, mark: Fingerprint, read: Callable[[], Awaitable[tuple[Row, ...]]]
     ) -> Kept[Row]:

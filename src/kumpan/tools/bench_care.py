@@ -21,6 +21,7 @@ from kumpan.demo.season import season
 from kumpan.tools.serving import Running
 
 POOLS, ENTRIES, MONTHS_DAYS = 50, 500, 365
+AT_ONCE = 60
 SPACE = UUID("0f0c7d3e-5f53-4b7e-9a43-6a3c7b0b5d11")
 
 
@@ -99,7 +100,7 @@ def _year_of_days(running: Running, pool: str) -> None:
             f"('{uuid5(SPACE, at)}', (SELECT id FROM workspace LIMIT 1), '{UUID(pool)}', NULL, 'device_day', "
             f"'{at}', '{at}', NULL, '{text}')"
         )
-    running.database.run_sql(
-        "USE kumpan; INSERT INTO entry (id, workspace_id, pool_id, person_id, kind, at, recorded_at, supersedes, body) "
-        f"VALUES {', '.join(rows)};"
-    )
+    columns = "id, workspace_id, pool_id, person_id, kind, at, recorded_at, supersedes, body"
+    for first in range(0, len(rows), AT_ONCE):  # a command line holds only so much
+        values = ", ".join(rows[first : first + AT_ONCE])
+        running.database.run_sql(f"USE kumpan; INSERT INTO entry ({columns}) VALUES {values};")

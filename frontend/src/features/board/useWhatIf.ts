@@ -1,4 +1,4 @@
-import { useCallback, useRef, useState } from "react";
+import { startTransition, useCallback, useRef, useState } from "react";
 import { client, Trouble, take } from "../../api/client";
 import type { Lane, Measure, WhatIf } from "../../api/types";
 import { personId } from "../../lib/person";
@@ -31,7 +31,11 @@ export function useWhatIf(poolId: string, units: Units) {
             body: { values: asked.values, places: asked.places },
           }),
         );
-        if (aims.current !== NONE) setAnswer(found);
+        // While a float is dragged the answer is drawn when the hand leaves time for it; else at once.
+        const dragged = Object.keys(asked.places).length > 0;
+        if (aims.current === NONE) break;
+        if (dragged) startTransition(() => setAnswer(found));
+        else setAnswer(found);
         setTrouble(null);
       } catch (error) {
         setTrouble(error instanceof Trouble ? error : new Trouble(String(error), null, 0));

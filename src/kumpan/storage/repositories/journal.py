@@ -1,8 +1,13 @@
 """Named queries on pools and their entries. They flush, they never commit; unique keys decide conflicts."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
+from functools import reduce
+from operator import xor
+from typing import Any
 from uuid import UUID
+from zlib import crc32
 
 from sqlalchemy import ColumnElement, func, select
 from sqlalchemy.exc import IntegrityError
@@ -80,10 +85,9 @@ class JournalRepository:
         self, name: tuple[object, ...], where: tuple[ColumnElement[bool], ...]
     ) -> Kept[StoredEntry]:
         async def read() -> tuple[StoredEntry, ...]:
-            rows = await self._session.execute(
-                select(*_COLUMNS).where(*where).order_by(EntryRow.at, EntryRow.recorded_at, EntryRow.id)
+            return await self._with_the_new(self._kept.known(name), tuple(mark), where) or await self._read(
+                where
             )
-            return tuple(StoredEntry(*row) for row in rows)
 
         mark = (
             await self._session.execute(
@@ -93,8 +97,29 @@ class JournalRepository:
             )
         ).one()
         if self._wrote:
-            return Kept((*name, *mark, "not committed"), await read())
+            return Kept((*name, *mark, "not committed"), await self._read(where))
         return await self._kept.get(name, tuple(mark), read)
+
+    async def _read(
+        self, where: tuple[ColumnElement[bool], ...], *more: ColumnElement[bool]
+    ) -> tuple[StoredEntry, ...]:
+        rows = await self._session.execute(
+            select(*_COLUMNS).where(*where, *more).order_by(EntryRow.at, EntryRow.recorded_at, EntryRow.id)
+        )
+        return tuple(StoredEntry(*row) for row in rows)
+
+    async def _with_the_new(
+        self, known: Kept[StoredEntry] | None, mark: tuple[Any, ...], where: tuple[ColumnElement[bool], ...]
+    ) -> tuple[StoredEntry, ...] | None:
+        """What is kept and what was recorded since, where the two together have the fingerprint asked for."""
+        if known is None or not known.rows:
+            return None
+        newest = max(row.recorded_at for row in known.rows)
+        new = await self._read(where, EntryRow.recorded_at > newest)
+        both = (*known.rows, *new)
+        if len(both) != mark[0] or _checksum(both) != mark[2]:
+            return None
+        return tuple(sorted(both, key=lambda row: (row.at, row.recorded_at, str(row.id))))
 
     async def entry(self, workspace_id: UUID, entry_id: UUID) -> StoredEntry | None:
         row = await self._session.get(EntryRow, entry_id)
@@ -122,6 +147,11 @@ class JournalRepository:
             raise Conflict(
                 "This was changed or saved by someone else meanwhile; reload and look again."
             ) from trouble
+
+
+def _checksum(rows: Iterable[StoredEntry]) -> int:
+    """As the database reckons it: the ids' CRC-32, all of them by exclusive or."""
+    return reduce(xor, (crc32(str(row.id).encode()) for row in rows), 0)
 
 
 def _stored(row: EntryRow) -> StoredEntry:
