@@ -143,3 +143,17 @@ def test_what_is_it_in_the_water(open_page: OpenPage) -> None:
     expect(answer).to_contain_text("Quite sure.")
     page.get_by_role("button", name="Begin again").click()
     expect(answer).to_have_count(0)
+
+
+def test_closing_and_opening_lists_for_this_pool(open_page: OpenPage) -> None:
+    page = open_page("/")
+    page.goto(f"{pool_of(page, 'Millrace Close')}/season")
+    lists = page.get_by_role("region", name="Opening and closing")
+    lists.get_by_text("Closing", exact=True).click()
+    expect(lists.get_by_text("Cell and flow switch out")).to_be_visible()
+    expect(lists.get_by_text("Never power a cell without flow", exact=False).first).to_be_visible()
+    lists.get_by_text("mild", exact=True).click()
+    expect(lists.get_by_text("Cell and flow switch out")).to_have_count(0)
+    expect(lists.get_by_text("Cell off in the cold")).to_be_visible()
+    lists.get_by_text("Opening", exact=True).click()
+    expect(lists.get_by_text("Safety round")).to_be_visible()

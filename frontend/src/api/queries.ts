@@ -209,3 +209,23 @@ export const identifyQuery = (answers: string[]) =>
     queryFn: () => take(client.GET("/api/v1/identify", { params: { query: { answers } } })),
     placeholderData: (before) => before,
   });
+
+export interface SeasonAsked {
+  which: "opening" | "closing";
+  day: string;
+  kind: "in_ground" | "above_ground";
+  cover: "none" | "solid" | "mesh";
+  winter: "frost" | "mild";
+  skimmer_plate: boolean;
+}
+
+export const seasonPlanQuery = (pool_id: string, asked: SeasonAsked) =>
+  queryOptions({
+    queryKey: ["pool", pool_id, "season-plan", asked],
+    queryFn: () =>
+      take(
+        client.GET("/api/v1/pools/{pool_id}/season-plan", { params: { path: { pool_id }, query: asked } }),
+      ),
+    placeholderData: (before) => before,
+    retry: false,
+  });

@@ -825,6 +825,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pools/{pool_id}/season-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan
+         * @description The dated list for opening or closing on a day; adapted to filter, cell, surface and the last look.
+         */
+        get: operations["plan_api_v1_pools__pool_id__season_plan_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pools/{pool_id}/second-opinion": {
         parameters: {
             query?: never;
@@ -1934,6 +1954,35 @@ export interface components {
             parts: number;
             /** Product Id */
             product_id?: string | null;
+        };
+        /**
+         * Cover
+         * @enum {string}
+         */
+        Cover: "none" | "solid" | "mesh";
+        /**
+         * DatedItem
+         * @description An item on its day, with the cautions of its step.
+         */
+        DatedItem: {
+            /** Cautions */
+            cautions: string[];
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            hazard: components["schemas"]["Hazard"];
+            /** Key */
+            key: string;
+            /** Minutes */
+            minutes: number;
+            /** Station */
+            station: string | null;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
         };
         /**
          * DayAhead
@@ -3200,6 +3249,11 @@ export interface components {
             /** Volume L */
             volume_l: number;
         };
+        /**
+         * PoolKind
+         * @enum {string}
+         */
+        PoolKind: "in_ground" | "above_ground";
         /** PouredSince */
         PouredSince: {
             /**
@@ -3639,6 +3693,19 @@ export interface components {
          * @enum {string}
          */
         SchoolKey: "household" | "service" | "small_vinyl" | "residential_standard" | "public_code";
+        /**
+         * SeasonPlan
+         * @description The list in its order, what to have at hand, and words about the day itself.
+         */
+        SeasonPlan: {
+            /** Items */
+            items: components["schemas"]["DatedItem"][];
+            /** Materials */
+            materials: string[];
+            /** Notes */
+            notes: string[];
+            which: components["schemas"]["Which"];
+        };
         /** SettingsChange */
         SettingsChange: {
             /** At */
@@ -4578,6 +4645,16 @@ export interface components {
                 [key: string]: number;
             };
         };
+        /**
+         * Which
+         * @enum {string}
+         */
+        Which: "opening" | "closing";
+        /**
+         * Winter
+         * @enum {string}
+         */
+        Winter: "frost" | "mild";
         /**
          * Working
          * @description How a number came about: one or a few plain sentences, the inputs, the sources.
@@ -6121,6 +6198,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Ribbon"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    plan_api_v1_pools__pool_id__season_plan_get: {
+        parameters: {
+            query: {
+                which: components["schemas"]["Which"];
+                day: string;
+                kind?: components["schemas"]["PoolKind"];
+                cover?: components["schemas"]["Cover"];
+                winter?: components["schemas"]["Winter"];
+                skimmer_plate?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonPlan"];
                 };
             };
             /** @description Validation Error */

@@ -67,3 +67,4 @@ export type Plant = Schemas["PlantSet"];
 export type PlantIn = Schemas["PlantIn"];
 export type Identified = Schemas["Identified"];
 export type KeyQuestion = Schemas["KeyQuestion"];
+export type SeasonPlan = Schemas["SeasonPlan"];

@@ -128,6 +128,7 @@ SOURCES: dict[str, Source] = {
     "routine-shock": Source(_C, "a shock every one to two weeks, weekly over 80 F"),
     "scale-forms": Source(_M, "scale builds above a saturation index of about +0.3"),
     "learned-intervals": Source(_C, "test and clean more often at first, stretch as the log shows it steady"),
+    "season-lists": Source(_C, "opening and closing lists by kind of pool, filter, cell, cover and winter"),
     "season-marks": Source(_C, "what a season's record is read for: warmth, tests, doses, shocks, new water"),
     "truck-trays": Source(_C, "acids and oxidisers ride in separate secured trays"),
     "weekly-stop": Source(_C, "a weekly stop cannot hold 1 to 3 ppm with one liquid dose"),

@@ -1,14 +1,27 @@
 """The season ribbon of one pool."""
 
-from datetime import datetime, time
+from datetime import date, datetime, time
 from uuid import UUID
 from zoneinfo import ZoneInfo
 
 from kumpan.core.care.ribbon import AHEAD, Ribbon, RibbonMark, RibbonRow, ribbon
+from kumpan.core.errors import InvalidInput
+from kumpan.core.journal import Clarity
+from kumpan.core.planning.expected import measured_readings
+from kumpan.core.season.plans import (
+    Cover,
+    PoolKind,
+    SeasonAsked,
+    SeasonPlan,
+    Which,
+    Winter,
+    season_plan,
+)
 from kumpan.services.care import calendar_days
 from kumpan.services.ledger import Scope, pool_state
 from kumpan.services.pools import parts_of
 
+MOST_DAYS_OFF = 366
 WORTH_A_MARK_DAYS = 10.0  # what comes round more often would only darken the strip
 
 
@@ -23,3 +36,24 @@ async def season_of(scope: Scope, pool_id: UUID) -> Ribbon:
         if item.days is None or item.days >= WORTH_A_MARK_DAYS
     )
     return ribbon(state, scope.now, due)
+
+
+async def season_list(
+    scope: Scope,
+    pool_id: UUID,
+    which: Which,
+    day: date,
+    kind: PoolKind,
+    cover: Cover,
+    winter: Winter,
+    *,
+    skimmer_plate: bool,
+) -> SeasonPlan:
+    """Opening or closing on a day. Raises InvalidInput for a day that is nowhere near."""
+    state = await pool_state(scope, pool_id)
+    if abs((day - scope.now.date()).days) > MOST_DAYS_OFF:
+        raise InvalidInput("Choose a day within a year of today.", "day")
+    look = state.last_look
+    green = look is not None and look.clarity in (Clarity.GREEN, Clarity.DRAIN_HIDDEN)
+    asked = SeasonAsked(parts_of(state).equipment.traits, kind, cover, winter, skimmer_plate, green)
+    return season_plan(which, asked, day, measured_readings(state).temperature_c)

@@ -8,6 +8,7 @@ import { Failed, Loading } from "../../components/States";
 import { useStore } from "../../lib/store";
 import { unitsStore } from "../../lib/units";
 import { Ribbon } from "./Ribbon";
+import { SeasonLists } from "./SeasonLists";
 
 /** The year as one strip. */
 export function SeasonPage() {
@@ -37,6 +38,7 @@ export function SeasonPage() {
           )}
         </Card>
       )}
+      <SeasonLists poolId={poolId} />
     </>
   );
 }

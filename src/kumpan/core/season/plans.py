@@ -1,0 +1,222 @@
+"""Opening and closing as dated lists, forwards or backwards from one day, for the pool as it is built.
+
+A row reads like the handbook's; `when` says for which pools it stands. Source: season-lists.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from datetime import date, timedelta
+from enum import StrEnum
+
+from kumpan.core.hazards import Hazard, cautions_for
+from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
+
+SOURCE = "season-lists"
+
+SWIM_SEASON_C = 18.0  # 65 F: under it almost nothing grows
+
+
+class Which(StrEnum):
+    OPENING = "opening"
+    CLOSING = "closing"
+
+
+class PoolKind(StrEnum):
+    IN_GROUND = "in_ground"
+    ABOVE_GROUND = "above_ground"
+
+
+class Cover(StrEnum):
+    NONE = "none"
+    SOLID = "solid"
+    MESH = "mesh"
+
+
+class Winter(StrEnum):
+    FROST = "frost"
+    MILD = "mild"
+
+
+class When(StrEnum):
+    """For which pools a row stands."""
+
+    ALWAYS = "always"
+    FROST = "frost"
+    MILD = "mild"
+    COVERED = "covered"
+    ABOVE_GROUND = "above_ground"
+    ABOVE_GROUND_COVERED = "above_ground_covered"
+    IN_GROUND = "in_ground"
+    SALT_CELL = "salt_cell"
+    TABLETS = "tablets"
+    SAND = "sand"
+    CARTRIDGE = "cartridge"
+    DE = "de"
+    VINYL = "vinyl"
+    PLATE = "plate"
+    NO_PLATE = "no_plate"
+    CLEAR = "clear"
+    GREEN = "green"
+    OUTDOOR = "outdoor"
+
+
+@dataclass(frozen=True)
+class SeasonAsked:
+    """The pool as the lists see it. `skimmer_plate` seals the skimmer over winter; `green` as found at opening."""
+
+    traits: Traits
+    kind: PoolKind
+    cover: Cover
+    winter: Winter
+    skimmer_plate: bool = False
+    green: bool = False
+
+
+@dataclass(frozen=True)
+class Row:
+    """One item: `day` counts from the opening or closing day; `minutes` to circulate after it."""
+
+    key: str
+    day: int
+    title: str
+    text: str
+    when: tuple[When, ...] = (When.ALWAYS,)
+    hazard: Hazard = Hazard.NONE
+    minutes: int = 0
+    materials: tuple[str, ...] = ()
+    station: str | None = None
+
+
+W, H = When, Hazard
+OPENING: tuple[Row, ...] = (
+    Row("safety", 0, "Safety round", "Gate closes and latches from wide open, half open and a few inches; fence firm, its foot not rusted; nothing to climb near it; rescue sign in view, pole in place; drain covers whole and tight.", hazard=H.SUCTION),
+    Row("electrics", 0, "Electrics", "Any doubt about wiring, bonding or the breaker: a licensed electrician before anything is switched on.", hazard=H.ELECTRICITY),
+    Row("cover_off", 0, "Cover off", "Water pumped off with a GFCI or RCD protected pump, leaves off, then the cover; cleaned, dried, stored away from mice and chemicals. Nobody on or under it.", (W.COVERED,), H.SHELL, materials=("cover pump", "pool-safe cleaner")),
+    Row("plugs", 0, "Plugs out, fittings in", "Winter plugs out; baskets, ladder, returns' eyeballs in; hoses, unions, drain plugs, gauge; o-rings looked at and greased.", (W.FROST,), materials=("o-ring lubricant", "sealing tape")),
+    Row("cell_out", 0, "Cell stays without power", "Spacer or cell in place, but no power until the water is balanced and salt is in its window.", (W.SALT_CELL,), H.CELL),
+    Row("level", 0, "Water level", "Fill to over the middle of the skimmer mouth before the pump starts: a pump that draws air loses its prime."),
+    Row("filter", 0, "Filter ready", "A clean cartridge, or a new one.", (W.CARTRIDGE,), materials=("cartridge",)),
+    Row("filter_de", 0, "Filter ready", "Grids clean, recharged with powder.", (W.DE,), H.SILICA, materials=("DE powder", "dust mask")),
+    Row("filter_sand", 0, "Filter ready", "Backwash until the glass is clear, then rinse.", (W.SAND,), H.VALVE),
+    Row("start", 0, "Prime and start", "Valves open, air relief open, pump on; look for leaks; note the clean pressure.", hazard=H.PRESSURE, minutes=10),
+    Row("test", 0, "Test everything", "After ten minutes: chlorine, pH, alkalinity, calcium, stabiliser, copper. Over a winter stabiliser can turn to ammonia: near 0, with much combined chlorine and a huge demand, is not a wrong test.", materials=("fresh reagents or strips",), station="slip"),
+    Row("test_salt", 0, "Test salt", "Drained water took salt with it. Add nothing by the lamp.", (W.SALT_CELL,), station="slip"),
+    Row("clean", 0, "Debris, brush, vacuum", "Leaves out, brush all of it, vacuum to waste where the filter has that setting.", hazard=H.SUCTION),
+    Row("balance", 1, "Balance", "Alkalinity, then pH, by the sheet, with its waits.", station="sheet"),
+    Row("first_shock", 1, "First shock", "Clear water: chlorine to 3 to 5 while nobody swims, and a first shock at dusk; about 1 lb per 10 000 gal is the trade's measure, the sheet reckons yours.", (W.CLEAR,), H.OXIDISER_GRANULES, station="sheet"),
+    Row("rescue", 1, "Green: treat it first", "Found green: the shock plan with its repeats, brush and filter round the clock; the rest of this list waits until it is clear.", (W.GREEN,), H.OXIDISER_GRANULES, station="sheet"),
+    Row("salt", 2, "Salt to its window", "By a hand test, in whole bags rounded down, cell off; 24 h of mixing, test again.", (W.SALT_CELL,), materials=("pool salt",), station="sheet"),
+    Row("cell_on", 4, "Power the cell", "Water balanced, salt in its window, warmer than the unit's limit: cell in, flow seen, power on.", (W.SALT_CELL,), H.CELL),
+    Row("stabiliser", 7, "Stabiliser", "When it is clear, from a test.", (W.OUTDOOR,), materials=("stabiliser",), station="sheet"),
+    Row("algaecide", 7, "Preventive algaecide", "If you use one: by its label, when free chlorine is back under 5."),
+    Row("routine", 7, "The week begins", "Tests twice a week, cleaning, care by the list.", station="care"),
+)  # fmt: skip
+CLOSING: tuple[Row, ...] = (
+    Row("test", -2, "Test everything", "Two days before: the full test with copper and iron; a quart to a shop if it does the metals.", station="slip"),
+    Row("shelf", -2, "What stands on the shelf", "Winter chemicals, plugs, antifreeze only where it is advised (propylene glycol, never automotive).", station="shelf"),
+    Row("balance", -2, "Balance", "Never close on unbalanced water: for months nothing moves it. Low pH eats the liner, copper and iron stain.", station="sheet"),
+    Row("clean", -1, "Clean it", "Leaves and debris out, brush, vacuum; waterline with a pool-safe cleaner.", hazard=H.SUCTION),
+    Row("sequestrant", -1, "Metals first", "Only where copper or iron was found: sequestrant by its label, before the shock; high chlorine destroys it later.", minutes=120),
+    Row("shock", -1, "Shock at dusk", "With the pump running, nothing else with it.", (W.OUTDOOR,), H.OXIDISER_GRANULES, 120, station="sheet"),
+    Row("algaecide", 0, "Winter algaecide", "Non-foaming, when free chlorine is back under 3 to 5, usually the next day. Some add all on one day; this is the safer order.", minutes=120),
+    Row("pillow_test", -1, "Air pillow", "Inflate three quarters with cold air the day before: a leak shows by morning.", (W.ABOVE_GROUND_COVERED,), materials=("air pillow", "cord")),
+    Row("feeder", 0, "No feeder in the pool", "No floating tablet feeder over winter: it bleaches the liner.", (W.VINYL,)),
+    Row("tablets", 0, "Feeder emptied", "Flow off, pressure gone, face away; tablets back dry into their own tub.", (W.TABLETS,), H.TABLETS),
+    Row("level_plate", 0, "Water level", "With a skimmer seal or plate: half up the skimmer.", (W.PLATE,)),
+    Row("level_low", 0, "Water level", "Below skimmer and returns, by the cover maker: 4 to 6 in under the skimmer in an in-ground pool. Never empty it: ground water lifts shells.", (W.NO_PLATE, W.FROST), H.SHELL),
+    Row("filter_sand", 0, "Filter", "Backwash, drain plugs out, valve between two settings.", (W.SAND, W.FROST), H.VALVE),
+    Row("filter_cartridge", 0, "Filter", "Cartridges washed, dried, kept indoors; tank drained.", (W.CARTRIDGE, W.FROST), H.PRESSURE),
+    Row("filter_de", 0, "Filter", "Grids washed, tank drained.", (W.DE, W.FROST), H.SILICA),
+    Row("plant", 0, "Pump, heater, chlorinator", "Drained; plugs kept in the pump basket; hoses off.", (W.FROST,), H.PRESSURE),
+    Row("lines", 0, "Lines blown out and plugged", "High volume, low pressure; never compressed air through filter or heater; plugs pointed away.", (W.FROST, W.IN_GROUND), H.PRESSURE, materials=("winter plugs", "blower")),
+    Row("power", 0, "Electricity off", "At the breaker; anything hard-wired by a licensed electrician.", (W.FROST,), H.ELECTRICITY),
+    Row("cell", 0, "Cell and flow switch out", "Cleaned, dry, stored; spacer in. The control box may stay.", (W.SALT_CELL, W.FROST), H.CELL, materials=("cell spacer",)),
+    Row("cell_mild", 0, "Cell off in the cold", "Below the unit's limit: off, chlorinate by hand.", (W.SALT_CELL, W.MILD), H.CELL),
+    Row("fittings", 0, "Ladders, steps, fittings, toys out", "The solar blanket rinsed, dried, stored with a lid."),
+    Row("pillow", 0, "Pillow tied, cover on", "Pillow in the middle, tied; cover over it, cable and winch tight.", (W.ABOVE_GROUND_COVERED,)),
+    Row("cover", 0, "Cover on", "When free chlorine is 3 or under. Water bags two thirds full, not dragged, never hung jugs, not over the skimmer. Keep its receipt.", (W.COVERED,), H.SHELL, materials=("cover", "water bags")),
+    Row("store", 0, "Chemicals stored", "Away from equipment, apart from each other, dry, locked."),
+    Row("mild", 0, "Through the mild winter", "No closing: shorter pump hours, freeze guard on, test weekly, chlorinate by hand when the cell stops.", (W.MILD,)),
+    Row("duty_water", 21, "Water on the cover", "Over 3 in: pumped off, a plate under the pump, GFCI or RCD protected. Water on a cover drowns children: nobody on or under it.", (W.COVERED,), H.ELECTRICITY),
+    Row("duty_leaves", 28, "Leaves off", "Before the first freeze.", (W.COVERED,)),
+    Row("duty_storm", 30, "After storms", "Weights, cable, wind under the cover; the level."),
+    Row("duty_look", 60, "A look at mid-winter", "Level, clarity, chlorine.", (W.MILD,)),
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class DatedItem:
+    """An item on its day, with the cautions of its step."""
+
+    key: str
+    day: date
+    title: str
+    text: str
+    hazard: Hazard
+    cautions: tuple[str, ...]
+    minutes: int
+    station: str | None
+
+
+@dataclass(frozen=True)
+class SeasonPlan:
+    """The list in its order, what to have at hand, and words about the day itself."""
+
+    which: Which
+    items: tuple[DatedItem, ...]
+    materials: tuple[str, ...]
+    notes: tuple[str, ...]
+
+
+def season_plan(which: Which, asked: SeasonAsked, day: date, water_c: float | None = None) -> SeasonPlan:
+    """The dated plan. `water_c` is the last water temperature, for the word on early and late."""
+    rows = sorted(_fitting(OPENING if which is Which.OPENING else CLOSING, asked), key=lambda row: row.day)
+    items = tuple(
+        DatedItem(
+            row.key, day + timedelta(days=row.day), row.title, row.text, row.hazard,
+            cautions_for(row.hazard), row.minutes, row.station,
+        )
+        for row in rows
+    )  # fmt: skip
+    materials = tuple(dict.fromkeys(thing for row in rows for thing in row.materials))
+    return SeasonPlan(which, items, materials, tuple(_notes(which, asked, water_c)))
+
+
+def _fitting(rows: Sequence[Row], asked: SeasonAsked) -> Iterator[Row]:
+    traits = asked.traits
+    covered = asked.cover is not Cover.NONE
+    above = asked.kind is PoolKind.ABOVE_GROUND
+    stands = {
+        When.ALWAYS: True,
+        When.FROST: asked.winter is Winter.FROST,
+        When.MILD: asked.winter is Winter.MILD,
+        When.COVERED: covered,
+        When.ABOVE_GROUND: above,
+        When.ABOVE_GROUND_COVERED: above and covered,
+        When.IN_GROUND: not above,
+        When.SALT_CELL: traits.chlorination is Chlorination.SALT_CELL,
+        When.TABLETS: traits.chlorination is Chlorination.TABLETS,
+        When.SAND: traits.filter is Filter.SAND,
+        When.CARTRIDGE: traits.filter is Filter.CARTRIDGE,
+        When.DE: traits.filter is Filter.DE,
+        When.VINYL: traits.surface is Surface.VINYL,
+        When.PLATE: asked.skimmer_plate,
+        When.NO_PLATE: not asked.skimmer_plate,
+        When.CLEAR: not asked.green,
+        When.GREEN: asked.green,
+        When.OUTDOOR: not traits.indoor,
+    }
+    return (row for row in rows if all(stands[when] for when in row.when))
+
+
+def _notes(which: Which, asked: SeasonAsked, water_c: float | None) -> Iterator[str]:
+    if which is Which.OPENING:
+        if water_c is not None and water_c > SWIM_SEASON_C:
+            yield "The water is over 65 °F (18 °C) already: expect algae; the shock may need its repeats."
+        else:
+            yield "Early is cheap: under 65 °F (18 °C) almost nothing grows."
+    elif water_c is not None and water_c > SWIM_SEASON_C:
+        yield "The water is still over 65 °F (18 °C): closing now leaves it warm and still. Wait if you can."
+    if which is Which.CLOSING and asked.winter is Winter.MILD:
+        yield "Mild winters need no closing: this is the list of what still changes."
+    yield "Household guidance: cover maker, equipment manuals and licensed trades come first."

@@ -1,0 +1,148 @@
+"""Opening and closing: every item of the handbook for the pools it names, in a safe order, each with its caution."""
+
+from datetime import date, timedelta
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from kumpan.core.hazards import HAZARDS, Hazard
+from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
+from kumpan.core.season.plans import (
+    CLOSING,
+    OPENING,
+    Cover,
+    PoolKind,
+    SeasonAsked,
+    Which,
+    Winter,
+    season_plan,
+)
+
+DAY = date(2026, 10, 17)
+ABOVE_SAND = SeasonAsked(
+    Traits(Surface.VINYL, Chlorination.TABLETS, Filter.SAND),
+    PoolKind.ABOVE_GROUND,
+    Cover.SOLID,
+    Winter.FROST,
+    True,
+)
+PLASTER_CELL = SeasonAsked(
+    Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND),
+    PoolKind.IN_GROUND,
+    Cover.SOLID,
+    Winter.FROST,
+)
+ASKED = st.builds(
+    SeasonAsked,
+    st.builds(
+        Traits, st.sampled_from(list(Surface)), st.sampled_from(list(Chlorination)), st.sampled_from(list(Filter)),
+        st.booleans(),
+    ),
+    st.sampled_from(list(PoolKind)),
+    st.sampled_from(list(Cover)),
+    st.sampled_from(list(Winter)),
+    st.booleans(),
+    st.booleans(),
+)  # fmt: skip
+
+
+def keys(which: Which, asked: SeasonAsked) -> list[str]:
+    return [item.key for item in season_plan(which, asked, DAY).items]
+
+
+@pytest.mark.parametrize(
+    ("which", "asked", "expected"),
+    [
+        # Handbook 09, common practice: closing, items 1 to 10 and the off-season duties.
+        (Which.CLOSING, ABOVE_SAND, {
+            "test", "shelf", "balance", "clean", "sequestrant", "shock", "algaecide", "pillow_test", "feeder", "tablets",
+            "level_plate", "filter_sand", "plant", "power", "fittings", "pillow", "cover", "store",
+            "duty_water", "duty_leaves", "duty_storm",
+        }),
+        (Which.CLOSING, PLASTER_CELL, {
+            "test", "shelf", "balance", "clean", "sequestrant", "shock", "algaecide", "level_low", "filter_sand", "plant",
+            "lines", "power", "cell", "fittings", "cover", "store", "duty_water", "duty_leaves", "duty_storm",
+        }),
+        # Handbook 09: opening, items 1 to 11.
+        (Which.OPENING, ABOVE_SAND, {
+            "safety", "electrics", "cover_off", "plugs", "level", "filter_sand", "start", "test", "clean", "balance",
+            "first_shock", "stabiliser", "algaecide", "routine",
+        }),
+        (Which.OPENING, PLASTER_CELL, {
+            "safety", "electrics", "cover_off", "plugs", "cell_out", "level", "filter_sand", "start", "test",
+            "test_salt", "clean", "balance", "first_shock", "salt", "cell_on", "stabiliser", "algaecide", "routine",
+        }),
+    ],
+)  # fmt: skip
+def test_every_item_of_the_handbook_stands(which: Which, asked: SeasonAsked, expected: set[str]) -> None:
+    assert set(keys(which, asked)) == expected
+
+
+def before(which: Which, asked: SeasonAsked, first: str, then: str) -> bool:
+    listed = keys(which, asked)
+    return listed.index(first) < listed.index(then)
+
+
+def test_the_safe_order() -> None:
+    """Handbook 09: safety round first; level before the pump; metals before the shock, algaecide after; salt before power."""
+    assert keys(Which.OPENING, PLASTER_CELL)[0] == "safety"
+    assert before(Which.OPENING, PLASTER_CELL, "level", "start")
+    assert before(Which.OPENING, PLASTER_CELL, "start", "test")
+    assert before(Which.OPENING, PLASTER_CELL, "balance", "cell_on")
+    assert before(Which.OPENING, PLASTER_CELL, "salt", "cell_on")
+    assert before(Which.CLOSING, PLASTER_CELL, "balance", "shock")
+    assert before(Which.CLOSING, PLASTER_CELL, "sequestrant", "shock")
+    assert before(Which.CLOSING, PLASTER_CELL, "shock", "algaecide")
+    assert before(Which.CLOSING, PLASTER_CELL, "algaecide", "cover")
+
+
+def test_dates_run_forwards_from_opening_and_backwards_from_closing() -> None:
+    closing = {item.key: item.day for item in season_plan(Which.CLOSING, PLASTER_CELL, DAY).items}
+    assert closing["test"] == DAY - timedelta(days=2)
+    assert closing["cover"] == DAY
+    assert closing["duty_water"] > DAY
+    opening = {item.key: item.day for item in season_plan(Which.OPENING, PLASTER_CELL, DAY).items}
+    assert min(opening.values()) == DAY
+    assert opening["cell_on"] - opening["salt"] >= timedelta(days=1)  # 24 h of mixing, test again
+
+
+def test_green_at_opening_hands_over_to_treatment() -> None:
+    green = SeasonAsked(ABOVE_SAND.traits, PoolKind.ABOVE_GROUND, Cover.SOLID, Winter.FROST, green=True)
+    assert "rescue" in keys(Which.OPENING, green)
+    assert "first_shock" not in keys(Which.OPENING, green)
+
+
+def test_mild_winters_close_nothing() -> None:
+    mild = SeasonAsked(PLASTER_CELL.traits, PoolKind.IN_GROUND, Cover.NONE, Winter.MILD)
+    listed = keys(Which.CLOSING, mild)
+    assert {"mild", "cell_mild", "duty_look"} <= set(listed)
+    assert not {"plant", "lines", "power", "cell", "level_low", "cover"} & set(listed)
+
+
+def test_early_is_cheap_and_late_is_told() -> None:
+    """Handbook 09, common practice: 65 F is 18 C."""
+    assert "almost nothing grows" in season_plan(Which.OPENING, PLASTER_CELL, DAY, 12.0).notes[0]
+    assert "expect algae" in season_plan(Which.OPENING, PLASTER_CELL, DAY, 22.0).notes[0]
+    assert "Wait if you can" in season_plan(Which.CLOSING, PLASTER_CELL, DAY, 24.0).notes[0]
+
+
+@given(st.sampled_from(list(Which)), ASKED)
+def test_for_any_pool_the_list_is_dated_in_order_and_cautioned(which: Which, asked: SeasonAsked) -> None:
+    plan = season_plan(which, asked, DAY)
+    days = [item.day for item in plan.items]
+    assert days == sorted(days)
+    assert len({item.key for item in plan.items}) == len(plan.items)
+    for item in plan.items:
+        assert item.hazard in HAZARDS
+        assert item.cautions or item.hazard is Hazard.NONE
+    assert len(plan.materials) == len(set(plan.materials))
+
+
+def test_what_works_on_power_pressure_valve_or_cell_is_cautioned() -> None:
+    hazards = {row.key: row.hazard for row in (*OPENING, *CLOSING)}
+    assert hazards["power"] is Hazard.ELECTRICITY
+    assert hazards["lines"] is Hazard.PRESSURE
+    assert hazards["cell_on"] is Hazard.CELL
+    assert hazards["level_low"] is Hazard.SHELL
+    assert hazards["duty_water"] is Hazard.ELECTRICITY
