@@ -191,6 +191,7 @@ def test_a_round_is_ordered_by_hand_and_a_stop_leaves_an_exception(open_page: Op
     bar.get_by_role("button", name="Note").click()
     page.get_by_label("For a licensed trade").fill("light flickers: electrician")
     bar.get_by_role("button", name=re.compile("^Done, on to")).click()
+    expect(page.get_by_role("complementary", name="Round")).to_contain_text("Stop 2 of")
     page.get_by_role("link", name="Round", exact=True).click()
     expect(page.get_by_text("Licensed trade: light flickers: electrician.")).to_be_visible()
     expect(page.get_by_text("2 stops, 1 to go.")).to_be_visible()
