@@ -15,7 +15,7 @@ import { dayText } from "../../lib/days";
 export function SeasonLists({ poolId }: { poolId: string }) {
   const [which, setWhich] = useState<SeasonAsked["which"] | null>(null);
   const [asked, setAsked] = useState<Omit<SeasonAsked, "which">>(() => ({
-    day: new Date().toISOString().slice(0, 10),
+    day: new Date(Date.now() + 2 * DAY_MS).toISOString().slice(0, 10), // closing begins two days before
     kind: "in_ground",
     cover: "solid",
     winter: "frost",
@@ -124,6 +124,13 @@ function TheList({ poolId, asked }: { poolId: string; asked: SeasonAsked }) {
   );
 }
 
+const DAY_MS = 24 * 60 * 60 * 1000;
+const LINKS: Record<string, string> = {
+  slip: "To the test",
+  sheet: "To the sheet",
+  care: "To the care list",
+  shelf: "To the shelf",
+};
 const STATIONS: Record<string, string> = { slip: "/slip", sheet: "/sheet", care: "/care" };
 
 function Item({
@@ -161,7 +168,7 @@ function Item({
         ))}
         {item.station && (
           <PlainLink to={where} fontSize="note" data-noprint>
-            Do it there
+            {LINKS[item.station]}
           </PlainLink>
         )}
       </Box>

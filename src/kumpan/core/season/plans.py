@@ -91,7 +91,7 @@ W, H = When, Hazard
 OPENING: tuple[Row, ...] = (
     Row("safety", 0, "Safety round", "Gate closes and latches from wide open, half open and a few inches; fence firm, its foot not rusted; nothing to climb near it; rescue sign in view, pole in place; drain covers whole and tight.", hazard=H.SUCTION),
     Row("electrics", 0, "Electrics", "Any doubt about wiring, bonding or the breaker: a licensed electrician before anything is switched on.", hazard=H.ELECTRICITY),
-    Row("cover_off", 0, "Cover off", "Water pumped off with a GFCI or RCD protected pump, leaves off, then the cover; cleaned, dried, stored away from mice and chemicals. Nobody on or under it.", (W.COVERED,), H.SHELL, materials=("cover pump", "pool-safe cleaner")),
+    Row("cover_off", 0, "Cover off", "Water pumped off with a GFCI or RCD protected pump, leaves off, then the cover; cleaned, dried, stored away from mice and chemicals. Nobody on or under it.", (W.COVERED,), H.ELECTRICITY, materials=("cover pump", "pool-safe cleaner")),
     Row("plugs", 0, "Plugs out, fittings in", "Winter plugs out; baskets, ladder, returns' eyeballs in; hoses, unions, drain plugs, gauge; o-rings looked at and greased.", (W.FROST,), materials=("o-ring lubricant", "sealing tape")),
     Row("cell_out", 0, "Cell stays without power", "Spacer or cell in place, but no power until the water is balanced and salt is in its window.", (W.SALT_CELL,), H.CELL),
     Row("level", 0, "Water level", "Fill to over the middle of the skimmer mouth before the pump starts: a pump that draws air loses its prime."),
@@ -134,7 +134,7 @@ CLOSING: tuple[Row, ...] = (
     Row("cell_mild", 0, "Cell off in the cold", "Below the unit's limit: off, chlorinate by hand.", (W.SALT_CELL, W.MILD), H.CELL),
     Row("fittings", 0, "Ladders, steps, fittings, toys out", "The solar blanket rinsed, dried, stored with a lid."),
     Row("pillow", 0, "Pillow tied, cover on", "Pillow in the middle, tied; cover over it, cable and winch tight.", (W.ABOVE_GROUND_COVERED,)),
-    Row("cover", 0, "Cover on", "When free chlorine is 3 or under. Water bags two thirds full, not dragged, never hung jugs, not over the skimmer. Keep its receipt.", (W.COVERED,), H.SHELL, materials=("cover", "water bags")),
+    Row("cover", 0, "Cover on", "When free chlorine is 3 or under. Water bags two thirds full, not dragged, never hung jugs, not over the skimmer. Keep its receipt. Nobody on or under it.", (W.COVERED,), materials=("cover", "water bags")),
     Row("store", 0, "Chemicals stored", "Away from equipment, apart from each other, dry, locked."),
     Row("mild", 0, "Through the mild winter", "No closing: shorter pump hours, freeze guard on, test weekly, chlorinate by hand when the cell stops.", (W.MILD,)),
     Row("duty_water", 21, "Water on the cover", "Over 3 in: pumped off, a plate under the pump, GFCI or RCD protected. Water on a cover drowns children: nobody on or under it.", (W.COVERED,), H.ELECTRICITY),
