@@ -162,8 +162,14 @@ def test_by_keyboard_only(open_page: OpenPage) -> None:
 
 
 def test_on_a_phone(open_page: OpenPage) -> None:
-    page = open_page("/", PHONE)
-    path = pool_of(page, "Weir Lane 4")
+    page = open_page("/pools/new", PHONE)
+    path = set_up(page, "On a phone")  # its own pool: no other test has started a sheet there
+    line = page.get_by_label("Quick line, then Enter")
+    line.fill("fc 1 ph 7.5 ta 100 ch 260 cya 40 82f")
+    line.press("Enter")
+    expect(page.get_by_label("Alkalinity", exact=True)).to_have_value("100")
+    page.get_by_role("button", name="Save and read the board").click()
+    expect(page.get_by_role("table", name="Lane board")).to_be_visible()
     page.goto(f"{path}/sheet")
     to_ticked_sheet(page, lambda on: on.get_by_role("button", name="Done").click())
     expect(page.get_by_role("button", name="Undo").first).to_be_visible()
