@@ -170,6 +170,7 @@ def test_on_a_phone(open_page: OpenPage) -> None:
     expect(page.get_by_label("Alkalinity", exact=True)).to_have_value("100")
     page.get_by_role("button", name="Save and read the board").click()
     expect(page.get_by_role("table", name="Lane board")).to_be_visible()
+    expect(page.get_by_test_id("swim")).to_be_in_viewport()  # a new page begins at its top
     page.goto(f"{path}/sheet")
     to_ticked_sheet(page, lambda on: on.get_by_role("button", name="Done").click())
     expect(page.get_by_role("button", name="Undo").first).to_be_visible()

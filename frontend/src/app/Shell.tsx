@@ -1,5 +1,5 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
-import { Outlet } from "react-router";
+import { Outlet, ScrollRestoration } from "react-router";
 import { NoticeBar } from "../components/notice";
 import { TextLink } from "../components/TextLink";
 import { Choosers } from "./Choosers";
@@ -79,6 +79,7 @@ export function Shell() {
         pb={{ base: "20", _print: "0" }}
       >
         <Outlet />
+        <ScrollRestoration />
       </Box>
       <Box position="sticky" bottom="0" zIndex="5" data-noprint>
         <NoticeBar />

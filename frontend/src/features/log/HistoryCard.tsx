@@ -54,7 +54,7 @@ export function HistoryCard({ poolId, zone }: { poolId: string; zone: string }) 
             label="Measure"
             value={measure}
             options={MEASURES.map((value) => ({ value, label: titled(nameOf(value)) }))}
-            onPick={(value) => setSearch({ measure: value }, { replace: true })}
+            onPick={(value) => setSearch({ measure: value }, { replace: true, preventScrollReset: true })}
           />
         </Box>
         <PickOne label="How far back" options={SPANS} value={span} onPick={setSpan} />
