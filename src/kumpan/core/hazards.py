@@ -27,6 +27,7 @@ class Hazard(StrEnum):
     ELECTRICITY = "electricity"
     PRESSURE = "pressure"
     SHELL = "shell"
+    SHELL_WASH = "shell_wash"
     SOILED_WATER = "soiled_water"
     VALVE = "valve"
     CELL = "cell"
@@ -178,6 +179,14 @@ _ROWS = (
         (
             "Ground water can lift or crack an emptied shell: ask a professional first.",
             "Barrier round an empty pool; discharge only where local rules allow.",
+        ),
+    ),
+    HazardClass(
+        Hazard.SHELL_WASH, "Chlorine on a bare shell",
+        (
+            "Respirator, face shield, long gloves, boots. Never alone; a helper stays outside.",
+            "Out of the deep end while fumes hang there. Never on the same day as acid: it makes poison gas.",
+            "Neutralise what pools before it leaves. A licensed pool trade does this better.",
         ),
     ),
 )  # fmt: skip

@@ -115,6 +115,25 @@ SOURCES: dict[str, Source] = {
         "telling green, mustard and black algae from pollen, sand, metal and dead algae",
         "weights, not measurements",
     ),
+    "rescue-plan": Source(
+        _C, "rounds, levels, days and the end of a green, mustard or black pool's treatment"
+    ),
+    "rescue-model": Source(
+        _M,
+        "what lives, what clouds, how fast each goes: middles and spreads that give the trade's days",
+        "figures to be corrected by each test, not measurements",
+    ),
+    "overnight-loss": Source(
+        _C, "free chlorine lost between dusk and dawn: at most 1 ppm means that nothing is left to kill"
+    ),
+    "clarifier": Source(_C, "clarifier and enzymes only with free chlorine under 5 ppm"),
+    "treat-or-drain": Source(
+        _C,
+        "when a green pool is better drained: unseen first step with much stabiliser or calcium, or the cost",
+    ),
+    "drain-day": Source(_C, "the order of a draining day: brush wet, pump minded, wash last, refill at once"),
+    "startup": Source(_C, "startup after a refill: test chlorine first, balance, stabiliser to range"),
+    "rescue-causes": Source(_C, "why pools turn: chlorine, stabiliser, phosphate, pump hours, shocks"),
     "care-intervals": Source(_C, "intervals of cleaning and care of owners, service rounds and small pools"),
     "filter-care": Source(_C, "pressure limits, intervals and steps of sand, cartridge and DE filters"),
     "cell-care": Source(_C, "inspection intervals and the order of cleaning a chlorinator cell"),

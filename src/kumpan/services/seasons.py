@@ -6,17 +6,9 @@ from zoneinfo import ZoneInfo
 
 from kumpan.core.care.ribbon import AHEAD, Ribbon, RibbonMark, RibbonRow, ribbon
 from kumpan.core.errors import InvalidInput
-from kumpan.core.journal import Clarity
+from kumpan.core.journal import Clarity, Cover, PoolKind, Which, Winter
 from kumpan.core.planning.expected import measured_readings
-from kumpan.core.season.plans import (
-    Cover,
-    PoolKind,
-    SeasonAsked,
-    SeasonPlan,
-    Which,
-    Winter,
-    season_plan,
-)
+from kumpan.core.season.plans import SeasonAsked, SeasonPlan, season_plan
 from kumpan.services.care import calendar_days
 from kumpan.services.ledger import Scope, pool_state
 from kumpan.services.pools import parts_of

@@ -7,17 +7,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kumpan.core.hazards import HAZARDS, Hazard
+from kumpan.core.journal import Cover, PoolKind, Which, Winter
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
-from kumpan.core.season.plans import (
-    CLOSING,
-    OPENING,
-    Cover,
-    PoolKind,
-    SeasonAsked,
-    Which,
-    Winter,
-    season_plan,
-)
+from kumpan.core.season.plans import CLOSING, OPENING, SeasonAsked, season_plan
 
 DAY = date(2026, 10, 17)
 ABOVE_SAND = SeasonAsked(

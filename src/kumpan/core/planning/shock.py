@@ -123,9 +123,14 @@ def shock_level(readings: Readings, traits: Traits, way: ShockWay) -> ShockLevel
     """10 mg/L, or 40 % of stabiliser (never under 10 where it is less); at most what the pool bears."""
     stabiliser = readings.cyanuric_acid or 0.0
     wanted = FIXED_MG_L if way is ShockWay.FIXED else max(FIXED_MG_L, RATIO_TO_CYA * stabiliser)
-    gentle = traits.surface is Surface.VINYL or traits.indoor
-    cap = HIGHEST_GENTLE_MG_L if gentle else HIGHEST_MG_L
+    cap = highest_planned_mg_l(traits)
     return ShockLevel(min(wanted, cap), wanted, cap)
+
+
+def highest_planned_mg_l(traits: Traits) -> float:
+    """The most free chlorine that any plan goes to in this pool; a label may say less."""
+    gentle = traits.surface is Surface.VINYL or traits.indoor
+    return HIGHEST_GENTLE_MG_L if gentle else HIGHEST_MG_L
 
 
 def shock_product(asked: ShockAsked, rise_mg_l: float) -> Product | None:
@@ -226,15 +231,19 @@ def _none(asked: ShockAsked, code: str, reason: str) -> Plan:
 
 
 def _part(asked: ShockAsked, product: Product, level: ShockLevel, free: float) -> Part:
-    rise = level.target - free
-    grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise, asked.volume_l)
     why = f"Free chlorine from {free:.3g} to {level.target:.3g}: {_way_words(asked, level)}."
-    dose = Dose(product, grams, Measure.FREE_CHLORINE, rise, why)
-    known = known_from(asked.readings)
+    return chlorine_part(asked.readings, product, level.target - free, asked.volume_l, why)
+
+
+def chlorine_part(readings: Readings, product: Product, rise_mg_l: float, volume_l: float, why: str) -> Part:
+    """An amount of a chlorine product as a line of a sheet, with the water before and after where it can be solved."""
+    grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise_mg_l, volume_l)
+    dose = Dose(product, grams, Measure.FREE_CHLORINE, rise_mg_l, why)
+    known = known_from(readings)
     before = solve_readings(known) if known is not None else None
     if not isinstance(before, State):
         return Part(dose, grams, 1)
-    totals = added(before.totals, product, grams, asked.volume_l, spent=True)
+    totals = added(before.totals, product, grams, volume_l, spent=True)
     return Part(dose, grams, 1, before, solve_totals(totals, float(before.species.ph)))
 
 

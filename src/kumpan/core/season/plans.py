@@ -9,32 +9,12 @@ from datetime import date, timedelta
 from enum import StrEnum
 
 from kumpan.core.hazards import Hazard, cautions_for
+from kumpan.core.journal import Cover, PoolKind, Which, Winter
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 
 SOURCE = "season-lists"
 
 SWIM_SEASON_C = 18.0  # 65 F: under it almost nothing grows
-
-
-class Which(StrEnum):
-    OPENING = "opening"
-    CLOSING = "closing"
-
-
-class PoolKind(StrEnum):
-    IN_GROUND = "in_ground"
-    ABOVE_GROUND = "above_ground"
-
-
-class Cover(StrEnum):
-    NONE = "none"
-    SOLID = "solid"
-    MESH = "mesh"
-
-
-class Winter(StrEnum):
-    FROST = "frost"
-    MILD = "mild"
 
 
 class When(StrEnum):

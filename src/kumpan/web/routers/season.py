@@ -5,7 +5,8 @@ from uuid import UUID
 
 from fastapi import APIRouter
 
-from kumpan.core.season.plans import Cover, PoolKind, SeasonPlan, Which, Winter
+from kumpan.core.journal import Cover, PoolKind, Which, Winter
+from kumpan.core.season.plans import SeasonPlan
 from kumpan.services.seasons import season_list
 from kumpan.web.scope import ScopeDep
 

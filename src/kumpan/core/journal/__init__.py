@@ -1,0 +1,128 @@
+"""The journal: all that happens to a pool, as entries; and the pool as it stands, folded from them.
+
+An entry is never changed. A correction is a new entry that names the one it replaces; a void takes
+one back. Both stay in the list, so the old value stays visible; `effective` is what counts.
+"""
+
+from kumpan.core.journal.care_entries import (
+    CareDone,
+    CareInterval,
+    CarePutOff,
+    CareValue,
+    CellKind,
+    EventNoted,
+    FeedOpened,
+    InterviewHeld,
+    NotedEvent,
+    PlantSet,
+    PressureRead,
+    PumpWindow,
+)
+from kumpan.core.journal.device_entries import DeviceChanged, DeviceDay, DeviceLinked, DeviceReading
+from kumpan.core.journal.entry import KINDS, Body, Entry, Voided
+from kumpan.core.journal.pool_entries import (
+    AdditionMade,
+    BasinMeasured,
+    CellSet,
+    Clarity,
+    EquipmentSet,
+    Level,
+    LookTaken,
+    SettingsMade,
+    SwimmersCounted,
+    TestTaken,
+    WaterChange,
+    WaterChanged,
+)
+from kumpan.core.journal.readings import Reading, history, last_reading, value_in
+from kumpan.core.journal.rescue_entries import DeadWay, PhWay, RescueEnded, RescueOutcome, RescueSet, Severity
+from kumpan.core.journal.season_entries import (
+    ClimateSet,
+    Cover,
+    ListTicked,
+    OwnItem,
+    PoolKind,
+    SeasonListKept,
+    Which,
+    Winter,
+)
+from kumpan.core.journal.sheet_entries import Outcome, SheetStarted, StepTicked
+from kumpan.core.journal.sheets import open_sheet, tickable, ticked_steps
+from kumpan.core.journal.state import PoolState, effective, fold, in_order
+from kumpan.core.journal.workspace_entries import (
+    HabitsSet,
+    ProductBought,
+    RoundSet,
+    StrengthTested,
+    TruckCounted,
+    VisitDone,
+)
+
+__all__ = [
+    "KINDS",
+    "AdditionMade",
+    "BasinMeasured",
+    "Body",
+    "CareDone",
+    "CareInterval",
+    "CarePutOff",
+    "CareValue",
+    "CellKind",
+    "CellSet",
+    "Clarity",
+    "ClimateSet",
+    "Cover",
+    "DeadWay",
+    "DeviceChanged",
+    "DeviceDay",
+    "DeviceLinked",
+    "DeviceReading",
+    "Entry",
+    "EquipmentSet",
+    "EventNoted",
+    "FeedOpened",
+    "HabitsSet",
+    "InterviewHeld",
+    "Level",
+    "ListTicked",
+    "LookTaken",
+    "NotedEvent",
+    "Outcome",
+    "OwnItem",
+    "PhWay",
+    "PlantSet",
+    "PoolKind",
+    "PoolState",
+    "PressureRead",
+    "ProductBought",
+    "PumpWindow",
+    "Reading",
+    "RescueEnded",
+    "RescueOutcome",
+    "RescueSet",
+    "RoundSet",
+    "SeasonListKept",
+    "SettingsMade",
+    "Severity",
+    "SheetStarted",
+    "StepTicked",
+    "StrengthTested",
+    "SwimmersCounted",
+    "TestTaken",
+    "TruckCounted",
+    "VisitDone",
+    "Voided",
+    "WaterChange",
+    "WaterChanged",
+    "Which",
+    "Winter",
+    "effective",
+    "fold",
+    "history",
+    "in_order",
+    "last_reading",
+    "open_sheet",
+    "tickable",
+    "ticked_steps",
+    "value_in",
+]

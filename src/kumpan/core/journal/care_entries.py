@@ -1,0 +1,111 @@
+"""Care: events, pressure, the plant, what was done, put off or looked for."""
+
+from dataclasses import dataclass
+from datetime import date, datetime
+from enum import StrEnum
+
+
+class NotedEvent(StrEnum):
+    """What happens to a pool from outside and asks for a test."""
+
+    STORM = "storm"
+    HEAVY_USE = "heavy_use"
+    HOT_SPELL = "hot_spell"
+    LEAVES = "leaves"
+
+
+@dataclass(frozen=True)
+class EventNoted:
+    kind: NotedEvent
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class PressureRead:
+    """The filter's gauge while the pump runs, kPa over the air's."""
+
+    pressure_kpa: float
+
+
+class CellKind(StrEnum):
+    PLAIN = "plain"
+    SELF_CLEANING = "self_cleaning"
+
+
+@dataclass(frozen=True)
+class PumpWindow:
+    """When the timer runs the pump, minutes of the local day; an end before its start goes over midnight."""
+
+    start_min: int
+    end_min: int
+
+
+@dataclass(frozen=True)
+class PlantSet:
+    """Pump, filter and cell as they are from now on; None where nobody knows.
+
+    `clean_pressure_kpa` is the start pressure after a cleaning; `price_per_kwh` in the workspace's currency.
+    """
+
+    pump_flow_l_min: float | None = None
+    pump_kw: float | None = None
+    price_per_kwh: float | None = None
+    windows: tuple[PumpWindow, ...] = ()
+    clean_pressure_kpa: float | None = None
+    filter_area_m2: float | None = None
+    media_since: datetime | None = None
+    cell_kind: CellKind = CellKind.SELF_CLEANING
+    cell_since: datetime | None = None
+    cell_rated_h: float | None = None
+    solar: bool = False
+
+
+@dataclass(frozen=True)
+class CareValue:
+    """One value taken in during a piece of care: its name from the procedure, in inner units."""
+
+    name: str
+    value: float
+
+
+@dataclass(frozen=True)
+class CareDone:
+    """A piece of care that was done: its task, what was read on the way, by whom is the entry's."""
+
+    task: str
+    values: tuple[CareValue, ...] = ()
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class CarePutOff:
+    """A task put off to a day, or (`until` None) left out this time with the reason."""
+
+    task: str
+    until: date | None
+    reason: str = ""
+
+
+@dataclass(frozen=True)
+class CareInterval:
+    """The user's own interval of a task, days; None takes the preset's again; `off` takes it off the list."""
+
+    task: str
+    days: float | None = None
+    off: bool = False
+
+
+@dataclass(frozen=True)
+class InterviewHeld:
+    """A fault that was looked for: the tree, the answers in order, and what it came to."""
+
+    tree: str
+    answers: tuple[str, ...]
+    outcome: str
+
+
+@dataclass(frozen=True)
+class FeedOpened:
+    """A calendar feed under a secret name; taken back, the name opens nothing any more."""
+
+    secret: str

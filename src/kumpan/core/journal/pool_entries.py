@@ -1,0 +1,141 @@
+"""What is told about the pool itself and its water: how it is built and set, tests, looks, what went in or out."""
+
+from dataclasses import dataclass, field
+from enum import StrEnum
+from uuid import UUID
+
+from kumpan.core.habits import Chosen, OwnRange
+from kumpan.core.pool.equipment import Traits
+from kumpan.core.pool.plan_drawing import Fixture
+from kumpan.core.pool.shapes import Part
+from kumpan.core.testing.methods import Measured
+from kumpan.core.water import Measure, Readings
+
+
+class Clarity(StrEnum):
+    CLEAR = "clear"
+    HAZY = "hazy"
+    CLOUDY = "cloudy"
+    DRAIN_HIDDEN = "drain_hidden"
+    GREEN = "green"
+
+
+class Level(StrEnum):
+    LOW = "low"
+    NORMAL = "normal"
+    HIGH = "high"
+
+
+@dataclass(frozen=True)
+class SettingsMade:
+    """Name, place and habits of a pool. `swim_limit_mg_l` None means the school's.
+
+    `latitude_deg`, `longitude_deg` (north and east positive) place it under the sun; None means the
+    time zone's chief city. `own_ranges` go before the school's rows; `choices` answer the questions on
+    which practitioners differ, the defaults where one is not named. `kit_order` is the order in which this pool's
+    kit is read, empty for that of the usual box; `care_preset` whose intervals it is cared for by, empty for what
+    fits it; `season_months` the months in season, empty for those of its latitude.
+    """
+
+    name: str
+    place: str
+    time_zone: str
+    school: str
+    public: bool = False
+    swim_limit_mg_l: float | None = None
+    kit: str = "drops"
+    latitude_deg: float | None = None
+    longitude_deg: float | None = None
+    own_ranges: tuple[OwnRange, ...] = ()
+    choices: tuple[Chosen, ...] = ()
+    kit_order: tuple[Measure, ...] = ()
+    care_preset: str = ""
+    season_months: tuple[int, ...] = ()
+
+
+@dataclass(frozen=True)
+class BasinMeasured:
+    """The basin: its volume and, unless the volume was typed, the parts it follows from."""
+
+    volume_l: float
+    parts: tuple[Part, ...] = ()
+    fixtures: tuple[Fixture, ...] = ()
+
+
+@dataclass(frozen=True)
+class EquipmentSet:
+    traits: Traits
+    fill_water: Readings = field(default_factory=Readings)
+
+
+@dataclass(frozen=True)
+class TestTaken:
+    """A test: values with their doubt; combined chlorine measured by itself stands beside free."""
+
+    __test__ = False  # not a test class for pytest
+
+    values: tuple[Measured, ...]
+    kit: str
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class LookTaken:
+    clarity: Clarity
+    level: Level
+    odd: tuple[str, ...] = ()
+    note: str = ""
+
+
+@dataclass(frozen=True)
+class AdditionMade:
+    """What was poured. `sheet_id` and `step_number` tie it to the sheet's step that asked for it."""
+
+    chemical: str
+    strength_percent: float
+    label: str
+    mass_g: float
+    volume_ml: float | None = None
+    density_g_per_ml: float | None = None
+    product_id: str | None = None
+    sheet_id: UUID | None = None
+    step_number: int | None = None
+
+
+class WaterChange(StrEnum):
+    """Why water left or came. Litres are what left and was made up, or what ran over."""
+
+    BACKWASH = "backwash"
+    REFILL = "refill"
+    RAIN = "rain"
+    DRAIN = "drain"
+
+
+@dataclass(frozen=True)
+class WaterChanged:
+    """So many litres of pool water replaced: by fill water, or by rain that ran over.
+
+    `sheet_id` and `step_number` tie it to the sheet's step that asked for it.
+    """
+
+    kind: WaterChange
+    volume_l: float
+    note: str = ""
+    sheet_id: UUID | None = None
+    step_number: int | None = None
+
+
+@dataclass(frozen=True)
+class CellSet:
+    """The salt cell from now on: grams of chlorine an hour at 100 %, its setting, and its hours a day."""
+
+    output_g_per_h: float
+    percent: float
+    hours_per_day: float
+
+
+@dataclass(frozen=True)
+class SwimmersCounted:
+    """Swimmers times hours, of one afternoon."""
+
+    bather_hours: float

@@ -1,0 +1,56 @@
+"""A rescue: how bad it was found, the ways chosen, and how it ended."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+
+class Severity(StrEnum):
+    """How bad, as it is seen; mustard and black by what they are."""
+
+    LIGHT = "light"
+    GREEN = "green"
+    OPAQUE = "opaque"
+    MUSTARD = "mustard"
+    BLACK = "black"
+
+
+class DeadWay(StrEnum):
+    """Two schools for what has died: stirred up for the filter, or settled and vacuumed away."""
+
+    STIR = "stir"
+    SETTLE = "settle"
+
+
+class PhWay(StrEnum):
+    """Two schools of pH before a shock: lowered so that chlorine is stronger, or raised before an acid booster."""
+
+    LOWERED = "lowered"
+    RAISED = "raised"
+
+
+class RescueOutcome(StrEnum):
+    CLEAR = "clear"
+    DRAINED = "drained"
+    STOPPED = "stopped"
+
+
+@dataclass(frozen=True)
+class RescueSet:
+    """A rescue as it is set from now on; the first one begins it.
+
+    `by_ratio` shocks to a share of stabiliser instead of to 10. None takes what fits the pool. Over
+    `drain_over_stabiliser`, `drain_over_calcium` (mg/L) a pool whose first step cannot be seen is better drained.
+    """
+
+    severity: Severity
+    by_ratio: bool = True
+    dead_way: DeadWay | None = None
+    ph_way: PhWay | None = None
+    drain_over_stabiliser: float = 100.0
+    drain_over_calcium: float = 600.0
+
+
+@dataclass(frozen=True)
+class RescueEnded:
+    outcome: RescueOutcome
+    note: str = ""

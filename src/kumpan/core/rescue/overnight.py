@@ -1,0 +1,79 @@
+"""Free chlorine lost overnight: without sun, what is lost is eaten. Source: overnight-loss."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime
+
+import numpy as np
+
+from kumpan.core.demand.sun import SECONDS_AN_HOUR, sun_strength
+from kumpan.core.dosing.catalogue import CHLORINE_CARRIERS
+from kumpan.core.journal import AdditionMade, Entry, TestTaken, value_in
+from kumpan.core.water import Measure
+
+SOURCE = "overnight-loss"
+
+MOST_LOST_MG_L = 1.0
+HIGHEST_COMBINED_MG_L = 0.5
+LEAST_HOURS, MOST_HOURS = 6.0, 15.0
+MOST_SUN_HOURS = 0.5  # hours of a sun overhead between the two tests
+MIXES_MIN = 30
+
+
+@dataclass(frozen=True)
+class Night:
+    """Free chlorine (mg/L) in the evening and the morning after, with nothing poured between."""
+
+    evening_at: datetime
+    morning_at: datetime
+    evening_mg_l: float
+    morning_mg_l: float
+
+    @property
+    def lost_mg_l(self) -> float:
+        return max(0.0, self.evening_mg_l - self.morning_mg_l)
+
+    @property
+    def holds(self) -> bool:
+        return self.lost_mg_l <= MOST_LOST_MG_L and self.evening_mg_l > 0
+
+
+def nights(
+    tests: Sequence[Entry], additions: Sequence[Entry], latitude_deg: float, longitude_deg: float
+) -> tuple[Night, ...]:
+    """Every night between two tests that carries a study, oldest first."""
+    poured = [
+        e.at for e in additions if isinstance(e.body, AdditionMade) and e.body.chemical in CHLORINE_CARRIERS
+    ]
+    read = [(test.at, value) for test in tests if (value := _free(test)) is not None]
+    found: list[Night] = []
+    for n, (evening_at, evening) in enumerate(read):
+        for morning_at, morning in read[n + 1 :]:
+            hours = (morning_at - evening_at).total_seconds() / 3600
+            if hours > MOST_HOURS:
+                break
+            if (
+                hours < LEAST_HOURS
+                or _sun_hours(evening_at, morning_at, latitude_deg, longitude_deg) > MOST_SUN_HOURS
+            ):
+                continue
+            if any(_disturbs(at, evening_at, morning_at) for at in poured):
+                continue
+            found = [night for night in found if night.morning_at != morning_at]
+            found.append(Night(evening_at, morning_at, evening, morning))
+    return tuple(found)
+
+
+def _disturbs(poured: datetime, evening: datetime, morning: datetime) -> bool:
+    """A pour between the tests, or so shortly before the evening's that it was not mixed."""
+    return (poured - evening).total_seconds() > -MIXES_MIN * 60 and poured < morning
+
+
+def _free(test: Entry) -> float | None:
+    value = value_in(test.body.values, Measure.FREE_CHLORINE) if isinstance(test.body, TestTaken) else None
+    return None if value is None else value.value
+
+
+def _sun_hours(start: datetime, end: datetime, latitude_deg: float, longitude_deg: float) -> float:
+    times = np.arange(start.timestamp(), end.timestamp(), SECONDS_AN_HOUR / 2)
+    return float(np.sum(sun_strength(times, latitude_deg, longitude_deg)) / 2)
