@@ -805,6 +805,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pools/{pool_id}/rescue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rescue
+         * @description The rescue as it stands, or as it would be if it began now at a severity.
+         */
+        get: operations["rescue_api_v1_pools__pool_id__rescue_get"];
+        put?: never;
+        /**
+         * Set Rescue
+         * @description Begin a rescue, or change how it is set.
+         */
+        post: operations["set_rescue_api_v1_pools__pool_id__rescue_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/rescue/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End Rescue
+         * @description End it: clear, drained, or stopped.
+         */
+        post: operations["end_rescue_api_v1_pools__pool_id__rescue_end_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pools/{pool_id}/season": {
         parameters: {
             query?: never;
@@ -1961,6 +2005,20 @@ export interface components {
          */
         Cover: "none" | "solid" | "mesh";
         /**
+         * Criterion
+         * @description One thing that must hold at the end; `met` None while nobody knows.
+         */
+        Criterion: {
+            /** Key */
+            key: string;
+            /** Met */
+            met: boolean | null;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * DatedItem
          * @description An item on its day, with the cautions of its step.
          */
@@ -2005,6 +2063,33 @@ export interface components {
             /** Under Range */
             under_range: boolean;
         };
+        /**
+         * DaySpan
+         * @description Days of the pool's calendar: likely, and the ends of the 90 % band.
+         */
+        DaySpan: {
+            /**
+             * High
+             * Format: date
+             */
+            high: string;
+            /**
+             * Likely
+             * Format: date
+             */
+            likely: string;
+            /**
+             * Low
+             * Format: date
+             */
+            low: string;
+        };
+        /**
+         * DeadWay
+         * @description Two schools for what has died: stirred up for the filter, or settled and vacuumed away.
+         * @enum {string}
+         */
+        DeadWay: "stir" | "settle";
         /** DepthMark */
         DepthMark: {
             /** At */
@@ -2465,7 +2550,7 @@ export interface components {
          * Hazard
          * @enum {string}
          */
-        Hazard: "none" | "open_water" | "powder" | "acid" | "alkali" | "caustic" | "borate" | "oxidiser_liquid" | "oxidiser_granules" | "tablets" | "heat_of_solution" | "electricity" | "pressure" | "shell" | "soiled_water" | "valve" | "cell" | "cell_acid" | "silica" | "suction";
+        Hazard: "none" | "open_water" | "powder" | "acid" | "alkali" | "caustic" | "borate" | "oxidiser_liquid" | "oxidiser_granules" | "tablets" | "heat_of_solution" | "electricity" | "pressure" | "shell" | "shell_wash" | "soiled_water" | "valve" | "cell" | "cell_acid" | "silica" | "suction";
         /**
          * HistoryMark
          * @description Something that was done to the water, in words.
@@ -2853,7 +2938,7 @@ export interface components {
         };
         /**
          * NextThing
-         * @description `station` is the screen where it is done: slip, sheet or board.
+         * @description `station` is the screen where it is done: slip, sheet, board or rescue.
          */
         NextThing: {
             /** Due */
@@ -2864,6 +2949,26 @@ export interface components {
             text: string;
             /** Why */
             why: string;
+        };
+        /**
+         * Night
+         * @description Free chlorine (mg/L) in the evening and the morning after, with nothing poured between.
+         */
+        Night: {
+            /**
+             * Evening At
+             * Format: date-time
+             */
+            evening_at: string;
+            /** Evening Mg L */
+            evening_mg_l: number;
+            /**
+             * Morning At
+             * Format: date-time
+             */
+            morning_at: string;
+            /** Morning Mg L */
+            morning_mg_l: number;
         };
         /**
          * NotedEvent
@@ -3025,6 +3130,12 @@ export interface components {
             /** Name */
             name: string;
         };
+        /**
+         * PhWay
+         * @description Two schools of pH before a shock: lowered so that chlorine is stronger, or raised before an acid booster.
+         * @enum {string}
+         */
+        PhWay: "lowered" | "raised";
         /** PlacedFixture */
         PlacedFixture: {
             /** Along */
@@ -3082,7 +3193,7 @@ export interface components {
          * PlanKind
          * @enum {string}
          */
-        PlanKind: "balance" | "shock" | "incident" | "drain" | "lower_chlorine" | "borate" | "mineral" | "advice";
+        PlanKind: "balance" | "shock" | "incident" | "drain" | "lower_chlorine" | "borate" | "mineral" | "advice" | "rescue" | "drain_day";
         /**
          * PlanWithAims
          * @description `targets`: what the user aims at in place of the rules, mg/L or pH.
@@ -3592,6 +3703,146 @@ export interface components {
             leads_to: string;
         };
         /**
+         * RescueBoard
+         * @description One rescue, begun or as it would be begun now.
+         */
+        RescueBoard: {
+            /** Begun At */
+            begun_at: string | null;
+            /** By Ratio */
+            by_ratio: boolean;
+            /** Cap Mg L */
+            cap_mg_l: number;
+            clear: components["schemas"]["DaySpan"];
+            /** Closed */
+            closed: string;
+            /** Criteria */
+            criteria: components["schemas"]["Criterion"][];
+            dead_way: components["schemas"]["DeadWay"];
+            /** Level Mg L */
+            level_mg_l: number;
+            /** Nights */
+            nights: components["schemas"]["Night"][];
+            ph_way: components["schemas"]["PhWay"];
+            /** Rounds */
+            rounds: number;
+            severity: components["schemas"]["Severity"];
+            /** Severity Name */
+            severity_name: string;
+            stage: components["schemas"]["StageKey"];
+            /** Stages */
+            stages: components["schemas"]["StageLine"][];
+            tally: components["schemas"]["Tally"];
+            /** Trail */
+            trail: components["schemas"]["TrailPoint"][];
+            /** Watch */
+            watch: components["schemas"]["Finding"][];
+        };
+        /** RescueEndIn */
+        RescueEndIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            outcome: components["schemas"]["RescueOutcome"];
+            /** Person Id */
+            person_id?: string | null;
+        };
+        /**
+         * RescueIn
+         * @description How bad it is, the schools taken, and over what a hidden pool is better drained (mg/L).
+         */
+        RescueIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * By Ratio
+             * @default true
+             */
+            by_ratio: boolean;
+            dead_way?: components["schemas"]["DeadWay"] | null;
+            /**
+             * Drain Over Calcium
+             * @default 600
+             */
+            drain_over_calcium: number;
+            /**
+             * Drain Over Stabiliser
+             * @default 100
+             */
+            drain_over_stabiliser: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Person Id */
+            person_id?: string | null;
+            ph_way?: components["schemas"]["PhWay"] | null;
+            severity: components["schemas"]["Severity"];
+        };
+        /**
+         * RescueOutcome
+         * @enum {string}
+         */
+        RescueOutcome: "clear" | "drained" | "stopped";
+        /**
+         * RescueSet
+         * @description A rescue as it is set from now on; the first one begins it.
+         *
+         *     `by_ratio` shocks to a share of stabiliser instead of to 10. None takes what fits the pool. Over
+         *     `drain_over_stabiliser`, `drain_over_calcium` (mg/L) a pool whose first step cannot be seen is better drained.
+         */
+        RescueSet: {
+            /**
+             * By Ratio
+             * @default true
+             */
+            by_ratio: boolean;
+            dead_way?: components["schemas"]["DeadWay"] | null;
+            /**
+             * Drain Over Calcium
+             * @default 600
+             */
+            drain_over_calcium: number;
+            /**
+             * Drain Over Stabiliser
+             * @default 100
+             */
+            drain_over_stabiliser: number;
+            ph_way?: components["schemas"]["PhWay"] | null;
+            severity: components["schemas"]["Severity"];
+        };
+        /**
+         * RescueView
+         * @description The board with what stands beside it. `open` while a rescue goes on; `setting` as set or as it would be begun.
+         */
+        RescueView: {
+            board: components["schemas"]["RescueBoard"];
+            /** Causes */
+            causes: components["schemas"]["Finding"][];
+            compared: components["schemas"]["TreatOrDrain"];
+            /** Finished */
+            finished: boolean;
+            last_outcome: components["schemas"]["RescueOutcome"] | null;
+            /** Open */
+            open: boolean;
+            /** Prevention */
+            prevention: string[];
+            setting: components["schemas"]["RescueSet"];
+            /** Severities */
+            severities: components["schemas"]["SeverityChoice"][];
+            suggested: components["schemas"]["Severity"];
+        };
+        /**
          * Ribbon
          * @description One rolling year: nine months back, three ahead.
          */
@@ -3839,6 +4090,25 @@ export interface components {
             time_zone: string;
         };
         /**
+         * Severity
+         * @description How bad, as it is seen; mustard and black by what they are.
+         * @enum {string}
+         */
+        Severity: "light" | "green" | "opaque" | "mustard" | "black";
+        /**
+         * SeverityChoice
+         * @description A severity to choose: what it looks like, and the trade's figure of days.
+         */
+        SeverityChoice: {
+            /** Days */
+            days: string;
+            /** Look */
+            look: string;
+            /** Name */
+            name: string;
+            severity: components["schemas"]["Severity"];
+        };
+        /**
          * ShapeKind
          * @enum {string}
          */
@@ -4025,6 +4295,28 @@ export interface components {
             off_edge: number;
             /** Position */
             position: number;
+        };
+        /**
+         * StageKey
+         * @enum {string}
+         */
+        StageKey: "test" | "prepare" | "balance" | "round" | "clear" | "week" | "after";
+        /**
+         * StageLine
+         * @description One stage: `standing` is done, now or ahead; the days it takes, where they can be told.
+         */
+        StageLine: {
+            /** From On */
+            from_on?: string | null;
+            key: components["schemas"]["StageKey"];
+            /** Standing */
+            standing: string;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+            /** To On */
+            to_on?: string | null;
         };
         /**
          * StampIn
@@ -4218,6 +4510,38 @@ export interface components {
             person_id?: string | null;
         };
         /**
+         * Tally
+         * @description Chlorine so far and still to come (low, likely, high), mg/L; in the product's own amount; money where prices are told.
+         */
+        Tally: {
+            /** Ahead Cost */
+            ahead_cost: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Ahead Mg L */
+            ahead_mg_l: [
+                number,
+                number,
+                number
+            ];
+            /** Ahead Text */
+            ahead_text: string | null;
+            /** Pump Cost */
+            pump_cost: number | null;
+            /** Pump Hours */
+            pump_hours: number;
+            /** Pump Kwh */
+            pump_kwh: number | null;
+            /** Used Cost */
+            used_cost: number | null;
+            /** Used Mg L */
+            used_mg_l: number;
+            /** Water L */
+            water_l: number;
+        };
+        /**
          * TargetsIn
          * @description Targets that go before the school's; what is not named comes from the school.
          */
@@ -4335,6 +4659,18 @@ export interface components {
             next_later: string | null;
         };
         /**
+         * TrailPoint
+         * @description The band as it was told at a time.
+         */
+        TrailPoint: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            clear: components["schemas"]["DaySpan"];
+        };
+        /**
          * Traits
          * @description The traits of a pool that ranges and doses depend on.
          */
@@ -4361,6 +4697,24 @@ export interface components {
             lines: components["schemas"]["LoadLineView"][];
             /** Title */
             title: string;
+        };
+        /**
+         * TreatOrDrain
+         * @description The ways side by side, the one that the handbook's rules point to, and why.
+         */
+        TreatOrDrain: {
+            /** Currency */
+            currency: string;
+            /** Drain Over Calcium */
+            drain_over_calcium: number;
+            /** Drain Over Stabiliser */
+            drain_over_stabiliser: number;
+            /** Reasons */
+            reasons: string[];
+            /** Verdict */
+            verdict: string;
+            /** Ways */
+            ways: components["schemas"]["WayCost"][];
         };
         /**
          * Tree
@@ -4560,6 +4914,30 @@ export interface components {
          * @enum {string}
          */
         Way: "usual" | "cheapest" | "fewest" | "cleanest";
+        /**
+         * WayCost
+         * @description One way: money (low, high; None where a price is not told), days (low, high), water in litres, words.
+         */
+        WayCost: {
+            /** Days */
+            days: [
+                number,
+                number
+            ];
+            /** Key */
+            key: string;
+            /** Money */
+            money: [
+                number,
+                number
+            ] | null;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+            /** Water L */
+            water_l: number;
+        };
         /** WayProduct */
         WayProduct: {
             /** Amount Text */
@@ -6167,6 +6545,118 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FinishedView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    rescue_api_v1_pools__pool_id__rescue_get: {
+        parameters: {
+            query?: {
+                severity?: components["schemas"]["Severity"] | null;
+                by_ratio?: boolean;
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RescueView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    set_rescue_api_v1_pools__pool_id__rescue_post: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RescueIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RescueView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    end_rescue_api_v1_pools__pool_id__rescue_end_post: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RescueEndIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RescueView"];
                 };
             };
             /** @description Validation Error */

@@ -19,6 +19,8 @@ class PlanKind(StrEnum):
     BORATE = "borate"
     MINERAL = "mineral"
     ADVICE = "advice"
+    RESCUE = "rescue"
+    DRAIN_DAY = "drain_day"
 
 
 class BorateBy(StrEnum):

@@ -17,6 +17,7 @@ from kumpan.core.journal import (
     CarePutOff,
     CareValue,
     CellSet,
+    ClimateSet,
     DeviceChanged,
     DeviceDay,
     DeviceLinked,
@@ -26,11 +27,15 @@ from kumpan.core.journal import (
     FeedOpened,
     HabitsSet,
     InterviewHeld,
+    ListTicked,
     LookTaken,
     PlantSet,
     PressureRead,
     ProductBought,
+    RescueEnded,
+    RescueSet,
     RoundSet,
+    SeasonListKept,
     SettingsMade,
     SheetStarted,
     StepTicked,
@@ -45,6 +50,7 @@ from kumpan.core.journal import (
     in_order,
 )
 from kumpan.core.planning.lanes import name_in_sentence
+from kumpan.core.rescue.severity import SEVERITIES
 from kumpan.core.units import G_PER_LB, fahrenheit_from_celsius, flow_text, pressure_text, water_text
 from kumpan.core.water import Measure
 from kumpan.services.ledger import Scope, pool_entries
@@ -65,6 +71,9 @@ CHANGEABLE = (
     "care",
     "put_off",
     "interview",
+    "rescue",
+    "rescue_end",
+    "list_tick",
 )
 
 
@@ -299,6 +308,36 @@ def _device_change(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return f"The {body.device}: {body.what}", f"{body.before} to {body.after}"
 
 
+def _rescue(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, RescueSet)
+    way = "by stabiliser" if body.by_ratio else "to 10"
+    return f"Rescue set: {SEVERITIES[body.severity].name.lower()}", f"shock {way}"
+
+
+def _rescue_end(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, RescueEnded)
+    return f"Rescue ended: {body.outcome.value}", body.note
+
+
+def _season_list(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, SeasonListKept)
+    title = body.which.value.capitalize()
+    return f"{title} {'taken off' if body.dropped else 'planned'}", f"for {body.day.day} {body.day:%B %Y}"
+
+
+def _list_tick(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    assert isinstance(body, ListTicked)
+    what = body.item.replace("_", " ").capitalize()
+    return f"{what}: {body.outcome.value}", "of the opening or closing list" + _note(body.note)
+
+
+def _climate(body: Body, metric: bool) -> tuple[str, str]:
+    assert isinstance(body, ClimateSet)
+    low, high = min(body.monthly_c), max(body.monthly_c)
+    span = [_value(Measure.TEMPERATURE, value, metric) for value in (low, high)]
+    return "Water's climate set", " to ".join(span)
+
+
 def _task(key: str) -> str:
     if key in TASKS:
         return TASKS[key].title.lower()
@@ -343,5 +382,10 @@ _WORDS: dict[type, Callable[[Body, bool], tuple[str, str]]] = {
     DeviceLinked: _device,
     DeviceDay: _device_day,
     DeviceChanged: _device_change,
+    RescueSet: _rescue,
+    RescueEnded: _rescue_end,
+    SeasonListKept: _season_list,
+    ListTicked: _list_tick,
+    ClimateSet: _climate,
     Voided: _void,
 }

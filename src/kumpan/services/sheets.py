@@ -32,6 +32,7 @@ from kumpan.services.expectations import water_now
 from kumpan.services.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.offer import at_hand
 from kumpan.services.pools import Chosen, PoolParts, offered_plan, parts_of
+from kumpan.services.rescues import plan_name
 from kumpan.services.shelf import amount_text
 from kumpan.services.special import special_plan
 from kumpan.services.views import Sheet, SheetStep, Tick
@@ -93,7 +94,8 @@ async def start(scope: Scope, pool_id: UUID, stamp: Stamp, asked: PlanAsked, *, 
     if offered is None or not offered.steps:
         raise InvalidInput("There is nothing to add now; test the water first.")
     before = water_now(state, parts.place, scope.now)
-    body = SheetStarted(offered.steps, parts.settings.school, before, offered.predicted, asked.plan)
+    name = await plan_name(scope, state, parts, asked.plan)
+    body = SheetStarted(offered.steps, parts.settings.school, before, offered.predicted, name)
     entry = await record(scope, pool_id, stamp, body)
     return _started(scope, await pool_state(scope, pool_id), parts, entry, metric)
 

@@ -22,6 +22,7 @@ from kumpan.core.planning.special_plans import (
     lower_chlorine_plan,
     mineral_plan,
 )
+from kumpan.core.rescue.drain_day import drain_day_plan
 from kumpan.core.run_sheet import ADD
 from kumpan.core.water import Measure
 from kumpan.services.asked import PlanAsked, PlanKind
@@ -30,6 +31,7 @@ from kumpan.services.ledger import Scope
 from kumpan.services.offer import AtHand, at_hand, telling
 from kumpan.services.places import place_of
 from kumpan.services.pools import PoolParts
+from kumpan.services.rescues import rescue_plan
 
 DAYS_AHEAD = 14
 OXIDISER_WAIT_MIN = {"hour": 60, "quarter": 15}
@@ -45,7 +47,11 @@ async def special_plan(
     if asked.plan is PlanKind.INCIDENT:
         return incident_plan(asked.incident, _shock_asked(scope, state, parts, asked, hand, metric))
     if asked.plan is PlanKind.DRAIN:
-        return _drain(scope, state, parts, asked, hand, metric)
+        return drain_plan(_drain_asked(scope, state, parts, asked, hand, metric))
+    if asked.plan is PlanKind.DRAIN_DAY:
+        return drain_day_plan(_drain_asked(scope, state, parts, asked, hand, metric))
+    if asked.plan is PlanKind.RESCUE:
+        return rescue_plan(scope, state, parts, hand, metric=metric)
     if asked.plan is PlanKind.ADVICE:
         return _advice(scope, state, parts, asked, hand, metric)
     special = SpecialAsked(
@@ -78,23 +84,20 @@ def _advice(
     return advised_plan(asked.advice, now, parts.basin.volume_l, parts.equipment.traits, told)
 
 
-def _drain(
+def _drain_asked(
     scope: Scope, state: PoolState, parts: PoolParts, asked: PlanAsked, hand: AtHand, metric: bool
-) -> Plan:
+) -> DrainAsked:
     habits = hand.habits
-    hoses = Hoses(habits.drain_l_per_h, habits.fill_l_per_h, habits.water_price, habits.currency)
-    return drain_plan(
-        DrainAsked(
-            water_now(state, parts.place, scope.now),
-            parts.basin.volume_l,
-            parts.equipment.traits,
-            dict(parts.rules.bands),
-            parts.equipment.fill_water,
-            hoses,
-            asked.measure,
-            asked.wanted,
-            telling(parts.settings, habits, metric=metric),
-        )
+    return DrainAsked(
+        water_now(state, parts.place, scope.now),
+        parts.basin.volume_l,
+        parts.equipment.traits,
+        dict(parts.rules.bands),
+        parts.equipment.fill_water,
+        Hoses(habits.drain_l_per_h, habits.fill_l_per_h, habits.water_price, habits.currency),
+        asked.measure,
+        asked.wanted,
+        telling(parts.settings, habits, metric=metric),
     )
 
 

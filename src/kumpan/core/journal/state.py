@@ -72,6 +72,11 @@ class PoolState:
         return body if isinstance(body, PlantSet) else PlantSet()
 
     @property
+    def rescue_goes_on(self) -> bool:
+        """A rescue was begun and not ended."""
+        return bool(self.rescues) and isinstance(self.rescues[-1].body, RescueSet)
+
+    @property
     def last_test(self) -> Entry | None:
         return self.tests[-1] if self.tests else None
 

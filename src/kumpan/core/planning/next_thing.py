@@ -19,7 +19,7 @@ TEST_EVERY = timedelta(days=3, hours=12)
 
 @dataclass(frozen=True)
 class NextThing:
-    """`station` is the screen where it is done: slip, sheet or board."""
+    """`station` is the screen where it is done: slip, sheet, board or rescue."""
 
     text: str
     why: str
@@ -34,6 +34,10 @@ def next_thing(state: PoolState, offered: Plan | None, now: datetime) -> NextThi
         done = ticked_steps(state, sheet.id)
         step = next(sheet.body.steps[n] for n in tickable(sheet.body) if n not in done)
         return NextThing(f"Go on with the sheet: {_lower(step.title)}", step.why, "sheet")
+    if state.rescue_goes_on:
+        return NextThing(
+            "Go on with the rescue", "What is due now follows from the last test and look.", "rescue"
+        )
     test = state.last_test
     if test is None:
         return NextThing("Test the water", "Without a test nobody knows.", "slip")

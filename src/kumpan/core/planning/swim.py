@@ -39,7 +39,7 @@ class SwimAnswer:
 
 def swim_answer(state: PoolState, now: datetime, chlorine: Band, swim_limit_mg_l: float) -> SwimAnswer:
     """The answer for one pool now. `chlorine` is the school's band for this pool."""
-    closed = _closed_by_look(state)
+    closed = _closed_by_look(state) or _closed_by_rescue(state)
     if closed:
         return closed
     free, ph = last_reading(state, Measure.FREE_CHLORINE), last_reading(state, Measure.PH)
@@ -68,6 +68,12 @@ def _closed_by_look(state: PoolState) -> SwimAnswer | None:
             SwimCode.NO, "No: the water is cloudy. Look again when the main drain is plain to see."
         )
     return None
+
+
+def _closed_by_rescue(state: PoolState) -> SwimAnswer | None:
+    if not state.rescue_goes_on:
+        return None
+    return SwimAnswer(SwimCode.NO, "No: the water is being treated. Closed until the rescue is finished.")
 
 
 def latest_addition(state: PoolState) -> Entry | None:

@@ -14,6 +14,7 @@ from kumpan.core.water import Measure
 SOURCE = "overnight-loss"
 
 MOST_LOST_MG_L = 1.0
+LEAST_EVENING_MG_L = 2.0  # with less there is too little to lose for a night to tell anything
 HIGHEST_COMBINED_MG_L = 0.5
 LEAST_HOURS, MOST_HOURS = 6.0, 15.0
 MOST_SUN_HOURS = 0.5  # hours of a sun overhead between the two tests
@@ -28,14 +29,15 @@ class Night:
     morning_at: datetime
     evening_mg_l: float
     morning_mg_l: float
+    lost_mg_l: float
+    holds: bool
 
-    @property
-    def lost_mg_l(self) -> float:
-        return max(0.0, self.evening_mg_l - self.morning_mg_l)
 
-    @property
-    def holds(self) -> bool:
-        return self.lost_mg_l <= MOST_LOST_MG_L and self.evening_mg_l > 0
+def night(evening_at: datetime, morning_at: datetime, evening_mg_l: float, morning_mg_l: float) -> Night:
+    """One study; it holds where little was lost and something was there to lose."""
+    lost = max(0.0, evening_mg_l - morning_mg_l)
+    holds = lost <= MOST_LOST_MG_L + 1e-9 and evening_mg_l >= LEAST_EVENING_MG_L
+    return Night(evening_at, morning_at, evening_mg_l, morning_mg_l, lost, holds)
 
 
 def nights(
@@ -59,8 +61,8 @@ def nights(
                 continue
             if any(_disturbs(at, evening_at, morning_at) for at in poured):
                 continue
-            found = [night for night in found if night.morning_at != morning_at]
-            found.append(Night(evening_at, morning_at, evening, morning))
+            found = [other for other in found if other.morning_at != morning_at]
+            found.append(night(evening_at, morning_at, evening, morning))
     return tuple(found)
 
 

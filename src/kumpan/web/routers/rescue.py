@@ -1,11 +1,18 @@
 """When the water turns: what is it."""
 
 from typing import Annotated
+from uuid import UUID
 
 from fastapi import APIRouter, Query
 
 from kumpan.core.errors import InvalidInput
+from kumpan.core.journal import Severity
 from kumpan.core.rescue.identify import QUESTIONS, Identified, KeyQuestion, identify
+from kumpan.services import rescues
+from kumpan.services.rescues import RescueView
+from kumpan.web.schemas.rescue import RescueEndIn, RescueIn
+from kumpan.web.scope import Metric, ScopeDep
+from kumpan.web.stamps import stamp
 
 router = APIRouter(prefix="/api/v1", tags=["rescue"])
 
@@ -28,3 +35,34 @@ def identified(
             raise InvalidInput(f'"{answer[:40]}" is not an answer; write it like look:haze.', "answers")
         picked[question] = choice
     return identify(picked)
+
+
+@router.get("/pools/{pool_id}/rescue")
+async def rescue(
+    pool_id: UUID,
+    scope: ScopeDep,
+    severity: Severity | None = None,
+    by_ratio: bool = True,
+    metric: Metric = False,
+) -> RescueView:
+    """The rescue as it stands, or as it would be if it began now at a severity."""
+    return await rescues.rescue_view(scope, pool_id, severity=severity, by_ratio=by_ratio, metric=metric)
+
+
+@router.post("/pools/{pool_id}/rescue", status_code=201)
+async def set_rescue(pool_id: UUID, given: RescueIn, scope: ScopeDep, metric: Metric = False) -> RescueView:
+    """Begin a rescue, or change how it is set."""
+    setting = given.to_core()
+    await rescues.set_rescue(scope, pool_id, stamp(given, scope), setting)
+    return await rescues.rescue_view(
+        scope, pool_id, severity=setting.severity, by_ratio=setting.by_ratio, metric=metric
+    )
+
+
+@router.post("/pools/{pool_id}/rescue/end", status_code=201)
+async def end_rescue(
+    pool_id: UUID, given: RescueEndIn, scope: ScopeDep, metric: Metric = False
+) -> RescueView:
+    """End it: clear, drained, or stopped."""
+    await rescues.end_rescue(scope, pool_id, stamp(given, scope), given.outcome, given.note)
+    return await rescues.rescue_view(scope, pool_id, severity=None, by_ratio=True, metric=metric)
