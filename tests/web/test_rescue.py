@@ -41,7 +41,7 @@ async def test_before_it_begins_the_board_says_what_it_would_take(api: Api) -> N
     assert (seen["open"], seen["suggested"], seen["setting"]["severity"]) == (False, "green", "green")
     swamp = await api.get(f"/pools/{pool}/rescue?severity=opaque")
     assert swamp["board"]["clear"]["likely"] > seen["board"]["clear"]["likely"]
-    assert [line["standing"] for line in seen["board"]["stages"]][0] == "now"
+    assert next(line["standing"] for line in seen["board"]["stages"]) == "now"
     assert {way["key"] for way in seen["compared"]["ways"]} == {"treat", "drain"}
 
 
@@ -70,7 +70,8 @@ async def test_the_sheets_follow_the_stages(api: Api) -> None:
     await api.test(pool, free_chlorine="0.2", total_chlorine="0.5", ph="7.3")
     round_ = await start(api, pool)
     pour = next(line["step"] for line in round_["steps"] if line["step"]["kind"] == "add")
-    assert pour["chemical"] == "sodium_hypochlorite" and 14 <= pour["expected"]["free_chlorine"] <= 17
+    assert pour["chemical"] == "sodium_hypochlorite"
+    assert 14 <= pour["expected"]["free_chlorine"] <= 17
     await tick_all(api, pool, round_)
     api.pass_time(hours=5)
     assert (await api.get(f"/pools/{pool}/rescue"))["board"]["stage"] == "test"
@@ -83,7 +84,8 @@ async def test_it_ends_clear_only_when_all_signs_are_there(api: Api) -> None:
     refused = await api.client.post(
         f"/api/v1/pools/{pool}/rescue/end", json={"id": new_id(), "outcome": "clear"}
     )
-    assert refused.status_code == 422 and "signs of the end" in refused.json()["error"]["message"]
+    assert refused.status_code == 422
+    assert "signs of the end" in refused.json()["error"]["message"]
     ended = await api.post(
         f"/pools/{pool}/rescue/end", {"id": new_id(), "outcome": "stopped", "note": "moved out"}
     )
@@ -126,7 +128,8 @@ async def test_a_hidden_step_with_much_stabiliser_is_better_drained(api: Api) ->
 async def test_a_rescue_sheet_needs_a_rescue(api: Api) -> None:
     pool = await green_pool(api)
     reply = await api.client.get(f"/api/v1/pools/{pool}/offer?plan=rescue")
-    assert reply.status_code == 422 and "Begin the rescue first" in reply.json()["error"]["message"]
+    assert reply.status_code == 422
+    assert "Begin the rescue first" in reply.json()["error"]["message"]
 
 
 async def test_the_same_beginning_sent_twice_is_one(api: Api) -> None:

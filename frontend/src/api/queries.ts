@@ -1,7 +1,7 @@
 import { queryOptions } from "@tanstack/react-query";
 import type { Units } from "../lib/units";
 import { client, take } from "./client";
-import type { Measure, PlanAsked } from "./types";
+import type { Measure, PlanAsked, Severity } from "./types";
 
 /** One queryOptions per noun. */
 export const poolsQuery = () =>
@@ -228,4 +228,23 @@ export const seasonPlanQuery = (pool_id: string, asked: SeasonAsked) =>
       ),
     placeholderData: (before) => before,
     retry: false,
+  });
+
+export const rescueQuery = (
+  pool_id: string,
+  preview: { severity: Severity | null; byRatio: boolean },
+  units: Units,
+) =>
+  queryOptions({
+    queryKey: ["pool", pool_id, "rescue", preview, units],
+    queryFn: () =>
+      take(
+        client.GET("/api/v1/pools/{pool_id}/rescue", {
+          params: {
+            path: { pool_id },
+            query: { severity: preview.severity, by_ratio: preview.byRatio, metric: units === "metric" },
+          },
+        }),
+      ),
+    placeholderData: (before) => before,
   });

@@ -503,6 +503,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pools/{pool_id}/climate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Climate
+         * @description The water by month, and when it crosses 65 F.
+         */
+        get: operations["climate_api_v1_pools__pool_id__climate_get"];
+        put?: never;
+        /**
+         * Set Climate
+         * @description One's own table of months, as typed.
+         */
+        post: operations["set_climate_api_v1_pools__pool_id__climate_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pools/{pool_id}/device": {
         parameters: {
             query?: never;
@@ -869,6 +893,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pools/{pool_id}/season-lists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kept
+         * @description The lists that are kept, with their ticks.
+         */
+        get: operations["kept_api_v1_pools__pool_id__season_lists_get"];
+        put?: never;
+        /**
+         * Keep
+         * @description Keep a list, change it, or drop it.
+         */
+        post: operations["keep_api_v1_pools__pool_id__season_lists_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pools/{pool_id}/season-lists/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tick
+         * @description Tick an item as done, or leave it out this time.
+         */
+        post: operations["tick_api_v1_pools__pool_id__season_lists_ticks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/pools/{pool_id}/season-plan": {
         parameters: {
             query?: never;
@@ -878,7 +946,7 @@ export interface paths {
         };
         /**
          * Plan
-         * @description The dated list for opening or closing on a day; adapted to filter, cell, surface and the last look.
+         * @description The dated list for opening or closing on a day; adapted to filter, cell, surface and the last look. Not kept.
          */
         get: operations["plan_api_v1_pools__pool_id__season_plan_get"];
         put?: never;
@@ -1932,6 +2000,35 @@ export interface components {
          */
         Clarity: "clear" | "hazy" | "cloudy" | "drain_hidden" | "green";
         /**
+         * ClimateIn
+         * @description Twelve temperatures as typed, January first; Fahrenheit unless metric or a unit says else.
+         */
+        ClimateIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Monthly */
+            monthly: string[];
+            /** Person Id */
+            person_id?: string | null;
+        };
+        /**
+         * ClimateView
+         * @description The water by month, C; `own` once the user has set it.
+         */
+        ClimateView: {
+            closing: components["schemas"]["Crossing"];
+            /** Monthly C */
+            monthly_c: number[];
+            opening: components["schemas"]["Crossing"];
+            /** Own */
+            own: boolean;
+        };
+        /**
          * ComparedMeasure
          * @description One measure now, after somebody's advice, and after our own plan; None where it cannot be reckoned.
          */
@@ -2019,6 +2116,16 @@ export interface components {
             title: string;
         };
         /**
+         * Crossing
+         * @description The next day on which the water should cross 65 F, and where that is from: "log" or "table"; None where it never does.
+         */
+        Crossing: {
+            /** On */
+            on: string | null;
+            /** Source */
+            source: string;
+        };
+        /**
          * DatedItem
          * @description An item on its day, with the cautions of its step.
          */
@@ -2030,11 +2137,22 @@ export interface components {
              * Format: date
              */
             day: string;
+            dosed?: components["schemas"]["Dosed"] | null;
+            /**
+             * Every Days
+             * @default 0
+             */
+            every_days: number;
             hazard: components["schemas"]["Hazard"];
             /** Key */
             key: string;
             /** Minutes */
             minutes: number;
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
             /** Station */
             station: string | null;
             /** Text */
@@ -2214,6 +2332,26 @@ export interface components {
             /** Task */
             task: string;
         };
+        /**
+         * DoseLine
+         * @description One product of an item: how much, and what is short of it on the shelf (None where the stock is not counted).
+         */
+        DoseLine: {
+            /** Amount */
+            amount: string;
+            /** Label */
+            label: string;
+            /** Product Id */
+            product_id: string;
+            /** Short */
+            short: string | null;
+        };
+        /**
+         * Dosed
+         * @description Which amounts an item takes from the test.
+         * @enum {string}
+         */
+        Dosed: "balance" | "shock" | "salt" | "stabiliser";
         /**
          * DueItem
          * @description One thing on the list. `task` is what is done, snoozed or left out by; `days` its interval where it has one.
@@ -2697,6 +2835,86 @@ export interface components {
             /** Tree */
             tree: string;
         };
+        /**
+         * ItemDoses
+         * @description What an item takes by the last test; `left` is why there is none, or what must be tested first.
+         */
+        ItemDoses: {
+            /** Left */
+            left: string[];
+            /** Lines */
+            lines: components["schemas"]["DoseLine"][];
+        };
+        /**
+         * ItemTick
+         * @description How an item was ticked; `entry_id` takes it back.
+         */
+        ItemTick: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Entry Id
+             * Format: uuid
+             */
+            entry_id: string;
+            /** Note */
+            note: string;
+            outcome: components["schemas"]["Outcome"];
+            /** Person Id */
+            person_id: string | null;
+        };
+        /** KeepListIn */
+        KeepListIn: {
+            /** At */
+            at?: string | null;
+            /** @default solid */
+            cover: components["schemas"]["Cover"];
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /**
+             * Dropped
+             * @default false
+             */
+            dropped: boolean;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** @default in_ground */
+            kind: components["schemas"]["PoolKind"];
+            /**
+             * Left Out
+             * @default []
+             */
+            left_out: string[];
+            /**
+             * List Id
+             * Format: uuid
+             */
+            list_id: string;
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["OwnItemIn"][];
+            /** Person Id */
+            person_id?: string | null;
+            /**
+             * Skimmer Plate
+             * @default false
+             */
+            skimmer_plate: boolean;
+            which: components["schemas"]["Which"];
+            /** @default frost */
+            winter: components["schemas"]["Winter"];
+        };
         /** KeyQuestion */
         KeyQuestion: {
             /** Choices */
@@ -2789,6 +3007,17 @@ export interface components {
          * @enum {string}
          */
         Level: "low" | "normal" | "high";
+        /**
+         * ListItem
+         * @description An item with its tick, its amounts by the last test, and until when to circulate after it.
+         */
+        ListItem: {
+            /** Circulate Until */
+            circulate_until: string | null;
+            doses: components["schemas"]["ItemDoses"] | null;
+            item: components["schemas"]["DatedItem"];
+            ticked: components["schemas"]["ItemTick"] | null;
+        };
         /**
          * LoadLineView
          * @description One product of the load list in words; `short_text` empty where the truck has enough.
@@ -2962,6 +3191,10 @@ export interface components {
             evening_at: string;
             /** Evening Mg L */
             evening_mg_l: number;
+            /** Holds */
+            holds: boolean;
+            /** Lost Mg L */
+            lost_mg_l: number;
             /**
              * Morning At
              * Format: date-time
@@ -3034,6 +3267,40 @@ export interface components {
             sentences: components["schemas"]["Finding"][];
             /** Volume Hint L */
             volume_hint_l: number | null;
+        };
+        /**
+         * OwnItem
+         * @description An item that the user put on a list; `day` counts from the list's day.
+         */
+        OwnItem: {
+            /** Day */
+            day: number;
+            /** Key */
+            key: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * OwnItemIn
+         * @description An item of the user's own; `day` counts from the list's day.
+         */
+        OwnItemIn: {
+            /** Day */
+            day: number;
+            /** Key */
+            key: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /** Title */
+            title: string;
         };
         /**
          * OwnRange
@@ -3945,17 +4212,71 @@ export interface components {
          */
         SchoolKey: "household" | "service" | "small_vinyl" | "residential_standard" | "public_code";
         /**
-         * SeasonPlan
-         * @description The list in its order, what to have at hand, and words about the day itself.
+         * SeasonListKept
+         * @description An opening or closing as it is planned from now on. The same `list_id` again changes that list.
+         *
+         *     `left_out` are the handbook's items that this pool does without; `dropped` takes the whole list away.
          */
-        SeasonPlan: {
+        SeasonListKept: {
+            /** @default solid */
+            cover: components["schemas"]["Cover"];
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /**
+             * Dropped
+             * @default false
+             */
+            dropped: boolean;
+            /** @default in_ground */
+            kind: components["schemas"]["PoolKind"];
+            /**
+             * Left Out
+             * @default []
+             */
+            left_out: string[];
+            /**
+             * List Id
+             * Format: uuid
+             */
+            list_id: string;
+            /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["OwnItem"][];
+            /**
+             * Skimmer Plate
+             * @default false
+             */
+            skimmer_plate: boolean;
+            which: components["schemas"]["Which"];
+            /** @default frost */
+            winter: components["schemas"]["Winter"];
+        };
+        /**
+         * SeasonListView
+         * @description One list. `kept` is how it is kept (a preview is not kept yet); `tested_at` the test behind the amounts.
+         */
+        SeasonListView: {
+            crossing: components["schemas"]["Crossing"];
+            /** Done */
+            done: number;
+            /** Is Kept */
+            is_kept: boolean;
             /** Items */
-            items: components["schemas"]["DatedItem"][];
+            items: components["schemas"]["ListItem"][];
+            kept: components["schemas"]["SeasonListKept"];
             /** Materials */
             materials: string[];
             /** Notes */
             notes: string[];
-            which: components["schemas"]["Which"];
+            /** Tested At */
+            tested_at: string | null;
+            /** Winter */
+            winter: components["schemas"]["Finding"][];
         };
         /** SettingsChange */
         SettingsChange: {
@@ -4640,6 +4961,32 @@ export interface components {
             person_id?: string | null;
             /** Step Number */
             step_number: number;
+        };
+        /** TickItemIn */
+        TickItemIn: {
+            /** At */
+            at?: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Item */
+            item: string;
+            /**
+             * List Id
+             * Format: uuid
+             */
+            list_id: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** @default done */
+            outcome: components["schemas"]["Outcome"];
+            /** Person Id */
+            person_id?: string | null;
         };
         /**
          * TodayView
@@ -5978,6 +6325,75 @@ export interface operations {
             };
         };
     };
+    climate_api_v1_pools__pool_id__climate_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClimateView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    set_climate_api_v1_pools__pool_id__climate_post: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClimateIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClimateView"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     link_device_api_v1_pools__pool_id__device_post: {
         parameters: {
             query?: never;
@@ -6701,15 +7117,11 @@ export interface operations {
             };
         };
     };
-    plan_api_v1_pools__pool_id__season_plan_get: {
+    kept_api_v1_pools__pool_id__season_lists_get: {
         parameters: {
-            query: {
-                which: components["schemas"]["Which"];
-                day: string;
-                kind?: components["schemas"]["PoolKind"];
-                cover?: components["schemas"]["Cover"];
-                winter?: components["schemas"]["Winter"];
-                skimmer_plate?: boolean;
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
             };
             header?: never;
             path: {
@@ -6725,7 +7137,122 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SeasonPlan"];
+                    "application/json": components["schemas"]["SeasonListView"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    keep_api_v1_pools__pool_id__season_lists_post: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepListIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonListView"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    tick_api_v1_pools__pool_id__season_lists_ticks_post: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TickItemIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonListView"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    plan_api_v1_pools__pool_id__season_plan_get: {
+        parameters: {
+            query: {
+                which: components["schemas"]["Which"];
+                day: string;
+                kind?: components["schemas"]["PoolKind"];
+                cover?: components["schemas"]["Cover"];
+                winter?: components["schemas"]["Winter"];
+                skimmer_plate?: boolean;
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                pool_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonListView"];
                 };
             };
             /** @description Validation Error */

@@ -62,6 +62,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/rescue/IdentifyPage")).IdentifyPage }),
       },
       {
+        path: "/pools/:poolId/rescue",
+        lazy: async () => ({ Component: (await import("../features/rescue/RescuePage")).RescuePage }),
+      },
+      {
         path: "/pools/:poolId/season",
         lazy: async () => ({ Component: (await import("../features/season/SeasonPage")).SeasonPage }),
       },

@@ -36,7 +36,7 @@ export function swimText(head: PoolHead): string {
   return text.charAt(0).toLowerCase() + text.slice(1);
 }
 
-const STATIONS: Record<string, string> = { slip: "/slip", sheet: "/sheet", board: "" };
+const STATIONS: Record<string, string> = { slip: "/slip", sheet: "/sheet", board: "", rescue: "/rescue" };
 
 const ABOUT_CHLORINE = ["low_now", "runs_low", "swim_again", "over_limit", "holds"];
 

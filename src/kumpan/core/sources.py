@@ -148,6 +148,16 @@ SOURCES: dict[str, Source] = {
     "scale-forms": Source(_M, "scale builds above a saturation index of about +0.3"),
     "learned-intervals": Source(_C, "test and clean more often at first, stretch as the log shows it steady"),
     "season-lists": Source(_C, "opening and closing lists by kind of pool, filter, cell, cover and winter"),
+    "water-climate": Source(
+        _M,
+        "water of an unheated outdoor pool by month and latitude",
+        "a start, to be edited; the pool's log goes before",
+    ),
+    "winter-losses": Source(
+        _M,
+        "water lowered and made up, rain and melt over a winter; bacteria can turn stabiliser into ammonia",
+        "what to expect, not what to dose from",
+    ),
     "season-marks": Source(_C, "what a season's record is read for: warmth, tests, doses, shocks, new water"),
     "truck-trays": Source(_C, "acids and oxidisers ride in separate secured trays"),
     "weekly-stop": Source(_C, "a weekly stop cannot hold 1 to 3 ppm with one liquid dose"),

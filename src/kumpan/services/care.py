@@ -7,7 +7,7 @@ from functools import lru_cache
 from uuid import UUID, uuid5
 from zoneinfo import ZoneInfo
 
-from kumpan.core.care.due import CareInputs, DueItem, Standing, due_list
+from kumpan.core.care.due import CareInputs, DueItem, Standing, due_list, pressing
 from kumpan.core.care.index_history import IndexPoint, index_history
 from kumpan.core.care.learned import offers
 from kumpan.core.care.procedures import (
@@ -28,12 +28,15 @@ from kumpan.core.journal import (
     CarePutOff,
     CareValue,
     EventNoted,
+    ListTicked,
+    Outcome,
     PlantSet,
     PoolState,
     PressureRead,
     WaterChange,
     WaterChanged,
 )
+from kumpan.core.season.kept import read_task, season_due
 from kumpan.core.units import Dimension, read_number, read_quantity, water_text
 from kumpan.services.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.places import place_of
@@ -83,11 +86,17 @@ def care_inputs(state: PoolState, parts: PoolParts) -> CareInputs:
     )
 
 
+def _due(inputs: CareInputs, now: datetime, ahead_days: int = 0) -> tuple[DueItem, ...]:
+    """Everything that has a date: care, tests, conditions, and the items of kept opening and closing lists."""
+    season = season_due(inputs.state, inputs.traits, inputs.zone, now, ahead_days)
+    return tuple(sorted((*due_list(inputs, now, ahead_days=ahead_days), *season), key=pressing))
+
+
 async def today(scope: Scope, pool_id: UUID) -> TodayView:
     """What is due now and soon, most pressing first; and how many more lie ahead."""
     state = await pool_state(scope, pool_id)
     inputs = care_inputs(state, parts_of(state))
-    items = due_list(inputs, scope.now)
+    items = _due(inputs, scope.now)
     shown = tuple(item for item in items if item.standing is not Standing.LATER)
     later = [item for item in items if item.standing is Standing.LATER]
     return TodayView(
@@ -100,7 +109,7 @@ async def care(scope: Scope, pool_id: UUID) -> CareView:
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
     inputs = care_inputs(state, parts)
-    items = due_list(inputs, scope.now)
+    items = _due(inputs, scope.now)
     usual = {item.task: item.days for item in items if item.days is not None}
     off = {body.task: body.off for entry in state.intervals if isinstance(body := entry.body, CareInterval)}
     return CareView(
@@ -124,7 +133,7 @@ async def calendar_days(scope: Scope, pool_id: UUID, days: int) -> tuple[Calenda
     state = await pool_state(scope, pool_id)
     inputs = care_inputs(state, parts_of(state))
     found: dict[date, list[DueItem]] = {}
-    for item in due_list(inputs, scope.now, ahead_days=min(days, CALENDAR_DAYS)):
+    for item in _due(inputs, scope.now, min(days, CALENDAR_DAYS)):
         first = max(item.put_off_until or item.due_on, local_day(scope.now, inputs.zone))
         for day in dict.fromkeys((first, *item.ahead)):
             found.setdefault(day, []).append(replace(item, ahead=()))
@@ -281,6 +290,10 @@ async def put_off(
         raise InvalidInput("Say why it is left out this time; the log keeps it.", "reason")
     if until is not None and not today_ < until <= today_ + MOST_PUT_OFF:
         raise InvalidInput("Choose a day after today, at most a year ahead.", "until")
+    of_a_list = read_task(task)
+    if of_a_list is not None and until is None:
+        await record(scope, pool_id, stamp, ListTicked(*of_a_list, Outcome.SKIPPED, reason.strip()))
+        return
     await record(scope, pool_id, stamp, CarePutOff(task, until, reason.strip()))
 
 
@@ -300,11 +313,15 @@ async def done(scope: Scope, pool_id: UUID, stamp: Stamp, task: str, note: str) 
     """A task that was done without its procedure, or by somebody else. Raises InvalidInput."""
     state = await pool_state(scope, pool_id)
     _must_be_listed(task, care_inputs(state, parts_of(state)), scope.now)
+    of_a_list = read_task(task)
+    if of_a_list is not None:
+        await record(scope, pool_id, stamp, ListTicked(*of_a_list, Outcome.DONE, note.strip()))
+        return
     await record(scope, pool_id, stamp, CareDone(task, (), note.strip()))
 
 
 def _must_be_listed(task: str, inputs: CareInputs, now: datetime) -> None:
-    if task not in {item.task for item in due_list(inputs, now)}:
+    if task not in {item.task for item in _due(inputs, now)}:
         raise InvalidInput(f'"{task}" is not on this pool\'s list; reload it.', "task")
 
 

@@ -54,7 +54,7 @@ def keys(which: Which, asked: SeasonAsked) -> list[str]:
         }),
         (Which.CLOSING, PLASTER_CELL, {
             "test", "shelf", "balance", "clean", "sequestrant", "shock", "algaecide", "level_low", "filter_sand", "plant",
-            "lines", "power", "cell", "fittings", "cover", "store", "duty_water", "duty_leaves", "duty_storm",
+            "lines", "power", "cell", "feeder", "fittings", "cover", "store", "duty_water", "duty_leaves", "duty_storm",
         }),
         # Handbook 09: opening, items 1 to 11.
         (Which.OPENING, ABOVE_SAND, {
@@ -69,6 +69,75 @@ def keys(which: Which, asked: SeasonAsked) -> list[str]:
 )  # fmt: skip
 def test_every_item_of_the_handbook_stands(which: Which, asked: SeasonAsked, expected: set[str]) -> None:
     assert set(keys(which, asked)) == expected
+
+
+# Handbook 09 item by item, common practice: what the words of a list must say, for which of the two pools.
+BOTH, ABOVE, SALT = (ABOVE_SAND, PLASTER_CELL), (ABOVE_SAND,), (PLASTER_CELL,)
+OPENING_SAYS = (
+    (
+        "1 gate",
+        BOTH,
+        (
+            "closes and latches from wide open, half open",
+            "fence firm",
+            "nothing to climb",
+            "rescue sign",
+            "drain covers",
+        ),
+    ),
+    ("1 electrics", BOTH, ("licensed electrician",)),
+    (
+        "2 cover",
+        BOTH,
+        ("Water pumped off", "leaves off", "cleaned, dried, stored away from mice and chemicals"),
+    ),
+    ("3 plugs", BOTH, ("plugs out", "baskets, ladder", "hoses, unions, drain plugs, gauge", "o-rings")),
+    ("3 cell", SALT, ("no power until the water is balanced",)),
+    ("4 level", BOTH, ("over the middle of the skimmer", "loses its prime")),
+    ("5 start", BOTH, ("look for leaks", "note the clean pressure")),
+    ("6 test", BOTH, ("After ten minutes", "calcium, stabiliser, copper")),
+    ("6 salt test", SALT, ("Test salt",)),
+    ("7 clean", BOTH, ("brush all of it", "vacuum to waste")),
+    ("8 balance", BOTH, ("Alkalinity, then pH", "3 to 5 while nobody swims", "1 lb per 10 000 gal")),
+    ("9 salt", SALT, ("24 h of mixing", "Power the cell")),
+    ("10 stabiliser", BOTH, ("from a test", "Preventive algaecide")),
+    ("11 week", BOTH, ("The week begins",)),
+)
+CLOSING_SAYS = (
+    ("48 h before", BOTH, ("full test with copper and iron", "quart to a shop", "What stands on the shelf")),
+    ("1 balanced", BOTH, ("Never close on unbalanced water", "eats the liner", "stain")),
+    ("2 clean", BOTH, ("debris out, brush, vacuum", "pool-safe cleaner")),
+    ("3 order", BOTH, ("sequestrant by its label, before the shock", "Shock at dusk", "Non-foaming", "under 3 to 5", "safer order")),
+    ("4 level, plate", ABOVE, ("half up the skimmer",)),
+    ("4 level, low", SALT, ("Below skimmer and returns", "cover maker", "4 to 6 in")),
+    ("5 filter", BOTH, ("Backwash, drain plugs out, valve between",)),
+    ("5 plant", BOTH, ("Drained; plugs kept in the pump basket; hoses off", "At the breaker", "licensed electrician")),
+    ("5 lines", SALT, ("High volume, low pressure", "never compressed air through filter or heater", "plugs pointed away")),
+    ("5 antifreeze", BOTH, ("propylene glycol, never automotive",)),
+    ("6 cell", SALT, ("Cell and flow switch cleaned, dry, stored; spacer in",)),
+    ("7 fittings", BOTH, ("Ladders, steps, fittings, toys out", "solar blanket rinsed, dried, stored with a lid")),
+    ("8 pillow", ABOVE, ("three quarters with cold air the day before", "tied", "cable and winch tight")),
+    ("8 cover", BOTH, ("free chlorine is 3 or under", "Water bags two thirds full, not dragged, never hung jugs, not over the skimmer")),
+    ("9 feeder", BOTH, ("No floating tablet feeder over winter",)),
+    ("10 store", BOTH, ("Away from equipment",)),
+    ("duties", BOTH, ("Over 3 in: pumped off, a plate under the pump", "nobody on or under it", "Before the first freeze",
+                      "Weights, cable, wind", "Keep its receipt")),
+)  # fmt: skip
+
+
+@pytest.mark.parametrize(("which", "rows"), [(Which.OPENING, OPENING_SAYS), (Which.CLOSING, CLOSING_SAYS)])
+def test_the_words_of_every_item_of_the_handbook(
+    which: Which, rows: tuple[tuple[str, tuple[SeasonAsked, ...], tuple[str, ...]], ...]
+) -> None:
+    """Opening and closing for an above-ground sand pool and an in-ground plaster pool with a salt cell."""
+    missing = []
+    for item, pools, phrases in rows:
+        for asked in pools:
+            told = " | ".join(
+                f"{one.title}. {one.text}" for one in season_plan(which, asked, DAY).items
+            ).lower()
+            missing += [(item, asked.kind.value, phrase) for phrase in phrases if phrase.lower() not in told]
+    assert missing == []
 
 
 def before(which: Which, asked: SeasonAsked, first: str, then: str) -> bool:

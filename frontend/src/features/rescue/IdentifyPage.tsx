@@ -125,8 +125,15 @@ function Answer({ found, poolId }: { found: Identified; poolId: string }) {
         {found.then}
       </Text>
       <Text mt="3">
-        <PlainLink to={`/pools/${poolId}/sheet`}>To the plans: shock, drain and more</PlainLink>
+        <PlainLink to={`/pools/${poolId}/rescue${severityOf(found.candidates[0]?.kind)}`}>
+          To the rescue board
+        </PlainLink>
       </Text>
     </Card>
   );
+}
+
+/** The board opens at what it most likely is. */
+function severityOf(kind: string | undefined): string {
+  return kind === "mustard" || kind === "black" ? `?severity=${kind}` : "";
 }

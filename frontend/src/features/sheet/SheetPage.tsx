@@ -1,17 +1,19 @@
 import { Box, Grid, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useParams } from "react-router";
+import { useParams, useSearchParams } from "react-router";
 import { offerQuery, poolQuery } from "../../api/queries";
 import type { PlanAsked, Sheet, SheetStep } from "../../api/types";
 import { Caution } from "../../components/Card";
 import { Sign } from "../../components/Sign";
 import { Failed, Loading } from "../../components/States";
+import { PlainLink } from "../../components/TextLink";
 import { useStore } from "../../lib/store";
 import { clock } from "../../lib/times";
 import { unitsStore } from "../../lib/units";
 import { useDebounced } from "../../lib/useDebounced";
 import { PlanPicker } from "./PlanPicker";
+import { PLANS } from "./plans";
 import { SameOrAnother } from "./SameOrAnother";
 import { SecondOpinion } from "./SecondOpinion";
 import { SheetCard } from "./SheetCard";
@@ -21,6 +23,13 @@ import { useSheet } from "./useSheet";
 import { WaysCard } from "./WaysCard";
 
 const PLAIN: PlanAsked = { plan: "balance" };
+const RESCUE: PlanAsked = { plan: "rescue" };
+
+/** The plan that a link names, if it is one. */
+function planNamed(name: string | null): PlanAsked | null {
+  const found = PLANS.find(({ value }) => value === name);
+  return found === undefined ? null : { plan: found.value };
+}
 
 function isPlain(asked: PlanAsked): boolean {
   return (asked.plan ?? "balance") === "balance" && (asked.way ?? "usual") === "usual" && !asked.use;
@@ -32,7 +41,10 @@ export function SheetPage() {
   const units = useStore(unitsStore);
   const head = useQuery(poolQuery(poolId));
   const sheet = useSheet(poolId, units);
-  const [asked, setAsked] = useState<PlanAsked>(PLAIN);
+  const [search] = useSearchParams();
+  const [picked, setAsked] = useState<PlanAsked | null>(() => planNamed(search.get("plan")));
+  // While a rescue goes on, its sheet is the one that is meant.
+  const asked = picked ?? (head.data?.next.station === "rescue" ? RESCUE : PLAIN);
   const zone = head.data?.settings.time_zone ?? "UTC";
   const data = sheet.query.data;
   const offered = data?.id === null;
@@ -41,7 +53,7 @@ export function SheetPage() {
   const common = { units, zone, poolId, busy: sheet.busy, onUndo: sheet.undo };
 
   async function start(what: PlanAsked) {
-    if (await sheet.start(what)) setAsked(PLAIN);
+    if (await sheet.start(what)) setAsked(null);
   }
 
   return (
@@ -64,6 +76,11 @@ export function SheetPage() {
           onSame={sheet.same}
           onAnother={() => void sheet.another()}
         />
+      )}
+      {asked.plan === "rescue" && (
+        <Text mb="3" data-noprint>
+          <PlainLink to={`/pools/${poolId}/rescue`}>The rescue board</PlainLink>
+        </Text>
       )}
       {data && now && <DueLine step={now} zone={zone} />}
       {offered && <PlanPicker asked={asked} change={setAsked} />}

@@ -117,10 +117,11 @@ def due_list(inputs: CareInputs, now: datetime, *, ahead_days: int = 0) -> tuple
         _condition_item(found, today, put_off.get(found.key), inputs)
         for found in conditions_now(Asked(inputs.state, inputs.traits, inputs.volume_l, inputs.index, now))
     ]
-    return tuple(sorted(items, key=_pressing))
+    return tuple(sorted(items, key=pressing))
 
 
-def _pressing(item: DueItem) -> tuple[int, date, str]:
+def pressing(item: DueItem) -> tuple[int, date, str]:
+    """The order of a due list."""
     return list(Standing).index(item.standing), item.due_on, item.task
 
 

@@ -5,7 +5,7 @@ Source: season-marks.
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, time, timedelta
 from enum import StrEnum
 from uuid import UUID
 
@@ -17,6 +17,8 @@ from kumpan.core.journal import (
     CareDone,
     Entry,
     PoolState,
+    RescueEnded,
+    SeasonListKept,
     TestTaken,
     VisitDone,
     WaterChange,
@@ -27,6 +29,7 @@ from kumpan.core.water import Measure
 
 SOURCE = "season-marks"
 
+NOON = time(17)  # UTC: noon in the middle of North America
 BACK, AHEAD = timedelta(days=275), timedelta(days=90)
 
 
@@ -71,7 +74,7 @@ class Ribbon:
 def ribbon(state: PoolState, now: datetime, due: tuple[RibbonMark, ...] = ()) -> Ribbon:
     """The strip of one pool as of now; `due` is what lies ahead."""
     begin, end = now - BACK, now + AHEAD
-    marks = [mark for mark in (*_marks(state), *due) if begin <= mark.at <= end]
+    marks = [mark for mark in (*_marks(state), *_hard_weeks(state), *due) if begin <= mark.at <= end]
     warmth = tuple(point for point in _warmth(state) if begin <= point.at)
     return Ribbon(begin, now, end, warmth, tuple(sorted(marks, key=lambda mark: (mark.at, mark.row))))
 
@@ -107,6 +110,18 @@ def _marks(state: PoolState) -> Iterator[RibbonMark]:
             title = TASKS[entry.body.task].title if entry.body.task in TASKS else "Care done"
             heavy = entry.body.task in CLEANINGS or entry.body.task == "cell"
             yield RibbonMark(entry.at, RibbonRow.CARE, title, 1.0 if heavy else 0.4)
+
+
+def _hard_weeks(state: PoolState) -> Iterator[RibbonMark]:
+    """A rescue's beginning and end, openings and closings on their days."""
+    for entry in state.rescues:
+        ended = isinstance(entry.body, RescueEnded)
+        yield RibbonMark(entry.at, RibbonRow.SHOCKS, f"Rescue {'ended' if ended else 'set'}", 0.8)
+    lists = {e.body.list_id: e.body for e in state.season_lists if isinstance(e.body, SeasonListKept)}
+    for kept in lists.values():
+        if not kept.dropped:
+            noon = datetime.combine(kept.day, NOON, UTC)
+            yield RibbonMark(noon, RibbonRow.CARE, kept.which.value.capitalize(), 1.0)
 
 
 _WATER: dict[WaterChange, str] = {

@@ -188,3 +188,14 @@ def volume_text(volume_ml: float, metric: bool = False) -> str:
         return f"{fl_oz:.2f}".rstrip("0").rstrip(".") + " fl oz"
     gallons, rest = divmod(round(volume_ml / 1000 / L_PER_US_GAL * 128), 128)
     return f"{gallons} gal" + (f" {rest} fl oz" if rest else "")
+
+
+def rough_amount(product: Product, mass_g: float, metric: bool = False) -> str:
+    """An amount to buy by or to expect, in one large unit: "3.5 gal", "12 lb", "9 kg"; two figures at most."""
+    ml = volume_from_mass_ml(product, mass_g)
+    if ml is None:
+        value, unit = (mass_g / 1000, "kg") if metric else (mass_g / G_PER_LB, "lb")
+    else:
+        value, unit = (ml / 1000, "L") if metric else (ml / 1000 / L_PER_US_GAL, "gal")
+    rounded = round(value * 2) / 2 if value < 10 else float(f"{value:.2g}")
+    return f"{max(0.5, rounded):g} {unit}"

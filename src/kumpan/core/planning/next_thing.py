@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from kumpan.core.journal import PoolState, SheetStarted, open_sheet, tickable, ticked_steps
+from kumpan.core.journal import Clarity, PoolState, SheetStarted, open_sheet, tickable, ticked_steps
 from kumpan.core.planning.lanes import name_in_sentence
 from kumpan.core.planning.order_and_waits import ACIDS
 from kumpan.core.planning.plan import Plan
@@ -38,6 +38,9 @@ def next_thing(state: PoolState, offered: Plan | None, now: datetime) -> NextThi
         return NextThing(
             "Go on with the rescue", "What is due now follows from the last test and look.", "rescue"
         )
+    if _turned(state):
+        why = "The drain cannot be seen. The board says what it takes, how long, and whether draining is better."
+        return NextThing("Plan the rescue", why, "rescue")
     test = state.last_test
     if test is None:
         return NextThing("Test the water", "Without a test nobody knows.", "slip")
@@ -49,6 +52,11 @@ def next_thing(state: PoolState, offered: Plan | None, now: datetime) -> NextThi
     if offered is not None and offered.steps:
         return NextThing(*_doses_in_words(offered), "sheet")
     return NextThing("Nothing to add", "What was tested is where it should be.", "slip", test.at + TEST_EVERY)
+
+
+def _turned(state: PoolState) -> bool:
+    look = state.last_look
+    return look is not None and look.clarity in (Clarity.GREEN, Clarity.DRAIN_HIDDEN)
 
 
 def _lower(title: str) -> str:

@@ -23,8 +23,8 @@ SOURCE = "rescue-model"
 
 GUESSES = 300
 SEED = 20_260_612
-KILL_A_DAY = Spread(1.0, 1.33)  # at shock level, 25 C
-FILTER_A_DAY = Spread(0.39, 1.22)  # pump day and night, filter cleaned when it asks for it
+KILL_A_DAY = Spread(0.97, 1.38)  # at shock level, 25 C
+FILTER_A_DAY = Spread(0.365, 1.28)  # pump day and night, filter cleaned when it asks for it
 FILTER_FACTOR: Mapping[Filter, float] = MappingProxyType(
     {Filter.SAND: 0.85, Filter.CARTRIDGE: 1.0, Filter.DE: 1.2}
 )
@@ -37,9 +37,10 @@ BOUND_SHARE = 0.12  # of what is eaten reads as combined for a while
 COMBINED_A_DAY = 0.8
 DARK_A_DAY = 0.05
 SEEN_LIVING = 0.35  # mg/L a day of living matter that still shows as spots or haze
-LOOK_DOUBT = 0.45  # of a look, in the logarithm of the cloud
-TEST_DOUBT_SHARE, TEST_DOUBT_MG_L = 0.22, 0.7
-LEAST_GUESSES = 60.0  # so many must go on counting: no single wild test decides
+LOOK_DOUBT = 0.7  # of a look, in the logarithm of the cloud
+TEST_DOUBT_SHARE, TEST_DOUBT_MG_L = 0.4, 1.2
+NEVER_SURE = 0.01  # of the belief goes back to every guess alike at each test: no guess is ever ruled out
+LEAST_GUESSES = 150.0  # so many must go on counting: no single wild test decides
 CLOUD_EDGES: Mapping[Clarity, tuple[float, float]] = MappingProxyType({
     Clarity.CLEAR: (0.0, 1.0), Clarity.HAZY: (1.0, 2.5), Clarity.CLOUDY: (2.5, 5.5),
     Clarity.DRAIN_HIDDEN: (4.0, 1e6), Clarity.GREEN: (1.5, 1e6),
@@ -190,7 +191,7 @@ def _weighed(swarm: Swarm, fits: Array) -> Swarm:
     """Weights times how well each fits, held back where too few would go on counting."""
     for power in (1.0, 0.7, 0.5, 0.3, 0.2, 0.1, 0.05, 0.0):
         weight = swarm.weight * fits**power
-        weight = weight / np.sum(weight)
+        weight = (1 - NEVER_SURE) * weight / np.sum(weight) + NEVER_SURE / len(weight)
         if 1.0 / float(np.sum(weight**2)) >= LEAST_GUESSES:
             break
     return replace(swarm, weight=weight)

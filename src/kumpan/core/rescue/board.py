@@ -7,9 +7,9 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 
-from kumpan.core.dosing.additions import Product, volume_from_mass_ml
+from kumpan.core.dosing.additions import Product
 from kumpan.core.dosing.mass_balance import changes, mass_for_change_g
-from kumpan.core.dosing.rounding import mass_text, volume_text
+from kumpan.core.dosing.rounding import rough_amount
 from kumpan.core.findings import Finding
 from kumpan.core.journal import AdditionMade, DeadWay, PhWay, Severity, WaterChange, WaterChanged
 from kumpan.core.planning.lanes import NAMES
@@ -194,7 +194,7 @@ def _standing_stage(asked: RescueAsked, stage: StageKey) -> StageKey:
     """A test belongs to the stage that it lets go on."""
     if stage is not StageKey.TEST:
         return stage
-    if asked.episode is None or not asked.episode.prepared:
+    if asked.episode is None or not (asked.episode.prepared or asked.rounds):
         return StageKey.PREPARE
     return StageKey.ROUND if asked.rounds else StageKey.BALANCE
 
@@ -258,17 +258,17 @@ def _grams(asked: RescueAsked, product: Product, mg_l: float) -> float:
 
 
 def _amount_words(asked: RescueAsked, product: Product | None, low: float, high: float) -> str | None:
+    """A rough span in large units; the sheet says each pour exactly."""
     if product is None:
         return None
-    first, last = (_amount(asked, product, mg_l) for mg_l in (low, high))
-    return f"{first} to {last} of {product.label}" if first != last else f"{first} of {product.label}"
-
-
-def _amount(asked: RescueAsked, product: Product, mg_l: float) -> str:
-    grams = float(f"{_grams(asked, product, mg_l):.2g}")
-    ml = volume_from_mass_ml(product, grams)
-    metric = asked.telling.metric
-    return mass_text(grams, metric) if ml is None else volume_text(ml, metric)
+    first, last = (
+        rough_amount(product, _grams(asked, product, mg_l), asked.telling.metric) for mg_l in (low, high)
+    )
+    if first == last:
+        return f"about {last} of {product.label}"
+    number, _, unit = first.partition(" ")
+    shown = number if last.endswith(f" {unit}") else first
+    return f"{shown} to {last} of {product.label}"
 
 
 def _cost_ahead(

@@ -93,5 +93,5 @@ def _pump(asked: RescueAsked) -> Iterator[Finding]:
         return
     turnovers = hours_a_day(plant.windows) * 60 * plant.pump_flow_l_min / asked.volume_l
     if turnovers < 1:
-        text = f"The pump turned the water over {turnovers:.1f} times a day: under 1 part of it never met the filter."
+        text = f"The pump turned the water over {turnovers:.1f} times a day: part of it never met the filter."
         yield Finding("pump_short", text, None, {"turnovers": turnovers})

@@ -124,7 +124,7 @@ def stage_now(asked: RescueAsked) -> StageKey:
     """What is due now. A pour never goes without a test of the last two hours."""
     if _needs_test(asked, FIRST_TEST_CARRIES):
         return StageKey.TEST
-    if asked.episode is None or not asked.episode.prepared:
+    if asked.episode is None or not (asked.episode.prepared or asked.rounds):
         return StageKey.PREPARE
     if finished(asked):
         return StageKey.AFTER

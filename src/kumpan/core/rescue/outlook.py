@@ -23,6 +23,7 @@ STEP_H = 2.0
 NIGHT_H = 10.0
 VACUUM_LEAVES = 0.5  # of a cloud that was let settle overnight and vacuumed to waste
 LOW, HIGH = 0.05, 0.95
+SEEN_CLEAR = 0.9  # a little under 1: one look in a few takes a clear pool for hazy
 
 
 @dataclass(frozen=True)
@@ -84,12 +85,12 @@ def _holds(swarm: Swarm, around: Surroundings) -> Array:
     """The night that just went would have passed the test."""
     night = (swarm.living + swarm.hidden + 0.6 * around.warmth) * NIGHT_H / 24
     return np.asarray(
-        (night < MOST_LOST_MG_L) & (swarm.combined < HIGHEST_COMBINED_MG_L + 0.1), dtype=np.bool_
+        (night < MOST_LOST_MG_L) & (swarm.combined < HIGHEST_COMBINED_MG_L - 0.05), dtype=np.bool_
     )
 
 
 def _clear(swarm: Swarm, dead: Array, passed_h: float, plan: Followed) -> Array:
-    seen = (shown_cloud(swarm) < 1.0) & (swarm.living + swarm.hidden < SEEN_LIVING)
+    seen = (shown_cloud(swarm) < SEEN_CLEAR) & (swarm.living + swarm.hidden < SEEN_LIVING)
     ready = np.isfinite(dead) & seen
     if plan.week_over_mg_l is None:
         return np.asarray(ready)

@@ -4,12 +4,12 @@ A row reads like the handbook's; `when` says for which pools it stands. Source: 
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, timedelta
 from enum import StrEnum
 
 from kumpan.core.hazards import Hazard, cautions_for
-from kumpan.core.journal import Cover, PoolKind, Which, Winter
+from kumpan.core.journal import Cover, PoolKind, SeasonListKept, Which, Winter
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 
 SOURCE = "season-lists"
@@ -40,6 +40,15 @@ class When(StrEnum):
     OUTDOOR = "outdoor"
 
 
+class Dosed(StrEnum):
+    """Which amounts an item takes from the test."""
+
+    BALANCE = "balance"
+    SHOCK = "shock"
+    SALT = "salt"
+    STABILISER = "stabiliser"
+
+
 @dataclass(frozen=True)
 class SeasonAsked:
     """The pool as the lists see it. `skimmer_plate` seals the skimmer over winter; `green` as found at opening."""
@@ -54,7 +63,10 @@ class SeasonAsked:
 
 @dataclass(frozen=True)
 class Row:
-    """One item: `day` counts from the opening or closing day; `minutes` to circulate after it."""
+    """One item: `day` counts from the opening or closing day; `minutes` to circulate after it.
+
+    `dosed` which amounts the test gives for it; `every_days` how often a duty comes round after the first time.
+    """
 
     key: str
     day: int
@@ -65,9 +77,11 @@ class Row:
     minutes: int = 0
     materials: tuple[str, ...] = ()
     station: str | None = None
+    dosed: Dosed | None = None
+    every_days: int = 0
 
 
-W, H = When, Hazard
+W, H, D = When, Hazard, Dosed
 OPENING: tuple[Row, ...] = (
     Row("safety", 0, "Safety round", "Gate closes and latches from wide open, half open and a few inches; fence firm, its foot not rusted; nothing to climb near it; rescue sign in view, pole in place; drain covers whole and tight.", hazard=H.SUCTION),
     Row("electrics", 0, "Electrics", "Any doubt about wiring, bonding or the breaker: a licensed electrician before anything is switched on.", hazard=H.ELECTRICITY),
@@ -82,25 +96,25 @@ OPENING: tuple[Row, ...] = (
     Row("test", 0, "Test everything", "After ten minutes: chlorine, pH, alkalinity, calcium, stabiliser, copper. Over a winter stabiliser can turn to ammonia: near 0, with much combined chlorine and a huge demand, is not a wrong test.", materials=("fresh reagents or strips",), station="slip"),
     Row("test_salt", 0, "Test salt", "Drained water took salt with it. Add nothing by the lamp.", (W.SALT_CELL,), station="slip"),
     Row("clean", 0, "Debris, brush, vacuum", "Leaves out, brush all of it, vacuum to waste where the filter has that setting.", hazard=H.SUCTION),
-    Row("balance", 1, "Balance", "Alkalinity, then pH, by the sheet, with its waits.", station="sheet"),
-    Row("first_shock", 1, "First shock", "Clear water: chlorine to 3 to 5 while nobody swims, and a first shock at dusk; about 1 lb per 10 000 gal is the trade's measure, the sheet reckons yours.", (W.CLEAR,), H.OXIDISER_GRANULES, station="sheet"),
-    Row("rescue", 1, "Green: treat it first", "Found green: the shock plan with its repeats, brush and filter round the clock; the rest of this list waits until it is clear.", (W.GREEN,), H.OXIDISER_GRANULES, station="sheet"),
-    Row("salt", 2, "Salt to its window", "By a hand test, in whole bags rounded down, cell off; 24 h of mixing, test again.", (W.SALT_CELL,), materials=("pool salt",), station="sheet"),
+    Row("balance", 1, "Balance", "Alkalinity, then pH, by the sheet, with its waits.", station="sheet", dosed=D.BALANCE),
+    Row("first_shock", 1, "First shock", "Clear water: chlorine to 3 to 5 while nobody swims, and a first shock at dusk; about 1 lb per 10 000 gal is the trade's measure, the sheet reckons yours.", (W.CLEAR,), H.OXIDISER_GRANULES, station="shock", dosed=D.SHOCK),
+    Row("rescue", 1, "Green: treat it first", "Found green: the rescue board plans it in stages, brush and filter round the clock; the rest of this list waits until it is clear.", (W.GREEN,), H.OXIDISER_GRANULES, station="rescue"),
+    Row("salt", 2, "Salt to its window", "By a hand test, in whole bags rounded down, cell off; 24 h of mixing, test again.", (W.SALT_CELL,), materials=("pool salt",), station="sheet", dosed=D.SALT),
     Row("cell_on", 4, "Power the cell", "Water balanced, salt in its window, warmer than the unit's limit: cell in, flow seen, power on.", (W.SALT_CELL,), H.CELL),
-    Row("stabiliser", 7, "Stabiliser", "When it is clear, from a test.", (W.OUTDOOR,), materials=("stabiliser",), station="sheet"),
+    Row("stabiliser", 7, "Stabiliser", "When it is clear, from a test.", (W.OUTDOOR,), materials=("stabiliser",), station="sheet", dosed=D.STABILISER),
     Row("algaecide", 7, "Preventive algaecide", "If you use one: by its label, when free chlorine is back under 5."),
-    Row("routine", 7, "The week begins", "Tests twice a week, cleaning, care by the list.", station="care"),
+    Row("routine", 7, "The week begins", "Tests twice a week, cleaning, care by the list; pump hours and schedule back to the season's.", station="care"),
 )  # fmt: skip
 CLOSING: tuple[Row, ...] = (
     Row("test", -2, "Test everything", "Two days before: the full test with copper and iron; a quart to a shop if it does the metals.", station="slip"),
     Row("shelf", -2, "What stands on the shelf", "Winter chemicals, plugs, antifreeze only where it is advised (propylene glycol, never automotive).", station="shelf"),
-    Row("balance", -2, "Balance", "Never close on unbalanced water: for months nothing moves it. Low pH eats the liner, copper and iron stain.", station="sheet"),
+    Row("balance", -2, "Balance", "Never close on unbalanced water: for months nothing moves it. Low pH eats the liner, copper and iron stain.", station="sheet", dosed=D.BALANCE),
     Row("clean", -1, "Clean it", "Leaves and debris out, brush, vacuum; waterline with a pool-safe cleaner.", hazard=H.SUCTION),
     Row("sequestrant", -1, "Metals first", "Only where copper or iron was found: sequestrant by its label, before the shock; high chlorine destroys it later.", minutes=120),
-    Row("shock", -1, "Shock at dusk", "With the pump running, nothing else with it.", (W.OUTDOOR,), H.OXIDISER_GRANULES, 120, station="sheet"),
+    Row("shock", -1, "Shock at dusk", "With the pump running, nothing else with it.", (W.OUTDOOR,), H.OXIDISER_GRANULES, 120, station="shock", dosed=D.SHOCK),
     Row("algaecide", 0, "Winter algaecide", "Non-foaming, when free chlorine is back under 3 to 5, usually the next day. Some add all on one day; this is the safer order.", minutes=120),
     Row("pillow_test", -1, "Air pillow", "Inflate three quarters with cold air the day before: a leak shows by morning.", (W.ABOVE_GROUND_COVERED,), materials=("air pillow", "cord")),
-    Row("feeder", 0, "No feeder in the pool", "No floating tablet feeder over winter: it bleaches the liner.", (W.VINYL,)),
+    Row("feeder", 0, "No feeder in the pool", "No floating tablet feeder over winter: it bleaches liner and plaster."),
     Row("tablets", 0, "Feeder emptied", "Flow off, pressure gone, face away; tablets back dry into their own tub.", (W.TABLETS,), H.TABLETS),
     Row("level_plate", 0, "Water level", "With a skimmer seal or plate: half up the skimmer.", (W.PLATE,)),
     Row("level_low", 0, "Water level", "Below skimmer and returns, by the cover maker: 4 to 6 in under the skimmer in an in-ground pool. Never empty it: ground water lifts shells.", (W.NO_PLATE, W.FROST), H.SHELL),
@@ -110,17 +124,17 @@ CLOSING: tuple[Row, ...] = (
     Row("plant", 0, "Pump, heater, chlorinator", "Drained; plugs kept in the pump basket; hoses off.", (W.FROST,), H.PRESSURE),
     Row("lines", 0, "Lines blown out and plugged", "High volume, low pressure; never compressed air through filter or heater; plugs pointed away.", (W.FROST, W.IN_GROUND), H.PRESSURE, materials=("winter plugs", "blower")),
     Row("power", 0, "Electricity off", "At the breaker; anything hard-wired by a licensed electrician.", (W.FROST,), H.ELECTRICITY),
-    Row("cell", 0, "Cell and flow switch out", "Cleaned, dry, stored; spacer in. The control box may stay.", (W.SALT_CELL, W.FROST), H.CELL, materials=("cell spacer",)),
+    Row("cell", 0, "Cell and flow switch out", "Cell and flow switch cleaned, dry, stored; spacer in. The control box may stay.", (W.SALT_CELL, W.FROST), H.CELL, materials=("cell spacer",)),
     Row("cell_mild", 0, "Cell off in the cold", "Below the unit's limit: off, chlorinate by hand.", (W.SALT_CELL, W.MILD), H.CELL),
     Row("fittings", 0, "Ladders, steps, fittings, toys out", "The solar blanket rinsed, dried, stored with a lid."),
     Row("pillow", 0, "Pillow tied, cover on", "Pillow in the middle, tied; cover over it, cable and winch tight.", (W.ABOVE_GROUND_COVERED,)),
     Row("cover", 0, "Cover on", "When free chlorine is 3 or under. Water bags two thirds full, not dragged, never hung jugs, not over the skimmer. Keep its receipt. Nobody on or under it.", (W.COVERED,), materials=("cover", "water bags")),
     Row("store", 0, "Chemicals stored", "Away from equipment, apart from each other, dry, locked."),
     Row("mild", 0, "Through the mild winter", "No closing: shorter pump hours, freeze guard on, test weekly, chlorinate by hand when the cell stops.", (W.MILD,)),
-    Row("duty_water", 21, "Water on the cover", "Over 3 in: pumped off, a plate under the pump, GFCI or RCD protected. Water on a cover drowns children: nobody on or under it.", (W.COVERED,), H.ELECTRICITY),
+    Row("duty_water", 21, "Water on the cover", "Over 3 in: pumped off, a plate under the pump, GFCI or RCD protected. Water on a cover drowns children: nobody on or under it.", (W.COVERED,), H.ELECTRICITY, every_days=21),
     Row("duty_leaves", 28, "Leaves off", "Before the first freeze.", (W.COVERED,)),
-    Row("duty_storm", 30, "After storms", "Weights, cable, wind under the cover; the level."),
-    Row("duty_look", 60, "A look at mid-winter", "Level, clarity, chlorine.", (W.MILD,)),
+    Row("duty_storm", 30, "After storms", "Weights, cable, wind under the cover; the level.", every_days=30),
+    Row("duty_look", 60, "A look at mid-winter", "Level, clarity, chlorine.", (W.MILD,), every_days=45),
 )  # fmt: skip
 
 
@@ -136,6 +150,9 @@ class DatedItem:
     cautions: tuple[str, ...]
     minutes: int
     station: str | None
+    dosed: Dosed | None = None
+    every_days: int = 0
+    own: bool = False
 
 
 @dataclass(frozen=True)
@@ -154,12 +171,36 @@ def season_plan(which: Which, asked: SeasonAsked, day: date, water_c: float | No
     items = tuple(
         DatedItem(
             row.key, day + timedelta(days=row.day), row.title, row.text, row.hazard,
-            cautions_for(row.hazard), row.minutes, row.station,
+            cautions_for(row.hazard), row.minutes, row.station, row.dosed, row.every_days,
         )
         for row in rows
     )  # fmt: skip
     materials = tuple(dict.fromkeys(thing for row in rows for thing in row.materials))
     return SeasonPlan(which, items, materials, tuple(_notes(which, asked, water_c)))
+
+
+def kept_plan(
+    kept: SeasonListKept, traits: Traits, *, green: bool, water_c: float | None = None
+) -> SeasonPlan:
+    """A list as the user keeps it: the handbook's items less those left out, with their own in their place."""
+    asked = SeasonAsked(traits, kept.kind, kept.cover, kept.winter, kept.skimmer_plate, green)
+    found = season_plan(kept.which, asked, kept.day, water_c)
+    own = [
+        DatedItem(
+            item.key,
+            kept.day + timedelta(days=item.day),
+            item.title,
+            item.text,
+            Hazard.NONE,
+            (),
+            0,
+            None,
+            own=True,
+        )
+        for item in kept.own
+    ]
+    stay = [item for item in found.items if item.key not in kept.left_out]
+    return replace(found, items=tuple(sorted((*stay, *own), key=lambda item: item.day)))
 
 
 def _fitting(rows: Sequence[Row], asked: SeasonAsked) -> Iterator[Row]:

@@ -1,28 +1,64 @@
-"""Opening and closing lists."""
+"""Opening and closing lists, and the water's climate."""
 
 from datetime import date
+from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Query
 
-from kumpan.core.journal import Cover, PoolKind, Which, Winter
-from kumpan.core.season.plans import SeasonPlan
-from kumpan.services.seasons import season_list
-from kumpan.web.scope import ScopeDep
+from kumpan.services import seasons
+from kumpan.services.seasons import ClimateView, SeasonListView
+from kumpan.web.schemas.season import ClimateIn, KeepListIn, ListAsked, TickItemIn
+from kumpan.web.scope import Metric, ScopeDep
+from kumpan.web.stamps import stamp
 
-router = APIRouter(prefix="/api/v1", tags=["season"])
+router = APIRouter(prefix="/api/v1/pools/{pool_id}", tags=["season"])
 
 
-@router.get("/pools/{pool_id}/season-plan")
-async def plan(
-    pool_id: UUID,
-    scope: ScopeDep,
-    which: Which,
-    day: date,
-    kind: PoolKind = PoolKind.IN_GROUND,
-    cover: Cover = Cover.SOLID,
-    winter: Winter = Winter.FROST,
-    skimmer_plate: bool = False,
-) -> SeasonPlan:
-    """The dated list for opening or closing on a day; adapted to filter, cell, surface and the last look."""
-    return await season_list(scope, pool_id, which, day, kind, cover, winter, skimmer_plate=skimmer_plate)
+class ListQuery(ListAsked):
+    """As query: the list, and the units to tell it in."""
+
+    day: date
+    metric: bool = False
+
+
+@router.get("/season-plan")
+async def plan(pool_id: UUID, scope: ScopeDep, asked: Annotated[ListQuery, Query()]) -> SeasonListView:
+    """The dated list for opening or closing on a day; adapted to filter, cell, surface and the last look. Not kept."""
+    return await seasons.season_list(scope, pool_id, asked.to_core(), metric=asked.metric)
+
+
+@router.get("/season-lists")
+async def kept(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> tuple[SeasonListView, ...]:
+    """The lists that are kept, with their ticks."""
+    return await seasons.season_lists(scope, pool_id, metric=metric)
+
+
+@router.post("/season-lists", status_code=201)
+async def keep(
+    pool_id: UUID, given: KeepListIn, scope: ScopeDep, metric: Metric = False
+) -> tuple[SeasonListView, ...]:
+    """Keep a list, change it, or drop it."""
+    return await seasons.keep_list(scope, pool_id, stamp(given, scope), given.to_core(), metric=metric)
+
+
+@router.post("/season-lists/ticks", status_code=201)
+async def tick(
+    pool_id: UUID, given: TickItemIn, scope: ScopeDep, metric: Metric = False
+) -> tuple[SeasonListView, ...]:
+    """Tick an item as done, or leave it out this time."""
+    return await seasons.tick_item(scope, pool_id, stamp(given, scope), given.to_core(), metric=metric)
+
+
+@router.get("/climate")
+async def climate(pool_id: UUID, scope: ScopeDep) -> ClimateView:
+    """The water by month, and when it crosses 65 F."""
+    return await seasons.climate(scope, pool_id)
+
+
+@router.post("/climate", status_code=201)
+async def set_climate(
+    pool_id: UUID, given: ClimateIn, scope: ScopeDep, metric: Metric = False
+) -> ClimateView:
+    """One's own table of months, as typed."""
+    return await seasons.set_climate(scope, pool_id, stamp(given, scope), given.to_core(metric=metric))

@@ -1,0 +1,133 @@
+import { Box, Flex, Heading, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import type { Rescue } from "../../api/types";
+import { SideButton } from "../../components/Button";
+import { Card } from "../../components/Card";
+import { TextField } from "../../components/TextField";
+import { PlainLink } from "../../components/TextLink";
+import { useStore } from "../../lib/store";
+import { unitsStore, volumeText } from "../../lib/units";
+import { daysText, moneyText } from "./spans";
+
+const VERDICTS: Record<string, string> = {
+  treat: "Treat it",
+  part: "Replace some water first, then treat",
+  drain: "Better drained",
+};
+
+interface Props {
+  seen: Rescue;
+  poolId: string;
+  busy: boolean;
+  onLimits: (stabiliser: number, calcium: number) => void;
+}
+
+/** The ways in money, days and water, and which of them the rules point to. */
+export function TreatOrDrain({ seen, poolId, busy, onLimits }: Props) {
+  const units = useStore(unitsStore);
+  const { compared } = seen;
+  return (
+    <Card as="section" aria-label="Treat or drain" mt="5">
+      <Heading as="h2" fontSize="lead">
+        Treat or drain: {VERDICTS[compared.verdict]?.toLowerCase()}
+      </Heading>
+      {compared.reasons.map((reason) => (
+        <Text key={reason}>{reason}</Text>
+      ))}
+      <Box overflowX="auto" mt="3">
+        <Box as="table" w="100%" aria-label="The ways side by side">
+          <thead>
+            <tr>
+              {["", "Money", "Days", "New water"].map((name) => (
+                <Box as="th" key={name} textAlign="left" fontSize="note" color="soft" fontWeight="400" pr="4">
+                  {name}
+                </Box>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {compared.ways.map((way) => (
+              <Box as="tr" key={way.key} borderTop="1px solid" borderColor="hairline" verticalAlign="top">
+                <Box as="td" py="2" pr="4" minW="14rem">
+                  <Text fontWeight={way.key === compared.verdict ? "700" : "500"}>
+                    {way.title}
+                    {way.key === compared.verdict ? ": the rules point here" : ""}
+                  </Text>
+                  <Text fontSize="note" color="soft">
+                    {way.text}
+                  </Text>
+                </Box>
+                <Box as="td" py="2" pr="4">
+                  {moneyText(way.money, compared.currency)}
+                </Box>
+                <Box as="td" py="2" pr="4" whiteSpace="nowrap">
+                  {daysText(way.days)}
+                </Box>
+                <Box as="td" py="2" whiteSpace="nowrap">
+                  {volumeText(way.water_l, units)}
+                </Box>
+              </Box>
+            ))}
+          </tbody>
+        </Box>
+      </Box>
+      <Flex gap="5" mt="3" wrap="wrap" align="end">
+        <PlainLink to={`/pools/${poolId}/sheet?plan=drain`}>Replace water in parts</PlainLink>
+        <PlainLink to={`/pools/${poolId}/sheet?plan=drain_day`}>The draining day, step by step</PlainLink>
+      </Flex>
+      {seen.open && (
+        <Limits
+          key={`${compared.drain_over_stabiliser}/${compared.drain_over_calcium}`}
+          stabiliser={compared.drain_over_stabiliser}
+          calcium={compared.drain_over_calcium}
+          busy={busy}
+          onLimits={onLimits}
+        />
+      )}
+    </Card>
+  );
+}
+
+interface LimitsProps {
+  stabiliser: number;
+  calcium: number;
+  busy: boolean;
+  onLimits: (stabiliser: number, calcium: number) => void;
+}
+
+/** Over what a pool whose first step is hidden is better drained: the trade's figures, to be changed. */
+function Limits({ stabiliser, calcium, busy, onLimits }: LimitsProps) {
+  const [typed, setTyped] = useState({ stabiliser: String(stabiliser), calcium: String(calcium) });
+  const read = [Number(typed.stabiliser.replace(",", ".")), Number(typed.calcium.replace(",", "."))] as const;
+  const good = read.every((value) => Number.isFinite(value) && value > 0);
+  const changed = good && (read[0] !== stabiliser || read[1] !== calcium);
+  return (
+    <Box mt="4" data-noprint>
+      <Text fontSize="note" color="soft" mb="1">
+        Where the first step is hidden, drain when stabiliser or calcium is over
+      </Text>
+      <Flex gap="4" wrap="wrap" align="end">
+        <Box w="8rem">
+          <TextField
+            label="Stabiliser, ppm"
+            inputMode="decimal"
+            value={typed.stabiliser}
+            onText={(text) => setTyped({ ...typed, stabiliser: text })}
+          />
+        </Box>
+        <Box w="8rem">
+          <TextField
+            label="Calcium, ppm"
+            inputMode="decimal"
+            value={typed.calcium}
+            onText={(text) => setTyped({ ...typed, calcium: text })}
+          />
+        </Box>
+        <SideButton disabled={!changed || busy} onClick={() => onLimits(read[0], read[1])}>
+          Set these limits
+        </SideButton>
+        {!good && <Text color="accent">Type numbers over 0, like 100.</Text>}
+      </Flex>
+    </Box>
+  );
+}

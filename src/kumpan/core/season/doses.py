@@ -1,0 +1,84 @@
+"""The amounts of an opening or a closing, from the last test: what each item takes, against what stands on the shelf.
+
+Sources: season-lists, mass-balance.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+from kumpan.core.dosing.rounding import rough_amount, round_dose
+from kumpan.core.planning.plan import Plan, plan
+from kumpan.core.planning.product_choice import Stocked
+from kumpan.core.planning.schools import Band
+from kumpan.core.planning.shock import ShockAsked, shock_plan
+from kumpan.core.planning.solve import Unmet
+from kumpan.core.planning.targets import Aims
+from kumpan.core.run_sheet import ADD
+from kumpan.core.season.plans import Dosed
+from kumpan.core.water import Measure
+
+SOURCES_USED = ("season-lists", "mass-balance")
+
+_MEASURES: Mapping[Dosed, tuple[Measure, ...]] = {
+    Dosed.BALANCE: (Measure.TOTAL_ALKALINITY, Measure.PH, Measure.CALCIUM_HARDNESS),
+    Dosed.SALT: (Measure.SALT,),
+    Dosed.STABILISER: (Measure.CYANURIC_ACID,),
+}
+
+
+@dataclass(frozen=True)
+class DoseLine:
+    """One product of an item: how much, and what is short of it on the shelf (None where the stock is not counted)."""
+
+    product_id: str
+    label: str
+    amount: str
+    short: str | None
+
+
+@dataclass(frozen=True)
+class ItemDoses:
+    """What an item takes by the last test; `left` is why there is none, or what must be tested first."""
+
+    lines: tuple[DoseLine, ...]
+    left: tuple[str, ...]
+
+
+def item_doses(dosed: Dosed, asked: ShockAsked, stocked: Sequence[Stocked]) -> ItemDoses:
+    """The amounts of one item as they would be today; the sheet of the day itself is reckoned anew."""
+    found = shock_plan(asked) if dosed is Dosed.SHOCK else _part_of(asked, _MEASURES[dosed])
+    by_id = {item.product.id: item for item in stocked}
+    parts: dict[str, list[float]] = {}
+    for step in found.steps:
+        if step.kind == ADD and step.product_id in by_id:
+            parts.setdefault(step.product_id, []).append(step.rounded_g or 0.0)
+    lines = tuple(_line(by_id[id_], masses, asked) for id_, masses in parts.items())
+    return ItemDoses(lines, tuple(dict.fromkeys(_left(unmet) for unmet in found.unmet)))
+
+
+def _line(item: Stocked, masses: Sequence[float], asked: ShockAsked) -> DoseLine:
+    told, total = asked.telling, sum(masses)
+    amount = round_dose(item.product, total, told.metric, 0.0, told.containers).text
+    if len(masses) > 1:
+        amount += f", in {len(masses)} parts"
+    return DoseLine(item.product.id, item.product.label, amount, _short(item, total, metric=told.metric))
+
+
+def _part_of(asked: ShockAsked, measures: tuple[Measure, ...]) -> Plan:
+    """The usual plan, held to these measures."""
+    own: dict[Measure, Band] = {m: band for m, band in asked.bands.items() if m in measures}
+    found = plan(
+        asked.readings, asked.volume_l, asked.traits, Aims(own, {}), asked.shelf, telling=asked.telling
+    )
+    return replace(found, unmet=tuple(unmet for unmet in found.unmet if unmet.measure in measures))
+
+
+def _left(unmet: Unmet) -> str:
+    return unmet.reason
+
+
+def _short(item: Stocked, mass_g: float, *, metric: bool) -> str | None:
+    if item.stock_g is None:
+        return None
+    short = mass_g - max(0.0, item.stock_g)
+    return rough_amount(item.product, short, metric) if short > 0.02 * mass_g else ""

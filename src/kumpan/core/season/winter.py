@@ -1,0 +1,49 @@
+"""What a winter does to stabiliser and salt: new water thins both, and bacteria may take the stabiliser. Source: winter-losses."""
+
+from dataclasses import dataclass
+
+from kumpan.core.findings import Finding
+from kumpan.core.journal import Winter
+from kumpan.core.water import Measure, Readings
+
+SOURCE = "winter-losses"
+
+LOWERED_M = {True: 0.08, False: 0.30}  # by a sealed skimmer or not
+RAIN_AND_MELT_SHARE = 0.10
+MILD_SHARE = 0.15  # rain that ran over
+
+
+@dataclass(frozen=True)
+class WinterLoss:
+    """The share of the water that is new in spring, and what that leaves of stabiliser and salt, mg/L."""
+
+    new_water_share: float
+    stabiliser_most: float | None
+    salt: float | None
+    notes: tuple[Finding, ...]
+
+
+def winter_loss(
+    readings: Readings, mean_depth_m: float, winter: Winter, *, skimmer_plate: bool
+) -> WinterLoss:
+    """What to expect at opening, so that a low reading then is no surprise. A figure to test against, not to dose from."""
+    share = MILD_SHARE
+    if winter is Winter.FROST:
+        share = min(0.6, LOWERED_M[skimmer_plate] / mean_depth_m + RAIN_AND_MELT_SHARE)
+    stabiliser = None if readings.cyanuric_acid is None else readings.cyanuric_acid * (1 - share)
+    salt = None if readings.salt is None else readings.salt * (1 - share)
+    return WinterLoss(share, stabiliser, salt, tuple(_notes(share, stabiliser, salt)))
+
+
+def _notes(share: float, stabiliser: float | None, salt: float | None) -> list[Finding]:
+    found = []
+    if stabiliser is not None:
+        text = (
+            f"Expect stabiliser at {stabiliser:.0f} or less in spring: about {100 * share:.0f} % of the water is new by then. Near 0 with "
+            "much combined chlorine means that bacteria turned it to ammonia: chlorine is then used up in large amounts."
+        )
+        found.append(Finding("winter_stabiliser", text, Measure.CYANURIC_ACID, {"most": stabiliser}))
+    if salt is not None:
+        text = f"Expect salt about {salt:.0f} in spring, by the same new water."
+        found.append(Finding("winter_salt", text, Measure.SALT, {"salt": salt}))
+    return found
