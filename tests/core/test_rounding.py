@@ -97,3 +97,14 @@ def test_containers_keep_the_tenth_too(mass_g: float, metric: bool) -> None:
 
 def test_a_bag_still_goes_before_a_cup() -> None:
     assert round_dose(SALT, 13.35 * 40 * G_PER_LB, containers=(SCALE,)).text.startswith("13 bags")
+
+
+def test_nobody_counts_to_thirty_with_a_cup() -> None:
+    """Over a dozen fillings the plain amount is told; up to that the cup serves."""
+    cup = (Container(ContainerKind.CUP, "blue cup", volume_ml=8 * ML_PER_FL_OZ, parts=4),)
+    liquid = Product("p", "sodium_hypochlorite", 10.0)
+    few = round_dose(liquid, mass_from_volume_g(liquid, 10 * 8 * ML_PER_FL_OZ), False, 0.0, cup)
+    many = round_dose(liquid, mass_from_volume_g(liquid, 26 * 8 * ML_PER_FL_OZ), False, 0.0, cup)
+    assert "blue cup" in few.text
+    assert "blue cup" not in many.text
+    assert many.text.startswith("1 gal")

@@ -219,15 +219,29 @@ export interface SeasonAsked {
   skimmer_plate: boolean;
 }
 
-export const seasonPlanQuery = (pool_id: string, asked: SeasonAsked) =>
+export const seasonPlanQuery = (pool_id: string, asked: SeasonAsked, units: Units) =>
   queryOptions({
-    queryKey: ["pool", pool_id, "season-plan", asked],
+    queryKey: ["pool", pool_id, "season-plan", asked, units],
     queryFn: () =>
       take(
-        client.GET("/api/v1/pools/{pool_id}/season-plan", { params: { path: { pool_id }, query: asked } }),
+        client.GET("/api/v1/pools/{pool_id}/season-plan", {
+          params: { path: { pool_id }, query: { ...asked, metric: units === "metric" } },
+        }),
       ),
     placeholderData: (before) => before,
     retry: false,
+  });
+
+export const seasonListsQuery = (id: string, units: Units) =>
+  queryOptions({
+    queryKey: ["pool", id, "season-lists", units],
+    queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/season-lists", inUnits(id, units))),
+  });
+
+export const climateQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["pool", id, "climate"],
+    queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/climate", at(id))),
   });
 
 export const rescueQuery = (

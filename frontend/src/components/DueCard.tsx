@@ -25,6 +25,7 @@ export function whereOf(item: DueItem, poolId: string): string | null {
   if (item.station === "slip") return `/pools/${poolId}/slip`;
   if (item.procedure !== null) return `/pools/${poolId}/care/do/${item.procedure}`;
   if (item.station === "benches") return `/pools/${poolId}/care/benches`;
+  if (item.station === "season") return `/pools/${poolId}/season`;
   return item.station === "sheet" ? `/pools/${poolId}/sheet` : null;
 }
 
@@ -103,7 +104,7 @@ function DueLine({ item, poolId, care, onPhone }: DueLineProps) {
           {lateText(item)}
         </Text>
       </Box>
-      {item.days !== null && item.station === null && (
+      {((item.days !== null && item.station === null) || item.station === "season") && (
         <SideButton
           px="3"
           flexShrink={0}

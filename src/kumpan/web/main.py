@@ -21,7 +21,18 @@ from kumpan.storage.transaction import Database
 from kumpan.web import errors
 from kumpan.web.body_limit import BodyLimit
 from kumpan.web.etag import ETag
-from kumpan.web.routers import calculations, care, journal, pools, rescue, rounds, season, sheets, workspace
+from kumpan.web.routers import (
+    calculations,
+    care,
+    journal,
+    pools,
+    practice,
+    rescue,
+    rounds,
+    season,
+    sheets,
+    workspace,
+)
 from kumpan.web.scope import utc_now
 
 
@@ -50,7 +61,7 @@ def build_app(
         redoc_url=None,
         openapi_url="/api/openapi.json",
     )
-    for module in (calculations, pools, journal, sheets, care, rescue, season, rounds, workspace):
+    for module in (calculations, pools, journal, sheets, care, rescue, season, rounds, workspace, practice):
         app.include_router(module.router)
 
     @app.get("/api/health", include_in_schema=False)

@@ -56,6 +56,7 @@ function More({ item, care }: Pick<CareRowProps, "item" | "care">) {
   const today = new Date().toISOString().slice(0, 10);
   const calendar = item.days !== null;
 
+  const ofList = item.station === "season";
   async function keep() {
     const kept =
       asks === "reason" ? await care.leaveOut(item, text) : await care.interval(item.task, Number(text));
@@ -80,7 +81,7 @@ function More({ item, care }: Pick<CareRowProps, "item" | "care">) {
       )}
       {asks === null ? (
         <Flex gap="2" mt="3" wrap="wrap">
-          {calendar && item.station === null && (
+          {((calendar && item.station === null) || ofList) && (
             <SideButton disabled={care.busy} onClick={() => void care.done(item)}>
               Done already
             </SideButton>
@@ -94,9 +95,9 @@ function More({ item, care }: Pick<CareRowProps, "item" | "care">) {
               {days === 1 ? "Tomorrow" : days === 7 ? "In a week" : `In ${days} days`}
             </SideButton>
           ))}
-          {calendar && <SideButton onClick={() => setAsks("reason")}>Not this time</SideButton>}
-          {calendar && <SideButton onClick={() => setAsks("days")}>Own interval</SideButton>}
-          {calendar && (
+          {(calendar || ofList) && <SideButton onClick={() => setAsks("reason")}>Not this time</SideButton>}
+          {calendar && !ofList && <SideButton onClick={() => setAsks("days")}>Own interval</SideButton>}
+          {calendar && !ofList && (
             <SideButton disabled={care.busy} onClick={() => void care.interval(item.task, null, true)}>
               Off the list
             </SideButton>

@@ -1,7 +1,7 @@
 import { Box, Grid, Heading, Text } from "@chakra-ui/react";
 import type { RescueBoard } from "../../api/types";
 import { dayText } from "../../lib/days";
-import { dayKey, dayName } from "../../lib/times";
+import { clock, dayKey, weekday } from "../../lib/times";
 import { spanText } from "./spans";
 
 const DAY_MS = 86_400_000;
@@ -29,7 +29,9 @@ export function ClearBand({ board, zone }: { board: RescueBoard; zone: string })
           const now = index === board.trail.length - 1;
           return (
             <Box key={told} display="contents">
-              <Text fontWeight={now ? "700" : "400"}>{now ? "As of now" : dayName(told, zone)}</Text>
+              <Text fontWeight={now ? "700" : "400"}>
+                {now ? "As of now" : `${weekday(told, zone)} ${clock(told, zone)}`}
+              </Text>
               <Box position="relative" h="22px" borderLeft="2px solid" borderColor="hairline">
                 <Box
                   position="absolute"

@@ -1,18 +1,47 @@
-import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
+import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { type SeasonAsked, seasonPlanQuery } from "../../api/queries";
-import type { SeasonPlan } from "../../api/types";
-import { SideButton } from "../../components/Button";
+import { type SeasonAsked, seasonListsQuery, seasonPlanQuery } from "../../api/queries";
+import { MainButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { PickOne } from "../../components/Pick";
 import { Failed } from "../../components/States";
 import { TextField } from "../../components/TextField";
-import { PlainLink } from "../../components/TextLink";
 import { dayText } from "../../lib/days";
+import { useStore } from "../../lib/store";
+import { type Units, unitsStore } from "../../lib/units";
+import { ClimateCard } from "./ClimateCard";
+import { ItemLine } from "./ItemLine";
+import { ListCard, NAMES, Notes } from "./ListCard";
+import { useSeasonLists } from "./useSeasonLists";
 
-/** Opening and closing as dated lists for this pool, to be read at the pool or printed. */
-export function SeasonLists({ poolId }: { poolId: string }) {
+const DAY_MS = 24 * 60 * 60 * 1000;
+
+/** Opening and closing: the lists that are kept, when the water turns, and a new list. */
+export function SeasonLists({ poolId, zone }: { poolId: string; zone: string }) {
+  const units = useStore(unitsStore);
+  const lists = useQuery(seasonListsQuery(poolId, units));
+  const work = useSeasonLists(poolId, units);
+  return (
+    <>
+      {lists.isError && <Failed error={lists.error} again={() => void lists.refetch()} />}
+      {lists.data?.map((list) => (
+        <ListCard key={list.kept.list_id} list={list} poolId={poolId} zone={zone} {...work} />
+      ))}
+      <ClimateCard poolId={poolId} units={units} busy={work.busy} setClimate={work.setClimate} />
+      <NewList poolId={poolId} zone={zone} units={units} busy={work.busy} keep={work.keep} />
+    </>
+  );
+}
+
+interface NewListProps extends Pick<ReturnType<typeof useSeasonLists>, "busy" | "keep"> {
+  poolId: string;
+  zone: string;
+  units: Units;
+}
+
+/** One date and the pool as it stands over winter give the dated list; kept, it can be ticked. */
+function NewList({ poolId, zone, units, busy, keep }: NewListProps) {
   const [which, setWhich] = useState<SeasonAsked["which"] | null>(null);
   const [asked, setAsked] = useState<Omit<SeasonAsked, "which">>(() => ({
     day: new Date(Date.now() + 2 * DAY_MS).toISOString().slice(0, 10), // closing begins two days before
@@ -23,17 +52,10 @@ export function SeasonLists({ poolId }: { poolId: string }) {
   }));
   const set = (part: Partial<typeof asked>) => setAsked({ ...asked, ...part });
   return (
-    <Card as="section" mt="5" aria-label="Opening and closing">
-      <Flex justify="space-between" align="center" gap="3" wrap="wrap" mb="3">
-        <Heading as="h2" fontSize="lead">
-          Opening and closing
-        </Heading>
-        {which !== null && (
-          <SideButton data-noprint onClick={() => window.print()}>
-            Print
-          </SideButton>
-        )}
-      </Flex>
+    <Card as="section" mt="5" aria-label="A new opening or closing">
+      <Heading as="h2" fontSize="lead" mb="3">
+        Plan an opening or a closing
+      </Heading>
       <Flex gap="5" wrap="wrap" align="end" data-noprint>
         <PickOne
           label="Which list"
@@ -85,93 +107,58 @@ export function SeasonLists({ poolId }: { poolId: string }) {
           onPick={(value) => set({ skimmer_plate: value === "plate" })}
         />
       </Flex>
-      {which !== null && asked.day !== "" && <TheList poolId={poolId} asked={{ ...asked, which }} />}
+      {which !== null && asked.day !== "" && (
+        <Preview
+          poolId={poolId}
+          zone={zone}
+          units={units}
+          busy={busy}
+          asked={{ ...asked, which }}
+          onKeep={(list) =>
+            void keep(list, `${NAMES[which]} is kept: tick it off day by day.`).then(
+              (good) => good && setWhich(null),
+            )
+          }
+        />
+      )}
     </Card>
   );
 }
 
-function TheList({ poolId, asked }: { poolId: string; asked: SeasonAsked }) {
-  const plan = useQuery(seasonPlanQuery(poolId, asked));
+interface PreviewProps extends Omit<NewListProps, "keep"> {
+  asked: SeasonAsked;
+  onKeep: (list: Parameters<NewListProps["keep"]>[0]) => void;
+}
+
+function Preview({ poolId, zone, units, busy, asked, onKeep }: PreviewProps) {
+  const plan = useQuery(seasonPlanQuery(poolId, asked, units));
   if (plan.isError) return <Failed error={plan.error} again={() => void plan.refetch()} />;
   if (plan.data === undefined) return null;
-  const { items, materials, notes } = plan.data;
+  const { kept, items } = plan.data;
   return (
-    <Box mt="5">
-      {notes.map((note) => (
-        <Text key={note} fontWeight="600">
-          {note}
+    <Box mt="4">
+      <Flex gap="4" align="center" wrap="wrap" data-noprint>
+        <MainButton disabled={busy} onClick={() => onKeep({ ...kept, list_id: crypto.randomUUID() })}>
+          Keep this list
+        </MainButton>
+        <Text color="soft">
+          {items.length} items from {dayText(items[0]?.item.day ?? asked.day)}; kept, they can be ticked and
+          changed.
         </Text>
-      ))}
-      {materials.length > 0 && (
-        <Text mt="2">
-          <Text as="span" fontWeight="700">
-            To have at hand:
-          </Text>{" "}
-          {materials.join(", ")}.
-        </Text>
-      )}
+      </Flex>
+      <Notes list={plan.data} zone={zone} />
       <Box as="ol" listStyleType="none" p="0" m="0" mt="3">
-        {items.map((item, index) => (
-          <Item
-            key={item.key}
-            item={item}
+        {items.map((line, index) => (
+          <ItemLine
+            key={line.item.key}
+            line={line}
             poolId={poolId}
-            day={items[index - 1]?.day === item.day ? null : item.day}
+            zone={zone}
+            busy={busy}
+            day={items[index - 1]?.item.day === line.item.day ? null : line.item.day}
           />
         ))}
       </Box>
     </Box>
-  );
-}
-
-const DAY_MS = 24 * 60 * 60 * 1000;
-const LINKS: Record<string, string> = {
-  slip: "To the test",
-  sheet: "To the sheet",
-  care: "To the care list",
-  shelf: "To the shelf",
-};
-const STATIONS: Record<string, string> = { slip: "/slip", sheet: "/sheet", care: "/care" };
-
-function Item({
-  item,
-  poolId,
-  day,
-}: {
-  item: SeasonPlan["items"][number];
-  poolId: string;
-  day: string | null;
-}) {
-  const where = item.station === "shelf" ? "/shelf" : `/pools/${poolId}${STATIONS[item.station ?? ""] ?? ""}`;
-  return (
-    <Grid
-      as="li"
-      templateColumns={{ base: "4.5rem minmax(0,1fr)", md: "6.5rem minmax(0,1fr)" }}
-      columnGap="3"
-      py="2"
-      borderTop={day === null ? "none" : "1px solid"}
-      borderColor="hairline"
-    >
-      <Text fontWeight="700">{day === null ? "" : dayText(day)}</Text>
-      <Box>
-        <Text fontWeight="600">{item.title}</Text>
-        <Text>{item.text}</Text>
-        {item.minutes > 0 && (
-          <Text fontSize="note" color="soft">
-            Then {item.minutes >= 60 ? `${item.minutes / 60} h` : `${item.minutes} min`} with the pump on.
-          </Text>
-        )}
-        {item.cautions.map((caution) => (
-          <Text key={caution} fontSize="note" color="accent" fontWeight="600">
-            {caution}
-          </Text>
-        ))}
-        {item.station && (
-          <PlainLink to={where} fontSize="note" data-noprint>
-            {LINKS[item.station]}
-          </PlainLink>
-        )}
-      </Box>
-    </Grid>
   );
 }

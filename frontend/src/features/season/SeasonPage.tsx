@@ -38,7 +38,7 @@ export function SeasonPage() {
           )}
         </Card>
       )}
-      <SeasonLists poolId={poolId} />
+      {head.data && <SeasonLists poolId={poolId} zone={head.data.settings.time_zone} />}
     </>
   );
 }

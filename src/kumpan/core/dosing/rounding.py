@@ -17,6 +17,7 @@ SOURCE = "rounding"
 
 LARGEST_SHIFT = 0.10
 SCALE_SHIFT = 0.05
+MOST_FILLINGS = 12  # nobody counts to thirty with a cup: then the plain amount is told
 ROUND_DOWN = ("hydrochloric_acid", "sodium_bisulfate", "calcium_chloride", "cyanuric_acid", "sodium_chloride")
 # What a scale or a measuring cup shows, coarsest first, as multiples of the unit below.
 OUNCE_STEPS = (80.0, 16.0, 8.0, 4.0, 2.0, 1.0, 0.5, 0.25, 0.1)
@@ -53,7 +54,11 @@ def round_dose(
     in_packages = _in_packages(product, mass_g, allowed, down, metric)
     if in_packages is not None:
         return in_packages
-    fitting = [box for box in containers if _measures(box, product)]
+    fitting = [
+        box
+        for box in containers
+        if _measures(box, product) and _fillings(box, product, mass_g) <= MOST_FILLINGS
+    ]
     if fitting:
         return _in_containers(product, mass_g, allowed, down, metric, fitting)
     return _plainly(product, mass_g, metric, down)
@@ -111,6 +116,14 @@ def _in_packages(product: Product, mass_g: float, allowed: float, down: bool, me
     if volume is None:
         return Rounded(snapped, None, text)
     return Rounded(mass_from_volume_g(product, snapped), snapped, text)
+
+
+def _fillings(box: Container, product: Product, mass_g: float) -> float:
+    """How often it would be filled; a scale takes any amount."""
+    size = box.volume_ml if product.row.is_liquid else box.mass_g
+    if _is_scale(box) or not size:
+        return 0.0
+    return (volume_from_mass_ml(product, mass_g) or mass_g) / size
 
 
 def _measures(box: Container, product: Product) -> bool:

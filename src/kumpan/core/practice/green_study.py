@@ -11,6 +11,7 @@ from kumpan.core.dosing.additions import Product
 from kumpan.core.journal import RescueSet, Severity
 from kumpan.core.planning.shock import highest_planned_mg_l
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
+from kumpan.core.practice.player import Player
 from kumpan.core.practice.rescuer import Rescuer
 from kumpan.core.rescue.board import first_band
 from kumpan.core.simulator.green_world import Green, GreenWorld
@@ -78,20 +79,20 @@ def rescued(severity: Severity, number: int, zone: tzinfo, seed: int = 1) -> Res
         list(Filter)[int(draw.integers(3))],
     )
     world = _world(draw, severity, believed, traits.filter, seed * 1_000_003 + number)
-    rescuer = Rescuer(world, RescueSet(severity), traits, SHELF, believed, zone)
-    band = first_band(rescuer.asked())
-    began = rescuer.began_s
-    end = rescuer.run()
+    player = Player(world, believed)
+    rescuer = Rescuer(player, RescueSet(severity), traits, SHELF, zone)
+    band, began = first_band(rescuer.asked()), world.now_s
+    end, tally = rescuer.run(), player.tally
     return Rescued(
         severity,
         None if end is None else (end.timestamp() - began) / 86_400,
         band.low_h / 24,
         band.likely_h / 24,
         band.high_h / 24,
-        rescuer.drained_unseen,
-        rescuer.highest_mg_l - highest_planned_mg_l(traits),
-        rescuer.poured_mg_l,
-        rescuer.tests,
+        tally.ran_dry,
+        tally.highest_mg_l - highest_planned_mg_l(traits),
+        tally.chlorine_mg_l,
+        tally.tests,
     )
 
 

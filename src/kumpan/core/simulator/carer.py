@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 from datetime import UTC, datetime
 
 from kumpan.core.dosing.additions import Product
-from kumpan.core.dosing.mass_balance import changes, mass_for_change_g
+from kumpan.core.dosing.mass_balance import mass_for_change_g
 from kumpan.core.journal import (
     AdditionMade,
     Body,
@@ -22,6 +22,7 @@ from kumpan.core.journal import (
     WaterChange,
     WaterChanged,
 )
+from kumpan.core.simulator.pouring import pour
 from kumpan.core.simulator.world import World
 from kumpan.core.testing.kits import kit_by_key
 from kumpan.core.testing.methods import STRIP_BLOCKS, Measured, Method, measured
@@ -231,16 +232,7 @@ class Carer:
         grams = mass_for_change_g(product, measure, change, self.habits.believed_volume_l)
         coarse = float(f"{grams:.2g}")
         poured = coarse * float(self.world.draw.normal(1, 0.04))
-        moved = changes(product, poured, self.world.nature.true_volume_l)
-        alkalinity = moved.get(M.TOTAL_ALKALINITY, 0.0)
-        self.world.add(
-            chlorine=moved.get(M.FREE_CHLORINE, 0.0),
-            alkalinity=0.0 if M.FREE_CHLORINE in moved else alkalinity,
-            stabiliser=moved.get(M.CYANURIC_ACID, 0.0),
-            calcium=moved.get(M.CALCIUM_HARDNESS, 0.0),
-            salt=moved.get(M.SALT, 0.0),
-            carbon=0.94 * alkalinity / 50.0 if product is SODA else 0.0,
-        )
+        pour(self.world, product, poured)
         return self._told(product, coarse)
 
     def _told(self, product: Product, grams: float) -> AdditionMade:

@@ -1,0 +1,175 @@
+import { Box, Flex, Heading, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import type { KeptList, SeasonList } from "../../api/types";
+import { SideButton } from "../../components/Button";
+import { Card } from "../../components/Card";
+import { TextField } from "../../components/TextField";
+import { dayText } from "../../lib/days";
+import { dayName } from "../../lib/times";
+import { ItemLine } from "./ItemLine";
+import type { useSeasonLists } from "./useSeasonLists";
+
+interface ListCardProps extends Pick<ReturnType<typeof useSeasonLists>, "busy" | "keep" | "tick" | "undo"> {
+  list: SeasonList;
+  poolId: string;
+  zone: string;
+}
+
+export const NAMES: Record<KeptList["which"], string> = { opening: "Opening", closing: "Closing" };
+
+/** A kept list: ticked off, changed, printed, or dropped. */
+export function ListCard({ list, poolId, zone, busy, keep, tick, undo }: ListCardProps) {
+  const { kept } = list;
+  const [changing, setChanging] = useState(false);
+  const [open, setOpen] = useState(list.done < list.items.length);
+  return (
+    <Card as="section" mt="5" aria-label={`${NAMES[kept.which]} on ${dayText(kept.day)}`}>
+      <Flex justify="space-between" align="center" gap="3" wrap="wrap">
+        <Heading as="h2" fontSize="lead">
+          {NAMES[kept.which]}, {dayText(kept.day)}:{" "}
+          <Text as="span" fontWeight="400">
+            {list.done} of {list.items.length} done
+          </Text>
+        </Heading>
+        <Flex gap="2" data-noprint wrap="wrap">
+          <SideButton aria-expanded={open} onClick={() => setOpen(!open)}>
+            {open ? "Fold" : "Show"}
+          </SideButton>
+          <SideButton aria-pressed={changing} onClick={() => setChanging(!changing)}>
+            {changing ? "Finish changing" : "Change the list"}
+          </SideButton>
+          <SideButton onClick={() => window.print()}>Print</SideButton>
+        </Flex>
+      </Flex>
+      {changing && <Change kept={kept} busy={busy} keep={keep} />}
+      {open && <Notes list={list} zone={zone} />}
+      {open && (
+        <Box as="ol" listStyleType="none" p="0" m="0" mt="3">
+          {list.items.map((line, index) => (
+            <ItemLine
+              key={line.item.key}
+              line={line}
+              poolId={poolId}
+              zone={zone}
+              busy={busy}
+              day={list.items[index - 1]?.item.day === line.item.day ? null : line.item.day}
+              onTick={(outcome) => void tick(kept.list_id, line.item, outcome)}
+              onUndo={(entryId) => void undo(entryId)}
+              onLeaveOut={
+                changing ? () => void keep(without(kept, line.item), "Taken off the list.") : undefined
+              }
+            />
+          ))}
+        </Box>
+      )}
+    </Card>
+  );
+}
+
+function without(kept: KeptList, item: { key: string; own: boolean }): KeptList {
+  return item.own
+    ? { ...kept, own: kept.own.filter(({ key }) => key !== item.key) }
+    : { ...kept, left_out: [...kept.left_out, item.key] };
+}
+
+/** What to have at hand, what the day itself means, what the winter will do. */
+export function Notes({ list, zone }: { list: SeasonList; zone: string }) {
+  return (
+    <Box mt="3">
+      {list.notes.map((note) => (
+        <Text key={note}>{note}</Text>
+      ))}
+      {list.crossing.on && (
+        <Text>
+          {list.kept.which === "opening" ? "The water gets over" : "The water gets under"} 65 °F (18 °C) about{" "}
+          {dayText(list.crossing.on)}, by{" "}
+          {list.crossing.source === "log" ? "this pool's log" : "the table of months"}.
+        </Text>
+      )}
+      {list.winter.map((line) => (
+        <Text key={line.code} fontSize="note">
+          {line.text}
+        </Text>
+      ))}
+      {list.materials.length > 0 && (
+        <Text mt="2">
+          <Text as="span" fontWeight="700">
+            To have at hand:
+          </Text>{" "}
+          {list.materials.join(", ")}.
+        </Text>
+      )}
+      <Text fontSize="note" color="soft">
+        {list.tested_at
+          ? `Amounts are by the test of ${dayName(list.tested_at, zone)}; a new test reckons them again.`
+          : "No test yet: amounts come with the first one."}
+      </Text>
+    </Box>
+  );
+}
+
+interface ChangeProps extends Pick<ListCardProps, "busy" | "keep"> {
+  kept: KeptList;
+}
+
+/** Another day, an item of one's own, what was taken off, or the whole list away. */
+function Change({ kept, busy, keep }: ChangeProps) {
+  const [title, setTitle] = useState("");
+  const [day, setDay] = useState(kept.day);
+  const [on, setOn] = useState(kept.day);
+  const offset = Math.round((Date.parse(on) - Date.parse(kept.day)) / 86_400_000);
+  const add = async () => {
+    const item = {
+      key: `own-${crypto.randomUUID().slice(0, 8)}`,
+      day: offset,
+      title: title.trim(),
+      text: "",
+    };
+    if (await keep({ ...kept, own: [...kept.own, item] }, `${item.title}: on the list.`)) setTitle("");
+  };
+  return (
+    <Box mt="4" p="4" border="1.5px dashed" borderColor="control" borderRadius="10px" data-noprint>
+      <Flex gap="3" wrap="wrap" align="end">
+        <Box w="11rem">
+          <TextField label="The day itself" type="date" value={day} onText={setDay} />
+        </Box>
+        <SideButton
+          disabled={busy || day === "" || day === kept.day}
+          onClick={() => void keep({ ...kept, day }, "Moved; every item moves along.")}
+        >
+          Move the list
+        </SideButton>
+      </Flex>
+      <Flex gap="3" wrap="wrap" align="end" mt="3">
+        <Box flex="1" minW="12rem">
+          <TextField label="An item of your own" value={title} onText={setTitle} maxLength={120} />
+        </Box>
+        <Box w="11rem">
+          <TextField label="On" type="date" value={on} onText={setOn} />
+        </Box>
+        <SideButton
+          disabled={busy || title.trim() === "" || !Number.isFinite(offset) || Math.abs(offset) > 60}
+          onClick={() => void add()}
+        >
+          Add it
+        </SideButton>
+      </Flex>
+      <Flex gap="3" wrap="wrap" mt="3">
+        {kept.left_out.length > 0 && (
+          <SideButton
+            disabled={busy}
+            onClick={() => void keep({ ...kept, left_out: [] }, "All items are back.")}
+          >
+            Bring back what was taken off ({kept.left_out.length})
+          </SideButton>
+        )}
+        <SideButton
+          disabled={busy}
+          onClick={() => void keep({ ...kept, dropped: true }, "The list is dropped.")}
+        >
+          Drop this list
+        </SideButton>
+      </Flex>
+    </Box>
+  );
+}

@@ -1,0 +1,94 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { client, take } from "../../api/client";
+import { KEPT, postOrKeep } from "../../api/outbox";
+import type { KeptList, ListItem } from "../../api/types";
+import { notify } from "../../components/notice";
+import { personId } from "../../lib/person";
+import type { Units } from "../../lib/units";
+
+/** Keep, change, drop and tick lists; every step can be taken back, and a tick waits on the device without a server. */
+export function useSeasonLists(poolId: string, units: Units) {
+  const queries = useQueryClient();
+  const [busy, setBusy] = useState(false);
+
+  async function run(
+    work: (id: string) => Promise<unknown>,
+    said: string,
+    undoable = true,
+  ): Promise<boolean> {
+    setBusy(true);
+    const id = crypto.randomUUID();
+    try {
+      const found = await work(id);
+      if (found === KEPT) notify("Kept on this device; it is sent when the server answers.");
+      else {
+        await queries.invalidateQueries({ queryKey: ["pool", poolId] });
+        if (undoable) notify(said, () => void undo(id));
+        else notify(said);
+      }
+      return true;
+    } catch (error) {
+      notify(error instanceof Error ? error.message : String(error));
+      return false;
+    } finally {
+      setBusy(false);
+    }
+  }
+
+  const undo = (entry_id: string) =>
+    run(
+      () =>
+        take(
+          client.POST("/api/v1/entries/{entry_id}/void", {
+            params: { path: { entry_id } },
+            body: { id: crypto.randomUUID(), at: null, person_id: personId(), reason: "undone on the list" },
+          }),
+        ),
+      "Taken back.",
+      false,
+    );
+
+  const keep = (list: KeptList, said: string) =>
+    run(
+      (id) =>
+        take(
+          client.POST("/api/v1/pools/{pool_id}/season-lists", {
+            params: { path: { pool_id: poolId }, query: { metric: units === "metric" } },
+            body: {
+              id,
+              at: null,
+              person_id: personId(),
+              ...list,
+              left_out: [...list.left_out],
+              own: list.own.map((item) => ({ ...item })),
+            },
+          }),
+        ),
+      said,
+    );
+
+  const tick = (list_id: string, item: ListItem["item"], outcome: "done" | "skipped") =>
+    run(
+      (id) => {
+        const at = new Date().toISOString();
+        const told = { id, at, person_id: personId(), list_id, item: item.key, outcome, note: "" };
+        return postOrKeep(`/api/v1/pools/${poolId}/season-lists/ticks`, told, item.title);
+      },
+      outcome === "done" ? `${item.title}: done.` : `${item.title}: left out.`,
+    );
+
+  const setClimate = (monthly: string[]) =>
+    run(
+      (id) =>
+        take(
+          client.POST("/api/v1/pools/{pool_id}/climate", {
+            params: { path: { pool_id: poolId }, query: { metric: units === "metric" } },
+            body: { id, at: null, person_id: personId(), monthly },
+          }),
+        ),
+      "The water's climate is set.",
+    );
+
+  return { busy, keep, tick, undo, setClimate };
+}

@@ -1,0 +1,23 @@
+"""A pool that cannot be harmed."""
+
+from fastapi import APIRouter
+
+from kumpan.services import practice
+from kumpan.services.practice import GameView, ScenarioView
+from kumpan.web.schemas.practice import GameIn
+from kumpan.web.scope import Metric
+
+router = APIRouter(prefix="/api/v1/practice", tags=["practice"])
+
+
+@router.get("")
+def scenarios(metric: Metric = False) -> tuple[ScenarioView, ...]:
+    """The practice pools to choose from."""
+    return practice.scenarios(metric=metric)
+
+
+@router.post("/play")
+def play(given: GameIn, metric: Metric = False) -> GameView:
+    """The game after its moves, played from the first; nothing is kept. The review comes at the end."""
+    moves = [move.to_core() for move in given.moves]
+    return practice.played(given.scenario, given.seed, moves, finished=given.finished, metric=metric)
