@@ -1,7 +1,7 @@
 import { queryOptions } from "@tanstack/react-query";
 import type { Units } from "../lib/units";
 import { client, take } from "./client";
-import type { Measure, PlanAsked, Severity } from "./types";
+import type { Measure, PlanAsked, PracticeMove, Severity } from "./types";
 
 /** One queryOptions per noun. */
 export const poolsQuery = () =>
@@ -261,4 +261,35 @@ export const rescueQuery = (
         }),
       ),
     placeholderData: (before) => before,
+  });
+
+export const practiceQuery = (units: Units) =>
+  queryOptions({
+    queryKey: ["practice", units],
+    queryFn: () =>
+      take(client.GET("/api/v1/practice", { params: { query: { metric: units === "metric" } } })),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export interface PracticeState {
+  scenario: string;
+  seed: number;
+  moves: PracticeMove[];
+  finished: boolean;
+}
+
+/** The same moves give the same game, so it is a question like any other. */
+export const gameQuery = (state: PracticeState, units: Units) =>
+  queryOptions({
+    queryKey: ["practice", "game", state, units],
+    queryFn: () =>
+      take(
+        client.POST("/api/v1/practice/play", {
+          params: { query: { metric: units === "metric" } },
+          body: state,
+        }),
+      ),
+    placeholderData: (before) => before,
+    retry: false,
+    staleTime: Number.POSITIVE_INFINITY,
   });

@@ -1268,6 +1268,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Scenarios
+         * @description The practice pools to choose from.
+         */
+        get: operations["scenarios_api_v1_practice_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/play": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Play
+         * @description The game after its moves, played from the first; nothing is kept. The review comes at the end.
+         */
+        post: operations["play_api_v1_practice_play_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/round": {
         parameters: {
             query?: never;
@@ -2599,6 +2639,63 @@ export interface components {
             /** Value */
             value: number;
         };
+        /** GameIn */
+        GameIn: {
+            /**
+             * Finished
+             * @default false
+             */
+            finished: boolean;
+            /**
+             * Moves
+             * @default []
+             */
+            moves: components["schemas"]["MoveIn"][];
+            /** Scenario */
+            scenario: string;
+            /** Seed */
+            seed: number;
+        };
+        /**
+         * GameView
+         * @description The game after its moves: what can be seen from the edge, never the truth until the end.
+         */
+        GameView: {
+            clarity: components["schemas"]["Clarity"];
+            /** Clock */
+            clock: string;
+            /** Cost */
+            cost: number;
+            /** Day */
+            day: number;
+            /** Days Left */
+            days_left: number;
+            first_clarity: components["schemas"]["Clarity"];
+            /** Gauge */
+            gauge: string;
+            /** Lines */
+            lines: components["schemas"]["PracticeLine"][];
+            /** Odd */
+            odd: string[];
+            /** Over */
+            over: boolean;
+            review: components["schemas"]["Review"] | null;
+            scenario: components["schemas"]["ScenarioView"];
+        };
+        /**
+         * Goal
+         * @description One goal; `met` by the truth, `text` how it stands in truth.
+         */
+        Goal: {
+            /** Key */
+            key: string;
+            /** Met */
+            met: boolean;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+        };
         /** HTTPValidationError */
         HTTPValidationError: {
             /** Detail */
@@ -3144,6 +3241,38 @@ export interface components {
          * @enum {string}
          */
         Method: "strip" | "drops" | "comparator" | "turbidity_tube" | "photometer" | "meter" | "display" | "shop" | "thermometer";
+        /**
+         * MoveIn
+         * @description One move; `amount` as typed, like "1 gal" or "2 lb"; `share` of water to replace; `percent` of the cell.
+         */
+        MoveIn: {
+            /**
+             * Amount
+             * @default
+             */
+            amount: string;
+            kind: components["schemas"]["MoveKind"];
+            /**
+             * Percent
+             * @default 0
+             */
+            percent: number;
+            /**
+             * Product Id
+             * @default
+             */
+            product_id: string;
+            /**
+             * Share
+             * @default 0
+             */
+            share: number;
+        };
+        /**
+         * MoveKind
+         * @enum {string}
+         */
+        MoveKind: "test" | "full_test" | "add" | "brush" | "clean_filter" | "replace_water" | "cell" | "wait_hour" | "wait_evening" | "wait_morning";
         /** NewPoolIn */
         NewPoolIn: {
             /** At */
@@ -3643,6 +3772,43 @@ export interface components {
             label: string;
         };
         /**
+         * PracticeLine
+         * @description A move as it is told, with what it showed. `day` from 1; `clock` on the pool's clock.
+         */
+        PracticeLine: {
+            clarity: components["schemas"]["Clarity"] | null;
+            /** Clock */
+            clock: string;
+            /** Day */
+            day: number;
+            /** Readings */
+            readings: components["schemas"]["PracticeReading"][];
+            /** Text */
+            text: string;
+        };
+        /**
+         * PracticeProduct
+         * @description What stands on the practice shelf; the price of one package.
+         */
+        PracticeProduct: {
+            /** Id */
+            id: string;
+            /** Is Liquid */
+            is_liquid: boolean;
+            /** Label */
+            label: string;
+            /** Package */
+            package: string;
+            /** Price */
+            price: number | null;
+        };
+        /** PracticeReading */
+        PracticeReading: {
+            measure: components["schemas"]["Measure"];
+            /** Value */
+            value: number;
+        };
+        /**
          * Preset
          * @description Whose intervals a pool is kept by.
          * @enum {string}
@@ -3999,7 +4165,7 @@ export interface components {
             stage: components["schemas"]["StageKey"];
             /** Stages */
             stages: components["schemas"]["StageLine"][];
-            tally: components["schemas"]["Tally"];
+            tally: components["schemas"]["kumpan__core__rescue__board__Tally"];
             /** Trail */
             trail: components["schemas"]["TrailPoint"][];
             /** Watch */
@@ -4110,6 +4276,18 @@ export interface components {
             suggested: components["schemas"]["Severity"];
         };
         /**
+         * Review
+         * @description Both runs, and the lessons in the order of the game.
+         */
+        Review: {
+            learner: components["schemas"]["Side"];
+            /** Lesson */
+            lesson: string;
+            /** Lessons */
+            lessons: components["schemas"]["Finding"][];
+            planner: components["schemas"]["Side"];
+        };
+        /**
          * Ribbon
          * @description One rolling year: nine months back, three ahead.
          */
@@ -4205,6 +4383,28 @@ export interface components {
             stops: components["schemas"]["StopView"][];
             /** Weekday */
             weekday: number;
+        };
+        /**
+         * ScenarioView
+         * @description A practice pool to choose, as one is told of it.
+         */
+        ScenarioView: {
+            /** Days */
+            days: number;
+            /** Goals */
+            goals: string[];
+            /** Has Cell */
+            has_cell: boolean;
+            /** Key */
+            key: string;
+            /** Pool */
+            pool: string;
+            /** Shelf */
+            shelf: components["schemas"]["PracticeProduct"][];
+            /** Story */
+            story: string;
+            /** Title */
+            title: string;
         };
         /**
          * SchoolKey
@@ -4552,6 +4752,17 @@ export interface components {
          */
         ShockWay: "fixed" | "ratio" | "oxidiser";
         /**
+         * Side
+         * @description One run in figures. `won_on_day` counts from 1; None where the goals were not reached.
+         */
+        Side: {
+            /** Goals */
+            goals: components["schemas"]["Goal"][];
+            tally: components["schemas"]["kumpan__core__practice__player__Tally"];
+            /** Won On Day */
+            won_on_day: number | null;
+        };
+        /**
          * SlipIn
          * @description A slip to be read: one line, or fields by measure as typed.
          */
@@ -4829,38 +5040,6 @@ export interface components {
             id: string;
             /** Person Id */
             person_id?: string | null;
-        };
-        /**
-         * Tally
-         * @description Chlorine so far and still to come (low, likely, high), mg/L; in the product's own amount; money where prices are told.
-         */
-        Tally: {
-            /** Ahead Cost */
-            ahead_cost: [
-                number,
-                number,
-                number
-            ] | null;
-            /** Ahead Mg L */
-            ahead_mg_l: [
-                number,
-                number,
-                number
-            ];
-            /** Ahead Text */
-            ahead_text: string | null;
-            /** Pump Cost */
-            pump_cost: number | null;
-            /** Pump Hours */
-            pump_hours: number;
-            /** Pump Kwh */
-            pump_kwh: number | null;
-            /** Used Cost */
-            used_cost: number | null;
-            /** Used Mg L */
-            used_mg_l: number;
-            /** Water L */
-            water_l: number;
         };
         /**
          * TargetsIn
@@ -5391,6 +5570,86 @@ export interface components {
             inputs: components["schemas"]["Input"][];
             /** Origins */
             origins: components["schemas"]["Origin"][];
+        };
+        /**
+         * Tally
+         * @description What a run took and what went wrong in it: `ran_dry` how often chlorine went to nothing between two tests.
+         */
+        kumpan__core__practice__player__Tally: {
+            /**
+             * Chlorine Mg L
+             * @default 0
+             */
+            chlorine_mg_l: number;
+            /**
+             * Cost
+             * @default 0
+             */
+            cost: number;
+            /**
+             * Highest Mg L
+             * @default 0
+             */
+            highest_mg_l: number;
+            /**
+             * Hours Without
+             * @default 0
+             */
+            hours_without: number;
+            /**
+             * Pours
+             * @default 0
+             */
+            pours: number;
+            /**
+             * Ran Dry
+             * @default 0
+             */
+            ran_dry: number;
+            /**
+             * Tests
+             * @default 0
+             */
+            tests: number;
+            /**
+             * Water L
+             * @default 0
+             */
+            water_l: number;
+            /** Won On Day */
+            won_on_day?: number | null;
+        };
+        /**
+         * Tally
+         * @description Chlorine so far and still to come (low, likely, high), mg/L; in the product's own amount; money where prices are told.
+         */
+        kumpan__core__rescue__board__Tally: {
+            /** Ahead Cost */
+            ahead_cost: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Ahead Mg L */
+            ahead_mg_l: [
+                number,
+                number,
+                number
+            ];
+            /** Ahead Text */
+            ahead_text: string | null;
+            /** Pump Cost */
+            pump_cost: number | null;
+            /** Pump Hours */
+            pump_hours: number;
+            /** Pump Kwh */
+            pump_kwh: number | null;
+            /** Used Cost */
+            used_cost: number | null;
+            /** Used Mg L */
+            used_mg_l: number;
+            /** Water L */
+            water_l: number;
         };
         /**
          * Choice
@@ -7831,6 +8090,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WhatIf"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    scenarios_api_v1_practice_get: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScenarioView"][];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    play_api_v1_practice_play_post: {
+        parameters: {
+            query?: {
+                /** @description amounts in metric units instead of US customary */
+                metric?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GameIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GameView"];
                 };
             };
             /** @description Validation Error */

@@ -76,3 +76,7 @@ export type RescueBoard = Schemas["RescueBoard"];
 export type Severity = Schemas["Severity"];
 export type RescueIn = Schemas["RescueIn"];
 export type RescueOutcome = Schemas["RescueOutcome"];
+export type PracticeScenario = Schemas["ScenarioView"];
+export type PracticeGame = Schemas["GameView"];
+export type PracticeMove = Schemas["MoveIn"];
+export type PracticeReview = Schemas["Review"];

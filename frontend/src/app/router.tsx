@@ -78,6 +78,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/round/RoundPage")).RoundPage }),
       },
       {
+        path: "/practice",
+        lazy: async () => ({ Component: (await import("../features/practice/PracticePage")).PracticePage }),
+      },
+      {
         path: "/shelf",
         lazy: async () => ({ Component: (await import("../features/shelf/ShelfPage")).ShelfPage }),
       },

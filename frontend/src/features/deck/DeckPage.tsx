@@ -34,6 +34,9 @@ export function DeckPage() {
           <PoolCard key={head.id} head={head} units={units} />
         ))}
       </Grid>
+      <Text mt="6">
+        <PlainLink to="/practice">Practise on a pool that cannot be harmed</PlainLink>
+      </Text>
     </>
   );
 }
