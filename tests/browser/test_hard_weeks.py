@@ -1,0 +1,180 @@
+"""The hard weeks in the browser: a green pool rescued, an opening and a closing kept, a practice pool played."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import PHONE, OpenPage, serious_findings
+from tests.browser.test_journeys import set_up
+
+pytestmark = pytest.mark.browser
+
+
+def green_pool(page: Page, name: str) -> str:
+    """A pool of its own, tested and seen green."""
+    path = set_up(page, name)
+    page.get_by_text("Green", exact=True).click()
+    line = page.get_by_label("Quick line, then Enter")
+    line.fill("fc 0.2 tc 0.8 ph 7.4 ta 100 ch 260 cya 45 79f")
+    line.press("Enter")
+    expect(page.get_by_label("Alkalinity", exact=True)).to_have_value("100")
+    page.get_by_role("button", name="Save and read the board").click()
+    expect(page.get_by_role("link", name="plan the rescue")).to_be_visible()
+    return path
+
+
+def test_a_green_pool_from_the_look_to_the_first_round(open_page: OpenPage) -> None:
+    page = open_page("/pools/new")
+    path = green_pool(page, "Turned")
+    page.get_by_role("link", name="plan the rescue").click()
+    expect(page.get_by_role("heading", name="How bad is it?")).to_be_visible()
+    expect(page.get_by_text("by the last look")).to_be_visible()
+    green = page.get_by_role("region", name="When it will be clear").get_by_role("heading").inner_text()
+    page.get_by_text("Swamp", exact=True).click()
+    expect(page.get_by_role("region", name="When it will be clear").get_by_role("heading")).not_to_have_text(
+        green
+    )
+    page.get_by_text("Green, the floor just seen", exact=False).click()
+    page.get_by_role("button", name="Begin the rescue").click()
+    expect(page.get_by_role("heading", name="Now: prepare")).to_be_visible()
+    expect(page.get_by_test_id("swim")).to_contain_text("No")
+    page.get_by_role("button", name="Open this sheet").click()
+    expect(page.get_by_text("Close the pool: nobody in", exact=False).first).to_be_visible()
+    page.get_by_role("button", name="Start this sheet").click()
+    now = page.get_by_role("region", name="Step now")
+    for step in (
+        "Close the pool",
+        "Leaves and debris out",
+        "middle of the skimmer",
+        "pump day and night",
+        "Backwash",
+    ):
+        expect(now.get_by_text(step, exact=False).first).to_be_visible()
+        page.get_by_role("button", name="Done").first.click()
+    expect(now).to_have_count(0)
+    expect(page.get_by_text(re.compile("Round 1: free chlorine")).first).to_be_visible()
+    page.goto(f"{path}/rescue")
+    expect(page.get_by_role("heading", name="Now: the next round")).to_be_visible()
+    expect(page.get_by_text(re.compile("of Liquid chlorine")).first).to_be_visible()
+    assert serious_findings(page) == []
+
+
+def test_begun_by_mistake_it_is_taken_back(open_page: OpenPage) -> None:
+    page = open_page("/pools/new")
+    path = green_pool(page, "Not yet")
+    page.goto(f"{path}/rescue?severity=black")
+    page.get_by_role("button", name="Begin the rescue").click()
+    expect(page.get_by_role("heading", name="Now: prepare")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("heading", name="How bad is it?")).to_be_visible()
+
+
+def test_the_board_on_a_phone_and_the_limits_that_are_ones_own(open_page: OpenPage) -> None:
+    page = open_page("/pools/new", PHONE)
+    path = green_pool(page, "By the phone")
+    page.goto(f"{path}/rescue")
+    page.get_by_role("button", name="Begin the rescue").click()
+    expect(page.get_by_role("heading", name="Now: prepare")).to_be_visible()
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
+    limits = page.get_by_role("region", name="Treat or drain")
+    limits.get_by_label("Stabiliser, ppm").fill("many")
+    expect(limits.get_by_text("Type numbers over 0")).to_be_visible()
+    limits.get_by_label("Stabiliser, ppm").fill("80")
+    limits.get_by_role("button", name="Set these limits").click()
+    expect(page.get_by_text("The limits are set.")).to_be_visible()
+    page.reload()
+    expect(page.get_by_role("region", name="Treat or drain").get_by_label("Stabiliser, ppm")).to_have_value(
+        "80"
+    )
+    page.get_by_role("button", name="Stop it").click()
+    expect(page.get_by_role("heading", name="How bad is it?")).to_be_visible()
+
+
+def test_a_closing_is_kept_changed_ticked_and_comes_up_on_the_due_list(open_page: OpenPage) -> None:
+    page = open_page("/pools/new")
+    path = set_up(page, "Winter")
+    page.goto(f"{path}/season")
+    plan = page.get_by_role("region", name="A new opening or closing")
+    plan.get_by_text("Closing", exact=True).click()
+    expect(plan.get_by_text("No test yet", exact=False)).to_be_visible()
+    plan.get_by_role("button", name="Keep this list").click()
+    kept = page.get_by_role("region", name=re.compile("^Closing on"))
+    expect(kept.get_by_text("0 of", exact=False)).to_be_visible()
+    kept.get_by_role("button", name="Done: Test everything").click()
+    expect(kept.get_by_text("1 of", exact=False)).to_be_visible()
+    kept.get_by_role("button", name="Change the list").click()
+    kept.get_by_role("button", name="Take off the list: Chemicals stored").click()
+    expect(kept.get_by_text("Chemicals stored")).to_have_count(0)
+    kept.get_by_label("An item of your own").fill("Lamp out")
+    kept.get_by_role("button", name="Add it").click()
+    expect(kept.get_by_text("Lamp out")).to_be_visible()
+    kept.get_by_role("button", name="Finish changing").click()
+    kept.get_by_role("button", name="Done: Lamp out").click()
+    expect(kept.get_by_text("2 of", exact=False)).to_be_visible()
+    kept.get_by_role("button", name="Take the tick back: Lamp out").click()
+    expect(kept.get_by_text("1 of", exact=False)).to_be_visible()
+    page.reload()
+    expect(
+        page.get_by_role("region", name=re.compile("^Closing on")).get_by_text("1 of", exact=False)
+    ).to_be_visible()
+    assert serious_findings(page) == []
+    page.goto(f"{path}/care")
+    expect(page.get_by_text("Closing: what stands on the shelf")).to_be_visible()
+
+
+def test_the_table_of_months_is_ones_own(open_page: OpenPage) -> None:
+    page = open_page("/pools/new")
+    path = set_up(page, "Months")
+    page.goto(f"{path}/season")
+    card = page.get_by_role("region", name="When to open and close")
+    card.get_by_role("button", name="The table of months").click()
+    card.get_by_label("Apr, the middle").fill("hot")
+    card.get_by_role("button", name="Keep this table").click()
+    expect(page.get_by_text('"hot" cannot be read', exact=False)).to_be_visible()
+    expect(card.get_by_label("Apr, the middle")).to_have_value("hot")
+    card.get_by_label("Apr, the middle").fill("70")
+    card.get_by_role("button", name="Keep this table").click()
+    expect(card.get_by_text("as you set it")).to_be_visible()
+
+
+def test_a_practice_pool_is_played_reloaded_taken_back_and_reviewed(open_page: OpenPage) -> None:
+    page = open_page("/")
+    page.get_by_role("link", name="Practise on a pool that cannot be harmed").click()
+    page.get_by_role("button", name="Begin: Cloudy after a party").click()
+    page.get_by_role("button", name="Everything").click()
+    story = page.get_by_role("region", name="What was done")
+    expect(story.get_by_text("Tested everything")).to_be_visible()
+    reading = story.get_by_text(re.compile("^free chlorine")).inner_text()
+    page.get_by_label("How much").fill("a lot")
+    page.get_by_role("button", name="Pour it").click()
+    expect(page.get_by_text('"a lot" cannot be read', exact=False)).to_be_visible()
+    page.get_by_role("button", name="Try again").click()
+    page.get_by_label("How much").fill("2 gal")
+    page.get_by_role("button", name="Pour it").click()
+    expect(story.get_by_text("Added 2 gal of Liquid chlorine")).to_be_visible()
+    page.get_by_role("button", name="To morning").click()
+    expect(page.get_by_test_id("game-time")).to_contain_text("Day 2, 07:00")
+    page.reload()
+    expect(page.get_by_test_id("game-time")).to_contain_text("Day 2, 07:00")
+    expect(story.get_by_text(reading)).to_be_visible()  # the kit says the same again
+    page.get_by_role("button", name="Take the last move back").click()
+    expect(page.get_by_test_id("game-time")).to_contain_text("Day 1, 09:00")
+    page.get_by_role("button", name="Finish and compare").click()
+    review = page.get_by_role("region", name="The review")
+    expect(review.get_by_text("The plan, same pool")).to_be_visible()
+    expect(review.get_by_role("heading", name="What made the difference")).to_be_visible()
+    assert serious_findings(page) == []
+    page.get_by_role("button", name="Another pool").click()
+    expect(page.get_by_role("button", name="Begin: The scaling cell")).to_be_visible()
+
+
+def test_practice_fits_a_phone(open_page: OpenPage) -> None:
+    page = open_page("/practice", PHONE)
+    page.get_by_role("button", name="Begin: The scaling cell").click()
+    page.get_by_role("button", name="Cell to 30 %").click()
+    expect(page.get_by_text("Set the cell to 30 %")).to_be_visible()
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
+    box = page.get_by_role("button", name="To evening").bounding_box()
+    assert box is not None
+    assert box["height"] >= 44
