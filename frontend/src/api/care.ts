@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { notify } from "../components/notice";
 import { personId } from "../lib/person";
-import { client, take } from "./client";
+import { takeBack } from "./entries";
 import { KEPT, postOrKeep } from "./outbox";
 import type { DueItem } from "./types";
 
@@ -33,12 +33,7 @@ export function useCare(poolId: string) {
 
   async function undo(entry_id: string) {
     try {
-      await take(
-        client.POST("/api/v1/entries/{entry_id}/void", {
-          params: { path: { entry_id } },
-          body: { id: crypto.randomUUID(), at: null, person_id: personId(), reason: "undone" },
-        }),
-      );
+      await takeBack(entry_id, "undone");
       await queries.invalidateQueries({ queryKey: ["pool", poolId] });
     } catch (error) {
       notify(error instanceof Error ? error.message : String(error));

@@ -28,7 +28,9 @@ def parser() -> argparse.ArgumentParser:
     test = commands.add_parser("test", help="lint, types, import rules, core, API, browser")
     test.add_argument("pytest_arguments", nargs=argparse.REMAINDER, help="only these tests")
     commands.add_parser("bench", help="speed, as ratios in one run")
-    commands.add_parser("study", help="the chlorine forecast on simulated pools; its table goes into docs")
+    commands.add_parser(
+        "study", help="the chlorine forecast and rescues on simulated pools; the tables go into docs"
+    )
     commands.add_parser("shots", help="make the pictures of docs/screenshots from the demo data")
     commands.add_parser("generate", help="write the OpenAPI document and the client's types again")
     return top

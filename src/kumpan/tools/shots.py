@@ -5,7 +5,7 @@ import tempfile
 import urllib.request
 from pathlib import Path
 
-from playwright.sync_api import Browser, sync_playwright
+from playwright.sync_api import Browser, Page, sync_playwright
 
 from kumpan.tools.browser import CHROMIUM, DESK, FLAGS, PHONE
 from kumpan.tools.packages import ROOT
@@ -23,11 +23,12 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "shock": ("/pools/{tablets}/sheet", DESK, "paper"),
     "sheet-dusk": ("/pools/{green}/sheet", DESK, "dusk"),
     "round": ("/round", DESK, "paper"),
-    "round-phone-dusk": ("/round", PHONE, "dusk"),
     "care": ("/pools/{salt}/care", DESK, "paper"),
     "procedure-phone": ("/pools/{salt}/care/do/backwash", PHONE, "paper"),
     "benches": ("/pools/{salt}/care/benches", DESK, "paper"),
     "season": ("/pools/{salt}/season", DESK, "paper"),
+    "rescue": ("/pools/{green}/rescue", DESK, "paper"),
+    "practice": ("/practice", DESK, "paper"),
     "setup": ("/pools/{salt}/setup", DESK, "paper"),
     "log": ("/pools/{tablets}/log?measure=cyanuric_acid", DESK, "paper"),
     "shelf": ("/shelf", DESK, "paper"),
@@ -94,8 +95,26 @@ def _picture(
     if file.stem == "procedure-phone":
         for _ in range(2):
             page.get_by_role("button", name="Done, next").click()
+    if file.stem == "season":
+        plan = page.get_by_role("region", name="A new opening or closing")
+        plan.get_by_text("Closing", exact=True).click()
+        plan.get_by_role("button", name="Keep this list").click()
+        page.get_by_role("button", name="Done: Test everything").click()
+        page.get_by_role("button", name="Close this message").click()
+        page.get_by_role("region", name="Closing on").evaluate("element => element.scrollIntoView()")
+    if file.stem == "practice":
+        _play(page)
+    page.wait_for_load_state("networkidle")
     page.screenshot(path=file)
     context.close()
+
+
+def _play(page: Page) -> None:
+    """A game with a few moves in it."""
+    page.get_by_role("button", name="Begin: Cloudy after a party").click()
+    for name in ("Everything", "Brush", "To evening", "Chlorine and pH"):
+        page.get_by_role("button", name=name, exact=True).click()
+        page.wait_for_load_state("networkidle")
 
 
 def _step_on_the_phone(browser: Browser, running: Running, pool: str) -> None:

@@ -1,15 +1,23 @@
-"""`./run study`: the chlorine forecast on simulated pools that it knows nothing of."""
+"""`./run study`: the chlorine forecast, and rescues by the plan, on simulated pools whose laws neither knows."""
 
+import statistics
 import sys
+from concurrent.futures import ProcessPoolExecutor
+from itertools import repeat
 from pathlib import Path
+from zoneinfo import ZoneInfo
 
 from kumpan.core.demand.conditions import Place, Pulse
 from kumpan.core.demand.fit import fit
 from kumpan.core.demand.forecast import forecast
+from kumpan.core.journal import Severity
+from kumpan.core.practice.green_study import Rescued, rescued
 from kumpan.core.simulator.study import KINDS, Case, Score, cases, score
 from kumpan.tools.packages import ROOT
 
 PAGE = ROOT / "docs/demand.md"
+RESCUE_PAGE = ROOT / "docs/rescue.md"
+ZONE = ZoneInfo("America/Chicago")
 MARK = "<!-- study -->"
 POOLS = 100
 
@@ -49,8 +57,43 @@ def main() -> None:
         rows[kind] = score([case for case in given if case.kind == kind], our_forecast)
     text = table(rows)
     print(text)
-    if pools == POOLS and PAGE.exists():
+    if pools == POOLS:
         _into(PAGE, text)
+    runs = rescues(pools // len(Severity))
+    text = rescue_table(runs)
+    print(text)
+    if pools == POOLS:
+        _into(RESCUE_PAGE, text)
+
+
+def rescues(each: int) -> list[Rescued]:
+    """So many green pools of each severity, followed to the end by the plan."""
+    asked = [(severity, number) for severity in Severity for number in range(each)]
+    with ProcessPoolExecutor() as executor:
+        return list(executor.map(rescued, *zip(*asked, strict=True), repeat(ZONE)))
+
+
+def rescue_table(runs: list[Rescued]) -> str:
+    head = (
+        "| pools | reached the end | inside the first 90 % band | its median width | days: median (least to most) "
+        "| chlorine, median | tests, median | ran dry unseen | over the cap |\n|---|---|---|---|---|---|---|---|---|\n"
+    )
+    groups = {f"all {len(runs)}": runs} | {
+        severity.value: [run for run in runs if run.severity is severity] for severity in Severity
+    }
+    return head + "".join(_rescue_row(name, group) for name, group in groups.items())
+
+
+def _rescue_row(name: str, runs: list[Rescued]) -> str:
+    days = sorted(run.days for run in runs if run.days is not None)
+    return (
+        f"| {name} | {len(days)} of {len(runs)} | {sum(run.inside for run in runs)} "
+        f"| {statistics.median(run.high - run.low for run in runs):.1f} d "
+        f"| {statistics.median(days):.1f} ({days[0]:.1f} to {days[-1]:.1f}) "
+        f"| {statistics.median(run.poured_mg_l for run in runs):.0f} mg/L "
+        f"| {statistics.median(run.tests for run in runs):.0f} "
+        f"| {sum(run.drained_unseen for run in runs)} | {sum(run.over_cap_mg_l > 0 for run in runs)} |\n"
+    )
 
 
 def _into(page: Path, text: str) -> None:

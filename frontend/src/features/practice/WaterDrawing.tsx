@@ -41,9 +41,7 @@ export function WaterDrawing({ clarity }: { clarity: Clarity }) {
       {Array.from({ length: strokes }, (_, n) => {
         const x = 24 + ((n * 67) % 240);
         const y = 38 + ((n * 29) % (x > 120 ? 56 : 24));
-        return (
-          <path key={n} className="cloud" d={`M${x} ${y} q6 -5 12 0 t12 0`} />
-        );
+        return <path key={n} className="cloud" d={`M${x} ${y} q6 -5 12 0 t12 0`} />;
       })}
     </Svg>
   );

@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, take } from "../../api/client";
+import { takeBack } from "../../api/entries";
 import type { Rescue, RescueIn, RescueOutcome } from "../../api/types";
 import { notify } from "../../components/notice";
 import { personId } from "../../lib/person";
@@ -33,17 +34,7 @@ export function useRescue(poolId: string) {
 
   async function undo(entry_id: string) {
     try {
-      await take(
-        client.POST("/api/v1/entries/{entry_id}/void", {
-          params: { path: { entry_id } },
-          body: {
-            id: crypto.randomUUID(),
-            at: null,
-            person_id: personId(),
-            reason: "undone on the rescue board",
-          },
-        }),
-      );
+      await takeBack(entry_id, "undone on the rescue board");
       await refresh();
     } catch (error) {
       notify(error instanceof Error ? error.message : String(error));

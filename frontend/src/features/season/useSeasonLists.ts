@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, take } from "../../api/client";
+import { takeBack } from "../../api/entries";
 import { KEPT, postOrKeep } from "../../api/outbox";
 import type { KeptList, ListItem } from "../../api/types";
 import { notify } from "../../components/notice";
@@ -37,17 +38,7 @@ export function useSeasonLists(poolId: string, units: Units) {
   }
 
   const undo = (entry_id: string) =>
-    run(
-      () =>
-        take(
-          client.POST("/api/v1/entries/{entry_id}/void", {
-            params: { path: { entry_id } },
-            body: { id: crypto.randomUUID(), at: null, person_id: personId(), reason: "undone on the list" },
-          }),
-        ),
-      "Taken back.",
-      false,
-    );
+    run(() => takeBack(entry_id, "undone on the list"), "Taken back.", false);
 
   const keep = (list: KeptList, said: string) =>
     run(

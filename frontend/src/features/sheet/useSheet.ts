@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, Trouble, take } from "../../api/client";
+import { takeBack } from "../../api/entries";
 import { KEPT, outbox, postOrKeep } from "../../api/outbox";
 import { sheetQuery } from "../../api/queries";
 import type { PlanAsked, Sheet, SheetStep, Step } from "../../api/types";
@@ -120,12 +121,7 @@ export function useSheet(poolId: string, units: Units) {
 
   const undo = (entryId: string) =>
     run(async () => {
-      await take(
-        client.POST("/api/v1/entries/{entry_id}/void", {
-          params: { path: { entry_id: entryId } },
-          body: { id: crypto.randomUUID(), at: null, person_id: personId(), reason: "undone on the sheet" },
-        }),
-      );
+      await takeBack(entryId, "undone on the sheet");
       return null;
     });
 
