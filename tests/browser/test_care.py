@@ -148,7 +148,7 @@ def test_what_is_it_in_the_water(open_page: OpenPage) -> None:
 def test_closing_and_opening_lists_for_this_pool(open_page: OpenPage) -> None:
     page = open_page("/")
     page.goto(f"{pool_of(page, 'Millrace Close')}/season")
-    lists = page.get_by_role("region", name="Opening and closing")
+    lists = page.get_by_role("region", name="A new opening or closing")
     lists.get_by_text("Closing", exact=True).click()
     expect(lists.get_by_text("Cell and flow switch out")).to_be_visible()
     expect(lists.get_by_text("Never power a cell without flow", exact=False).first).to_be_visible()

@@ -37,6 +37,8 @@ async def tick_all(api: Api, pool: str, sheet: Json) -> None:
 
 async def test_before_it_begins_the_board_says_what_it_would_take(api: Api) -> None:
     pool = await green_pool(api)
+    head = await api.get(f"/pools/{pool}")
+    assert (head["next"]["station"], head["treating"]) == ("rescue", False)
     seen = await api.get(f"/pools/{pool}/rescue")
     assert (seen["open"], seen["suggested"], seen["setting"]["severity"]) == (False, "green", "green")
     swamp = await api.get(f"/pools/{pool}/rescue?severity=opaque")
@@ -52,6 +54,7 @@ async def test_begun_it_closes_the_pool_and_is_the_next_thing(api: Api) -> None:
     head = await api.get(f"/pools/{pool}")
     assert head["swim"]["text"].startswith("No: the water is being treated")
     assert head["next"]["station"] == "rescue"
+    assert head["treating"] is True
 
 
 async def test_the_sheets_follow_the_stages(api: Api) -> None:

@@ -3717,7 +3717,7 @@ export interface components {
         };
         /**
          * PoolHead
-         * @description The sign of the pool: name, swim answer, the one next thing.
+         * @description The sign of the pool: name, swim answer, the one next thing; `treating` while a rescue goes on.
          */
         PoolHead: {
             basin: components["schemas"]["BasinMeasured"];
@@ -3737,6 +3737,8 @@ export interface components {
             notices: components["schemas"]["Finding"][];
             settings: components["schemas"]["SettingsMade"];
             swim: components["schemas"]["SwimAnswer"];
+            /** Treating */
+            treating: boolean;
         };
         /** PoolIn */
         PoolIn: {

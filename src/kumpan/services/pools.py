@@ -127,6 +127,7 @@ async def head(scope: Scope, pool_id: UUID) -> PoolHead:
         state.last_test.at if state.last_test else None,
         state.last_look,
         state.looks[-1].at if state.looks else None,
+        state.rescue_goes_on,
     )
 
 

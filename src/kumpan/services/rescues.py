@@ -1,6 +1,8 @@
 """A rescue: seen as a board, begun, set anew, ended. Everything in it follows from the journal."""
 
-from dataclasses import dataclass
+from collections.abc import Hashable
+from dataclasses import dataclass, field
+from functools import lru_cache
 from uuid import UUID
 from zoneinfo import ZoneInfo
 
@@ -23,6 +25,7 @@ from kumpan.services.offer import AtHand, at_hand, telling
 from kumpan.services.places import place_of
 from kumpan.services.pools import PoolParts, parts_of
 
+SAME_FOR_S = 300
 NOT_BEGUN = "Begin the rescue first: say how bad it looks."
 
 
@@ -86,6 +89,42 @@ def asked_for(
     )
 
 
+@dataclass(frozen=True)
+class _Question:
+    """A board depends on these; known by its key, so that the same one is reckoned once in five minutes."""
+
+    key: tuple[Hashable, ...]
+    asked: RescueAsked = field(compare=False)
+
+
+def _question(asked: RescueAsked) -> _Question:
+    state = asked.state
+    kinds = (
+        state.tests, state.looks, state.additions, state.rescues, state.care, state.pressures, state.sheets, state.ticks,
+        state.water_changes, state.plants,
+    )  # fmt: skip
+    ids = tuple(entry.id for kind in kinds for entry in kind)
+    prices = tuple(sorted(asked.price_per_g.items()))
+    moment = int(asked.now.timestamp() // SAME_FOR_S)
+    key = (
+        ids,
+        asked.setting,
+        asked.readings,
+        asked.telling,
+        prices,
+        asked.hoses,
+        asked.volume_l,
+        asked.traits,
+        moment,
+    )
+    return _Question(key, asked)
+
+
+@lru_cache(maxsize=64)
+def _board(question: _Question) -> RescueBoard:
+    return board(question.asked)
+
+
 async def rescue_view(
     scope: Scope, pool_id: UUID, *, severity: Severity | None, by_ratio: bool, metric: bool
 ) -> RescueView:
@@ -96,7 +135,7 @@ async def rescue_view(
     points_at = suggested(state.last_look)
     setting = going.set if going is not None else RescueSet(severity or points_at, by_ratio)
     asked = asked_for(scope, state, parts, hand, setting, metric=metric)
-    found = board(asked)
+    found = _board(_question(asked))
     ended = last.ended.body if last is not None and last.ended is not None else None
     return RescueView(
         going is not None,

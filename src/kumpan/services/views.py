@@ -26,7 +26,7 @@ from kumpan.core.water import Measure, Readings
 
 @dataclass(frozen=True)
 class PoolHead:
-    """The sign of the pool: name, swim answer, the one next thing."""
+    """The sign of the pool: name, swim answer, the one next thing; `treating` while a rescue goes on."""
 
     id: UUID
     settings: SettingsMade
@@ -38,6 +38,7 @@ class PoolHead:
     last_test_at: datetime | None
     last_look: LookTaken | None
     last_look_at: datetime | None
+    treating: bool
 
 
 @dataclass(frozen=True)

@@ -44,7 +44,7 @@ export function SheetPage() {
   const [search] = useSearchParams();
   const [picked, setAsked] = useState<PlanAsked | null>(() => planNamed(search.get("plan")));
   // While a rescue goes on, its sheet is the one that is meant.
-  const asked = picked ?? (head.data?.next.station === "rescue" ? RESCUE : PLAIN);
+  const asked = picked ?? (head.data?.treating ? RESCUE : PLAIN);
   const zone = head.data?.settings.time_zone ?? "UTC";
   const data = sheet.query.data;
   const offered = data?.id === null;

@@ -42,6 +42,7 @@ VOLUME_DOUBT = 1.35  # a pool may be a fifth smaller than believed, a jug hold a
 TEST_DOUBT_SHARE, TEST_DOUBT_MG_L = 0.08, 0.3  # and free chlorine a little higher than read
 FIXED_RISES = 3
 NIGHT_HOLDS_H = 40.0
+WHILE_CLOSED_MG_L = 4.0
 
 
 @dataclass(frozen=True)
@@ -124,11 +125,13 @@ class RescueAsked:
 
     @property
     def usual_mg_l(self) -> float:
-        """Free chlorine to keep once nothing lives: the pool's own aim, or over what must hold for a week."""
+        """Free chlorine to keep once nothing lives: over the pool's own aim while it is closed, still under a
+        clarifier's 5; or over what must hold for a week.
+        """
         band = self.bands.get(Measure.FREE_CHLORINE)
         own = (band.aim or band.high or 3.0) if band is not None else 3.0
         week = self.row.week_over_mg_l
-        return own if week is None else max(own, week + 2.0)
+        return max(own, WHILE_CLOSED_MG_L) if week is None else max(own, week + 2.0)
 
     def rise_to(self, level_mg_l: float) -> float:
         """How much may go in now, mg/L: toward a level, and never over the cap if the pool is smaller than believed."""

@@ -153,11 +153,12 @@ def _trail(asked: RescueAsked, now: Outlook) -> tuple[TrailPoint, ...]:
     moments = [test.at for test in episode.tests]
     step = max(1, -(-len(moments) // (TRAIL_MOST - 2)))
     found = [TrailPoint(episode.began_at, _days(asked, episode.began_at, first_band(asked)))]
+    swarm, told_until_s = asked.first_belief, 0.0
     for at in moments[step - 1 : -1 : step]:
-        so_far = [seen for seen in story if seen.at_s <= at.timestamp()]
-        swarm = told(asked.first_belief, asked.around, [*so_far, Seen(at.timestamp())])
-        then = replace(asked, now=at)
-        found.append(TrailPoint(at, _days(asked, at, ahead(then, swarm, 1 if so_far else 0).clear)))
+        until_s = at.timestamp()
+        since = [seen for seen in story if told_until_s < seen.at_s <= until_s]
+        swarm, told_until_s = told(swarm, asked.around, [*since, Seen(until_s)]), until_s
+        found.append(TrailPoint(at, _days(asked, at, ahead(replace(asked, now=at), swarm, 1).clear)))
     return (*found, TrailPoint(asked.now, _days(asked, asked.now, now.clear)))
 
 

@@ -28,11 +28,12 @@ from kumpan.core.water import Measure
 
 SOURCES_USED = ("rescue-plan", "filter-care", "clarifier")
 
-LEAST_RISE_MG_L = 1.0
+LEAST_RISE_MG_L, LEAST_RISE_SHARE = 1.0, 0.2  # of the level: less is not worth opening the jug again
 MIX_MIN = 60
 RESERVE_MG_L = 1.0  # a test is asked for before free chlorine may be under it
 UNSEEN_SHARE = 0.01  # how much of the belief may be lower by then
-LONGEST_H, SHORTEST_H = 14.0, 1.0
+SHORTEST_H = 1.0
+TOPPED_UP_FOR_H = 14.0  # from evening to morning, or over a day
 DUSK_LATER = timedelta(minutes=30)
 CLARIFIER_UNDER_MG_L = 5.0
 COPPER_FIRST_MG_L = 0.2
@@ -166,7 +167,7 @@ def _round_sheet(asked: RescueAsked) -> Plan:
     """Brush, filter, to the level, a test an hour later, and the next before it may run low."""
     line = _line(asked)
     rise = asked.rise_to(asked.level_mg_l)
-    if rise < LEAST_RISE_MG_L:
+    if rise < max(LEAST_RISE_MG_L, LEAST_RISE_SHARE * asked.level_mg_l):
         _wait_and_test(asked, line, 0.0)
         return _plan(asked, line, *_level_notes(asked))
     product = asked.product_for(rise)
@@ -275,8 +276,8 @@ def _next_test(asked: RescueAsked, from_min: int, rise_mg_l: float) -> tuple[dat
     ]
     at, why = min((mark for mark in marks if mark[0] >= earliest), key=lambda mark: mark[0])
     hours = (at - asked.now).total_seconds() / 3600
-    low = hours_to_reserve(asked, rise_mg_l, min(LONGEST_H, hours))
-    if asked.now + timedelta(hours=low) < at:
+    low = hours_to_reserve(asked, rise_mg_l, hours)
+    if low < hours - 0.5:
         return max(earliest, asked.now + timedelta(hours=low)), _EARLY
     return at, why
 
@@ -348,7 +349,7 @@ def _top_up(asked: RescueAsked, line: Timeline) -> None:
     free, band = asked.readings.free_chlorine or 0.0, asked.bands.get(Measure.FREE_CHLORINE)
     low = max(band.low or 1.0 if band is not None else 1.0, asked.row.week_over_mg_l or 0.0)
     rise = asked.rise_to(asked.usual_mg_l)
-    ends = hours_to_reserve(asked, 0.0, LONGEST_H) < LONGEST_H
+    ends = hours_to_reserve(asked, 0.0, TOPPED_UP_FOR_H) < TOPPED_UP_FOR_H
     if rise < 0.3 or (free > low + 0.5 and not ends):
         return
     product = asked.product_for(rise)
