@@ -123,6 +123,27 @@ def test_a_closing_is_kept_changed_ticked_and_comes_up_on_the_due_list(open_page
     expect(page.get_by_text("Closing: what stands on the shelf")).to_be_visible()
 
 
+def test_a_list_prints_alone(open_page: OpenPage) -> None:
+    """Print leaves out the year, the choosers and every button; the safety words stay."""
+    page = open_page("/pools/new")
+    path = set_up(page, "On paper")
+    page.goto(f"{path}/season")
+    plan = page.get_by_role("region", name="A new opening or closing")
+    plan.get_by_text("Opening", exact=True).click()
+    plan.get_by_role("button", name="Keep this list").click()
+    kept = page.get_by_role("region", name=re.compile("^Opening on"))
+    # The browser's own dialog cannot open here: keep what the page looks like while it would.
+    page.evaluate("window.print = () => { window.printed = document.body.dataset.print; }")
+    kept.get_by_role("button", name="Print").click()
+    assert page.evaluate("window.printed") == "list"
+    page.evaluate("document.body.dataset.print = 'list'")
+    page.emulate_media(media="print")
+    expect(page.get_by_role("heading", name="The year")).to_be_hidden()
+    expect(page.get_by_role("heading", name="Plan an opening or a closing")).to_be_hidden()
+    expect(kept.get_by_role("button", name="Print")).to_be_hidden()
+    expect(kept.get_by_text("Gate closes and latches", exact=False)).to_be_visible()
+
+
 def test_the_table_of_months_is_ones_own(open_page: OpenPage) -> None:
     page = open_page("/pools/new")
     path = set_up(page, "Months")

@@ -60,7 +60,7 @@ async def test_amounts_come_from_the_last_test_against_the_shelf(api: Api) -> No
                    cyanuric_acid="70", salt="1000", temperature_c="68")  # fmt: skip
     plan = await api.get(f"/pools/{pool}/season-plan?which=opening&day=2026-06-03")
     line = next(one for one in plan["items"] if one["item"]["key"] == "salt")["doses"]["lines"][0]
-    assert line["amount"].startswith("9 bags of 40 lb")
+    assert (line["amount"], line["parts"]) == ("9 bags of 40 lb", 3)
     assert line["short"].endswith("lb")
     shock = next(one for one in plan["items"] if one["item"]["key"] == "first_shock")
     assert shock["doses"]["lines"][0]["product_id"] == bleach

@@ -2374,13 +2374,16 @@ export interface components {
         };
         /**
          * DoseLine
-         * @description One product of an item: how much, and what is short of it on the shelf (None where the stock is not counted).
+         * @description One product of an item: how much in all, in how many parts on their own days, and what is short of it on the
+         *     shelf (None where the stock is not counted).
          */
         DoseLine: {
             /** Amount */
             amount: string;
             /** Label */
             label: string;
+            /** Parts */
+            parts: number;
             /** Product Id */
             product_id: string;
             /** Short */

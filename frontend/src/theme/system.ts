@@ -50,6 +50,8 @@ const config = defineConfig({
     "@page": { margin: "10mm" },
     body: { _print: { zoom: "var(--print-zoom, 0.75)" } },
     "[data-noprint]": { _print: { display: "none !important" } },
+    // A page that prints one of its lists alone says so on the body while it does.
+    "body[data-print=list] [data-print-skip=list]": { _print: { display: "none !important" } },
   },
 });
 

@@ -21,8 +21,8 @@ export function ClearBand({ board, zone }: { board: RescueBoard; zone: string })
         Clear {spanText(board.clear)}
       </Heading>
       <Text color="soft" fontSize="note" mb="3">
-        Nine in ten such pools are clear within the bar if the plan is followed. Each test and look narrows
-        it.
+        At the start nine in ten such pools are clear within the bar, if the plan is followed. Each test and
+        look moves and narrows it.
       </Text>
       <Grid templateColumns="6.5rem minmax(0,1fr)" columnGap="3" rowGap="1" fontSize="note">
         {board.trail.map(({ at: told, clear }, index) => {

@@ -146,6 +146,7 @@ function Doses({ line }: { line: ListItem }) {
       {line.doses.lines.map((dose) => (
         <Text key={dose.product_id} fontWeight="600">
           {dose.amount} of {dose.label}
+          {dose.parts > 1 && `, in ${dose.parts} parts`}
           {dose.short !== null && (
             <Text as="span" fontWeight="400" color="soft" fontSize="note">
               {dose.short === "" ? ", on the shelf" : `, ${dose.short} short on the shelf`}

@@ -38,7 +38,7 @@ export function ListCard({ list, poolId, zone, busy, keep, tick, undo }: ListCar
           <SideButton aria-pressed={changing} onClick={() => setChanging(!changing)}>
             {changing ? "Finish changing" : "Change the list"}
           </SideButton>
-          <SideButton onClick={() => window.print()}>Print</SideButton>
+          <SideButton onClick={printList}>Print</SideButton>
         </Flex>
       </Flex>
       {changing && <Change kept={kept} busy={busy} keep={keep} />}
@@ -64,6 +64,13 @@ export function ListCard({ list, poolId, zone, busy, keep, tick, undo }: ListCar
       )}
     </Card>
   );
+}
+
+/** The list alone, without the year above it. */
+function printList() {
+  document.body.dataset.print = "list";
+  window.print();
+  delete document.body.dataset.print;
 }
 
 function without(kept: KeptList, item: { key: string; own: boolean }): KeptList {

@@ -52,7 +52,12 @@ function NewList({ poolId, zone, units, busy, keep }: NewListProps) {
   }));
   const set = (part: Partial<typeof asked>) => setAsked({ ...asked, ...part });
   return (
-    <Card as="section" mt="5" aria-label="A new opening or closing">
+    <Card
+      as="section"
+      mt="5"
+      aria-label="A new opening or closing"
+      {...(which === null ? { "data-noprint": true } : {})}
+    >
       <Heading as="h2" fontSize="lead" mb="3">
         Plan an opening or a closing
       </Heading>

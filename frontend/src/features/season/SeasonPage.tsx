@@ -22,7 +22,7 @@ export function SeasonPage() {
       {season.isPending && <Loading what="the season" />}
       {season.isError && <Failed error={season.error} again={() => void season.refetch()} />}
       {season.data && head.data && (
-        <Card as="section">
+        <Card as="section" data-print-skip="list">
           <Heading as="h2" fontSize="lead" mb="1">
             The year
           </Heading>

@@ -28,11 +28,14 @@ _MEASURES: Mapping[Dosed, tuple[Measure, ...]] = {
 
 @dataclass(frozen=True)
 class DoseLine:
-    """One product of an item: how much, and what is short of it on the shelf (None where the stock is not counted)."""
+    """One product of an item: how much in all, in how many parts on their own days, and what is short of it on the
+    shelf (None where the stock is not counted).
+    """
 
     product_id: str
     label: str
     amount: str
+    parts: int
     short: str | None
 
 
@@ -59,9 +62,9 @@ def item_doses(dosed: Dosed, asked: ShockAsked, stocked: Sequence[Stocked]) -> I
 def _line(item: Stocked, masses: Sequence[float], asked: ShockAsked) -> DoseLine:
     told, total = asked.telling, sum(masses)
     amount = round_dose(item.product, total, told.metric, 0.0, told.containers).text
-    if len(masses) > 1:
-        amount += f", in {len(masses)} parts"
-    return DoseLine(item.product.id, item.product.label, amount, _short(item, total, metric=told.metric))
+    return DoseLine(
+        item.product.id, item.product.label, amount, len(masses), _short(item, total, metric=told.metric)
+    )
 
 
 def _part_of(asked: ShockAsked, measures: tuple[Measure, ...]) -> Plan:
