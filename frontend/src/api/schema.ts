@@ -1808,6 +1808,23 @@ export interface components {
             tested_at: string | null;
         };
         /**
+         * Booster
+         * @description A kind of booster. `refused`: nothing here plans it.
+         */
+        Booster: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Refused
+             * @default false
+             */
+            refused: boolean;
+            /** Text */
+            text: string;
+        };
+        /**
          * BorateBy
          * @enum {string}
          */
@@ -4265,6 +4282,10 @@ export interface components {
          */
         RescueView: {
             board: components["schemas"]["RescueBoard"];
+            /** Booster Rule */
+            booster_rule: string;
+            /** Boosters */
+            boosters: components["schemas"]["Booster"][];
             /** Causes */
             causes: components["schemas"]["Finding"][];
             compared: components["schemas"]["TreatOrDrain"];

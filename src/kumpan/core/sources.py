@@ -123,6 +123,9 @@ SOURCES: dict[str, Source] = {
         "what lives, what clouds, how fast each goes: middles and spreads that give the trade's days",
         "figures to be corrected by each test, not measurements",
     ),
+    "boosters": Source(
+        _C, "what is sold to go along with a shock: monopersulfate, ammonium salts, bromide, algaecide"
+    ),
     "overnight-loss": Source(
         _C, "free chlorine lost between dusk and dawn: at most 1 ppm means that nothing is left to kill"
     ),

@@ -13,6 +13,7 @@ from kumpan.core.planning.drain import Hoses
 from kumpan.core.planning.plan import Plan
 from kumpan.core.rescue.asked import RescueAsked
 from kumpan.core.rescue.board import RescueBoard, board
+from kumpan.core.rescue.boosters import BOOSTERS, RULE, Booster
 from kumpan.core.rescue.causes import PREVENTION, causes
 from kumpan.core.rescue.criteria import finished, stage_now
 from kumpan.core.rescue.episode import RESCUE, Episode, episode_of
@@ -51,6 +52,8 @@ class RescueView:
     compared: TreatOrDrain
     causes: tuple[Finding, ...]
     prevention: tuple[str, ...]
+    boosters: tuple[Booster, ...]
+    booster_rule: str
     finished: bool
     last_outcome: RescueOutcome | None
 
@@ -146,6 +149,8 @@ async def rescue_view(
         treat_or_drain(asked, found),
         causes(asked),
         PREVENTION,
+        BOOSTERS,
+        RULE,
         finished(asked),
         ended.outcome if isinstance(ended, RescueEnded) else None,
     )

@@ -11,12 +11,23 @@ from kumpan.core.planning.drain import DrainAsked, Hoses
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.rescue.asked import RescueAsked
 from kumpan.core.rescue.board import board
+from kumpan.core.rescue.boosters import BOOSTERS, RULE
 from kumpan.core.rescue.causes import causes
 from kumpan.core.rescue.drain_day import drain_day_plan
 from kumpan.core.rescue.overnight import night, nights
 from kumpan.core.rescue.treat_or_drain import treat_or_drain
 from kumpan.core.water import Readings
-from tests.core.rescue.cases import DICHLOR, HYPO, LIQUID, PLASTER, VINYL, VOLUME_L, Case, nearly_over
+from tests.core.rescue.cases import (
+    DICHLOR,
+    HYPO,
+    LIQUID,
+    PLASTER,
+    TABLETS,
+    VINYL,
+    VOLUME_L,
+    Case,
+    nearly_over,
+)
 
 FILL = Readings(ph=7.6, total_alkalinity=90, calcium_hardness=120, salt=90)
 PRICES = {"liquid": 0.0012, "acid": 0.002, "ash": 0.006, "hypo": 0.012, "dichlor": 0.014}
@@ -208,3 +219,21 @@ def test_the_vinyl_cap_is_fifteen() -> None:
     """Handbook 07: highest planned free chlorine 30, vinyl and indoor 15."""
     assert Case(traits=VINYL).begin().asked().cap_mg_l == 15.0
     assert Case().begin().asked().cap_mg_l == 30.0
+
+
+def test_many_tablets_are_told_with_what_they_leave() -> None:
+    """Handbook 07: six to eight tablets every third day; each 10 ppm of chlorine from them brings 6 of stabiliser."""
+    found = board(Case(shelf=(LIQUID, TABLETS)).begin().asked())
+    note = next(note for note in found.watch if note.code == "rule_tablets")
+    # Eight of 8 oz are 1.81 kg; 90 % available chlorine in 60 m3 is 27.2 mg/L, six tenths of it 16.5 of stabiliser.
+    assert note.fields["stabiliser"] == pytest.approx(0.607 * 27.2, rel=0.01)
+    assert all(note.code != "rule_tablets" for note in board(Case().begin().asked()).watch)
+
+
+def test_boosters_are_told_by_kind_and_bromide_is_refused() -> None:
+    """Handbook 07: one product at a time, by its label; ammonium makes demand, bromide changes the pool for good."""
+    kinds = {one.key: one for one in BOOSTERS}
+    assert set(kinds) == {"monopersulfate", "ammonium", "bromide", "algaecide"}
+    assert [one.key for one in BOOSTERS if one.refused] == ["bromide"]
+    assert "7.8" in kinds["monopersulfate"].text
+    assert "one product at a time" in RULE

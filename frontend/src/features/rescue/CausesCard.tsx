@@ -19,6 +19,22 @@ export function CausesCard({ seen }: { seen: Rescue }) {
         </Box>
       )}
       <Heading as="h3" fontSize="body" mt="4" mb="1">
+        What is sold to go along
+      </Heading>
+      <Text fontSize="note" fontWeight="600">
+        {seen.booster_rule}
+      </Text>
+      <Box as="ul" listStyleType="disc" pl="5" m="0" fontSize="note">
+        {seen.boosters.map((one) => (
+          <li key={one.key}>
+            <Text as="span" fontWeight="600">
+              {one.name}
+            </Text>
+            : {one.text}
+          </li>
+        ))}
+      </Box>
+      <Heading as="h3" fontSize="body" mt="4" mb="1">
         So that it does not come back
       </Heading>
       <Box as="ul" listStyleType="disc" pl="5" m="0" fontSize="note">

@@ -19,12 +19,14 @@ from kumpan.core.rescue.criteria import Criterion, StageKey, criteria, stage_now
 from kumpan.core.rescue.episode import chlorine_rises
 from kumpan.core.rescue.outlook import Followed, Outlook, outlook
 from kumpan.core.rescue.overnight import Night
+from kumpan.core.units import G_PER_OZ
 from kumpan.core.water import Measure
 
 SOURCES_USED = ("rescue-plan", "rescue-model")
 
 MORNING_HOUR, EVENING_HOUR = 7, 20
 TRAIL_MOST = 6
+TABLETS_AT_ONCE, TABLET_G = 8, 8 * G_PER_OZ  # 3 in tablets of 8 oz
 CLOSED = (
     "The pool is closed: nobody in until the main drain is plain to see, combined chlorine is at 0.5 or less and free "
     "chlorine is at the swim limit or under it."
@@ -314,12 +316,27 @@ def _watch(asked: RescueAsked, found: Outlook) -> Iterator[Finding]:
         ends = f"over {band.high:.0f}, so it gives way before that" if over else f"within {band.high:.0f}"
         text = f"{product.label} alone would take {name.lower()} from {before:.0f} to {before + rise:.0f}: {ends}."
         yield Finding(f"climbs_{product.chemical}", text, measure, {"after": before + rise})
+    yield from _tablets(asked)
     if chosen is None:
         yield Finding(
             "no_product",
             "Nothing on the shelf may go on: liquid chlorine adds only salt.",
             Measure.FREE_CHLORINE,
         )
+
+
+def _tablets(asked: RescueAsked) -> Iterator[Finding]:
+    """The rule beside the sum: many tablets every third day, and what each time leaves."""
+    tablets = next((product for product in asked.shelf if product.chemical == "trichlor"), None)
+    if tablets is None:
+        return
+    moved = changes(tablets, TABLETS_AT_ONCE * TABLET_G, asked.volume_l)
+    chlorine, stabiliser = moved[Measure.FREE_CHLORINE], moved[Measure.CYANURIC_ACID]
+    text = (
+        f"Some feed six to eight tablets every third day: here eight bring {chlorine:.0f} of chlorine over days, too slow to "
+        f"shock, and leave {stabiliser:.0f} of stabiliser each time."
+    )
+    yield Finding("rule_tablets", text, Measure.CYANURIC_ACID, {"stabiliser": stabiliser})
 
 
 _BRINGS: Mapping[str, Measure] = {

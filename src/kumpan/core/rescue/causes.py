@@ -24,6 +24,7 @@ PREVENTION = (
     "Brush weekly, dead corners twice; returns aimed down 45 degrees.",
     "Pump hours for a whole turnover a day, more in heat.",
     "Phosphate under 100 ppb; after a remover comes filter work.",
+    "If you like: borate at 30 to 50, enzymes twice a month; by their labels, where they are allowed.",
     "If you use a preventive algaecide: by its label, after clearing; copper kinds stain over 0.3.",
 )
 

@@ -125,6 +125,8 @@ PREPARE: tuple[_Row, ...] = (
     _Row("Leaves and debris out, skimmer and pump baskets empty", "What lies there eats the chlorine.", Hazard.SUCTION),
     _Row("Water to the middle of the skimmer", "Rounds, backwashing and vacuuming all take water.", Hazard.OPEN_WATER),
     _Row("Timer trippers out: pump day and night", "36 to 48 hours at least, and on until it is clear.", Hazard.ELECTRICITY),
+    _Row("Robot cleaner out", "It comes back when the water is clear.", Hazard.OPEN_WATER,
+         lambda a: a.setting.severity is not Severity.MUSTARD),
     _Row("Chlorinator cell to 0", "Its output is small here, and the unit is spared.", Hazard.CELL,
          lambda a: a.traits.chlorination is Chlorination.SALT_CELL),
     _Row("Feeder off, floater out, tablets dry into their own tub", "Many tablets are slow, and each 10 ppm of chlorine from "
@@ -179,7 +181,9 @@ def _round_sheet(asked: RescueAsked) -> Plan:
         return Plan(
             (), asked.readings, (Unmet(Measure.FREE_CHLORINE, "no_product", reason),), _level_notes(asked)
         )
-    line.do(f"{asked.row.brush}", "What is loose is killed and filtered.", Hazard.OPEN_WATER)
+    line.do(
+        asked.row.brush, f"What is loose is killed and filtered. {_brush_words(asked)}", Hazard.OPEN_WATER
+    )
     _filter_step(asked, line)
     free = asked.readings.free_chlorine or 0.0
     why = f"Round {asked.rounds + 1}: free chlorine from {free:.3g} to {free + rise:.3g}, {_level_words(asked, free + rise)}."
@@ -192,6 +196,12 @@ def _round_sheet(asked: RescueAsked) -> Plan:
     _expect(asked, line, rise)
     _wait_and_test(asked, line, rise)
     return _plan(asked, line, *_level_notes(asked))
+
+
+def _brush_words(asked: RescueAsked) -> str:
+    if asked.traits.surface.is_cement:
+        return "Nylon does; steel only on bare cement."
+    return "Nylon only: steel cuts this surface."
 
 
 def _level_words(asked: RescueAsked, reached: float) -> str:
