@@ -173,6 +173,20 @@ def test_what_died_is_stirred_for_a_cartridge_and_settled_for_sand() -> None:
     assert any("stir up" in title for title in titles(rescue_sheet(other.asked())))
 
 
+@pytest.mark.parametrize(
+    ("hour_utc", "rests"),
+    [(12, False), (17, False), (1, False), (2, True), (4, True), (6, True), (8, False), (11, False)],
+)
+@pytest.mark.parametrize("latitude", [32.0, 58.0])
+def test_the_pump_rests_only_while_a_night_is_left(hour_utc: int, rests: bool, latitude: float) -> None:
+    """From half past eight in the evening to two at night, also where it hardly gets dark in June."""
+    case = nearly_over(traits=PLASTER)
+    case.later(hours=(hour_utc - 12) % 24).look(Clarity.CLOUDY).test(free_chlorine=11.2, total_chlorine=11.6)
+    asked = case.asked(latitude_deg=latitude)
+    assert stage_now(asked) is StageKey.CLEAR
+    assert (PUMP_OFF in titles(rescue_sheet(asked))) is rests
+
+
 def test_a_clarifier_only_under_five() -> None:
     """Handbook 05: clarifier and enzyme only with free chlorine under 5."""
     high = nearly_over(traits=VINYL).look(Clarity.CLOUDY).test(free_chlorine=11.2, total_chlorine=11.6)
