@@ -165,6 +165,15 @@ def test_with_next_to_no_chlorine_a_night_tells_nothing() -> None:
     assert night(at, at + timedelta(hours=9), 8.0, 6.9).holds is False
 
 
+def test_what_early_light_took_is_no_loss_of_the_night() -> None:
+    """A tenth to the sun: 9.0 to 7.4 is 0.8 by the sun (7.4 was 8.2 before it), 0.8 eaten."""
+    at = Case().now
+    found = night(at, at + timedelta(hours=9), 9.0, 7.4, sun_share=0.1)
+    assert found.sun_mg_l == pytest.approx(0.822, abs=0.01)
+    assert found.lost_mg_l == pytest.approx(0.778, abs=0.01)
+    assert found.holds
+
+
 def drained(traits: Traits) -> DrainAsked:
     return DrainAsked(Readings(), VOLUME_L, traits, {}, FILL, Hoses(7000, 1500, 1.6))
 

@@ -179,12 +179,21 @@ def test_what_died_is_stirred_for_a_cartridge_and_settled_for_sand() -> None:
 )
 @pytest.mark.parametrize("latitude", [32.0, 58.0])
 def test_the_pump_rests_only_while_a_night_is_left(hour_utc: int, rests: bool, latitude: float) -> None:
-    """From half past eight in the evening to two at night, also where it hardly gets dark in June."""
-    case = nearly_over(traits=PLASTER)
-    case.later(hours=(hour_utc - 12) % 24).look(Clarity.CLOUDY).test(free_chlorine=11.2, total_chlorine=11.6)
+    """From dusk, or half past eight where it hardly gets dark in June, until two at night."""
+    case = nearly_over(traits=PLASTER).look(Clarity.CLOUDY).test(free_chlorine=11.2, total_chlorine=11.6)
+    case.later(hours=(hour_utc - 12) % 24).look(Clarity.CLOUDY).test(free_chlorine=11.0, total_chlorine=11.4)
     asked = case.asked(latitude_deg=latitude)
     assert stage_now(asked) is StageKey.CLEAR
     assert (PUMP_OFF in titles(rescue_sheet(asked))) is rests
+
+
+@pytest.mark.parametrize("latitude", [10.0, 32.0, 45.0, 52.0, 58.0, -34.0])
+def test_a_night_can_be_studied_wherever_the_pool_lies(latitude: float) -> None:
+    """From nine to seven in June: early light is reckoned off, so that a short northern night still ends a rescue."""
+    case = nearly_over().look(Clarity.CLEAR).test(free_chlorine=11.2, total_chlorine=11.6)
+    asked = case.asked(latitude_deg=latitude)
+    assert len(asked.nights) == 1
+    assert finished(asked)
 
 
 def test_a_clarifier_only_under_five() -> None:

@@ -92,7 +92,13 @@ class RescueAsked:
         """The overnight tests of this rescue."""
         if self.episode is None:
             return ()
-        return nights(self.episode.tests, self.state.additions, self.latitude_deg, self.longitude_deg)
+        return nights(
+            self.episode.tests,
+            self.state.additions,
+            self.latitude_deg,
+            self.longitude_deg,
+            self._sun_loss_overhead,
+        )
 
     @property
     def last_night(self) -> Night | None:
@@ -175,6 +181,15 @@ class RescueAsked:
             self.traits.filter,
         )
 
+    @property
+    def _sun_loss_overhead(self) -> float:
+        """First-order loss (1/h) under a sun overhead, by what stabiliser leaves; none indoors."""
+        if self.traits.indoor:
+            return 0.0
+        stabiliser = round((self.readings.cyanuric_acid or 0.0) / 5) * 5.0
+        ph = round(min(8.4, max(6.8, self.readings.ph or 7.5)), 1)
+        return sun_loss_per_hour(8.0, stabiliser, ph) * (COVER_LETS_THROUGH if self.traits.covered else 1.0)
+
     def _sun_loss(self) -> tuple[float, ...]:
         if self.traits.indoor:
             return (0.0,) * 24
@@ -184,9 +199,7 @@ class RescueAsked:
             self.latitude_deg,
             self.longitude_deg,
         )
-        stabiliser = round((self.readings.cyanuric_acid or 0.0) / 5) * 5.0
-        ph = round(min(8.4, max(6.8, self.readings.ph or 7.5)), 1)
-        loss = sun_loss_per_hour(8.0, stabiliser, ph) * (COVER_LETS_THROUGH if self.traits.covered else 1.0)
+        loss = self._sun_loss_overhead
         return tuple(float(loss * s) for s in strength)
 
     @cached_property

@@ -1,8 +1,12 @@
-"""Free chlorine lost overnight: without sun, what is lost is eaten. Source: overnight-loss."""
+"""Free chlorine lost overnight: without sun, what is lost is eaten. What early light took is reckoned off.
+
+Source: overnight-loss.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
+from math import exp
 
 import numpy as np
 
@@ -17,33 +21,50 @@ MOST_LOST_MG_L = 1.0
 LEAST_EVENING_MG_L = 2.0  # with less there is too little to lose for a night to tell anything
 HIGHEST_COMBINED_MG_L = 0.5
 LEAST_HOURS, MOST_HOURS = 6.0, 15.0
-MOST_SUN_HOURS = 0.5  # hours of a sun overhead between the two tests
+MOST_SUN_HOURS = 1.0  # hours of a sun overhead between the two tests: northern summer nights are short
 MIXES_MIN = 30
 
 
 @dataclass(frozen=True)
 class Night:
-    """Free chlorine (mg/L) in the evening and the morning after, with nothing poured between."""
+    """Free chlorine (mg/L) in the evening and the morning after, with nothing poured between.
+
+    `lost_mg_l` is without what the sun took at both ends of the night, `sun_mg_l`.
+    """
 
     evening_at: datetime
     morning_at: datetime
     evening_mg_l: float
     morning_mg_l: float
     lost_mg_l: float
+    sun_mg_l: float
     holds: bool
 
 
-def night(evening_at: datetime, morning_at: datetime, evening_mg_l: float, morning_mg_l: float) -> Night:
-    """One study; it holds where little was lost and something was there to lose."""
-    lost = max(0.0, evening_mg_l - morning_mg_l)
+def night(
+    evening_at: datetime,
+    morning_at: datetime,
+    evening_mg_l: float,
+    morning_mg_l: float,
+    sun_share: float = 0.0,
+) -> Night:
+    """One study; it holds where little was lost and something was there to lose. `sun_share` (0 to 1) went to the sun."""
+    by_sun = (
+        sun_share * morning_mg_l / (1 - sun_share)
+    )  # most of the light falls on what is left in the morning
+    lost = max(0.0, evening_mg_l - morning_mg_l - by_sun)
     holds = lost <= MOST_LOST_MG_L + 1e-9 and evening_mg_l >= LEAST_EVENING_MG_L
-    return Night(evening_at, morning_at, evening_mg_l, morning_mg_l, lost, holds)
+    return Night(evening_at, morning_at, evening_mg_l, morning_mg_l, lost, by_sun, holds)
 
 
 def nights(
-    tests: Sequence[Entry], additions: Sequence[Entry], latitude_deg: float, longitude_deg: float
+    tests: Sequence[Entry],
+    additions: Sequence[Entry],
+    latitude_deg: float,
+    longitude_deg: float,
+    sun_loss_per_h: float = 0.0,
 ) -> tuple[Night, ...]:
-    """Every night between two tests that carries a study, oldest first."""
+    """Every night between two tests that carries a study, oldest first. `sun_loss_per_h` under a sun overhead."""
     poured = [
         e.at for e in additions if isinstance(e.body, AdditionMade) and e.body.chemical in CHLORINE_CARRIERS
     ]
@@ -54,15 +75,14 @@ def nights(
             hours = (morning_at - evening_at).total_seconds() / 3600
             if hours > MOST_HOURS:
                 break
-            if (
-                hours < LEAST_HOURS
-                or _sun_hours(evening_at, morning_at, latitude_deg, longitude_deg) > MOST_SUN_HOURS
-            ):
+            light = _sun_hours(evening_at, morning_at, latitude_deg, longitude_deg)
+            if hours < LEAST_HOURS or light > MOST_SUN_HOURS:
                 continue
             if any(_disturbs(at, evening_at, morning_at) for at in poured):
                 continue
             found = [other for other in found if other.morning_at != morning_at]
-            found.append(night(evening_at, morning_at, evening, morning))
+            share = 1 - exp(-sun_loss_per_h * light)
+            found.append(night(evening_at, morning_at, evening, morning, share))
     return tuple(found)
 
 

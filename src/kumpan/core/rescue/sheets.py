@@ -33,7 +33,10 @@ MIX_MIN = 60
 RESERVE_MG_L = 1.0  # a test is asked for before free chlorine may be under it
 UNSEEN_SHARE = 0.01  # how much of the belief may be lower by then
 SHORTEST_H = 1.0
-SETTLES_H = (5.0, 11.5)  # hours left until the morning in which the pump may rest
+SETTLES_AT_LEAST_H, LATE_H = (
+    5.0,
+    10.6,
+)  # hours left until the morning: so long it settles; so few is late anyway
 TOPPED_UP_FOR_H = 14.0  # from evening to morning, or over a day
 DUSK_LATER = timedelta(minutes=30)
 CLARIFIER_UNDER_MG_L = 5.0
@@ -331,9 +334,10 @@ def _stir(asked: RescueAsked, line: Timeline) -> None:
 
 
 def _is_night(asked: RescueAsked) -> bool:
-    """Late enough that it is not stirred again, early enough that it can settle until the morning."""
+    """Past dusk, or late where it hardly gets dark; and early enough that it can settle until the morning."""
     hours = (asked.morning - asked.now) / timedelta(hours=1)
-    return SETTLES_H[0] <= hours <= SETTLES_H[1]
+    dark = asked.evening.at > asked.morning
+    return hours >= SETTLES_AT_LEAST_H and (dark or hours <= LATE_H)
 
 
 def _settle_tonight(asked: RescueAsked, line: Timeline) -> Plan:
