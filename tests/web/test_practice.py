@@ -22,7 +22,7 @@ async def test_the_pools_are_told_with_their_shelves(api: Api) -> None:
 
 async def test_a_game_is_played_move_by_move_and_shows_no_truth(api: Api) -> None:
     begun = await play(api, [])
-    assert (begun["day"], begun["clock"], begun["days_left"], begun["review"]) == (1, "09:00", 6, None)
+    assert (begun["day"], begun["clock"], begun["days_left"], begun["review"]) == (1, "09:00", 8, None)
     moves = [
         {"kind": "full_test"},
         {"kind": "add", "product_id": "liquid", "amount": "1 gal"},

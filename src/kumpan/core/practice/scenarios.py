@@ -105,9 +105,9 @@ _ROWS: tuple[Scenario, ...] = (
     ),
     Scenario(
         "party", "Cloudy after a party",
-        "Twenty people yesterday. The water is cloudy and smells; the drain is a pale spot. The birthday goes on on Saturday.",
+        "Twenty people yesterday. The water is cloudy and smells; the drain is a pale spot. The next party is in eight days.",
         "The smell is combined chlorine: more chlorine, not less; filter; look for the drain before anybody swims.",
-        6, 55_000.0, Traits(Surface.FIBREGLASS, Chlorination.LIQUID, Filter.SAND),
+        8, 55_000.0, Traits(Surface.FIBREGLASS, Chlorination.LIQUID, Filter.SAND),
         Water(0.3, 0.2, 1.6, 7.7, 95, 220, 30, 900, bloom=1.2), Green(cloud=2.2, kill=0.08, filters=0.022),
         _shelf(_LIQUID, _SHOCK, _DICHLOR, _ACID, _SODA, _STABILISER), (_CLEAR, _COMBINED, _FREE, _PH),
         RescueSet(Severity.LIGHT),
