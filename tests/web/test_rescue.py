@@ -140,3 +140,72 @@ async def test_the_same_beginning_sent_twice_is_one(api: Api) -> None:
     for _ in range(2):
         await api.post(f"/pools/{pool}/rescue", {"id": id_, "severity": "light"})
     assert sum(line["kind"] == "rescue" for line in await api.get(f"/pools/{pool}/log")) == 1
+
+
+async def test_the_board_follows_each_test_and_the_shelf_at_once(api: Api) -> None:
+    """It is kept for five minutes, but never over something that was told since."""
+    pool = await green_pool(api, ph="7.4")
+    await begin(api, pool)
+    first = await api.get(f"/pools/{pool}/rescue")
+    assert first["board"]["tally"]["ahead_cost"] is None
+    product = {
+        "id": str(uuid4()),
+        "chemical": "sodium_hypochlorite",
+        "strength_percent": 10.0,
+        "package": "2.5 gal",
+    }
+    await api.post("/shelf", product)
+    await api.post(
+        "/shelf/purchases", {"id": new_id(), "product_id": product["id"], "packages": 2, "price": 27.0}
+    )
+    priced = await api.get(f"/pools/{pool}/rescue")
+    assert priced["board"]["tally"]["ahead_cost"][0] > 0
+    await api.post(
+        f"/pools/{pool}/additions", {"id": new_id(), "product_id": product["id"], "amount": "2.5 gal"}
+    )
+    poured = await api.get(f"/pools/{pool}/rescue")
+    # 2.5 gal of 10 g per 100 mL in 79.8 m3: 946 g of chlorine, 11.9 mg/L; half of what two cost.
+    assert round(poured["board"]["tally"]["used_mg_l"], 1) == 11.9
+    assert round(poured["board"]["tally"]["used_cost"], 1) == 13.5
+    api.pass_time(minutes=1)
+    await api.test(pool, free_chlorine="11", total_chlorine="11.6", ph="7.4")
+    tested = await api.get(f"/pools/{pool}/rescue")
+    assert tested["board"]["criteria"][1]["text"] == "Read 0.6."
+
+
+async def test_each_way_of_a_rescue_can_be_changed_on_the_way(api: Api) -> None:
+    pool = await green_pool(api)
+    await begin(api, pool)
+    fixed = await begin(api, pool, by_ratio=False)
+    assert (fixed["board"]["by_ratio"], round(fixed["board"]["level_mg_l"])) == (False, 10)
+    settled = await begin(api, pool, dead_way="stir", ph_way="raised")
+    assert (settled["board"]["dead_way"], settled["board"]["ph_way"]) == ("stir", "raised")
+    assert settled["board"]["begun_at"] == fixed["board"]["begun_at"]
+    for wrong in ({"severity": "purple"}, {"drain_over_stabiliser": 0}, {"drain_over_calcium": "much"}):
+        body = {"id": new_id(), "severity": "green", **wrong}
+        assert (await api.client.post(f"/api/v1/pools/{pool}/rescue", json=body)).status_code == 422
+
+
+async def test_a_second_rescue_begins_afresh(api: Api) -> None:
+    """What was poured in the first one does not count in the next."""
+    pool = await green_pool(api)
+    await begin(api, pool)
+    await api.post(f"/pools/{pool}/additions", {"id": new_id(), "chemical": "sodium_hypochlorite",
+                   "strength_percent": 10, "amount": "2 gal"})  # fmt: skip
+    assert (await api.get(f"/pools/{pool}/rescue"))["board"]["rounds"] == 1
+    await api.post(f"/pools/{pool}/rescue/end", {"id": new_id(), "outcome": "drained"})
+    again = await begin(api, pool, severity="light")
+    assert (again["board"]["rounds"], again["board"]["tally"]["used_mg_l"]) == (0, 0)
+    assert again["last_outcome"] is None
+    await api.test(pool, free_chlorine="3", total_chlorine="3.2", ph="7.4")
+    log = await api.get(f"/pools/{pool}/log")
+    titles = [line["title"] for line in log]
+    assert "Rescue ended: drained" in titles
+    assert titles.count("Rescue set: green") == 1
+
+
+async def test_the_strip_marks_a_rescue(api: Api) -> None:
+    pool = await green_pool(api)
+    await begin(api, pool)
+    marks = (await api.get(f"/pools/{pool}/season"))["marks"]
+    assert any(mark["text"] == "Rescue set" for mark in marks)

@@ -7,7 +7,6 @@ draw is seeded, so that the same journal gives the same answer. Source: rescue-m
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from datetime import datetime
 from types import MappingProxyType
 
 import numpy as np
@@ -215,8 +214,3 @@ def hours_until_low(
         swarm = stepped(swarm, around, 0.5)
         hours += 0.5
     return hours
-
-
-def moment(at_s: float, like: datetime) -> datetime:
-    """A UTC second in the zone of another time."""
-    return datetime.fromtimestamp(at_s, like.tzinfo)

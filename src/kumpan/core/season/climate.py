@@ -19,7 +19,6 @@ MONTHS = 12
 MIDDLE_OF_MONTH = 15
 LOGGED_APART = timedelta(days=24)  # two readings further apart do not show the day between
 LOG_HOLDS = timedelta(days=420)
-TROPICS_DEG = 25.0
 
 # The water of an unheated outdoor pool in the middle of each month, C, by latitude north, January first.
 BY_LATITUDE: Mapping[float, tuple[float, ...]] = MappingProxyType({
