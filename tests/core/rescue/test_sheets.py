@@ -9,8 +9,9 @@ from kumpan.core.journal import Clarity, DeadWay, PhWay, RescueSet, Severity
 from kumpan.core.planning.plan import Plan
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.rescue.criteria import StageKey, finished, stage_now
+from kumpan.core.rescue.preparing import CLEAN_FILTER
 from kumpan.core.rescue.severity import SEVERITIES, SPOTS
-from kumpan.core.rescue.sheets import CLEAN_FILTER, GAUGE, PUMP_OFF, REFILL, VACUUM, rescue_sheet
+from kumpan.core.rescue.sheets import GAUGE, PUMP_OFF, REFILL, VACUUM, rescue_sheet
 from kumpan.core.run_sheet import ADD, TEST
 from tests.core.rescue.cases import (
     ACID,

@@ -18,7 +18,8 @@ from kumpan.core.practice.player import Player
 from kumpan.core.rescue.asked import RescueAsked
 from kumpan.core.rescue.criteria import StageKey, finished, stage_now
 from kumpan.core.rescue.episode import RESCUE
-from kumpan.core.rescue.sheets import CLEAN_FILTER, GAUGE, PUMP_OFF, REFILL, VACUUM, rescue_sheet
+from kumpan.core.rescue.preparing import CLEAN_FILTER
+from kumpan.core.rescue.sheets import GAUGE, PUMP_OFF, REFILL, VACUUM, rescue_sheet
 from kumpan.core.run_sheet import ADD, DO, TEST
 from kumpan.core.simulator.carer import moment
 from kumpan.core.water import Measure

@@ -4,24 +4,24 @@ Sources: rescue-plan, filter-care, clarifier.
 """
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
-from datetime import datetime, timedelta
+from dataclasses import replace
+from datetime import timedelta
 from types import MappingProxyType
 
 from kumpan.core.care.filter_pressure import LIMIT_KPA, clean_pressure, pressure_trend
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard, cautions_for
-from kumpan.core.journal import DeadWay, PhWay, Severity, last_reading
+from kumpan.core.journal import DeadWay, PhWay, last_reading
 from kumpan.core.planning.plan import Plan, plan
 from kumpan.core.planning.schools import Band
 from kumpan.core.planning.shock import PH_FOR_SHOCK, chlorine_part
 from kumpan.core.planning.solve import Unmet
 from kumpan.core.planning.targets import Aims
 from kumpan.core.planning.timeline import Timeline
-from kumpan.core.pool.equipment import Chlorination, Filter
 from kumpan.core.rescue.asked import RescueAsked
-from kumpan.core.rescue.belief import Swarm, advanced, hours_until_low
 from kumpan.core.rescue.criteria import StageKey, ph_window, stage_now
+from kumpan.core.rescue.next_test import MORNING, expect, hours_to_reserve, wait_and_test
+from kumpan.core.rescue.preparing import AFTER, CLEAN_FILTER, PREPARE
 from kumpan.core.run_sheet import DO, Step
 from kumpan.core.units import pressure_text, water_text
 from kumpan.core.water import Measure
@@ -30,28 +30,16 @@ SOURCES_USED = ("rescue-plan", "filter-care", "clarifier")
 
 LEAST_RISE_MG_L, LEAST_RISE_SHARE = 1.0, 0.2  # of the level: less is not worth opening the jug again
 MIX_MIN = 60
-RESERVE_MG_L = 1.0  # a test is asked for before free chlorine may be under it
-UNSEEN_SHARE = 0.01  # how much of the belief may be lower by then
-SHORTEST_H = 1.0
-SETTLES_AT_LEAST_H, LATE_H = (
-    5.0,
-    10.6,
-)  # hours left until the morning: so long it settles; so few is late anyway
+SETTLES_AT_LEAST_H = 5.0  # hours left until the morning: so long it settles
+LATE_H = 10.6  # so few are left only late in the evening, dark or not
 TOPPED_UP_FOR_H = 14.0  # from evening to morning, or over a day
-DUSK_LATER = timedelta(minutes=30)
 CLARIFIER_UNDER_MG_L = 5.0
-COPPER_FIRST_MG_L = 0.2
 VACUUM_SHARE = 0.025  # of the water goes to waste with what was vacuumed
 FULL_TEST_HOLDS = timedelta(days=21)
 
 PUMP_OFF, VACUUM = "Pump off for the night", "Vacuum to waste"
 REFILL = "Refill to the middle of the skimmer, pump on"
 GAUGE = "Read the filter's gauge"
-CLEAN_FILTER: Mapping[Filter, tuple[str, Hazard]] = MappingProxyType({
-    Filter.SAND: ("Backwash until the glass is clear, then rinse", Hazard.VALVE),
-    Filter.CARTRIDGE: ("Hose the cartridge out, or swap it for the clean one", Hazard.PRESSURE),
-    Filter.DE: ("Backwash and recharge with powder", Hazard.SILICA),
-})  # fmt: skip
 
 
 def rescue_sheet(asked: RescueAsked) -> Plan:
@@ -107,41 +95,6 @@ def _prepare_sheet(asked: RescueAsked) -> Plan:
     return _plan(asked, line, _metal_note(asked))
 
 
-@dataclass(frozen=True)
-class _Row:
-    """One thing to prepare, and for which pools."""
-
-    title: str
-    why: str
-    hazard: Hazard
-    when: Callable[[RescueAsked], bool] = lambda _: True
-
-
-def _has_copper(asked: RescueAsked) -> bool:
-    return (asked.readings.copper or 0.0) > COPPER_FIRST_MG_L
-
-
-PREPARE: tuple[_Row, ...] = (
-    _Row("Close the pool: nobody in, children and pets away, a sign at the gate",
-         "Nobody would see a swimmer in trouble, and free chlorine goes over the swim limit.", Hazard.OPEN_WATER),
-    _Row("Cover and solar blanket off", "Sun and air help, and the cover's underside holds algae: brush it.",
-         Hazard.OPEN_WATER, lambda a: a.traits.covered),
-    _Row("Leaves and debris out, skimmer and pump baskets empty", "What lies there eats the chlorine.", Hazard.SUCTION),
-    _Row("Water to the middle of the skimmer", "Rounds, backwashing and vacuuming all take water.", Hazard.OPEN_WATER),
-    _Row("Timer trippers out: pump day and night", "36 to 48 hours at least, and on until it is clear.", Hazard.ELECTRICITY),
-    _Row("Robot cleaner out", "It comes back when the water is clear.", Hazard.OPEN_WATER,
-         lambda a: a.setting.severity is not Severity.MUSTARD),
-    _Row("Chlorinator cell to 0", "Its output is small here, and the unit is spared.", Hazard.CELL,
-         lambda a: a.traits.chlorination is Chlorination.SALT_CELL),
-    _Row("Feeder off, floater out, tablets dry into their own tub", "Many tablets are slow, and each 10 ppm of chlorine from "
-         "them leaves 6 ppm of stabiliser.", Hazard.TABLETS, lambda a: a.traits.chlorination is Chlorination.TABLETS),
-    _Row("Sequestrant by its label, a day before the first shock", "Copper was found: a shock would turn it to stain.",
-         Hazard.POWDER, _has_copper),
-    _Row("Into the water with it: toys, suits, hoses, brushes, the cleaner", "Mustard comes back on what was not treated along.",
-         Hazard.OPEN_WATER, lambda a: a.setting.severity is Severity.MUSTARD),
-)  # fmt: skip
-
-
 def _metal_note(asked: RescueAsked) -> Finding | None:
     if asked.readings.copper is not None:
         return None
@@ -174,7 +127,7 @@ def _round_sheet(asked: RescueAsked) -> Plan:
     line = _line(asked)
     rise = asked.rise_to(asked.level_mg_l)
     if rise < max(LEAST_RISE_MG_L, LEAST_RISE_SHARE * asked.level_mg_l):
-        _wait_and_test(asked, line, 0.0)
+        wait_and_test(asked, line, 0.0)
         return _plan(asked, line, *_level_notes(asked))
     product = asked.product_for(rise)
     if product is None:
@@ -197,8 +150,8 @@ def _round_sheet(asked: RescueAsked) -> Plan:
         (Measure.FREE_CHLORINE,),
         "How much is left after an hour tells what lives in it, and how large the pool really is.",
     )
-    _expect(asked, line, rise)
-    _wait_and_test(asked, line, rise)
+    expect(asked, line, rise)
+    wait_and_test(asked, line, rise)
     return _plan(asked, line, *_level_notes(asked))
 
 
@@ -259,55 +212,6 @@ def _filter_step(asked: RescueAsked, line: Timeline) -> None:
     )
 
 
-def _wait_and_test(asked: RescueAsked, line: Timeline, rise_mg_l: float) -> None:
-    """Until dusk or morning, or earlier where free chlorine may run low before."""
-    until, why = _next_test(asked, line.now, rise_mg_l)
-    minutes = int((until - asked.now).total_seconds() // 60)
-    line.wait_until(max(line.now + 1, minutes), "The pump runs; the pool stays closed.")
-    line.test((Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE), why)
-    _expect(asked, line, rise_mg_l)
-
-
-def _expect(asked: RescueAsked, line: Timeline, rise_mg_l: float) -> None:
-    """What the last test should read by the belief, in place of what mass alone would leave."""
-    swarm = advanced(_poured(asked, rise_mg_l), asked.around, asked.now.timestamp() + 60 * line.now)
-    likely = swarm.quantile(swarm.free, 0.5)
-    line.steps[-1] = replace(line.steps[-1], expected={Measure.FREE_CHLORINE: round(likely, 1)})
-
-
-def _poured(asked: RescueAsked, rise_mg_l: float) -> Swarm:
-    return replace(asked.belief, free=asked.belief.free + rise_mg_l / asked.belief.volume)
-
-
-def _next_test(asked: RescueAsked, from_min: int, rise_mg_l: float) -> tuple[datetime, str]:
-    earliest = asked.now + timedelta(minutes=max(from_min, 60 * SHORTEST_H))
-    dusk, morning = asked.evening.at + DUSK_LATER, asked.morning
-    marks = [
-        (dusk, _DUSK),
-        (morning, _MORNING),
-        (dusk + timedelta(days=1), _DUSK),
-        (morning + timedelta(days=1), _MORNING),
-    ]
-    at, why = min((mark for mark in marks if mark[0] >= earliest), key=lambda mark: mark[0])
-    hours = (at - asked.now).total_seconds() / 3600
-    low = hours_to_reserve(asked, rise_mg_l, hours)
-    if low < hours - 0.5:
-        return max(earliest, asked.now + timedelta(hours=low)), _EARLY
-    return at, why
-
-
-_DUSK = "After dark: the evening's figure of the overnight test. What is missing goes in by the next sheet."
-_MORNING = "Before the sun: more than 1 lost since the evening means it still lives. Look at drain, walls and floor too."
-_EARLY = "Free chlorine may be near nothing by then: set an alarm, at night too, and never let it reach zero."
-
-
-def hours_to_reserve(asked: RescueAsked, rise_mg_l: float, most_h: float) -> float:
-    """Hours until free chlorine may be under the reserve, after a rise now and nothing more."""
-    swarm = _poured(asked, rise_mg_l)
-    floor = max(RESERVE_MG_L, asked.row.week_over_mg_l or 0.0) if asked.rounds else RESERVE_MG_L
-    return hours_until_low(swarm, asked.around, floor, UNSEEN_SHARE, most_h)
-
-
 def _clear_sheet(asked: RescueAsked) -> Plan:
     """Nothing lives; what died must leave: stirred into the filter, or settled and vacuumed away."""
     line = _line(asked)
@@ -318,7 +222,7 @@ def _clear_sheet(asked: RescueAsked) -> Plan:
     else:
         _top_up(asked, line)
         _filter_step(asked, line)
-        _wait_and_test(asked, line, 0.0)
+        wait_and_test(asked, line, 0.0)
     return _plan(asked, line, _clarifier(asked))
 
 
@@ -330,7 +234,7 @@ def _stir(asked: RescueAsked, line: Timeline) -> None:
         Hazard.OPEN_WATER,
     )
     _filter_step(asked, line)
-    _wait_and_test(asked, line, 0.0)
+    wait_and_test(asked, line, 0.0)
 
 
 def _is_night(asked: RescueAsked) -> bool:
@@ -355,8 +259,8 @@ def _settle_tonight(asked: RescueAsked, line: Timeline) -> Plan:
         )
     )
     line.do(REFILL, "At once, so that the pump draws no air.", Hazard.OPEN_WATER)
-    line.test((Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE), _MORNING)
-    _expect(asked, line, 0.0)
+    line.test((Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE), MORNING)
+    expect(asked, line, 0.0)
     return _plan(asked, line, _clarifier(asked))
 
 
@@ -388,22 +292,13 @@ def _week_sheet(asked: RescueAsked) -> Plan:
     line = _line(asked)
     _top_up(asked, line)
     line.do(f"{asked.row.brush}, daily", "Roots regrow from what was left.", Hazard.OPEN_WATER)
-    _wait_and_test(asked, line, 0.0)
+    wait_and_test(asked, line, 0.0)
     over = asked.row.week_over_mg_l or 0.0
     closed = f"Closed for the week: {over:g} is the swim limit here." if over >= asked.swim_limit_mg_l else ""
     note = Finding(
         "week", f"Free chlorine stays over {over:g} for a full week. {closed}".strip(), Measure.FREE_CHLORINE
     )
     return _plan(asked, line, note)
-
-
-AFTER: tuple[tuple[str, str, Hazard], ...] = (
-    ("Filter thoroughly cleaned, cartridge soaked", "It is full of what died.", Hazard.PRESSURE),
-    ("Timer back to the schedule, feeder or cell back on", "A clear pool needs its usual hours.", Hazard.ELECTRICITY),
-    ("Returns aimed down 45 degrees, dead corners brushed weekly", "Algae come back where no water moves.", Hazard.OPEN_WATER),
-    ("Balance by the usual sheet, stabiliser last", "It binds chlorine, so it goes in when the water is clear.", Hazard.NONE),
-    ("Preventive algaecide, if you use one: by its label", "With free chlorine under 5; copper kinds stain over 0.3.", Hazard.POWDER),
-)  # fmt: skip
 
 
 def _after_sheet(asked: RescueAsked) -> Plan:
