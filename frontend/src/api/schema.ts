@@ -3331,6 +3331,8 @@ export interface components {
         /**
          * Night
          * @description Free chlorine (mg/L) in the evening and the morning after, with nothing poured between.
+         *
+         *     `lost_mg_l` is without what the sun took at both ends of the night, `sun_mg_l`.
          */
         Night: {
             /**
@@ -3351,6 +3353,8 @@ export interface components {
             morning_at: string;
             /** Morning Mg L */
             morning_mg_l: number;
+            /** Sun Mg L */
+            sun_mg_l: number;
         };
         /**
          * NotedEvent
