@@ -50,8 +50,8 @@ def test_a_green_pool_from_the_look_to_the_first_round(open_page: OpenPage) -> N
         "pump day and night",
         "Backwash",
     ):
-        expect(now.get_by_text(step, exact=False).first).to_be_visible()
-        page.get_by_role("button", name="Done").first.click()
+        expect(now.get_by_role("heading", name=re.compile(step))).to_be_visible()
+        now.get_by_role("button", name="Done").click()
     expect(now).to_have_count(0)
     expect(page.get_by_text(re.compile("Round 1: free chlorine")).first).to_be_visible()
     page.goto(f"{path}/rescue")
