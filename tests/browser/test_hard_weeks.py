@@ -48,6 +48,7 @@ def test_a_green_pool_from_the_look_to_the_first_round(open_page: OpenPage) -> N
         "Leaves and debris out",
         "middle of the skimmer",
         "pump day and night",
+        "Robot cleaner out",
         "Backwash",
     ):
         expect(now.get_by_role("heading", name=re.compile(step))).to_be_visible()
