@@ -1,6 +1,7 @@
 """The hard weeks in the browser: a green pool rescued, an opening and a closing kept, a practice pool played."""
 
 import re
+from datetime import UTC, datetime, timedelta
 
 import pytest
 from playwright.sync_api import Page, expect
@@ -98,12 +99,20 @@ def test_a_closing_is_kept_changed_ticked_and_comes_up_on_the_due_list(open_page
     page.goto(f"{path}/season")
     plan = page.get_by_role("region", name="A new opening or closing")
     plan.get_by_text("Closing", exact=True).click()
+    expect(plan.get_by_label("On the day")).not_to_have_value("")  # by the day the water turns
+    plan.get_by_label("On the day").fill((datetime.now(tz=UTC).date() + timedelta(days=2)).isoformat())
     expect(plan.get_by_text("No test yet", exact=False)).to_be_visible()
     plan.get_by_role("button", name="Keep this list").click()
     kept = page.get_by_role("region", name=re.compile("^Closing on"))
     expect(kept.get_by_text("0 of", exact=False)).to_be_visible()
     kept.get_by_role("button", name="Done: Test everything").click()
     expect(kept.get_by_text("1 of", exact=False)).to_be_visible()
+    plugs = kept.get_by_role("checkbox", name="winter plugs")
+    plugs.check(force=True)
+    expect(kept.get_by_text(re.compile("at hand: 1 of"))).to_be_visible()
+    expect(plugs).to_be_checked()
+    plugs.uncheck(force=True)
+    expect(kept.get_by_text(re.compile("at hand: 0 of"))).to_be_visible()
     kept.get_by_role("button", name="Change the list").click()
     kept.get_by_role("button", name="Take off the list: Chemicals stored").click()
     expect(kept.get_by_text("Chemicals stored")).to_have_count(0)

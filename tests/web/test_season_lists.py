@@ -32,7 +32,7 @@ async def test_a_closing_for_this_pool_on_a_day(api: Api) -> None:
     assert plan["items"][0]["item"]["day"] == "2026-10-15"
     cell = next(line["item"] for line in plan["items"] if line["item"]["key"] == "cell")
     assert any("Never power a cell without flow" in caution for caution in cell["cautions"])
-    assert "cell spacer" in plan["materials"]
+    assert "cell spacer" in [one["name"] for one in plan["materials"]]
     assert plan["is_kept"] is False
     assert await api.get(f"/pools/{pool}/season-lists") == []
 
@@ -89,6 +89,34 @@ async def test_a_list_is_kept_changed_ticked_and_dropped(api: Api) -> None:
     await api.post(f"/entries/{undone}/void", {"id": new_id()})
     assert (await api.get(f"/pools/{pool}/season-lists"))[0]["done"] == 0
     assert await keep(api, pool, list_id=list_id, dropped=True) == []
+
+
+async def test_what_is_at_hand_is_ticked_by_itself(api: Api) -> None:
+    """A thing bought is ticked like an item, counts for no item, and is taken back like one."""
+    pool, list_id = await api.new_pool(), str(uuid4())
+    await keep(api, pool, list_id=list_id)
+    view = (await tick(api, pool, list_id, "have/water bags"))[0]
+    bags = next(one for one in view["materials"] if one["name"] == "water bags")
+    assert (bags["at_hand"], view["done"]) == (True, 0)
+    again = {"id": new_id(), "list_id": list_id, "item": "have/water bags"}
+    assert (await api.client.post(f"/api/v1/pools/{pool}/season-lists/ticks", json=again)).status_code == 409
+    await api.post(f"/entries/{bags['entry_id']}/void", {"id": new_id()})
+    view = (await api.get(f"/pools/{pool}/season-lists"))[0]
+    assert not any(one["at_hand"] for one in view["materials"])
+    moat = {"id": new_id(), "list_id": list_id, "item": "have/a moat"}
+    assert (await api.client.post(f"/api/v1/pools/{pool}/season-lists/ticks", json=moat)).status_code == 422
+
+
+async def test_a_new_list_begins_where_the_last_one_ended(api: Api) -> None:
+    pool = await api.new_pool()
+    before = (await api.get(f"/pools/{pool}/climate"))["suggested"]
+    assert (before["kind"], before["cover"]) == ("in_ground", "solid")
+    await keep(api, pool, kind="above_ground", cover="mesh", winter="mild", skimmer_plate=True)
+    after = (await api.get(f"/pools/{pool}/climate"))["suggested"]
+    assert (after["kind"], after["cover"], after["winter"], after["skimmer_plate"]) == (
+        "above_ground", "mesh", "mild", True,
+    )  # fmt: skip
+    assert date.fromisoformat(after["opening_day"]) >= date(2026, 6, 1)
 
 
 async def test_after_a_pour_it_says_until_when_to_circulate(api: Api) -> None:

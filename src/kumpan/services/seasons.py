@@ -1,5 +1,6 @@
 """The season of one pool: the ribbon, opening and closing lists, previewed, kept and ticked, and the water's climate."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date, datetime, time, timedelta
 from uuid import UUID
@@ -24,8 +25,10 @@ from kumpan.core.planning.shock import ShockAsked, ShockWay
 from kumpan.core.pool.shapes import area_m2
 from kumpan.core.season.climate import Crossing, crossing, monthly_water_c
 from kumpan.core.season.doses import ItemDoses, item_doses
-from kumpan.core.season.kept import is_green, kept_lists, ticks_of
+from kumpan.core.season.kept import TickedItem, is_green, kept_lists, ticks_of
+from kumpan.core.season.materials import material_key, materials_of
 from kumpan.core.season.plans import DatedItem, SeasonPlan, kept_plan
+from kumpan.core.season.suggested import Suggested, suggested
 from kumpan.core.season.winter import winter_loss
 from kumpan.services.care import calendar_days
 from kumpan.services.expectations import water_now
@@ -63,13 +66,23 @@ class ListItem:
 
 
 @dataclass(frozen=True)
+class MaterialLine:
+    """A thing to have at hand, by the key that ticks it; `entry_id` takes its tick back."""
+
+    name: str
+    key: str
+    at_hand: bool
+    entry_id: UUID | None
+
+
+@dataclass(frozen=True)
 class SeasonListView:
     """One list. `kept` is how it is kept (a preview is not kept yet); `tested_at` the test behind the amounts."""
 
     kept: SeasonListKept
     is_kept: bool
     items: tuple[ListItem, ...]
-    materials: tuple[str, ...]
+    materials: tuple[MaterialLine, ...]
     notes: tuple[str, ...]
     winter: tuple[Finding, ...]
     crossing: Crossing
@@ -79,12 +92,13 @@ class SeasonListView:
 
 @dataclass(frozen=True)
 class ClimateView:
-    """The water by month, C; `own` once the user has set it."""
+    """The water by month, C; `own` once the user has set it; and what a new list begins with."""
 
     monthly_c: tuple[float, ...]
     own: bool
     opening: Crossing
     closing: Crossing
+    suggested: Suggested
 
 
 async def season_of(scope: Scope, pool_id: UUID) -> Ribbon:
@@ -155,12 +169,19 @@ def _view(
         kept,
         is_kept,
         tuple(items),
-        found.materials,
+        _materials(found, ticks),
         found.notes,
         _winter(parts, state, kept),
         crossing(kept.which, state, latitude, zone, local_day(scope.now, zone)),
         state.last_test.at if state.last_test is not None else None,
         sum(one.ticked is not None for one in items),
+    )
+
+
+def _materials(found: SeasonPlan, ticks: Mapping[str, TickedItem]) -> tuple[MaterialLine, ...]:
+    return tuple(
+        MaterialLine(one.name, one.key, one.at_hand, one.ticked.entry.id if one.ticked is not None else None)
+        for one in materials_of(found.materials, ticks)
     )
 
 
@@ -230,10 +251,12 @@ def _must_be_open(state: PoolState, parts: PoolParts, told: ListTicked) -> None:
     kept = next((one for one in kept_lists(state) if one.list_id == told.list_id), None)
     if kept is None:
         raise NotFound("This list is no longer kept; reload the season page.")
-    items = {item.key: item for item in _plan(state, parts, kept).items}
-    if told.item not in items:
+    plan = _plan(state, parts, kept)
+    once = {item.key: not item.every_days for item in plan.items}
+    once |= {material_key(name): True for name in plan.materials}
+    if told.item not in once:
         raise InvalidInput(f'"{told.item}" is not on this list; reload it.', "item")
-    if told.item in ticks_of(state, kept.list_id) and not items[told.item].every_days:
+    if told.item in ticks_of(state, kept.list_id) and once[told.item]:
         raise Conflict("This item was already ticked; take that tick back first.", "item")
 
 
@@ -246,13 +269,10 @@ async def climate(scope: Scope, pool_id: UUID) -> ClimateView:
     state = await pool_state(scope, pool_id)
     settings = parts_of(state).settings
     latitude, zone = place_of(settings)[0], ZoneInfo(settings.time_zone)
-    today = local_day(scope.now, zone)
-    return ClimateView(
-        monthly_water_c(state, latitude),
-        bool(state.climates),
-        crossing(Which.OPENING, state, latitude, zone, today),
-        crossing(Which.CLOSING, state, latitude, zone, today),
-    )
+    today, monthly_c = local_day(scope.now, zone), monthly_water_c(state, latitude)
+    opening, closing = (crossing(which, state, latitude, zone, today) for which in Which)
+    begins_with = suggested(state, monthly_c, opening, closing, today)
+    return ClimateView(monthly_c, bool(state.climates), opening, closing, begins_with)
 
 
 async def set_climate(scope: Scope, pool_id: UUID, stamp: Stamp, body: ClimateSet) -> ClimateView:

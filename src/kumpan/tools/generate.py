@@ -1,16 +1,12 @@
-"""Write what the front end takes from the Python side: OpenAPI document, client types, emergency page."""
+"""Write what the front end takes from the Python side: OpenAPI document, hazards, emergency page; and the client's types."""
 
 import json
-import subprocess
 from dataclasses import asdict
-from pathlib import Path
 
 from kumpan.core.hazards import EMERGENCIES, EMERGENCY_PREAMBLE, HAZARDS, STORAGE_RULES
-from kumpan.tools.packages import FRONTEND
+from kumpan.tools.packages import FRONTEND, OPENAPI, ensure_client_types
 from kumpan.web.main import build_app
 
-OPENAPI = FRONTEND / "src/api/openapi.json"
-SCHEMA = FRONTEND / "src/api/schema.ts"
 HAZARDOUS = FRONTEND / "src/api/hazardous.json"
 EMERGENCY = FRONTEND / "src/features/emergency/emergency.json"
 
@@ -34,23 +30,13 @@ def hazardous_text() -> str:
     return json.dumps(sorted(row.hazard for row in HAZARDS.values() if row.hazardous), indent=2) + "\n"
 
 
-def client_types(output: Path) -> None:
-    """The typed client's types from the OpenAPI document, by openapi-typescript."""
-    subprocess.run(
-        ["npx", "openapi-typescript", str(OPENAPI), "-o", str(output)],
-        cwd=FRONTEND,
-        check=True,
-        capture_output=True,
-    )
-
-
 def main() -> None:
     EMERGENCY.parent.mkdir(parents=True, exist_ok=True)
     OPENAPI.parent.mkdir(parents=True, exist_ok=True)
     OPENAPI.write_text(openapi_text())
     EMERGENCY.write_text(emergency_text())
     HAZARDOUS.write_text(hazardous_text())
-    client_types(SCHEMA)
+    ensure_client_types()
 
 
 if __name__ == "__main__":

@@ -16,6 +16,8 @@ ROOT = Path(__file__).resolve().parents[3]
 VENV = ROOT / ".venv"
 FRONTEND = ROOT / "frontend"
 DIST = FRONTEND / "dist"
+OPENAPI = FRONTEND / "src/api/openapi.json"
+SCHEMA = FRONTEND / "src/api/schema.ts"
 DEBIAN = {
     "mariadb-server-core": Path("/usr/sbin/mariadbd"),
     "mariadb-client": Path("/usr/bin/mariadb-admin"),
@@ -40,6 +42,7 @@ def ensure_all(*, dev: bool) -> None:
         ensure_debian()
         ensure_python("dev" if dev else "app")
         ensure_front_end()
+        ensure_client_types()
         ensure_build()
 
 
@@ -108,6 +111,21 @@ def ensure_front_end() -> None:
         _run(
             ["npm", "install", "--no-save", "--no-audit", "--no-fund", "--loglevel=error"],
             "Front-end packages could not be installed",
+            FRONTEND,
+        )
+        stamp.write_text(digest)
+
+
+def ensure_client_types() -> None:
+    """The typed client's types, made again when the OpenAPI document changed; they are not kept in the repository."""
+    stamp = FRONTEND / "node_modules/.kumpan-types"
+    digest = _digest_of(OPENAPI, FRONTEND / "package-lock.json")
+    if SCHEMA.exists() and _fresh(stamp, digest):
+        return
+    with stage("Client types"):
+        _run(
+            ["npx", "openapi-typescript", str(OPENAPI), "-o", str(SCHEMA)],
+            "The client's types could not be made",
             FRONTEND,
         )
         stamp.write_text(digest)

@@ -22,9 +22,9 @@ def lessons(game: Game, seed: int = 3) -> set[str]:
     return {lesson.code for lesson in review(game, seed, ZONE).lessons}
 
 
-def test_there_are_four_pools_and_more_is_told_than_true() -> None:
-    """The scenarios that a learner should meet: green, creeping stabiliser, a scaling cell, after a party."""
-    assert set(SCENARIOS) == {"holiday", "creep", "cell", "party"}
+def test_there_are_five_pools_and_more_is_told_than_true() -> None:
+    """The scenarios that a learner should meet: green, creeping stabiliser, a scaling cell, after a party, the first day."""
+    assert set(SCENARIOS) == {"holiday", "creep", "cell", "party", "spring"}
     for row in SCENARIOS.values():
         assert row.goals
         assert row.shelf
@@ -68,7 +68,7 @@ def test_the_planner_wins_every_pool_in_its_days(key: str, seed: int) -> None:
     assert player.tally.won_on_day <= SCENARIOS[key].days
 
 
-@pytest.mark.parametrize("key", ["holiday", "creep", "cell", "party"])
+@pytest.mark.parametrize("key", sorted(SCENARIOS))
 def test_who_only_waits_does_not_win(key: str) -> None:
     """Each pool needs hands: two days of waiting leave at least one goal open."""
     game = play(key, 3, NIGHT_AND_DAY * 2)

@@ -1,8 +1,9 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import type { KeptList, SeasonList } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
+import { PickMany } from "../../components/Pick";
 import { TextField } from "../../components/TextField";
 import { dayText } from "../../lib/days";
 import { dayName } from "../../lib/times";
@@ -42,7 +43,11 @@ export function ListCard({ list, poolId, zone, busy, keep, tick, undo }: ListCar
         </Flex>
       </Flex>
       {changing && <Change kept={kept} busy={busy} keep={keep} />}
-      {open && <Notes list={list} zone={zone} />}
+      {open && (
+        <Notes list={list} zone={zone}>
+          <AtHand list={list} tick={tick} undo={undo} />
+        </Notes>
+      )}
       {open && (
         <Box as="ol" listStyleType="none" p="0" m="0" mt="3">
           {list.items.map((line, index) => (
@@ -79,8 +84,29 @@ function without(kept: KeptList, item: { key: string; own: boolean }): KeptList 
     : { ...kept, left_out: [...kept.left_out, item.key] };
 }
 
-/** What to have at hand, what the day itself means, what the winter will do. */
-export function Notes({ list, zone }: { list: SeasonList; zone: string }) {
+/** What the list needs, ticked off as it is bought or found. */
+function AtHand({ list, tick, undo }: Pick<ListCardProps, "list" | "tick" | "undo">) {
+  const there = list.materials.filter((one) => one.at_hand);
+  if (list.materials.length === 0) return null;
+  const toggle = (name: string) => {
+    const one = list.materials.find((material) => material.name === name);
+    if (one?.entry_id) void undo(one.entry_id);
+    else if (one) void tick(list.kept.list_id, { key: one.key, title: name }, "done");
+  };
+  return (
+    <Box mt="3">
+      <PickMany
+        label={`To have at hand: ${there.length} of ${list.materials.length} there. Tap what is.`}
+        options={list.materials.map(({ name }) => name)}
+        values={there.map(({ name }) => name)}
+        onToggle={toggle}
+      />
+    </Box>
+  );
+}
+
+/** What the day itself means, what the winter will do, by which test the amounts are. */
+export function Notes({ list, zone, children }: { list: SeasonList; zone: string; children: ReactNode }) {
   return (
     <Box mt="3">
       {list.notes.map((note) => (
@@ -98,15 +124,8 @@ export function Notes({ list, zone }: { list: SeasonList; zone: string }) {
           {line.text}
         </Text>
       ))}
-      {list.materials.length > 0 && (
-        <Text mt="2">
-          <Text as="span" fontWeight="700">
-            To have at hand:
-          </Text>{" "}
-          {list.materials.join(", ")}.
-        </Text>
-      )}
-      <Text fontSize="note" color="soft">
+      {children}
+      <Text fontSize="note" color="soft" mt="2">
         {list.tested_at
           ? `Amounts are by the test of ${dayName(list.tested_at, zone)}; a new test reckons them again.`
           : "No test yet: amounts come with the first one."}

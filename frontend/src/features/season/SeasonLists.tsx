@@ -1,7 +1,8 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { type SeasonAsked, seasonListsQuery, seasonPlanQuery } from "../../api/queries";
+import { climateQuery, type SeasonAsked, seasonListsQuery, seasonPlanQuery } from "../../api/queries";
+import type { Climate } from "../../api/types";
 import { MainButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { PickOne } from "../../components/Pick";
@@ -15,12 +16,11 @@ import { ItemLine } from "./ItemLine";
 import { ListCard, NAMES, Notes } from "./ListCard";
 import { useSeasonLists } from "./useSeasonLists";
 
-const DAY_MS = 24 * 60 * 60 * 1000;
-
 /** Opening and closing: the lists that are kept, when the water turns, and a new list. */
 export function SeasonLists({ poolId, zone }: { poolId: string; zone: string }) {
   const units = useStore(unitsStore);
   const lists = useQuery(seasonListsQuery(poolId, units));
+  const climate = useQuery(climateQuery(poolId));
   const work = useSeasonLists(poolId, units);
   return (
     <>
@@ -29,7 +29,17 @@ export function SeasonLists({ poolId, zone }: { poolId: string; zone: string }) 
         <ListCard key={list.kept.list_id} list={list} poolId={poolId} zone={zone} {...work} />
       ))}
       <ClimateCard poolId={poolId} units={units} busy={work.busy} setClimate={work.setClimate} />
-      <NewList poolId={poolId} zone={zone} units={units} busy={work.busy} keep={work.keep} />
+      {climate.data && (
+        <NewList
+          key={JSON.stringify(climate.data.suggested)}
+          suggested={climate.data.suggested}
+          poolId={poolId}
+          zone={zone}
+          units={units}
+          busy={work.busy}
+          keep={work.keep}
+        />
+      )}
     </>
   );
 }
@@ -38,19 +48,17 @@ interface NewListProps extends Pick<ReturnType<typeof useSeasonLists>, "busy" | 
   poolId: string;
   zone: string;
   units: Units;
+  suggested: Climate["suggested"];
 }
 
 /** One date and the pool as it stands over winter give the dated list; kept, it can be ticked. */
-function NewList({ poolId, zone, units, busy, keep }: NewListProps) {
+function NewList({ poolId, zone, units, suggested, busy, keep }: NewListProps) {
   const [which, setWhich] = useState<SeasonAsked["which"] | null>(null);
-  const [asked, setAsked] = useState<Omit<SeasonAsked, "which">>(() => ({
-    day: new Date(Date.now() + 2 * DAY_MS).toISOString().slice(0, 10), // closing begins two days before
-    kind: "in_ground",
-    cover: "solid",
-    winter: "frost",
-    skimmer_plate: false,
-  }));
-  const set = (part: Partial<typeof asked>) => setAsked({ ...asked, ...part });
+  const { opening_day, closing_day, ...standing } = suggested;
+  const [stands, setStands] = useState(standing);
+  const [ownDay, setOwnDay] = useState<string | null>(null);
+  const day = ownDay ?? (which === null ? "" : which === "opening" ? opening_day : closing_day);
+  const set = (part: Partial<typeof stands>) => setStands({ ...stands, ...part });
   return (
     <Card
       as="section"
@@ -72,7 +80,7 @@ function NewList({ poolId, zone, units, busy, keep }: NewListProps) {
           onPick={setWhich}
         />
         <Box w="11rem">
-          <TextField label="On the day" type="date" value={asked.day} onText={(day) => set({ day })} />
+          <TextField label="On the day" type="date" value={day} onText={setOwnDay} />
         </Box>
         <PickOne
           label="The pool is"
@@ -80,7 +88,7 @@ function NewList({ poolId, zone, units, busy, keep }: NewListProps) {
             { value: "in_ground", label: "in the ground" },
             { value: "above_ground", label: "above ground" },
           ]}
-          value={asked.kind}
+          value={stands.kind}
           onPick={(kind) => set({ kind })}
         />
         <PickOne
@@ -90,7 +98,7 @@ function NewList({ poolId, zone, units, busy, keep }: NewListProps) {
             { value: "mesh", label: "mesh" },
             { value: "none", label: "none" },
           ]}
-          value={asked.cover}
+          value={stands.cover}
           onPick={(cover) => set({ cover })}
         />
         <PickOne
@@ -99,7 +107,7 @@ function NewList({ poolId, zone, units, busy, keep }: NewListProps) {
             { value: "frost", label: "with frost" },
             { value: "mild", label: "mild" },
           ]}
-          value={asked.winter}
+          value={stands.winter}
           onPick={(winter) => set({ winter })}
         />
         <PickOne
@@ -108,17 +116,17 @@ function NewList({ poolId, zone, units, busy, keep }: NewListProps) {
             { value: "plate", label: "sealed by a plate" },
             { value: "open", label: "open" },
           ]}
-          value={asked.skimmer_plate ? "plate" : "open"}
+          value={stands.skimmer_plate ? "plate" : "open"}
           onPick={(value) => set({ skimmer_plate: value === "plate" })}
         />
       </Flex>
-      {which !== null && asked.day !== "" && (
+      {which !== null && day !== "" && (
         <Preview
           poolId={poolId}
           zone={zone}
           units={units}
           busy={busy}
-          asked={{ ...asked, which }}
+          asked={{ ...stands, day, which }}
           onKeep={(list) =>
             void keep(list, `${NAMES[which]} is kept: tick it off day by day.`).then(
               (good) => good && setWhich(null),
@@ -130,7 +138,7 @@ function NewList({ poolId, zone, units, busy, keep }: NewListProps) {
   );
 }
 
-interface PreviewProps extends Omit<NewListProps, "keep"> {
+interface PreviewProps extends Omit<NewListProps, "keep" | "suggested"> {
   asked: SeasonAsked;
   onKeep: (list: Parameters<NewListProps["keep"]>[0]) => void;
 }
@@ -151,7 +159,16 @@ function Preview({ poolId, zone, units, busy, asked, onKeep }: PreviewProps) {
           changed.
         </Text>
       </Flex>
-      <Notes list={plan.data} zone={zone} />
+      <Notes list={plan.data} zone={zone}>
+        {plan.data.materials.length > 0 && (
+          <Text mt="2">
+            <Text as="span" fontWeight="700">
+              To have at hand:
+            </Text>{" "}
+            {plan.data.materials.map(({ name }) => name).join(", ")}.
+          </Text>
+        )}
+      </Notes>
       <Box as="ol" listStyleType="none" p="0" m="0" mt="3">
         {items.map((line, index) => (
           <ItemLine

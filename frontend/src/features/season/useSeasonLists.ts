@@ -59,7 +59,11 @@ export function useSeasonLists(poolId: string, units: Units) {
       said,
     );
 
-  const tick = (list_id: string, item: ListItem["item"], outcome: "done" | "skipped") =>
+  const tick = (
+    list_id: string,
+    item: Pick<ListItem["item"], "key" | "title">,
+    outcome: "done" | "skipped",
+  ) =>
     run(
       (id) => {
         const at = new Date().toISOString();

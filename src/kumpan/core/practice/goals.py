@@ -68,6 +68,10 @@ def _index(world: GreenWorld) -> tuple[bool, str]:
     return -0.4 <= index <= 0.3, f"{index:+.2f}"
 
 
+def _salt(world: GreenWorld) -> tuple[bool, str]:
+    return 2700 <= world.water.salt <= 3400, f"{world.water.salt:.0f}"
+
+
 _GOALS: Mapping[str, tuple[str, Callable[[GreenWorld], tuple[bool, str]]]] = MappingProxyType({
     "clear": ("The main drain plain to see", _clear),
     "nothing_lives": ("Nothing lives in it any more", _dead),
@@ -75,6 +79,7 @@ _GOALS: Mapping[str, tuple[str, Callable[[GreenWorld], tuple[bool, str]]]] = Map
     "ph": ("pH 7.2 to 7.8", _ph),
     "free_chlorine": ("Free chlorine 1 to 5", _free),
     "stabiliser": ("Stabiliser 25 to 60", _stabiliser),
+    "salt": ("Salt 2700 to 3400", _salt),
     "index": ("Scaling index within 0.3", _index),
 })  # fmt: skip
 

@@ -75,7 +75,7 @@ class Scenario:
 
 
 _CLEAR, _FREE, _COMBINED, _PH = "clear", "free_chlorine", "combined", "ph"
-_STAB, _INDEX, _DEAD = "stabiliser", "index", "nothing_lives"
+_STAB, _INDEX, _DEAD, _SALT_OK = "stabiliser", "index", "nothing_lives", "salt"
 _ROWS: tuple[Scenario, ...] = (
     Scenario(
         "holiday", "Green after a holiday",
@@ -111,6 +111,17 @@ _ROWS: tuple[Scenario, ...] = (
         Water(0.3, 0.2, 1.6, 7.7, 95, 220, 30, 900, bloom=1.2), Green(cloud=2.2, kill=0.08, filters=0.022),
         _shelf(_LIQUID, _SHOCK, _DICHLOR, _ACID, _SODA, _STABILISER), (_CLEAR, _COMBINED, _FREE, _PH),
         RescueSet(Severity.LIGHT),
+    ),
+    Scenario(
+        "spring", "The first day of a salt pool",
+        "The cover is off and the water is clear but cool. It was lowered for the winter and filled up again; the cell stands "
+        "without power, and its lamp asked for salt last autumn already.",
+        "New water took salt with it. Test it by hand, add whole bags rounded down, a day of mixing, test again, then power the cell; "
+        "until then chlorine goes in by hand.",
+        10, 65_000.0, Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND),
+        Water(0.4, 0.3, 0.2, 7.9, 70, 270, 40, 1900), Green(cloud=0.5, filters=0.02),
+        _shelf(_SALT, _LIQUID, _ACID, _SODA, _CALCIUM, _STABILISER), (_SALT_OK, _FREE, _PH, _CLEAR),
+        cell=CellSet(9.0, 0.0, 10.0), climate=Climate(latitude_deg=38.0, mean_c=15.0),
     ),
 )  # fmt: skip
 SCENARIOS: Mapping[str, Scenario] = MappingProxyType({row.key: row for row in _ROWS})

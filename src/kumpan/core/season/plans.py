@@ -102,21 +102,21 @@ OPENING: tuple[Row, ...] = (
     Row("salt", 2, "Salt to its window", "By a hand test, in whole bags rounded down, cell off; 24 h of mixing, test again.", (W.SALT_CELL,), materials=("pool salt",), station="sheet", dosed=D.SALT),
     Row("cell_on", 4, "Power the cell", "Water balanced, salt in its window, warmer than the unit's limit: cell in, flow seen, power on.", (W.SALT_CELL,), H.CELL),
     Row("stabiliser", 7, "Stabiliser", "When it is clear, from a test.", (W.OUTDOOR,), materials=("stabiliser",), station="sheet", dosed=D.STABILISER),
-    Row("algaecide", 7, "Preventive algaecide", "If you use one: by its label, when free chlorine is back under 5."),
+    Row("algaecide", 7, "Preventive algaecide", "If you use one: by its label, when free chlorine is back under 5.", materials=("preventive algaecide, if you use one",)),
     Row("routine", 7, "The week begins", "Tests twice a week, cleaning, care by the list; pump hours and schedule back to the season's.", station="care"),
 )  # fmt: skip
 CLOSING: tuple[Row, ...] = (
     Row("test", -2, "Test everything", "Two days before: the full test with copper and iron; a quart to a shop if it does the metals.", station="slip"),
     Row("shelf", -2, "What stands on the shelf", "Winter chemicals, plugs, antifreeze only where it is advised (propylene glycol, never automotive).", station="shelf"),
     Row("balance", -2, "Balance", "Never close on unbalanced water: for months nothing moves it. Low pH eats the liner, copper and iron stain.", station="sheet", dosed=D.BALANCE),
-    Row("clean", -1, "Clean it", "Leaves and debris out, brush, vacuum; waterline with a pool-safe cleaner.", hazard=H.SUCTION),
-    Row("sequestrant", -1, "Metals first", "Only where copper or iron was found: sequestrant by its label, before the shock; high chlorine destroys it later.", minutes=120),
+    Row("clean", -1, "Clean it", "Leaves and debris out, brush, vacuum; waterline with a pool-safe cleaner.", hazard=H.SUCTION, materials=("pool-safe cleaner",)),
+    Row("sequestrant", -1, "Metals first", "Only where copper or iron was found: sequestrant by its label, before the shock; high chlorine destroys it later.", minutes=120, materials=("sequestrant, if metals are found",)),
     Row("shock", -1, "Shock at dusk", "With the pump running, nothing else with it.", (W.OUTDOOR,), H.OXIDISER_GRANULES, 120, station="shock", dosed=D.SHOCK),
-    Row("algaecide", 0, "Winter algaecide", "Non-foaming, when free chlorine is back under 3 to 5, usually the next day. Some add all on one day; this is the safer order.", minutes=120),
+    Row("algaecide", 0, "Winter algaecide", "Non-foaming, when free chlorine is back under 3 to 5, usually the next day. Some add all on one day; this is the safer order.", minutes=120, materials=("non-foaming winter algaecide",)),
     Row("pillow_test", -1, "Air pillow", "Inflate three quarters with cold air the day before: a leak shows by morning.", (W.ABOVE_GROUND_COVERED,), materials=("air pillow", "cord")),
     Row("feeder", 0, "No feeder in the pool", "No floating tablet feeder over winter: it bleaches liner and plaster."),
     Row("tablets", 0, "Feeder emptied", "Flow off, pressure gone, face away; tablets back dry into their own tub.", (W.TABLETS,), H.TABLETS),
-    Row("level_plate", 0, "Water level", "With a skimmer seal or plate: half up the skimmer.", (W.PLATE,)),
+    Row("level_plate", 0, "Water level", "With a skimmer seal or plate: half up the skimmer.", (W.PLATE,), materials=("skimmer seal or plate",)),
     Row("level_low", 0, "Water level", "Below skimmer and returns, by the cover maker: 4 to 6 in under the skimmer in an in-ground pool. Never empty it: ground water lifts shells.", (W.NO_PLATE, W.FROST), H.SHELL),
     Row("filter_sand", 0, "Filter", "Backwash, drain plugs out, valve between two settings.", (W.SAND, W.FROST), H.VALVE),
     Row("filter_cartridge", 0, "Filter", "Cartridges washed, dried, kept indoors; tank drained.", (W.CARTRIDGE, W.FROST), H.PRESSURE),
@@ -131,7 +131,7 @@ CLOSING: tuple[Row, ...] = (
     Row("cover", 0, "Cover on", "When free chlorine is 3 or under. Water bags two thirds full, not dragged, never hung jugs, not over the skimmer. Keep its receipt. Nobody on or under it.", (W.COVERED,), materials=("cover", "water bags")),
     Row("store", 0, "Chemicals stored", "Away from equipment, apart from each other, dry, locked."),
     Row("mild", 0, "Through the mild winter", "No closing: shorter pump hours, freeze guard on, test weekly, chlorinate by hand when the cell stops.", (W.MILD,)),
-    Row("duty_water", 21, "Water on the cover", "Over 3 in: pumped off, a plate under the pump, GFCI or RCD protected. Water on a cover drowns children: nobody on or under it.", (W.COVERED,), H.ELECTRICITY, every_days=21),
+    Row("duty_water", 21, "Water on the cover", "Over 3 in: pumped off, a plate under the pump, GFCI or RCD protected. Water on a cover drowns children: nobody on or under it.", (W.COVERED,), H.ELECTRICITY, materials=("cover pump",), every_days=21),
     Row("duty_leaves", 28, "Leaves off", "Before the first freeze.", (W.COVERED,)),
     Row("duty_storm", 30, "After storms", "Weights, cable, wind under the cover; the level.", every_days=30),
     Row("duty_look", 60, "A look at mid-winter", "Level, clarity, chlorine.", (W.MILD,), every_days=45),
@@ -152,17 +152,22 @@ class DatedItem:
     station: str | None
     dosed: Dosed | None = None
     every_days: int = 0
+    materials: tuple[str, ...] = ()
     own: bool = False
 
 
 @dataclass(frozen=True)
 class SeasonPlan:
-    """The list in its order, what to have at hand, and words about the day itself."""
+    """The list in its order, and words about the day itself."""
 
     which: Which
     items: tuple[DatedItem, ...]
-    materials: tuple[str, ...]
     notes: tuple[str, ...]
+
+    @property
+    def materials(self) -> tuple[str, ...]:
+        """What to have at hand for its items, each once."""
+        return tuple(dict.fromkeys(thing for item in self.items for thing in item.materials))
 
 
 def season_plan(which: Which, asked: SeasonAsked, day: date, water_c: float | None = None) -> SeasonPlan:
@@ -171,12 +176,11 @@ def season_plan(which: Which, asked: SeasonAsked, day: date, water_c: float | No
     items = tuple(
         DatedItem(
             row.key, day + timedelta(days=row.day), row.title, row.text, row.hazard,
-            cautions_for(row.hazard), row.minutes, row.station, row.dosed, row.every_days,
+            cautions_for(row.hazard), row.minutes, row.station, row.dosed, row.every_days, row.materials,
         )
         for row in rows
     )  # fmt: skip
-    materials = tuple(dict.fromkeys(thing for row in rows for thing in row.materials))
-    return SeasonPlan(which, items, materials, tuple(_notes(which, asked, water_c)))
+    return SeasonPlan(which, items, tuple(_notes(which, asked, water_c)))
 
 
 def kept_plan(

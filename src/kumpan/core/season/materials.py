@@ -1,0 +1,34 @@
+"""What a list needs at hand: ticked off as it is bought or found. Source: season-lists."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from kumpan.core.journal import Outcome
+from kumpan.core.season.kept import TickedItem
+
+SOURCE = "season-lists"
+
+PREFIX = "have/"
+
+
+@dataclass(frozen=True)
+class Material:
+    """One thing to have at hand; `ticked` once it is there."""
+
+    name: str
+    key: str
+    ticked: TickedItem | None
+
+    @property
+    def at_hand(self) -> bool:
+        return self.ticked is not None and self.ticked.body.outcome is Outcome.DONE
+
+
+def material_key(name: str) -> str:
+    """As it is ticked in the journal."""
+    return PREFIX + name
+
+
+def materials_of(names: Sequence[str], ticks: Mapping[str, TickedItem]) -> tuple[Material, ...]:
+    """In the list's order, each with its tick."""
+    return tuple(Material(name, material_key(name), ticks.get(material_key(name))) for name in names)

@@ -1,0 +1,49 @@
+"""What a new opening or closing begins with: the day by the water's crossing, the rest as this pool stood last time.
+
+Sources: season-lists, water-climate.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import date, timedelta
+from operator import attrgetter
+
+from kumpan.core.journal import Cover, PoolKind, PoolState, SeasonListKept, Winter
+from kumpan.core.season.climate import Crossing
+
+SOURCES_USED = ("season-lists", "water-climate")
+
+OPENS_BEFORE = timedelta(days=7)  # open before the water gets over 65 F
+CLOSING_BEGINS_BEFORE = timedelta(days=2)  # its full test
+FROST_UNDER_C = 8.0  # a pool whose coldest month is under it freezes in some nights
+
+
+@dataclass(frozen=True)
+class Suggested:
+    """How the form is filled before anybody touches it."""
+
+    opening_day: date
+    closing_day: date
+    kind: PoolKind
+    cover: Cover
+    winter: Winter
+    skimmer_plate: bool
+
+
+def suggested(
+    state: PoolState, monthly_c: Sequence[float], opening: Crossing, closing: Crossing, today: date
+) -> Suggested:
+    """Never a day that has begun already; `monthly_c` the water by month, January first."""
+    last = _last_kept(state)
+    soonest = today + CLOSING_BEGINS_BEFORE
+    opens = soonest if opening.on is None else max(today, opening.on - OPENS_BEFORE)
+    closes = soonest if closing.on is None else max(soonest, closing.on)
+    if last is None:
+        winter = Winter.FROST if min(monthly_c) < FROST_UNDER_C else Winter.MILD
+        return Suggested(opens, closes, PoolKind.IN_GROUND, Cover.SOLID, winter, skimmer_plate=False)
+    return Suggested(opens, closes, last.kind, last.cover, last.winter, last.skimmer_plate)
+
+
+def _last_kept(state: PoolState) -> SeasonListKept | None:
+    entries = sorted(state.season_lists, key=attrgetter("at"))
+    return next((e.body for e in reversed(entries) if isinstance(e.body, SeasonListKept)), None)

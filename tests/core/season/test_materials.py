@@ -1,0 +1,76 @@
+"""What a list needs at hand: each thing once, ticked one by one, gone with the item that needed it."""
+
+from dataclasses import replace
+from datetime import UTC, date, datetime
+from uuid import UUID
+
+import pytest
+
+from kumpan.core.journal import Body, Cover, Entry, ListTicked, Outcome, PoolKind, SeasonListKept, Which, fold
+from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
+from kumpan.core.season.kept import ticks_of
+from kumpan.core.season.materials import material_key, materials_of
+from kumpan.core.season.plans import CLOSING, OPENING, kept_plan
+
+LIST = UUID(int=5)
+DAY = date(2026, 10, 4)
+SALT = Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.CARTRIDGE)
+CLOSED = SeasonListKept(LIST, Which.CLOSING, DAY)
+OPENED = SeasonListKept(LIST, Which.OPENING, DAY)
+
+
+def needs(kept: SeasonListKept) -> tuple[str, ...]:
+    return kept_plan(kept, SALT, green=False).materials
+
+
+@pytest.mark.parametrize(
+    ("kept", "thing"),
+    [
+        # Handbook 09, common practice: what each step takes.
+        (CLOSED, "non-foaming winter algaecide"),
+        (CLOSED, "sequestrant, if metals are found"),
+        (CLOSED, "winter plugs"),
+        (CLOSED, "cell spacer"),
+        (CLOSED, "water bags"),
+        (CLOSED, "cover pump"),
+        (replace(CLOSED, skimmer_plate=True), "skimmer seal or plate"),
+        (replace(CLOSED, kind=PoolKind.ABOVE_GROUND), "air pillow"),
+        (OPENED, "pool salt"),
+        (OPENED, "stabiliser"),
+        (OPENED, "cartridge"),
+        (OPENED, "fresh reagents or strips"),
+    ],
+)
+def test_each_step_brings_what_it_takes(kept: SeasonListKept, thing: str) -> None:
+    assert thing in needs(kept)
+
+
+def test_what_nobody_needs_is_not_asked_for() -> None:
+    assert "air pillow" not in needs(CLOSED)
+    assert "cover pump" not in needs(replace(CLOSED, cover=Cover.NONE))
+    assert "winter plugs" not in needs(replace(CLOSED, left_out=("lines",)))
+
+
+def test_a_thing_stands_once_however_many_steps_take_it() -> None:
+    found = needs(CLOSED)
+    assert len(found) == len(set(found))
+
+
+def test_a_thing_is_at_hand_once_it_is_ticked() -> None:
+    at = datetime(2026, 10, 1, tzinfo=UTC)
+    told: tuple[Body, ...] = (
+        CLOSED,
+        ListTicked(LIST, material_key("winter plugs"), Outcome.DONE),
+        ListTicked(LIST, material_key("water bags"), Outcome.SKIPPED),
+    )
+    state = fold(Entry(UUID(int=20 + n), UUID(int=1), at, at, None, body) for n, body in enumerate(told))
+    found = {one.name: one.at_hand for one in materials_of(needs(CLOSED), ticks_of(state, LIST))}
+    assert (found["winter plugs"], found["water bags"], found["cover pump"]) == (True, False, False)
+
+
+def test_no_item_is_taken_for_a_thing() -> None:
+    """A tick names an item or a thing; the two never share a key, and both are short enough to be sent."""
+    items = {row.key for row in (*OPENING, *CLOSING)}
+    things = {material_key(thing) for row in (*OPENING, *CLOSING) for thing in row.materials}
+    assert not items & things
+    assert max(len(key) for key in items | things) <= 60

@@ -1,0 +1,96 @@
+"""A new list begins with a day by the water and with the pool as it stood last time."""
+
+from datetime import UTC, date, datetime, timedelta
+from uuid import UUID
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from kumpan.core.journal import Cover, Entry, PoolKind, PoolState, SeasonListKept, Which, Winter, fold
+from kumpan.core.season.climate import BY_LATITUDE, Crossing
+from kumpan.core.season.suggested import Suggested, suggested
+
+TODAY = date(2026, 3, 1)
+NEVER = Crossing(None, "table")
+COLD, WARM = (2.0,) * 3 + (15.0,) * 9, (14.0,) * 12
+DAYS = st.dates(date(2026, 1, 1), date(2027, 12, 31))
+
+
+def on(day: date) -> Crossing:
+    return Crossing(day, "table")
+
+
+def kept_on(*bodies: SeasonListKept) -> PoolState:
+    start = datetime(2026, 1, 1, tzinfo=UTC)
+    return fold(
+        Entry(UUID(int=9 + n), UUID(int=1), start + timedelta(days=n), start, None, body)
+        for n, body in enumerate(bodies)
+    )
+
+
+def of(opening: Crossing = NEVER, closing: Crossing = NEVER, state: PoolState | None = None) -> Suggested:
+    return suggested(state or fold(()), COLD, opening, closing, TODAY)
+
+
+def test_it_opens_a_week_before_the_water_turns() -> None:
+    """Handbook 09: open before the water gets to 65 F; a week leaves time to balance and clear."""
+    assert of(opening=on(date(2026, 5, 10))).opening_day == date(2026, 5, 3)
+
+
+def test_it_closes_when_the_water_is_under_it() -> None:
+    """Handbook 09: close when water stays under 60 to 65 F."""
+    assert of(closing=on(date(2026, 10, 9))).closing_day == date(2026, 10, 9)
+
+
+def test_too_late_to_open_early_it_opens_today() -> None:
+    assert of(opening=on(date(2026, 3, 4))).opening_day == TODAY
+
+
+def test_a_closing_leaves_two_days_for_its_full_test() -> None:
+    assert of(closing=on(TODAY)).closing_day == TODAY + timedelta(days=2)
+
+
+def test_water_that_never_turns_gives_a_day_soon() -> None:
+    """At the equator no day is better than another."""
+    found = of()
+    assert (found.opening_day, found.closing_day) == (TODAY + timedelta(days=2),) * 2
+
+
+@pytest.mark.parametrize(
+    ("monthly", "winter"),
+    [(COLD, Winter.FROST), (WARM, Winter.MILD), (BY_LATITUDE[41.0], Winter.FROST), (BY_LATITUDE[25.0], Winter.MILD)],
+)  # fmt: skip
+def test_a_first_list_takes_the_winter_from_the_coldest_month(
+    monthly: tuple[float, ...], winter: Winter
+) -> None:
+    """Common practice: pools are closed for frost at 41 N and kept running at 25 N."""
+    assert suggested(fold(()), monthly, NEVER, NEVER, TODAY).winter is winter
+
+
+def test_the_next_list_stands_as_the_last_one_did() -> None:
+    older = SeasonListKept(UUID(int=2), Which.CLOSING, TODAY, PoolKind.IN_GROUND, Cover.SOLID)
+    last = SeasonListKept(
+        UUID(int=3), Which.OPENING, TODAY, PoolKind.ABOVE_GROUND, Cover.MESH, Winter.MILD, skimmer_plate=True
+    )
+    found = of(state=kept_on(older, last))
+    assert (found.kind, found.cover, found.winter, found.skimmer_plate) == (
+        PoolKind.ABOVE_GROUND,
+        Cover.MESH,
+        Winter.MILD,
+        True,
+    )
+
+
+def test_a_dropped_list_still_tells_how_the_pool_stands() -> None:
+    dropped = SeasonListKept(
+        UUID(int=2), Which.CLOSING, TODAY, PoolKind.ABOVE_GROUND, Cover.NONE, dropped=True
+    )
+    assert of(state=kept_on(dropped)).cover is Cover.NONE
+
+
+@given(DAYS, DAYS)
+def test_no_day_lies_in_the_past(opening: date, closing: date) -> None:
+    found = of(on(opening), on(closing))
+    assert found.opening_day >= TODAY
+    assert found.closing_day >= TODAY + timedelta(days=2)
