@@ -86,6 +86,15 @@ def test_an_unknown_unit_is_asked_about_never_guessed(typed: str, dimension: Dim
         read_quantity(typed, dimension, "g")
 
 
+@pytest.mark.parametrize("dimension", list(D))
+def test_what_cannot_be_read_is_told_by_an_example_that_can(dimension: Dimension) -> None:
+    """The cure fits the field: a gauge is not told to write kilograms."""
+    with pytest.raises(UnreadableQuantity) as told:
+        read_quantity("a lot", dimension, "g")
+    example = str(told.value).split('"')[-2]
+    assert read_quantity(example, dimension, "g").had_unit
+
+
 def test_a_second_number_needs_its_unit() -> None:
     with pytest.raises(UnreadableQuantity, match="without a unit"):
         read_quantity("3 lb 10", D.MASS, "g")

@@ -37,6 +37,26 @@ async def test_a_closing_for_this_pool_on_a_day(api: Api) -> None:
     assert await api.get(f"/pools/{pool}/season-lists") == []
 
 
+@pytest.mark.parametrize(
+    ("which", "day", "said"),
+    [
+        ("opening", "2027-03-01", "Early is cheap"),
+        ("opening", "2026-07-20", "expect algae"),
+        ("closing", "2026-07-20", "Wait if you can"),
+        ("closing", "2026-12-20", ""),
+    ],
+)
+async def test_early_and_late_are_judged_by_the_water_of_that_day(
+    api: Api, which: str, day: str, said: str
+) -> None:
+    """Whatever it is today: an opening next March is early although the water is warm now."""
+    pool = await api.new_pool()
+    await api.test(pool, free_chlorine="3", total_chlorine="3", ph="7.5", temperature_c="82")
+    notes = " ".join((await api.get(f"/pools/{pool}/season-plan?which={which}&day={day}"))["notes"])
+    assert said in notes
+    assert ("65" in notes) == bool(said)
+
+
 async def test_a_green_pool_is_handed_over_at_opening(api: Api) -> None:
     pool = await api.new_pool()
     await api.post(f"/pools/{pool}/looks", {"id": new_id(), "clarity": "green", "level": "normal"}, 201)

@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { notify } from "../components/notice";
 import { personId } from "../lib/person";
+import { Trouble } from "./client";
 import { takeBack } from "./entries";
 import { KEPT, postOrKeep } from "./outbox";
 import type { DueItem } from "./types";
@@ -10,9 +11,18 @@ import type { DueItem } from "./types";
 export function useCare(poolId: string) {
   const queries = useQueryClient();
   const [busy, setBusy] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
 
-  async function tell(path: string, body: object, what: string, said: string): Promise<boolean> {
+  /** `besideField`: what cannot be read is told there, by `problem`, and not in the bar. */
+  async function tell(
+    path: string,
+    body: object,
+    what: string,
+    said: string,
+    besideField = false,
+  ): Promise<boolean> {
     setBusy(true);
+    setProblem(null);
     try {
       const id = crypto.randomUUID();
       const told = { id, person_id: personId(), ...body };
@@ -24,7 +34,9 @@ export function useCare(poolId: string) {
       }
       return true;
     } catch (error) {
-      notify(error instanceof Error ? error.message : String(error));
+      const words = error instanceof Error ? error.message : String(error);
+      if (besideField && error instanceof Trouble && error.field !== null) setProblem(words);
+      else notify(words);
       return false;
     } finally {
       setBusy(false);
@@ -42,6 +54,7 @@ export function useCare(poolId: string) {
 
   return {
     busy,
+    problem,
     done: (item: DueItem) =>
       tell("/care/done", { task: item.task, note: "" }, item.title, `${item.title}: done.`),
     putOff: (item: DueItem, until: string) =>
@@ -62,7 +75,7 @@ export function useCare(poolId: string) {
       ),
     event: (kind: string, words: string) => tell("/events", { kind, note: "" }, words, `${words}: noted.`),
     pressure: (pressure: string, metric: boolean) =>
-      tell(`/pressures?metric=${metric}`, { pressure }, "Filter pressure", "Pressure noted."),
+      tell(`/pressures?metric=${metric}`, { pressure }, "Filter pressure", "Pressure noted.", true),
     look: () =>
       tell(
         "/looks",

@@ -70,6 +70,10 @@ _UNIT_ROWS: tuple[tuple[Dimension, float, str], ...] = (
     (Dimension.TEMPERATURE, 5 / 9, "f °f degf fahrenheit"),
     (Dimension.TEMPERATURE, 1.0, "c °c degc celsius"),
 )
+_LIKE: dict[Dimension, str] = {
+    Dimension.VOLUME: "3 qt", Dimension.MASS: "2 kg", Dimension.LENGTH: "16 ft", Dimension.TEMPERATURE: "82 F",
+    Dimension.CONCENTRATION: "3 ppm", Dimension.PRESSURE: "18 psi", Dimension.FLOW: "60 gpm",
+}  # fmt: skip
 UNITS: dict[str, tuple[Dimension, float]] = {
     word: (dimension, factor) for dimension, factor, words in _UNIT_ROWS for word in words.split()
 }
@@ -158,7 +162,7 @@ def read_quantity(text: str, dimension: Dimension, default_unit: str) -> Quantit
         piece = _PIECE.match(joined, position)
         if piece is None:
             raise UnreadableQuantity(
-                f'"{text.strip()}" cannot be read; write a number and a unit, like "2 kg".'
+                f'"{text.strip()}" cannot be read; write a number and a unit, like "{_LIKE[dimension]}".'
             )
         unit = (piece["unit"] or "").lower()
         had_unit = had_unit or bool(unit)

@@ -23,7 +23,7 @@ from kumpan.core.planning.dusk import next_evening
 from kumpan.core.planning.expected import measured_readings
 from kumpan.core.planning.shock import ShockAsked, ShockWay
 from kumpan.core.pool.shapes import area_m2
-from kumpan.core.season.climate import Crossing, crossing, monthly_water_c
+from kumpan.core.season.climate import Crossing, crossing, monthly_water_c, water_on_c
 from kumpan.core.season.doses import ItemDoses, item_doses
 from kumpan.core.season.kept import TickedItem, is_green, kept_lists, ticks_of
 from kumpan.core.season.materials import material_key, materials_of
@@ -147,7 +147,8 @@ def _view(
     metric: bool,
 ) -> SeasonListView:
     zone = ZoneInfo(parts.settings.time_zone)
-    water_c = measured_readings(state).temperature_c
+    latitude = place_of(parts.settings)[0]
+    water_c = None if parts.equipment.traits.indoor else water_on_c(kept.day, state, latitude, zone)
     found = kept_plan(kept, parts.equipment.traits, green=is_green(state), water_c=water_c)
     question = _dose_question(scope, state, parts, hand, metric)
     ticks = ticks_of(state, kept.list_id)
@@ -164,7 +165,6 @@ def _view(
             else None
         )
         items.append(ListItem(item, told, doses, _circulate_until(scope, item, told)))
-    latitude = place_of(parts.settings)[0]
     return SeasonListView(
         kept,
         is_kept,

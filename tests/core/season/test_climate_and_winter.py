@@ -16,7 +16,7 @@ from kumpan.core.planning.product_choice import Stocked
 from kumpan.core.planning.schools import bands, school
 from kumpan.core.planning.shock import ShockAsked, ShockWay
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
-from kumpan.core.season.climate import BY_LATITUDE, crossing, monthly_water_c
+from kumpan.core.season.climate import BY_LATITUDE, crossing, monthly_water_c, water_on_c
 from kumpan.core.season.doses import item_doses
 from kumpan.core.season.plans import Dosed
 from kumpan.core.season.winter import winter_loss
@@ -67,6 +67,28 @@ def test_the_next_opening_lies_within_a_year_and_the_south_is_half_a_year_off(
 def test_further_north_is_later() -> None:
     days = [crossing(Which.OPENING, EMPTY, lat, ZONE, TODAY).on for lat in sorted(BY_LATITUDE)[1:]]
     assert days == sorted(days)  # type: ignore[type-var]
+
+
+def test_the_water_on_a_day_lies_between_the_middles_of_its_months() -> None:
+    """36 N: 15 C in mid April, 20 C in mid May; and January goes on from December."""
+    assert water_on_c(date(2026, 4, 15), EMPTY, 36.5, ZONE) == 15.0
+    assert water_on_c(date(2026, 4, 30), EMPTY, 36.5, ZONE) == pytest.approx(17.5)
+    assert water_on_c(date(2027, 1, 1), EMPTY, 36.5, ZONE) == pytest.approx(5.45, abs=0.03)
+
+
+def test_a_reading_near_the_day_goes_before_the_table() -> None:
+    state = logged((date(2026, 4, 8), 21.0))
+    assert water_on_c(date(2026, 4, 15), state, 36.5, ZONE) == 21.0
+    assert water_on_c(date(2026, 4, 19), state, 36.5, ZONE) != 21.0
+
+
+@given(st.floats(26, 60), st.dates(date(2025, 1, 1), date(2028, 12, 31)))
+def test_on_the_day_it_crosses_the_water_has_just_that_warmth(latitude: float, today: date) -> None:
+    """The two readings of the table agree: at the crossing it is 65 F, within what a day changes."""
+    for which in Which:
+        on = crossing(which, EMPTY, latitude, ZONE, today).on
+        assert on is not None
+        assert water_on_c(on, EMPTY, latitude, ZONE) == pytest.approx(18.0, abs=0.3)
 
 
 def test_the_log_goes_before_the_table() -> None:

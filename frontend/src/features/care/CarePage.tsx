@@ -145,12 +145,13 @@ function WhatHappened({ care }: { care: ReturnType<typeof useCare> }) {
           void care.pressure(pressure, units === "metric").then((kept) => kept && setPressure(""));
         }}
       >
-        <Flex gap="2" align="end" mt="3">
+        <Flex gap="2" align={care.problem === null ? "end" : "center"} mt="3">
           <TextField
             label={`Filter pressure, ${units === "us" ? "psi" : "bar"}`}
             inputMode="decimal"
             value={pressure}
             onText={setPressure}
+            problem={care.problem}
           />
           <SideButton type="submit" disabled={care.busy || pressure.trim() === ""}>
             Note it

@@ -110,26 +110,34 @@ function Gauge({ poolId, units, filter }: { poolId: string; units: Units; filter
     if (await care.pressure(typed, units === "metric")) setTyped("");
   }
   return (
-    <Flex mt="5" gap="3" align="end" wrap="wrap" data-noprint>
-      <Box w="9rem">
-        <TextField
-          label={`Filter gauge, ${units === "us" ? "psi" : "bar"}`}
-          inputMode="decimal"
-          value={typed}
-          onText={setTyped}
-        />
-      </Box>
-      <SideButton disabled={typed.trim() === "" || care.busy} onClick={() => void note()}>
-        Note it
-      </SideButton>
-      <PlainLink
-        to={`/pools/${poolId}/care/do/${PROCEDURES[filter] ?? "backwash"}`}
-        minH="44px"
-        display="inline-flex"
-        alignItems="center"
-      >
-        Clean the filter
-      </PlainLink>
-    </Flex>
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        void note();
+      }}
+    >
+      <Flex mt="5" gap="3" align={care.problem === null ? "end" : "center"} wrap="wrap" data-noprint>
+        <Box w={care.problem === null ? "9rem" : "18rem"}>
+          <TextField
+            label={`Filter gauge, ${units === "us" ? "psi" : "bar"}`}
+            inputMode="decimal"
+            value={typed}
+            onText={setTyped}
+            problem={care.problem}
+          />
+        </Box>
+        <SideButton type="submit" disabled={typed.trim() === "" || care.busy}>
+          Note it
+        </SideButton>
+        <PlainLink
+          to={`/pools/${poolId}/care/do/${PROCEDURES[filter] ?? "backwash"}`}
+          minH="44px"
+          display="inline-flex"
+          alignItems="center"
+        >
+          Clean the filter
+        </PlainLink>
+      </Flex>
+    </form>
   );
 }

@@ -49,10 +49,12 @@ export function SheetPage() {
   const data = sheet.query.data;
   const offered = data?.id === null;
   const now = data ? stepNow(data) : undefined;
+  const [atWork, setAtWork] = useState(false);
   const twiceLine = data?.steps.find(({ number }) => number === sheet.twice?.number);
   const common = { units, zone, poolId, busy: sheet.busy, onUndo: sheet.undo };
 
   async function start(what: PlanAsked) {
+    setAtWork(true);
     if (await sheet.start(what)) setAsked(null);
   }
 
@@ -101,7 +103,11 @@ export function SheetPage() {
               zone={zone}
               units={units}
               busy={sheet.busy}
-              onTick={(outcome, amount) => sheet.tick(now, outcome, amount)}
+              takesFocus={atWork}
+              onTick={(outcome, amount) => {
+                setAtWork(true);
+                return sheet.tick(now, outcome, amount);
+              }}
             />
           )}
           <SheetCard

@@ -1,5 +1,5 @@
-import { Box, Flex, Text } from "@chakra-ui/react";
-import { useState } from "react";
+import { Box, chakra, Flex, Text } from "@chakra-ui/react";
+import { useEffect, useRef, useState } from "react";
 import type { Sheet, SheetStep } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card, Caution } from "../../components/Card";
@@ -21,12 +21,18 @@ interface StepNowProps {
   zone: string;
   units: Units;
   busy: boolean;
+  /** The step before it was just ticked, or the sheet just started: the keyboard and the reader go on here. */
+  takesFocus: boolean;
   onTick: (outcome: "done" | "skipped", amount?: string) => Promise<boolean>;
 }
 
 /** The one step that is on now, large enough for a wet thumb and bright sun. */
-export function StepNow({ sheet, current, zone, units, busy, onTick }: StepNowProps) {
+export function StepNow({ sheet, current, zone, units, busy, takesFocus, onTick }: StepNowProps) {
   const { step } = current;
+  const title = useRef<HTMLHeadingElement>(null);
+  useEffect(() => {
+    if (takesFocus) title.current?.focus({ preventScroll: true });
+  }, [takesFocus]);
   const tickable = sheet.steps.filter(({ step: other }) => other.kind !== "wait");
   const position = tickable.findIndex(({ number }) => number === current.number);
   return (
@@ -51,9 +57,16 @@ export function StepNow({ sheet, current, zone, units, busy, onTick }: StepNowPr
           Step {position + 1} of {tickable.length}
         </Text>
       </Flex>
-      <Text as="h2" fontSize="title" fontWeight="700" lineHeight="1.2">
+      <chakra.h2
+        ref={title}
+        tabIndex={-1}
+        fontSize="title"
+        fontWeight="700"
+        lineHeight="1.2"
+        _focus={{ outline: "none" }}
+      >
         {step.title}
-      </Text>
+      </chakra.h2>
       {step.rounded_text && (
         <Text
           fontSize={step.rounded_text.length > 14 ? "1.75rem" : "amount"}

@@ -19,6 +19,7 @@ MONTHS = 12
 MIDDLE_OF_MONTH = 15
 LOGGED_APART = timedelta(days=24)  # two readings further apart do not show the day between
 LOG_HOLDS = timedelta(days=420)
+READING_HOLDS = timedelta(days=10)  # a temperature says something about so many days around it
 
 # The water of an unheated outdoor pool in the middle of each month, C, by latitude north, January first.
 BY_LATITUDE: Mapping[float, tuple[float, ...]] = MappingProxyType({
@@ -46,6 +47,23 @@ def monthly_water_c(state: PoolState, latitude_deg: float) -> tuple[float, ...]:
         return own.monthly_c
     row = BY_LATITUDE[max(least for least in BY_LATITUDE if least <= abs(latitude_deg))]
     return row if latitude_deg >= 0 else row[6:] + row[:6]
+
+
+def water_on_c(day: date, state: PoolState, latitude_deg: float, zone: tzinfo) -> float:
+    """The water on a day, C: as read shortly before or after it, else by straight lines through the table of months."""
+    near = [
+        reading
+        for reading in history(state, Measure.TEMPERATURE)
+        if abs(reading.at.astimezone(zone).date() - day) <= READING_HOLDS
+    ]
+    if near:
+        return near[-1].value.value
+    monthly = monthly_water_c(state, latitude_deg)
+    start, end = next(
+        (start, end) for start, end in pairwise(_middle(day, n) for n in (-1, 0, 1)) if start <= day <= end
+    )
+    share = (day - start) / (end - start)
+    return monthly[start.month - 1] + share * (monthly[end.month - 1] - monthly[start.month - 1])
 
 
 def crossing(which: Which, state: PoolState, latitude_deg: float, zone: tzinfo, today: date) -> Crossing:

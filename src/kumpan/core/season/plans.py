@@ -171,7 +171,7 @@ class SeasonPlan:
 
 
 def season_plan(which: Which, asked: SeasonAsked, day: date, water_c: float | None = None) -> SeasonPlan:
-    """The dated plan. `water_c` is the last water temperature, for the word on early and late."""
+    """The dated plan. `water_c` is the water on that day, for the word on early and late."""
     rows = sorted(_fitting(OPENING if which is Which.OPENING else CLOSING, asked), key=lambda row: row.day)
     items = tuple(
         DatedItem(
@@ -237,11 +237,11 @@ def _fitting(rows: Sequence[Row], asked: SeasonAsked) -> Iterator[Row]:
 def _notes(which: Which, asked: SeasonAsked, water_c: float | None) -> Iterator[str]:
     if which is Which.OPENING:
         if water_c is not None and water_c > SWIM_SEASON_C:
-            yield "The water is over 65 °F (18 °C) already: expect algae; the shock may need its repeats."
+            yield "By that day the water is over 65 °F (18 °C): expect algae; the shock may need its repeats."
         else:
             yield "Early is cheap: under 65 °F (18 °C) almost nothing grows."
     elif water_c is not None and water_c > SWIM_SEASON_C:
-        yield "The water is still over 65 °F (18 °C): closing now leaves it warm and still. Wait if you can."
+        yield "On that day the water is still over 65 °F (18 °C): closed then, it stands warm and still. Wait if you can."
     if which is Which.CLOSING and asked.winter is Winter.MILD:
         yield "Mild winters need no closing: this is the list of what still changes."
     yield "Household guidance: cover maker, equipment manuals and licensed trades come first."
