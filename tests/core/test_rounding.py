@@ -60,7 +60,9 @@ def test_mass_in_words(grams: float, us: str, metric: str) -> None:
 
 def test_volume_in_words() -> None:
     assert volume_text(44 * ML_PER_FL_OZ) == "44 fl oz"
-    assert volume_text(160 * ML_PER_FL_OZ) == "1 gal 32 fl oz"
+    assert volume_text(160 * ML_PER_FL_OZ) == "1¼ gal"
+    assert volume_text(170 * ML_PER_FL_OZ) == "1 gal 42 fl oz"
+    assert volume_text(256 * ML_PER_FL_OZ) == "2 gal"
     assert volume_text(1300, metric=True) == "1.3 L"
 
 
@@ -108,3 +110,20 @@ def test_nobody_counts_to_thirty_with_a_cup() -> None:
     assert "blue cup" in few.text
     assert "blue cup" not in many.text
     assert many.text.startswith("1 gal")
+
+
+@pytest.mark.parametrize(
+    ("parts", "volume_ml", "text"),
+    [
+        (10, 400.0, "0.4 × jug (400 mL)"),
+        (10, 500.0, "½ × jug (500 mL)"),
+        (3, 2000 / 3, "⅔ × jug (667 mL)"),
+        (4, 1250.0, "1¼ × jug (1.25 L)"),
+        (5, 2400.0, "2.4 × jug (2.4 L)"),
+    ],
+)
+def test_a_measure_is_told_by_its_own_parts(parts: int, volume_ml: float, text: str) -> None:
+    """A jug read in tenths is filled to 0.4: told as a half it would take a quarter too much."""
+    jug = Container(ContainerKind.JUG, "jug", volume_ml=1000.0, parts=parts)
+    liquid = Product("p", "sodium_hypochlorite", 10.0)
+    assert round_dose(liquid, mass_from_volume_g(liquid, volume_ml), True, 0.0, (jug,)).text == text

@@ -190,7 +190,7 @@ async def test_stock_is_bought_minus_poured(api: Api) -> None:
     await api.post("/shelf/purchases", {"id": new_id(), "product_id": product["id"], "packages": 2}, 201)
     pour = {"id": new_id(), "product_id": product["id"], "amount": "1/2 gal"}
     entry = await api.post(f"/pools/{pool}/additions", pour, 201)
-    assert (await api.get("/shelf"))[0]["stock_text"] == "1 gal 64 fl oz"
+    assert (await api.get("/shelf"))[0]["stock_text"] == "1½ gal"
     await api.post(f"/entries/{entry}/void", {"id": new_id()})
     assert (await api.get("/shelf?metric=true"))[0]["stock_text"] == "7.57 L"
 

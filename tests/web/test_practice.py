@@ -13,7 +13,7 @@ async def play(api: Api, moves: list[Json], **changes: Json) -> Json:
 
 async def test_the_pools_are_told_with_their_shelves(api: Api) -> None:
     seen = await api.get("/practice")
-    assert [row["key"] for row in seen] == ["holiday", "creep", "cell", "party"]
+    assert [row["key"] for row in seen] == ["holiday", "creep", "cell", "party", "spring"]
     assert all(row["goals"] and row["story"] and row["shelf"] for row in seen)
     metric = await api.get("/practice?metric=true")
     assert metric[0]["pool"].startswith("60")

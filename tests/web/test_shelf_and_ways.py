@@ -221,3 +221,42 @@ async def test_a_coarse_reading_is_asked_for_instead_of_dosed(api: Api) -> None:
     sheet = await api.get(f"/pools/{pool}/sheet")
     assert "cyanuric_acid" not in {line["step"]["chemical"] for line in sheet["steps"]}
     assert "too_coarse" in {left["code"] for left in sheet["unmet"]}
+
+
+async def test_an_amount_is_typed_in_the_words_of_the_sheet(api: Api) -> None:
+    """Jugs by the package of the shelf, cups by their own name; a correction is read the same way."""
+    pool = await api.new_pool()
+    product = {"id": new_id(), "chemical": "sodium_hypochlorite", "strength_percent": 10, "package": "1 gal"}
+    await api.post("/shelf", product, 201)
+    box = {"kind": "cup", "name": "blue cup", "holds": "8 fl oz", "parts": 4}
+    await api.post("/habits", {"id": new_id(), "containers": [box]})
+    pour = {"id": new_id(), "product_id": product["id"], "amount": "1½ jugs"}
+    entry = await api.post(f"/pools/{pool}/additions", pour, 201)
+    correct = {"id": new_id(), "amount": "3 × blue cup (24 fl oz)", "at": api.now.isoformat()}
+    await api.post(f"/entries/{entry}/correct-addition", correct)
+    log = await api.get(f"/pools/{pool}/log")
+    assert [line["detail"] for line in log if line["kind"] == "addition"] == ["24 fl oz", "1½ gal"]
+
+
+async def test_a_package_that_nobody_measured_is_asked_about(api: Api) -> None:
+    pool = await api.new_pool()
+    product = {"id": new_id(), "chemical": "calcium_chloride", "strength_percent": 77}
+    await api.post("/shelf", product, 201)
+    pour = {"id": new_id(), "product_id": product["id"], "amount": "2 bags"}
+    error = (await api.post(f"/pools/{pool}/additions", pour, 422))["error"]
+    assert "type an amount" in error["message"]
+    assert error["field"] == "amount"
+
+
+async def test_a_sheets_step_is_ticked_in_bags(api: Api) -> None:
+    """Seven bags in place of the eight that the sheet asks for: the journal holds what went in."""
+    pool = await api.new_pool(equipment={"surface": "plaster", "chlorination": "salt_cell", "filter": "sand"})
+    salt = {"id": new_id(), "chemical": "sodium_chloride", "strength_percent": 99.5, "package": "40 lb"}
+    await api.post("/shelf", salt, 201)
+    await api.test(pool, free_chlorine="2", ph="7.5", total_alkalinity="80", calcium_hardness="280",
+                   cyanuric_acid="70", salt="1600", temperature_c="80")  # fmt: skip
+    sheet = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
+    step = next(s for s in sheet["steps"] if s["step"]["product_id"] == salt["id"])
+    tick = {"id": new_id(), "step_number": step["number"], "outcome": "done", "amount": "1 bag"}
+    ticked = await api.post(f"/pools/{pool}/sheets/{sheet['id']}/ticks", tick)
+    assert ticked["steps"][step["number"]]["ticked"]["amount_text"] == "40 lb"

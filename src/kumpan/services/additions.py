@@ -1,35 +1,26 @@
 """Additions outside a sheet: poured by hand, entered now or late, corrected."""
 
-from dataclasses import dataclass
+from dataclasses import replace
 from uuid import UUID
 
-from kumpan.core.dosing.additions import Product, mass_from_volume_g
-from kumpan.core.errors import InvalidInput, NotFound, UnreadableQuantity
+from kumpan.core.dosing.additions import Product
+from kumpan.core.dosing.typed_amount import AmountRead, read_amount
+from kumpan.core.errors import NotFound
 from kumpan.core.journal import AdditionMade, Entry
 from kumpan.core.planning.choice import STANDARD_SHELF
-from kumpan.core.units import Dimension, read_quantity
 from kumpan.services.ledger import Scope, Stamp, correct, record, to_entry
+from kumpan.services.offer import at_hand
 
 
-@dataclass(frozen=True)
-class AmountRead:
-    mass_g: float
-    volume_ml: float | None
+async def read_typed(scope: Scope, product: Product, text: str, *, metric: bool) -> AmountRead:
+    """A typed amount, by the package that stands on the shelf and the user's own measures too.
 
-
-def read_amount(product: Product, text: str, *, metric: bool) -> AmountRead:
-    """A typed amount of a product: a volume for liquids, a weight for the rest. Raises UnreadableQuantity."""
-    try:
-        if product.row.is_liquid:
-            ml = read_quantity(text, Dimension.VOLUME, "ml" if metric else "floz").value * 1000.0
-            read = AmountRead(mass_from_volume_g(product, ml), ml)
-        else:
-            read = AmountRead(read_quantity(text, Dimension.MASS, "g" if metric else "lb").value, None)
-    except UnreadableQuantity as trouble:
-        raise UnreadableQuantity(trouble.message, "amount") from trouble
-    if not 0 < read.mass_g <= 1e7:
-        raise InvalidInput("The amount must be over 0; type what was really poured.", "amount")
-    return read
+    Raises UnreadableQuantity, InvalidInput.
+    """
+    hand = await at_hand(scope)
+    own = next((one for one in hand.products if one.id == product.id), product)
+    packed = replace(product, package_g=own.package_g, package_ml=own.package_ml)
+    return read_amount(packed, text, metric=metric, boxes=hand.habits.containers)
 
 
 async def product_by_id(scope: Scope, product_id: str) -> Product:
@@ -44,7 +35,7 @@ async def pour(
     scope: Scope, pool_id: UUID, stamp: Stamp, product: Product, amount: str, *, metric: bool
 ) -> Entry:
     """Note something that was poured outside a sheet."""
-    read = read_amount(product, amount, metric=metric)
+    read = await read_typed(scope, product, amount, metric=metric)
     return await record(scope, pool_id, stamp, _body(product, read, None))
 
 
@@ -61,9 +52,8 @@ async def correct_amount(scope: Scope, entry_id: UUID, stamp: Stamp, amount: str
         density_g_per_ml=old.density_g_per_ml,
         name=old.label,
     )
-    return await correct(
-        scope, entry_id, stamp, _body(product, read_amount(product, amount, metric=metric), old)
-    )
+    read = await read_typed(scope, product, amount, metric=metric)
+    return await correct(scope, entry_id, stamp, _body(product, read, old))
 
 
 def _body(product: Product, read: AmountRead, old: AdditionMade | None) -> AdditionMade:

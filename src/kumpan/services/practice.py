@@ -6,6 +6,7 @@ from zoneinfo import ZoneInfo
 
 from kumpan.core.dosing.additions import Product, volume_from_mass_ml
 from kumpan.core.dosing.rounding import mass_text, volume_text
+from kumpan.core.dosing.typed_amount import read_amount
 from kumpan.core.journal import Clarity, TestTaken
 from kumpan.core.practice.game import Game, Move, MoveKind, Played, day_and_hour, play, scenario_by_key
 from kumpan.core.practice.goals import titles
@@ -13,7 +14,6 @@ from kumpan.core.practice.review import Review, review
 from kumpan.core.practice.scenarios import SCENARIOS, TIME_ZONE, Scenario
 from kumpan.core.units import pressure_text, water_text
 from kumpan.core.water import Measure
-from kumpan.services.additions import read_amount
 
 
 @dataclass(frozen=True)

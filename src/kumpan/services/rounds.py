@@ -27,7 +27,7 @@ from kumpan.core.service_round.load_list import TRAYS, LoadLine, load_list
 from kumpan.core.service_round.order import length_km, nearest_next
 from kumpan.core.service_round.until_next import Between, UntilNext, until_next
 from kumpan.core.water import Measure
-from kumpan.services.additions import product_by_id, read_amount
+from kumpan.services.additions import product_by_id, read_typed
 from kumpan.services.care import care_inputs
 from kumpan.services.expectations import fitted, water_now
 from kumpan.services.ledger import Scope, Stamp, entries_in, pool_state, record
@@ -94,7 +94,8 @@ async def count_truck(scope: Scope, stamp: Stamp, product_id: str, amount: str, 
     if stamp.person_id is None:
         raise InvalidInput("Say who you are first: a truck belongs to somebody.", "person_id")
     product = await product_by_id(scope, product_id)
-    grams = 0.0 if amount.strip() in ("0", "none") else read_amount(product, amount, metric=metric).mass_g
+    none = amount.strip() in ("0", "none")
+    grams = 0.0 if none else (await read_typed(scope, product, amount, metric=metric)).mass_g
     await record(scope, None, stamp, TruckCounted(product.id, grams))
 
 

@@ -5,6 +5,7 @@ from datetime import datetime, timedelta
 from uuid import UUID, uuid5
 
 from kumpan.core.dosing.additions import Product
+from kumpan.core.dosing.typed_amount import AmountRead
 from kumpan.core.errors import Conflict, InvalidInput, NotFound, UnreadableQuantity
 from kumpan.core.journal import (
     AdditionMade,
@@ -24,7 +25,7 @@ from kumpan.core.planning.plan import Plan
 from kumpan.core.run_sheet import ADD, WAIT, Step
 from kumpan.core.units import Dimension, read_quantity, water_text
 from kumpan.core.water import Readings
-from kumpan.services.additions import AmountRead, read_amount
+from kumpan.services.additions import read_typed
 from kumpan.services.asked import PlanAsked, PlanKind
 from kumpan.services.basins import drawing_of
 from kumpan.services.doubts import with_doubt
@@ -124,7 +125,7 @@ async def tick(scope: Scope, pool_id: UUID, stamp: Stamp, given: TickGiven, *, m
     if done is not None and done.id != stamp.id:
         raise Conflict("This step was already ticked; undo that tick first if it was wrong.", "step_number")
     step = sheet.body.steps[given.step_number]
-    await record(scope, pool_id, stamp, _ticked_body(given, step, metric))
+    await record(scope, pool_id, stamp, await _ticked_body(scope, given, step, metric))
     return _started(scope, await pool_state(scope, pool_id), parts, sheet, metric)
 
 
@@ -145,14 +146,17 @@ async def put_away(scope: Scope, pool_id: UUID, sheet_id: UUID, stamp: Stamp, *,
     return await current_sheet(scope, pool_id, metric=metric)
 
 
-def _ticked_body(given: TickGiven, step: Step, metric: bool) -> AdditionMade | StepTicked | WaterChanged:
+async def _ticked_body(
+    scope: Scope, given: TickGiven, step: Step, metric: bool
+) -> AdditionMade | StepTicked | WaterChanged:
     if step.water_l is not None and given.outcome is Outcome.DONE:
         return _water_body(given, step.water_l, metric)
     if step.kind != ADD or given.outcome is Outcome.SKIPPED:
         return StepTicked(given.sheet_id, given.step_number, given.outcome, given.note)
     product = _product(step)
     planned = AmountRead(step.rounded_g or 0.0, step.rounded_ml)
-    read = read_amount(product, given.amount, metric=metric) if given.amount.strip() else planned
+    typed = given.amount.strip()
+    read = await read_typed(scope, product, typed, metric=metric) if typed else planned
     return AdditionMade(
         chemical=product.chemical,
         strength_percent=product.strength_percent,

@@ -20,28 +20,42 @@ export function Hands({ game, busy, move }: HandsProps) {
   const { shelf, has_cell } = game.scenario;
   const [product, setProduct] = useState(shelf[0]?.id ?? "");
   const [amount, setAmount] = useState("");
+  const [problem, setProblem] = useState<string | null>(null);
+  const [unread, setUnread] = useState<string | null>(null);
   const chosen = shelf.find(({ id }) => id === product);
-  function pour() {
-    move({ kind: "add", product_id: product, amount });
-    setAmount("");
+  async function make(made: Parameters<typeof move>[0]) {
+    setProblem(null);
+    setUnread(null);
+    setProblem(await move(made));
+  }
+  async function pour() {
+    setProblem(null);
+    const said = await move({ kind: "add", product_id: product, amount });
+    setUnread(said);
+    if (said === null) setAmount("");
   }
   return (
     <Grid gap="4">
+      {problem !== null && (
+        <Text role="alert" color="accent" fontWeight="600">
+          {problem}
+        </Text>
+      )}
       <Row label="Test">
-        <SideButton disabled={busy} onClick={() => move({ kind: "test" })}>
+        <SideButton disabled={busy} onClick={() => void make({ kind: "test" })}>
           Chlorine and pH
         </SideButton>
-        <SideButton disabled={busy} onClick={() => move({ kind: "full_test" })}>
+        <SideButton disabled={busy} onClick={() => void make({ kind: "full_test" })}>
           Everything
         </SideButton>
       </Row>
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          if (amount.trim() !== "") pour();
+          if (amount.trim() !== "") void pour();
         }}
       >
-        <Flex gap="3" align="end" wrap="wrap">
+        <Flex gap="3" align="start" wrap="wrap">
           <Box minW="14rem" flex="1">
             <SelectField
               label="Pour"
@@ -50,24 +64,26 @@ export function Hands({ game, busy, move }: HandsProps) {
               onPick={setProduct}
             />
           </Box>
-          <Box w="8rem">
+          <Box w={unread === null ? "10rem" : "16rem"}>
             <TextField
               label="How much"
               placeholder={chosen?.is_liquid ? "like 1 gal" : "like 2 lb"}
+              help={chosen ? `1 ${chosen.is_liquid ? "jug" : "package"} is ${chosen.package}` : undefined}
+              problem={unread}
               value={amount}
               onText={setAmount}
             />
           </Box>
-          <SideButton type="submit" disabled={busy || amount.trim() === ""}>
+          <SideButton type="submit" alignSelf="start" mt="1.65rem" disabled={busy || amount.trim() === ""}>
             Pour it
           </SideButton>
         </Flex>
       </form>
       <Row label="Work">
-        <SideButton disabled={busy} onClick={() => move({ kind: "brush" })}>
+        <SideButton disabled={busy} onClick={() => void make({ kind: "brush" })}>
           Brush
         </SideButton>
-        <SideButton disabled={busy} onClick={() => move({ kind: "clean_filter" })}>
+        <SideButton disabled={busy} onClick={() => void make({ kind: "clean_filter" })}>
           Clean the filter
         </SideButton>
       </Row>
@@ -77,7 +93,7 @@ export function Hands({ game, busy, move }: HandsProps) {
             key={share}
             disabled={busy}
             aria-label={`Replace ${100 * share} % of the water`}
-            onClick={() => move({ kind: "replace_water", share })}
+            onClick={() => void make({ kind: "replace_water", share })}
           >
             {100 * share} %
           </SideButton>
@@ -90,7 +106,7 @@ export function Hands({ game, busy, move }: HandsProps) {
               key={percent}
               disabled={busy}
               aria-label={`Cell to ${percent} %`}
-              onClick={() => move({ kind: "cell", percent })}
+              onClick={() => void make({ kind: "cell", percent })}
             >
               {percent} %
             </SideButton>
@@ -98,13 +114,13 @@ export function Hands({ game, busy, move }: HandsProps) {
         </Row>
       )}
       <Row label="Let time pass">
-        <MainButton minH="44px" disabled={busy} onClick={() => move({ kind: "wait_evening" })}>
+        <MainButton minH="44px" disabled={busy} onClick={() => void make({ kind: "wait_evening" })}>
           To evening
         </MainButton>
-        <MainButton minH="44px" disabled={busy} onClick={() => move({ kind: "wait_morning" })}>
+        <MainButton minH="44px" disabled={busy} onClick={() => void make({ kind: "wait_morning" })}>
           To morning
         </MainButton>
-        <SideButton disabled={busy} onClick={() => move({ kind: "wait_hour" })}>
+        <SideButton disabled={busy} onClick={() => void make({ kind: "wait_hour" })}>
           An hour
         </SideButton>
       </Row>

@@ -19,7 +19,7 @@ import { clarityText, WaterDrawing } from "./WaterDrawing";
 export function PracticePage() {
   const units = useStore(unitsStore);
   const scenarios = useQuery(practiceQuery(units));
-  const practice = usePractice();
+  const practice = usePractice(units);
   useEffect(() => {
     document.title = "Practice · Kumpan";
   }, []);
@@ -71,7 +71,9 @@ function Table({ state, practice, units }: TableProps) {
         >
           <Card as="section" aria-label="At the pool">
             <Seen game={game} />
-            {!game.over && <Hands game={game} busy={found.isFetching} move={practice.move} />}
+            {!game.over && (
+              <Hands game={game} busy={found.isFetching || practice.busy} move={practice.move} />
+            )}
             <Flex gap="2" mt="5" wrap="wrap">
               {!game.over && <SideButton onClick={practice.finish}>Finish and compare</SideButton>}
               {state.moves.length > 0 && (

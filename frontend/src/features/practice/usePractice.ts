@@ -1,7 +1,9 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import type { PracticeState } from "../../api/queries";
+import { gameQuery, type PracticeState } from "../../api/queries";
 import type { PracticeMove } from "../../api/types";
 import { keep, readKept } from "../../lib/store";
+import type { Units } from "../../lib/units";
 
 const KEY = "kumpan.practice";
 
@@ -31,23 +33,37 @@ function isState(found: unknown): found is PracticeState {
 }
 
 /** A game is its moves; they stay on this device, so that a reload loses nothing. */
-export function usePractice() {
+export function usePractice(units: Units) {
+  const queries = useQueryClient();
   const [state, setState] = useState<PracticeState | null>(kept);
+  const [busy, setBusy] = useState(false);
   const set = (next: PracticeState | null) => {
     setState(next);
     keep(KEY, next === null ? null : JSON.stringify(next));
   };
+  /** A move counts once the server took it; else what is wrong with it, in words. */
+  async function move(made: Partial<PracticeMove> & Pick<PracticeMove, "kind">): Promise<string | null> {
+    if (state === null) return null;
+    const full = { product_id: "", amount: "", share: 0, percent: 0, ...made };
+    const next = { ...state, moves: [...state.moves, full] };
+    setBusy(true);
+    try {
+      await queries.fetchQuery(gameQuery(next, units));
+      set(next);
+      return null;
+    } catch (error) {
+      return error instanceof Error ? error.message : String(error);
+    } finally {
+      setBusy(false);
+    }
+  }
   return {
     state,
+    busy,
+    move,
     begin: (scenario: string) =>
       set({ scenario, seed: 1 + Math.floor(Math.random() * 999_999), moves: [], finished: false }),
     again: () => state && set({ ...state, moves: [], finished: false }),
-    move: (move: Partial<PracticeMove> & Pick<PracticeMove, "kind">) =>
-      state &&
-      set({
-        ...state,
-        moves: [...state.moves, { product_id: "", amount: "", share: 0, percent: 0, ...move }],
-      }),
     takeBack: () => state && set({ ...state, moves: state.moves.slice(0, -1), finished: false }),
     finish: () => state && set({ ...state, finished: true }),
     leave: () => set(null),

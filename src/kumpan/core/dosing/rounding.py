@@ -5,9 +5,11 @@ the measuring cup. Acid, calcium, stabiliser and salt round down. No rounding mo
 than 10 percent or the reading's own doubt: then a smaller measure is named. Source: rounding.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from fractions import Fraction
 from math import floor
+from types import MappingProxyType
 
 from kumpan.core.dosing.additions import Product, mass_from_volume_g, volume_from_mass_ml
 from kumpan.core.habits import Container, ContainerKind
@@ -57,7 +59,7 @@ def round_dose(
     fitting = [
         box
         for box in containers
-        if _measures(box, product) and _fillings(box, product, mass_g) <= MOST_FILLINGS
+        if measures(box, product) and _fillings(box, product, mass_g) <= MOST_FILLINGS
     ]
     if fitting:
         return _in_containers(product, mass_g, allowed, down, metric, fitting)
@@ -110,7 +112,7 @@ def _in_packages(product: Product, mass_g: float, allowed: float, down: bool, me
     if snapped <= 0 or abs(snapped - amount) > allowed * amount:
         return None
     count = snapped / package
-    noun = _package_noun(product)
+    noun = package_noun(product)
     size = mass_text(package, metric) if volume is None else volume_text(package, metric)
     text = f"{_count_text(count)} {noun}{'' if count <= 1 else 's'} of {size}"
     if volume is None:
@@ -126,7 +128,7 @@ def _fillings(box: Container, product: Product, mass_g: float) -> float:
     return (volume_from_mass_ml(product, mass_g) or mass_g) / size
 
 
-def _measures(box: Container, product: Product) -> bool:
+def measures(box: Container, product: Product) -> bool:
     """Whether it can measure this product: cups and jugs liquids, a scoop what it was weighed with, a scale solids."""
     if product.row.is_liquid:
         return bool(box.volume_ml)
@@ -167,16 +169,25 @@ def _told(product: Product, count: float, snapped: float, box: Container, metric
     return Rounded(mass_from_volume_g(product, snapped), snapped, text)
 
 
-def _package_noun(product: Product) -> str:
+def package_noun(product: Product) -> str:
+    """What a package of it is called on a sheet."""
     if product.row.is_liquid:
         return "jug"
     return "tablet" if product.chemical == "trichlor" else "bag"
 
 
+_PARTS: Mapping[Fraction, str] = MappingProxyType({
+    Fraction(0): "", Fraction(1, 4): "¼", Fraction(1, 3): "⅓", Fraction(1, 2): "½", Fraction(2, 3): "⅔", Fraction(3, 4): "¾",
+})  # fmt: skip
+
+
 def _count_text(count: float) -> str:
-    whole, quarters = int(count), round((count - int(count)) * 4)
-    part = {0: "", 1: "¼", 2: "½", 3: "¾"}[quarters % 4]
-    return f"{whole or ''}{part}" or "0"
+    """ "1½", "⅔"; other parts in figures: a jug read in tenths may be filled to 0.4."""
+    exact = Fraction(count).limit_denominator(100)
+    whole, part = divmod(exact, 1)
+    if part not in _PARTS:
+        return f"{count:.3g}"
+    return f"{whole or ''}{_PARTS[part]}" or "0"
 
 
 def mass_text(mass_g: float, metric: bool = False) -> str:
@@ -193,14 +204,16 @@ def mass_text(mass_g: float, metric: bool = False) -> str:
 
 
 def volume_text(volume_ml: float, metric: bool = False) -> str:
-    """A liquid's volume in words: "44 fl oz", "1 gal 32 fl oz"; metric "1.3 L", "650 mL"."""
+    """A liquid's volume in words: "44 fl oz", "2½ gal", "1 gal 20 fl oz"; metric "1.3 L", "650 mL"."""
     if metric:
         return f"{volume_ml / 1000:.3g} L" if volume_ml >= 1000 else f"{volume_ml:.3g} mL"
     fl_oz = volume_ml / ML_PER_FL_OZ
     if fl_oz < 128:
         return f"{fl_oz:.2f}".rstrip("0").rstrip(".") + " fl oz"
     gallons, rest = divmod(round(volume_ml / 1000 / L_PER_US_GAL * 128), 128)
-    return f"{gallons} gal" + (f" {rest} fl oz" if rest else "")
+    if rest % 32 == 0:
+        return f"{_count_text(gallons + rest / 128)} gal"
+    return f"{gallons} gal {rest} fl oz"
 
 
 def rough_amount(product: Product, mass_g: float, metric: bool = False) -> str:
