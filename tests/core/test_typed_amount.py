@@ -75,7 +75,7 @@ def test_an_own_cup_called_cup_counts_when_it_is_told_as_on_the_sheet() -> None:
     [
         (LOOSE, "2 bags", "How large a package of"),
         (SALT, "a few bags", "cannot be read"),
-        (SALT, "2 sacks", 'The unit "sacks"'),
+        (SALT, "2 heaps", 'The unit "heaps"'),
         (LIQUID, "3 lb", "does not fit here"),
         (SALT, "", "Nothing is written"),
         (SALT, "bags", "cannot be read"),

@@ -18,7 +18,7 @@ SOURCE = "mass-balance"
 
 MOST_G = 1e7
 PACKAGE_WORDS = frozenset(
-    ["package", "pack", "bag", "box", "bucket", "pail", "tub", "drum", "jug", "bottle", "carton"]
+    ["package", "pack", "bag", "sack", "box", "bucket", "pail", "tub", "drum", "jug", "bottle", "carton"]
 )
 _IN_BRACKETS = re.compile(r"\s*\([^)]*\)\s*$")  # a sheet's second telling of the same
 _COUNTED = re.compile(

@@ -119,7 +119,7 @@ _ROWS: tuple[Scenario, ...] = (
         "New water took salt with it. Test it by hand, add whole bags rounded down, a day of mixing, test again, then power the cell; "
         "until then chlorine goes in by hand.",
         10, 65_000.0, Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND),
-        Water(0.4, 0.3, 0.2, 7.9, 70, 270, 40, 1900), Green(cloud=0.5, filters=0.02),
+        Water(0.4, 0.3, 0.2, 7.9, 70, 270, 40, 1900, temperature_c=17.0), Green(cloud=0.5, filters=0.02),
         _shelf(_SALT, _LIQUID, _ACID, _SODA, _CALCIUM, _STABILISER), (_SALT_OK, _FREE, _PH, _CLEAR),
         cell=CellSet(9.0, 0.0, 10.0), climate=Climate(latitude_deg=38.0, mean_c=15.0),
     ),
