@@ -36,22 +36,22 @@ def _has_copper(asked: RescueAsked) -> bool:
 
 PREPARE: tuple[PrepareRow, ...] = (
     PrepareRow("Close the pool: nobody in, children and pets away, a sign at the gate",
-         "Nobody would see a swimmer in trouble, and free chlorine goes over the swim limit.", Hazard.OPEN_WATER),
+               "Nobody would see a swimmer in trouble, and free chlorine goes over the swim limit.", Hazard.OPEN_WATER),
     PrepareRow("Cover and solar blanket off", "Sun and air help, and the cover's underside holds algae: brush it.",
-         Hazard.OPEN_WATER, lambda a: a.traits.covered),
+               Hazard.OPEN_WATER, lambda a: a.traits.covered),
     PrepareRow("Leaves and debris out, skimmer and pump baskets empty", "What lies there eats the chlorine.", Hazard.SUCTION),
     PrepareRow("Water to the middle of the skimmer", "Rounds, backwashing and vacuuming all take water.", Hazard.OPEN_WATER),
     PrepareRow("Timer trippers out: pump day and night", "36 to 48 hours at least, and on until it is clear.", Hazard.ELECTRICITY),
     PrepareRow("Robot cleaner out", "It comes back when the water is clear.", Hazard.OPEN_WATER,
-         lambda a: a.setting.severity is not Severity.MUSTARD),
+               lambda a: a.setting.severity is not Severity.MUSTARD),
     PrepareRow("Chlorinator cell to 0", "Its output is small here, and the unit is spared.", Hazard.CELL,
-         lambda a: a.traits.chlorination is Chlorination.SALT_CELL),
+               lambda a: a.traits.chlorination is Chlorination.SALT_CELL),
     PrepareRow("Feeder off, floater out, tablets dry into their own tub", "Many tablets are slow, and each 10 ppm of chlorine from "
-         "them leaves 6 ppm of stabiliser.", Hazard.TABLETS, lambda a: a.traits.chlorination is Chlorination.TABLETS),
-    PrepareRow("Sequestrant by its label, a day before the first shock", "Copper was found: a shock would turn it to stain.",
-         Hazard.POWDER, _has_copper),
+               "them leaves 6 ppm of stabiliser.", Hazard.TABLETS, lambda a: a.traits.chlorination is Chlorination.TABLETS),
+    PrepareRow("Sequestrant by its label, and its wait, before the first shock", "Copper was found: a shock would turn it to stain.",
+               Hazard.POWDER, _has_copper),
     PrepareRow("Into the water with it: toys, suits, hoses, brushes, the cleaner", "Mustard comes back on what was not treated along.",
-         Hazard.OPEN_WATER, lambda a: a.setting.severity is Severity.MUSTARD),
+               Hazard.OPEN_WATER, lambda a: a.setting.severity is Severity.MUSTARD),
 )  # fmt: skip
 
 AFTER: tuple[tuple[str, str, Hazard], ...] = (

@@ -25,7 +25,7 @@ PREVIEW = UUID(int=0)
 Key = Annotated[str, Field(min_length=1, max_length=60)]
 
 
-class ListAsked(Strict):
+class ListFields(Strict):
     """Which list, for which day, and how the pool stands over winter."""
 
     which: Which
@@ -34,6 +34,10 @@ class ListAsked(Strict):
     cover: Cover = Cover.SOLID
     winter: Winter = Winter.FROST
     skimmer_plate: bool = False
+
+
+class ListAsked(ListFields):
+    """A list to look at before it is kept."""
 
     def to_core(self) -> SeasonListKept:
         return SeasonListKept(
@@ -50,14 +54,10 @@ class OwnItemIn(Strict):
     text: Annotated[str, Field(max_length=400)] = ""
 
 
-class KeepListIn(StampIn):
+class KeepListIn(ListFields, StampIn):
+    """A list as it is kept from now on."""
+
     list_id: UUID
-    which: Which
-    day: date
-    kind: PoolKind = PoolKind.IN_GROUND
-    cover: Cover = Cover.SOLID
-    winter: Winter = Winter.FROST
-    skimmer_plate: bool = False
     left_out: Annotated[list[Key], Field(max_length=60)] = []
     own: Annotated[list[OwnItemIn], Field(max_length=60)] = []
     dropped: bool = False
