@@ -21,6 +21,7 @@ class BasinView:
 
 
 def basin_view(basin: BasinMeasured) -> BasinView:
+    """Its water, surface and mean depth, as far as its dimensions are known."""
     if not basin.parts:
         return BasinView(basin.volume_l, None, None, None)
     area = sum(area_m2(part) for part in basin.parts)

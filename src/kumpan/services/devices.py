@@ -69,6 +69,7 @@ async def all_linked(scope: Scope) -> list[LinkedDevice]:
 
 
 async def device_view(scope: Scope, pool_id: UUID) -> DeviceView:
+    """The device that is linked to a pool, what it said last, and for how many minutes it has been silent."""
     device = linked(await pool_state(scope, pool_id))
     if device is None:
         return DeviceView("", "", None, None, None)

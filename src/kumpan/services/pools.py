@@ -113,6 +113,7 @@ async def heads(scope: Scope) -> list[PoolHead]:
 
 
 async def head(scope: Scope, pool_id: UUID) -> PoolHead:
+    """What stands at the head of a pool: whether they may swim, the one next thing, what it is."""
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
     offered = await offered_plan(scope, state, parts, metric=False)
