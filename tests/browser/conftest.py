@@ -3,6 +3,7 @@
 import tempfile
 from collections.abc import Callable, Iterator
 from pathlib import Path
+from uuid import uuid4
 
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, Request, expect, sync_playwright
@@ -11,10 +12,15 @@ from kumpan.tools.browser import CHROMIUM, FLAGS
 from kumpan.tools.packages import FRONTEND
 from kumpan.tools.ports import free_port
 from kumpan.tools.serving import Running
+from tests.web.conftest import pool_body
 
 DESK = {"width": 1280, "height": 800}
 PHONE = {"width": 390, "height": 844}
-expect.set_options(timeout=15_000)  # two busy cores may take a while over a first page
+BLANK = "about:blank"
+PATIENCE_MS = (
+    60_000  # two busy cores, or slow ones, may take a while over a page; what is there passes at once
+)
+expect.set_options(timeout=PATIENCE_MS)
 AXE = FRONTEND / "node_modules/axe-core/axe.min.js"
 
 
@@ -55,7 +61,7 @@ def open_page(kumpan: Running, chromium: Browser) -> Iterator[OpenPage]:
         context = chromium.new_context(viewport=size or DESK, base_url=kumpan.address)  # type: ignore[arg-type]
         contexts.append(context)
         page = context.new_page()
-        page.set_default_timeout(15_000)
+        page.set_default_timeout(PATIENCE_MS)
         page.on("request", check)
         page.on("pageerror", lambda error: errors.append(str(error)))
         page.goto(path)
@@ -66,6 +72,22 @@ def open_page(kumpan: Running, chromium: Browser) -> Iterator[OpenPage]:
         context.close()
     assert outside == []
     assert errors == []
+
+
+def told(page: Page, path: str, body: dict[str, object]) -> None:
+    """Something that a test begins with, told to the server at once."""
+    url = path if path.startswith("/api/") else f"/api/v1{path}"
+    reply = page.request.post(url, data={"id": str(uuid4()), **body})
+    assert reply.ok, reply.text()
+
+
+def set_up(page: Page, name: str) -> str:
+    """A pool of 32 by 16 ft, 3 to 8 ft deep, opened at its slip; returns its path."""
+    pool_id = str(uuid4())
+    told(page, "/pools", pool_body(pool_id, settings={"name": name, "time_zone": "America/Chicago"}))
+    page.goto(f"/pools/{pool_id}/slip")
+    expect(page.get_by_role("heading", name="Look first")).to_be_visible()
+    return f"/pools/{pool_id}"
 
 
 def serious_findings(page: Page) -> list[str]:

@@ -6,8 +6,8 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from tests.browser.conftest import PHONE, OpenPage, serious_findings
-from tests.browser.test_journeys import set_up
+from tests.browser.conftest import BLANK, PHONE, OpenPage, serious_findings, set_up, told
+from tests.browser.test_journeys import set_up_by_hand
 
 pytestmark = pytest.mark.browser
 
@@ -15,19 +15,22 @@ pytestmark = pytest.mark.browser
 def green_pool(page: Page, name: str) -> str:
     """A pool of its own, tested and seen green."""
     path = set_up(page, name)
+    told(page, f"{path}/looks", {"clarity": "green", "level": "normal"})
+    fields = {"free_chlorine": "0.2", "total_chlorine": "0.8", "ph": "7.4", "total_alkalinity": "100",
+              "calcium_hardness": "260", "cyanuric_acid": "45", "temperature_c": "79"}  # fmt: skip
+    told(page, f"{path}/tests", {"fields": fields, "kit": "drops", "temperature_unit": "f"})
+    return path
+
+
+def test_a_green_pool_from_the_look_to_the_first_round(open_page: OpenPage) -> None:
+    page = open_page("/pools/new")
+    path = set_up_by_hand(page, "Turned")
     page.get_by_text("Green", exact=True).click()
     line = page.get_by_label("Quick line, then Enter")
     line.fill("fc 0.2 tc 0.8 ph 7.4 ta 100 ch 260 cya 45 79f")
     line.press("Enter")
     expect(page.get_by_label("Alkalinity", exact=True)).to_have_value("100")
     page.get_by_role("button", name="Save and read the board").click()
-    expect(page.get_by_role("link", name="plan the rescue")).to_be_visible()
-    return path
-
-
-def test_a_green_pool_from_the_look_to_the_first_round(open_page: OpenPage) -> None:
-    page = open_page("/pools/new")
-    path = green_pool(page, "Turned")
     page.get_by_role("link", name="plan the rescue").click()
     expect(page.get_by_role("heading", name="How bad is it?")).to_be_visible()
     expect(page.get_by_text("by the last look")).to_be_visible()
@@ -73,7 +76,7 @@ def tab_to(page: Page, target: Locator, most: int = 4) -> None:
 
 def test_a_sheet_is_worked_by_keyboard_alone(open_page: OpenPage) -> None:
     """Each tick leads on to the next step, where the reader's voice and the Tab key go on."""
-    page = open_page("/pools/new")
+    page = open_page(BLANK)
     path = green_pool(page, "By keys")
     page.goto(f"{path}/rescue")
     page.get_by_role("button", name="Begin the rescue").press("Enter")
@@ -90,7 +93,7 @@ def test_a_sheet_is_worked_by_keyboard_alone(open_page: OpenPage) -> None:
 
 
 def test_a_gauge_that_cannot_be_read_is_told_beside_its_field(open_page: OpenPage) -> None:
-    page = open_page("/pools/new")
+    page = open_page(BLANK)
     path = green_pool(page, "By the gauge")
     page.goto(f"{path}/rescue")
     page.get_by_role("button", name="Begin the rescue").click()
@@ -106,7 +109,7 @@ def test_a_gauge_that_cannot_be_read_is_told_beside_its_field(open_page: OpenPag
 
 
 def test_begun_by_mistake_it_is_taken_back(open_page: OpenPage) -> None:
-    page = open_page("/pools/new")
+    page = open_page(BLANK)
     path = green_pool(page, "Not yet")
     page.goto(f"{path}/rescue?severity=black")
     page.get_by_role("button", name="Begin the rescue").click()
@@ -116,7 +119,7 @@ def test_begun_by_mistake_it_is_taken_back(open_page: OpenPage) -> None:
 
 
 def test_the_board_on_a_phone_and_the_limits_that_are_ones_own(open_page: OpenPage) -> None:
-    page = open_page("/pools/new", PHONE)
+    page = open_page(BLANK, PHONE)
     path = green_pool(page, "By the phone")
     page.goto(f"{path}/rescue")
     page.get_by_role("button", name="Begin the rescue").click()
@@ -137,7 +140,7 @@ def test_the_board_on_a_phone_and_the_limits_that_are_ones_own(open_page: OpenPa
 
 
 def test_a_closing_is_kept_changed_ticked_and_comes_up_on_the_due_list(open_page: OpenPage) -> None:
-    page = open_page("/pools/new")
+    page = open_page(BLANK)
     path = set_up(page, "Winter")
     page.goto(f"{path}/season")
     plan = page.get_by_role("region", name="A new opening or closing")
@@ -178,7 +181,7 @@ def test_a_closing_is_kept_changed_ticked_and_comes_up_on_the_due_list(open_page
 
 def test_a_list_prints_alone(open_page: OpenPage) -> None:
     """Print leaves out the year, the choosers and every button; the safety words stay."""
-    page = open_page("/pools/new")
+    page = open_page(BLANK)
     path = set_up(page, "On paper")
     page.goto(f"{path}/season")
     plan = page.get_by_role("region", name="A new opening or closing")
@@ -198,7 +201,7 @@ def test_a_list_prints_alone(open_page: OpenPage) -> None:
 
 
 def test_the_table_of_months_is_ones_own(open_page: OpenPage) -> None:
-    page = open_page("/pools/new")
+    page = open_page(BLANK)
     path = set_up(page, "Months")
     page.goto(f"{path}/season")
     card = page.get_by_role("region", name="When to open and close")

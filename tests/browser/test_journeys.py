@@ -6,7 +6,7 @@ from collections.abc import Callable
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import PHONE, OpenPage, serious_findings
+from tests.browser.conftest import BLANK, PHONE, OpenPage, serious_findings, set_up
 
 pytestmark = pytest.mark.browser
 
@@ -18,8 +18,8 @@ def pool_of(page: Page, name: str) -> str:
     return link.get_attribute("href") or ""
 
 
-def set_up(page: Page, name: str) -> str:
-    """Set up a pool of 32 by 16 ft, 3 to 8 ft deep; returns its path."""
+def set_up_by_hand(page: Page, name: str) -> str:
+    """Set up a pool of 32 by 16 ft, 3 to 8 ft deep, through its form; returns its path."""
     page.get_by_label("Name", exact=True).fill(name)
     page.get_by_label("Length, ft").fill("32")
     page.get_by_label("Width, ft").fill("16")
@@ -39,7 +39,7 @@ def test_set_up_a_pool_and_see_its_plan(open_page: OpenPage) -> None:
     expect(page.get_by_text("Bromine pools are out of scope")).to_be_visible()
     expect(page.get_by_role("button", name="Set up this pool")).to_be_disabled()
     page.get_by_text("Liquid chlorine", exact=True).click()
-    path = set_up(page, "Łódka 🐟")
+    path = set_up_by_hand(page, "Łódka 🐟")
     expect(page.get_by_role("img", name=re.compile("Plan of the pool, 32 ft by 16 ft"))).to_be_visible()
     page.goto(path)
     expect(page.get_by_text("This pool is not tested yet.")).to_be_visible()
@@ -63,7 +63,7 @@ def to_ticked_sheet(page: Page, tick: Callable[[Page], None]) -> None:
 
 def test_from_test_to_ticked_sheet_to_log(open_page: OpenPage) -> None:
     page = open_page("/pools/new")
-    path = set_up(page, "Journey")
+    path = set_up_by_hand(page, "Journey")
     page.get_by_text("Clear", exact=True).click()
     line = page.get_by_label("Quick line, then Enter")
     line.fill("fc 1 tc 1.2 ph 7,5 ta 100 ch 260 cya 40 82f")
@@ -97,7 +97,7 @@ def test_from_test_to_ticked_sheet_to_log(open_page: OpenPage) -> None:
 
 
 def test_doubtful_and_bad_values(open_page: OpenPage) -> None:
-    page = open_page("/pools/new")
+    page = open_page(BLANK)
     set_up(page, "Doubts")
     page.get_by_label("Free chlorine", exact=True).fill("3")
     page.get_by_label("Total chlorine", exact=True).fill("2")
@@ -112,7 +112,7 @@ def test_doubtful_and_bad_values(open_page: OpenPage) -> None:
 
 
 def test_a_quick_line_that_was_not_entered_is_not_lost(open_page: OpenPage) -> None:
-    page = open_page("/pools/new")
+    page = open_page(BLANK)
     set_up(page, "Hasty")
     line = page.get_by_label("Quick line, then Enter")
     line.fill("fc 2.5 ph 7.5")
@@ -162,7 +162,7 @@ def test_by_keyboard_only(open_page: OpenPage) -> None:
 
 
 def test_on_a_phone(open_page: OpenPage) -> None:
-    page = open_page("/pools/new", PHONE)
+    page = open_page(BLANK, PHONE)
     path = set_up(page, "On a phone")  # its own pool: no other test has started a sheet there
     line = page.get_by_label("Quick line, then Enter")
     line.fill("fc 1 ph 7.5 ta 100 ch 260 cya 40 82f")
@@ -234,7 +234,7 @@ def test_a_shock_and_a_second_opinion(open_page: OpenPage) -> None:
 
 def test_two_people_tick_the_same_step(open_page: OpenPage) -> None:
     """The second is asked: the same pour, or another? Both answers."""
-    page = open_page("/pools/new")
+    page = open_page(BLANK)
     path = set_up(page, "Two people")
     line = page.get_by_label("Quick line, then Enter")
     line.fill("fc 1 ph 7.5 ta 100 ch 260 cya 40 82f")
@@ -353,7 +353,7 @@ def test_a_dead_server_loses_nothing_and_doubles_nothing(open_page: OpenPage) ->
 
 
 def test_a_tick_without_a_server_is_sent_later(open_page: OpenPage) -> None:
-    page = open_page("/pools/new")
+    page = open_page(BLANK)
     path = set_up(page, "Dead spot")
     page.get_by_label("Quick line, then Enter").fill("fc 1 ph 7.5 ta 100 cya 40")
     page.keyboard.press("Enter")
