@@ -1,7 +1,7 @@
 """A running Kumpan with demo data, and Debian's Chromium through Playwright. No outside request is let pass."""
 
 import tempfile
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 from uuid import uuid4
 
@@ -57,8 +57,13 @@ def open_page(kumpan: Running, chromium: Browser) -> Iterator[OpenPage]:
         if not request.url.startswith((kumpan.address, "data:", "blob:")):
             outside.append(request.url)
 
-    def open_(path: str, size: dict[str, int] | None = None) -> Page:
-        context = chromium.new_context(viewport=size or DESK, base_url=kumpan.address)  # type: ignore[arg-type]
+    def open_(path: str, size: dict[str, int] | None = None, *, worker: bool = False) -> Page:
+        """`worker`: with the page's service worker, which fetches everything once more to keep it."""
+        context = chromium.new_context(
+            viewport=size or DESK,  # type: ignore[arg-type]
+            base_url=kumpan.address,
+            service_workers="allow" if worker else "block",
+        )
         contexts.append(context)
         page = context.new_page()
         page.set_default_timeout(PATIENCE_MS)
@@ -72,6 +77,23 @@ def open_page(kumpan: Running, chromium: Browser) -> Iterator[OpenPage]:
         context.close()
     assert outside == []
     assert errors == []
+
+
+def pool_of(page: Page, name: str) -> str:
+    """The path of a pool, by its name."""
+    heads = page.request.get("/api/v1/pools").json()
+    return next(f"/pools/{head['id']}" for head in heads if head["settings"]["name"] == name)
+
+
+def as_person(page: Page, name: str) -> None:
+    """Who uses this device, said before its first page is opened."""
+    people = page.request.get("/api/v1/people").json()
+    keep(page, "kumpan.person", next(str(person["id"]) for person in people if person["name"] == name))
+
+
+def keep(page: Page, key: str, value: str) -> None:
+    """What this device kept from an earlier visit."""
+    page.context.add_init_script(f"localStorage.getItem('{key}') ?? localStorage.setItem('{key}', '{value}')")
 
 
 def told(page: Page, path: str, body: dict[str, object]) -> None:
@@ -90,10 +112,13 @@ def set_up(page: Page, name: str) -> str:
     return f"/pools/{pool_id}"
 
 
-def serious_findings(page: Page) -> list[str]:
+WCAG = ("wcag2a", "wcag2aa", "wcag21aa", "wcag22aa")
+
+
+def serious_findings(page: Page, rules: Sequence[str] = WCAG) -> list[str]:
     """What axe calls serious or critical on the page as it stands."""
     page.evaluate(AXE.read_text())
-    found = page.evaluate("axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']})")
+    found = page.evaluate(f"axe.run(document, {{runOnly: {list(rules)}}})")
     return [
         f"{rule['id']}: {rule['nodes'][0]['html'][:200]}"
         for rule in found["violations"]

@@ -5,8 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from tests.browser.conftest import PHONE, OpenPage
-from tests.browser.test_journeys import pool_of
+from tests.browser.conftest import BLANK, PHONE, OpenPage, as_person, pool_of, set_up, told
 
 pytestmark = pytest.mark.browser
 
@@ -47,15 +46,8 @@ class Thumb:
         self.count += 1
 
 
-def as_person(page: Page, name: str) -> None:
-    """Say once who uses this device."""
-    page.goto("/round")
-    page.get_by_role("button", name=name).click()
-    expect(page.get_by_role("heading", name="Today’s round")).to_be_visible()
-
-
 def test_eight_measures_by_keyboard_in_at_most_45_strokes(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     page.goto(pool_of(page, "Swan Street 27"))
     expect(page.get_by_role("table", name="Lane board")).to_be_visible()
     keys = Keys(page)
@@ -72,7 +64,7 @@ def test_eight_measures_by_keyboard_in_at_most_45_strokes(open_page: OpenPage) -
 
 
 def test_a_typo_on_the_quick_line_is_mended_in_one_tap(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Swan Street 27')}/slip")
     line = page.get_by_label("Quick line, then Enter")
     line.fill("fc 1.5 stabb 40 ph 7.5")
@@ -82,7 +74,7 @@ def test_a_typo_on_the_quick_line_is_mended_in_one_tap(open_page: OpenPage) -> N
 
 
 def test_same_as_last_fills_what_is_empty(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Weir Lane 4')}/slip")
     calcium = page.get_by_label("Calcium", exact=True)
     expect(calcium).to_have_attribute("placeholder", re.compile("^last "))
@@ -95,7 +87,7 @@ def test_same_as_last_fills_what_is_empty(open_page: OpenPage) -> None:
 
 
 def test_the_slip_follows_the_order_of_ones_own_kit(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     path = pool_of(page, "Tannery Yard")
     page.goto(f"{path}/slip")
     page.get_by_text("Order of your own kit").click()
@@ -116,7 +108,7 @@ def test_the_slip_follows_the_order_of_ones_own_kit(open_page: OpenPage) -> None
 
 
 def test_aiming_elsewhere_by_arrow_keys_buttons_and_pointer(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     page.goto(pool_of(page, "Millrace Close"))
     handle = page.get_by_role("slider", name="Aim for pH")
     handle.focus()
@@ -139,8 +131,9 @@ def test_aiming_elsewhere_by_arrow_keys_buttons_and_pointer(open_page: OpenPage)
 
 def test_a_technicians_stop_takes_at_most_25_taps(open_page: OpenPage) -> None:
     """Look, four readings, two doses ticked, on to the next stop."""
-    page = open_page("/", PHONE)
+    page = open_page(BLANK, PHONE)
     as_person(page, "Tomas Lind")
+    page.goto("/round")
     thumb = Thumb(page)
     thumb.tap(page.get_by_role("button", name="Start here").first)
     thumb.tap(page.get_by_text("Clear", exact=True))
@@ -171,8 +164,9 @@ def test_a_technicians_stop_takes_at_most_25_taps(open_page: OpenPage) -> None:
 
 
 def test_a_round_is_ordered_by_hand_and_a_stop_leaves_an_exception(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     as_person(page, "Oda Reyes")
+    page.goto("/round")
     stops = page.get_by_role("listitem").filter(has=page.get_by_role("link", name=re.compile("Swan|Tannery")))
     expect(stops.first).to_contain_text("Swan Street 27")
     page.get_by_role("button", name="Swan Street 27 later").click()
@@ -198,7 +192,7 @@ def test_a_round_is_ordered_by_hand_and_a_stop_leaves_an_exception(open_page: Op
 
 
 def test_a_no_swim_notice_says_why_and_that_a_test_opens(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Tannery Yard')}/notice")
     expect(page.get_by_role("heading", name="No swimming")).to_be_visible()
     expect(page.get_by_text("The pool opens after a test, not by the clock.", exact=False)).to_be_visible()
@@ -208,7 +202,7 @@ def test_a_no_swim_notice_says_why_and_that_a_test_opens(open_page: OpenPage) ->
 
 
 def test_the_season_as_strip_and_table(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Millrace Close')}/season")
     expect(page.get_by_role("img", name=re.compile(r"The year: \d+ marks"))).to_be_visible()
     page.get_by_text("The same as a table").click()
@@ -221,10 +215,41 @@ def test_the_season_as_strip_and_table(open_page: OpenPage) -> None:
 @pytest.mark.parametrize("width", [640, 320])
 def test_text_at_200_and_400_percent_scrolls_one_way_only(open_page: OpenPage, view: str, width: int) -> None:
     """WCAG 1.4.4 and 1.4.10 (quoted from memory): a window of 1280 at 200 and 400 % is one of 640 and 320."""
-    page = open_page("/", {"width": width, "height": 400})
+    page = open_page(BLANK, {"width": width, "height": 400})
     pool = pool_of(page, "Millrace Close")
     as_person(page, "Tomas Lind")
     page.goto(view.format(pool=pool))
     page.wait_for_load_state("networkidle")
     wide = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
     assert wide <= 0
+
+
+def test_a_day_becomes_a_report_for_its_owner(open_page: OpenPage) -> None:
+    """What was found, added and why, what is next; another day is one choice away; on paper only the report."""
+    page = open_page(BLANK)
+    path = set_up(page, "For its owner")
+    fields = {"free_chlorine": "0.6", "ph": "7.5", "total_alkalinity": "90", "cyanuric_acid": "40"}
+    told(page, f"{path}/tests", {"fields": fields, "kit": "drops", "temperature_unit": "f"})
+    told(page, f"{path}/visits", {"note": "gate left open", "trade": "electrician"})
+    page.goto(f"{path}/log")
+    page.get_by_role("link", name="A day's report for the owner").click()
+    report = page.get_by_role("article", name="Report for the owner")
+    expect(report.get_by_role("heading", name="For its owner")).to_be_visible()
+    expect(report.get_by_role("row", name=re.compile("free chlorine 0.6"))).to_contain_text("low")
+    expect(report.get_by_role("region", name="Note")).to_contain_text("gate left open")
+    expect(report.get_by_role("region", name="For a licensed trade")).to_contain_text("electrician")
+    expect(report.get_by_role("region", name="May they swim?")).to_be_visible()
+    page.emulate_media(media="print")
+    expect(page.get_by_role("button", name="Print")).to_be_hidden()
+    expect(report).to_be_visible()
+
+
+def test_a_report_on_a_phone_of_another_day(open_page: OpenPage) -> None:
+    page = open_page(BLANK, PHONE)
+    page.goto(f"{pool_of(page, 'Millrace Close')}/report")
+    days = page.get_by_label("The day")
+    first = days.input_value()
+    days.select_option(index=1)
+    expect(page.get_by_role("article", name="Report for the owner")).to_be_visible()
+    expect(days).not_to_have_value(first)
+    assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")

@@ -5,15 +5,14 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import PHONE, OpenPage
-from tests.browser.test_journeys import pool_of
+from tests.browser.conftest import BLANK, PHONE, OpenPage, pool_of
 
 pytestmark = pytest.mark.browser
 
 
 def test_a_backwash_from_start_to_journal_with_one_thumb(open_page: OpenPage) -> None:
     """At 390x844: every target is in the lower part or one scroll away, and at least 44 px."""
-    page = open_page("/", PHONE)
+    page = open_page(BLANK, PHONE)
     pool = pool_of(page, "Swan Street 27")
     page.goto(f"{pool}/care")
     page.get_by_role("link", name="Backwash the sand filter").first.click()
@@ -52,7 +51,7 @@ def test_a_backwash_from_start_to_journal_with_one_thumb(open_page: OpenPage) ->
 
 
 def test_due_on_today_done_and_undone(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     page.goto(pool_of(page, "Weir Lane 4"))
     due = page.get_by_role("region", name="Due")
     first = due.get_by_role("listitem").first
@@ -69,7 +68,7 @@ def test_due_on_today_done_and_undone(open_page: OpenPage) -> None:
 
 
 def test_put_off_with_its_why_and_the_rhythm(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Tannery Yard')}/care")
     page.get_by_role("button", name="More about: Vacuum").click()
     expect(page.get_by_text("Dirt feeds algae and uses up chlorine.")).to_be_visible()
@@ -83,7 +82,7 @@ def test_put_off_with_its_why_and_the_rhythm(open_page: OpenPage) -> None:
 
 
 def test_benches_interview_and_plant(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Millrace Close')}/care/benches")
     expect(page.get_by_text("What holds this pool")).to_be_visible()
     expect(page.get_by_role("heading", name="Controller and weather")).to_be_visible()
@@ -103,7 +102,7 @@ def test_benches_interview_and_plant(open_page: OpenPage) -> None:
 
 
 def test_the_mixing_helper_stands_at_its_step(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Millrace Close')}/care/do/cell")
     for _ in range(6):
         page.get_by_role("button", name="Done, next").click()
@@ -116,7 +115,7 @@ def test_the_mixing_helper_stands_at_its_step(open_page: OpenPage) -> None:
 
 
 def test_the_calendar_and_its_link(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Swan Street 27')}/care/calendar")
     expect(page.get_by_role("heading", name="Six weeks ahead")).to_be_visible()
     page.get_by_role("button", name="Show the link").click()
@@ -130,7 +129,7 @@ def test_the_calendar_and_its_link(open_page: OpenPage) -> None:
 
 
 def test_what_is_it_in_the_water(open_page: OpenPage) -> None:
-    page = open_page("/", PHONE)
+    page = open_page(BLANK, PHONE)
     page.goto(f"{pool_of(page, 'Tannery Yard')}/slip")
     page.get_by_role("link", name="What is it in the water?").click()
     page.get_by_text("Yellow-brown dust", exact=True).click()
@@ -146,7 +145,7 @@ def test_what_is_it_in_the_water(open_page: OpenPage) -> None:
 
 
 def test_closing_and_opening_lists_for_this_pool(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Millrace Close')}/season")
     lists = page.get_by_role("region", name="A new opening or closing")
     lists.get_by_text("Closing", exact=True).click()

@@ -6,16 +6,9 @@ from collections.abc import Callable
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import BLANK, PHONE, OpenPage, serious_findings, set_up
+from tests.browser.conftest import BLANK, PHONE, OpenPage, as_person, pool_of, serious_findings, set_up
 
 pytestmark = pytest.mark.browser
-
-
-def pool_of(page: Page, name: str) -> str:
-    """The path of a pool, found by its name in the list."""
-    link = page.get_by_role("link", name=name, exact=True)
-    expect(link).to_be_visible()
-    return link.get_attribute("href") or ""
 
 
 def set_up_by_hand(page: Page, name: str) -> str:
@@ -125,7 +118,7 @@ def test_a_quick_line_that_was_not_entered_is_not_lost(open_page: OpenPage) -> N
 
 
 def test_every_number_has_its_why(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     path = pool_of(page, "Millrace Close")
     page.goto(path)
     page.get_by_role("button", name=re.compile("Why: Free chlorine")).click()
@@ -142,7 +135,7 @@ def test_every_number_has_its_why(open_page: OpenPage) -> None:
 
 
 def test_by_keyboard_only(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     path = pool_of(page, "Millrace Close")
     page.goto(path)
     expect(page.get_by_role("table", name="Lane board")).to_be_visible()
@@ -187,7 +180,7 @@ def test_on_a_phone(open_page: OpenPage) -> None:
 
 
 def test_what_is_ahead_and_the_history_as_chart_and_table(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     path = pool_of(page, "Weir Lane 4")
     page.goto(path)
     ahead = page.get_by_role("region", name="Ahead")
@@ -213,7 +206,7 @@ def test_charts_are_not_on_the_first_load(open_page: OpenPage) -> None:
 
 
 def test_a_shock_and_a_second_opinion(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Orchard Row 11')}/sheet")
     page.get_by_label("Plan").select_option("shock")
     page.get_by_text("To 10", exact=True).click()
@@ -264,7 +257,7 @@ def test_two_people_tick_the_same_step(open_page: OpenPage) -> None:
 
 
 def test_telling_what_happened_and_a_wrong_value(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Orchard Row 11')}/log")
     page.get_by_role("button", name="Tell what happened").click()
     page.get_by_text("Water changed", exact=True).click()
@@ -295,15 +288,17 @@ VIEWS = [
     "{pool}/care/do/cell",
     "{pool}/season",
     "{pool}/notice",
+    "{pool}/rescue",
+    "{pool}/report",
     "/round",
+    "/practice",
 ]
 
 
 def test_no_view_scrolls_sideways_on_a_phone(open_page: OpenPage) -> None:
-    page = open_page("/", PHONE)
+    page = open_page(BLANK, PHONE)
     pool, wide = pool_of(page, "Millrace Close"), []
-    someone = page.evaluate("fetch('/api/v1/people').then(reply => reply.json())")[-1]["id"]
-    page.evaluate(f"localStorage.setItem('kumpan.person', '{someone}')")
+    as_person(page, "Tomas Lind")
     for view in VIEWS:
         page.goto(view.format(pool=pool))
         page.wait_for_load_state("networkidle")
@@ -314,20 +309,22 @@ def test_no_view_scrolls_sideways_on_a_phone(open_page: OpenPage) -> None:
 
 
 @pytest.mark.parametrize("view", VIEWS)
-@pytest.mark.parametrize("mode", ["paper", "sun", "dusk"])
-def test_axe_finds_nothing_serious(open_page: OpenPage, view: str, mode: str) -> None:
-    page = open_page("/")
-    pool = pool_of(page, "Millrace Close")
-    page.evaluate(f"localStorage.setItem('kumpan.mode', '{mode}')")
-    someone = page.evaluate("fetch('/api/v1/people').then(reply => reply.json())")[-1]["id"]
-    page.evaluate(f"localStorage.setItem('kumpan.person', '{someone}')")
-    page.goto(view.format(pool=pool))
+def test_axe_finds_nothing_serious_in_any_light(open_page: OpenPage, view: str) -> None:
+    """All of it by day; in another light only colours are other ones."""
+    page = open_page(BLANK)
+    as_person(page, "Tomas Lind")
+    page.goto(view.format(pool=pool_of(page, "Millrace Close")))
     page.wait_for_load_state("networkidle")
+    lights = page.get_by_role("combobox", name="Light")
     assert serious_findings(page) == []
+    for light in ("sun", "dusk"):
+        lights.select_option(light)
+        expect(page.locator(f"html[data-mode={light}]")).to_be_attached()
+        assert serious_findings(page, ["color-contrast"]) == [], light
 
 
 def test_the_emergency_page_needs_no_server(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page("/", worker=True)
     page.wait_for_load_state("networkidle")
     page.evaluate("navigator.serviceWorker.ready.then(() => true)")
     page.reload()
@@ -338,7 +335,7 @@ def test_the_emergency_page_needs_no_server(open_page: OpenPage) -> None:
 
 
 def test_a_dead_server_loses_nothing_and_doubles_nothing(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     path = pool_of(page, "Millrace Close")
     page.goto(f"{path}/slip")
     page.get_by_label("Note").fill("typed before it died")
@@ -373,7 +370,7 @@ def test_a_tick_without_a_server_is_sent_later(open_page: OpenPage) -> None:
 
 
 def test_the_ways_side_by_side_and_taking_one(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Tannery Yard')}/sheet")
     ways = page.get_by_role("region", name="Other ways")
     ways.get_by_role("button", name="Compare the ways").click()
@@ -392,7 +389,7 @@ def test_the_ways_side_by_side_and_taking_one(open_page: OpenPage) -> None:
 
 
 def test_a_sheet_prints_on_one_page(open_page: OpenPage) -> None:
-    page = open_page("/")
+    page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Tannery Yard')}/sheet")
     expect(page.get_by_role("button", name="Start this sheet")).to_be_visible()
     pages = len(re.findall(rb"/Type\s*/Page\b(?!s)", page.pdf(format="Letter")))

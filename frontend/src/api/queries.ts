@@ -238,6 +238,19 @@ export const seasonListsQuery = (id: string, units: Units) =>
     queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/season-lists", inUnits(id, units))),
   });
 
+/** One day for the owner; without a day the last one with something to tell. */
+export const reportQuery = (id: string, day: string | null, units: Units) =>
+  queryOptions({
+    queryKey: ["pool", id, "report", day, units],
+    queryFn: () =>
+      take(
+        client.GET("/api/v1/pools/{pool_id}/report", {
+          params: { path: { pool_id: id }, query: { day, metric: units === "metric" } },
+        }),
+      ),
+    placeholderData: (before) => before,
+  });
+
 export const climateQuery = (id: string) =>
   queryOptions({
     queryKey: ["pool", id, "climate"],

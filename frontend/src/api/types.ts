@@ -71,6 +71,7 @@ export type SeasonList = Schemas["SeasonListView"];
 export type ListItem = Schemas["ListItem"];
 export type KeptList = Schemas["SeasonListKept"];
 export type Climate = Schemas["ClimateView"];
+export type OwnerReport = Schemas["OwnerReport"];
 export type Rescue = Schemas["RescueView"];
 export type RescueBoard = Schemas["RescueBoard"];
 export type Severity = Schemas["Severity"];

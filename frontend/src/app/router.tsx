@@ -74,6 +74,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/round/NoticePage")).NoticePage }),
       },
       {
+        path: "/pools/:poolId/report",
+        lazy: async () => ({ Component: (await import("../features/round/ReportPage")).ReportPage }),
+      },
+      {
         path: "/round",
         lazy: async () => ({ Component: (await import("../features/round/RoundPage")).RoundPage }),
       },

@@ -150,6 +150,9 @@ SOURCES: dict[str, Source] = {
     "routine-shock": Source(_C, "a shock every one to two weeks, weekly over 80 F"),
     "scale-forms": Source(_M, "scale builds above a saturation index of about +0.3"),
     "learned-intervals": Source(_C, "test and clean more often at first, stretch as the log shows it steady"),
+    "service-round": Source(
+        _C, "what a technician's report tells an owner: found, added, why, next, when to swim"
+    ),
     "season-lists": Source(_C, "opening and closing lists by kind of pool, filter, cell, cover and winter"),
     "water-climate": Source(
         _M,

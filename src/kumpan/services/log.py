@@ -121,10 +121,11 @@ def describe(body: Body, metric: bool) -> tuple[str, str]:
 
 def _test(body: Body, metric: bool) -> tuple[str, str]:
     assert isinstance(body, TestTaken)
-    return "Test", ", ".join(_value(v.measure, v.value, metric) for v in body.values) + _note(body.note)
+    return "Test", ", ".join(value_text(v.measure, v.value, metric) for v in body.values) + _note(body.note)
 
 
-def _value(measure: Measure, value: float, metric: bool) -> str:
+def value_text(measure: Measure, value: float, metric: bool) -> str:
+    """A measure with its value, as it stands in a sentence."""
     if measure is Measure.TEMPERATURE:
         return f"{value:.0f} °C" if metric else f"{fahrenheit_from_celsius(value):.0f} °F"
     return f"{name_in_sentence(measure)} {value:g}"
@@ -296,7 +297,7 @@ def _device_day(body: Body, metric: bool) -> tuple[str, str]:
     assert isinstance(body, DeviceDay)
     parts = [
         "" if body.salinity_mg_l is None else f"salt by the unit {body.salinity_mg_l:.0f}",
-        "" if body.water_c is None else f"water {_value(Measure.TEMPERATURE, body.water_c, metric)}",
+        "" if body.water_c is None else f"water {value_text(Measure.TEMPERATURE, body.water_c, metric)}",
         "" if body.pressure_kpa is None else pressure_text(body.pressure_kpa, metric),
         "" if not body.rain_mm else f"rain {body.rain_mm:.0f} mm",
     ]
@@ -334,7 +335,7 @@ def _list_tick(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
 def _climate(body: Body, metric: bool) -> tuple[str, str]:
     assert isinstance(body, ClimateSet)
     low, high = min(body.monthly_c), max(body.monthly_c)
-    span = [_value(Measure.TEMPERATURE, value, metric) for value in (low, high)]
+    span = [value_text(Measure.TEMPERATURE, value, metric) for value in (low, high)]
     return "Water's climate set", " to ".join(span)
 
 

@@ -20,7 +20,6 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "what-if": ("/pools/{salt}", DESK, "paper"),
     "board-phone-sun": ("/pools/{salt}", PHONE, "sun"),
     "slip": ("/pools/{salt}/slip", DESK, "paper"),
-    "shock": ("/pools/{tablets}/sheet", DESK, "paper"),
     "sheet-dusk": ("/pools/{green}/sheet", DESK, "dusk"),
     "round": ("/round", DESK, "paper"),
     "care": ("/pools/{salt}/care", DESK, "paper"),
@@ -32,6 +31,7 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "setup": ("/pools/{salt}/setup", DESK, "paper"),
     "log": ("/pools/{tablets}/log?measure=cyanuric_acid", DESK, "paper"),
     "shelf": ("/shelf", DESK, "paper"),
+    "report": ("/pools/{tablets}/report", DESK, "paper"),
     "emergency": ("/emergency", DESK, "paper"),
 }
 DRIVER = "Tomas Lind"
@@ -85,9 +85,6 @@ def _picture(
     page = context.new_page()
     page.goto(path)
     page.wait_for_load_state("networkidle")
-    if file.stem == "shock":
-        page.get_by_label("Plan", exact=True).select_option("shock")
-        page.get_by_text("Put up a no-swim notice").wait_for()
     if file.stem == "what-if":
         page.get_by_role("slider", name="Aim for pH").press("ArrowLeft")
         page.get_by_role("region", name="What if").wait_for()

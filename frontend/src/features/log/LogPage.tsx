@@ -11,6 +11,7 @@ import { notify } from "../../components/notice";
 import { Sign } from "../../components/Sign";
 import { Failed, Loading } from "../../components/States";
 import { TextField } from "../../components/TextField";
+import { PlainLink } from "../../components/TextLink";
 import { personId } from "../../lib/person";
 import { useStore } from "../../lib/store";
 import { clock, dayKey, dayName } from "../../lib/times";
@@ -39,9 +40,12 @@ export function LogPage() {
       {log.isError && <Failed error={log.error} again={() => void log.refetch()} />}
       {log.data && (
         <Card as="section">
-          <Heading as="h2" fontSize="lead" mb="3">
-            Log
-          </Heading>
+          <Flex justify="space-between" align="baseline" gap="3" wrap="wrap" mb="3">
+            <Heading as="h2" fontSize="lead">
+              Log
+            </Heading>
+            <PlainLink to={`/pools/${poolId}/report`}>A day's report for the owner</PlainLink>
+          </Flex>
           <Box as="ol" listStyleType="none" p="0" m="0">
             {log.data.slice(0, shown).map((line, index) => {
               const day = dayKey(line.at, zone);

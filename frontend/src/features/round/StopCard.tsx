@@ -46,7 +46,10 @@ export function StopCard(props: StopCardProps) {
           ) : (
             <Text mt="1">
               Done at {clock(done.at, head.settings.time_zone)}
-              {done.note && `: ${done.note}`}
+              {done.note && `: ${done.note}`}.{" "}
+              <PlainLink to={`/pools/${head.id}/report`} data-noprint>
+                Report for the owner
+              </PlainLink>
             </Text>
           )}
           <Flex gap="2" mt="3" wrap="wrap" data-noprint>

@@ -1,11 +1,13 @@
 """A technician's round: stops in order, the load list, finished visits."""
 
+from datetime import date
 from typing import Annotated
 from uuid import UUID
 
 from fastapi import APIRouter, Query
 
-from kumpan.services import rounds
+from kumpan.services import reports, rounds
+from kumpan.services.reports import OwnerReport
 from kumpan.services.views import RoundView
 from kumpan.web.schemas.rounds import RoundIn, TruckItemIn, VisitIn
 from kumpan.web.scope import Metric, ScopeDep
@@ -37,6 +39,14 @@ async def count_truck(given: TruckItemIn, scope: ScopeDep, metric: Metric = Fals
     """Count one product on the truck; what is poured by the same hand comes off from then on."""
     await rounds.count_truck(scope, stamp(given, scope), given.product_id, given.amount, metric=metric)
     return given.id
+
+
+@router.get("/pools/{pool_id}/report")
+async def report(
+    pool_id: UUID, scope: ScopeDep, day: date | None = None, metric: Metric = False
+) -> OwnerReport:
+    """One day for the owner: found, added, why, done, what is next, when to swim."""
+    return await reports.owner_report(scope, pool_id, day, metric=metric)
 
 
 @router.post("/pools/{pool_id}/visits", status_code=201)
