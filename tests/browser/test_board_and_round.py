@@ -238,7 +238,7 @@ def test_a_day_becomes_a_report_for_its_owner(open_page: OpenPage) -> None:
     expect(report.get_by_role("row", name=re.compile("free chlorine 0.6"))).to_contain_text("low")
     expect(report.get_by_role("region", name="Note")).to_contain_text("gate left open")
     expect(report.get_by_role("region", name="For a licensed trade")).to_contain_text("electrician")
-    expect(report.get_by_role("region", name="May they swim?")).to_be_visible()
+    expect(report.get_by_role("region", name="May they swim now?")).to_be_visible()
     page.emulate_media(media="print")
     expect(page.get_by_role("button", name="Print")).to_be_hidden()
     expect(report).to_be_visible()

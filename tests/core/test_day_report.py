@@ -29,7 +29,7 @@ from kumpan.core.journal import (
 from kumpan.core.planning.schools import Band
 from kumpan.core.planning.verdicts import VerdictCode
 from kumpan.core.run_sheet import ADD, Step
-from kumpan.core.service_round.day_report import DayReport, day_report, told_days
+from kumpan.core.service_round.day_report import DayReport, day_report, told_days, usual_day
 from kumpan.core.testing.methods import Method, measured
 from kumpan.core.water import Measure, Readings
 
@@ -140,6 +140,13 @@ def test_the_day_is_the_pools_own() -> None:
     assert not report(late).empty
     assert report(late, DAY + timedelta(days=1)).empty
     assert told_days(late, ZONE) == (DAY,)
+
+
+def test_the_usual_day_is_the_last_visit_and_not_a_later_chore() -> None:
+    chores = told((0, read(ph=7.5)), (72, CareDone("brush")))
+    assert usual_day(chores, ZONE) == DAY
+    assert usual_day(told((72, CareDone("brush"))), ZONE) == DAY + timedelta(days=3)
+    assert usual_day(told(), ZONE) is None
 
 
 @given(st.lists(st.integers(0, 20), min_size=1, max_size=12))

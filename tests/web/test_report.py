@@ -57,7 +57,7 @@ async def test_the_words_hold_all_of_it(api: Api) -> None:
     pool = await visited(api)
     text = (await api.get(f"/pools/{pool}/report"))["text"]
     for words in ("Test pool, Monday 1 June", "Seen: hazy", "free chlorine 0.6 (low", "Added:", "gate left open",
-                  "electrician", "May they swim?", "Next:", "$"):  # fmt: skip
+                  "electrician", "May they swim now?", "Next:", "$"):  # fmt: skip
         assert words in text, words
     metric = (await api.get(f"/pools/{pool}/report?metric=true"))["text"]
     assert " °C" in metric

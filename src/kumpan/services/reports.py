@@ -6,10 +6,18 @@ from uuid import UUID
 from zoneinfo import ZoneInfo
 
 from kumpan.core.dosing.additions import Product
+from kumpan.core.journal import Entry
 from kumpan.core.planning.next_thing import NextThing
 from kumpan.core.planning.swim import SwimAnswer
 from kumpan.core.planning.verdicts import VerdictCode
-from kumpan.core.service_round.day_report import DayReport, FoundValue, PouredThen, day_report, told_days
+from kumpan.core.service_round.day_report import (
+    DayReport,
+    FoundValue,
+    PouredThen,
+    day_report,
+    told_days,
+    usual_day,
+)
 from kumpan.services.care import calendar_days
 from kumpan.services.ledger import Scope, pool_state
 from kumpan.services.log import describe, value_text
@@ -18,7 +26,7 @@ from kumpan.services.pools import head, parts_of
 from kumpan.services.shelf import amount_text
 from kumpan.services.workspace import people
 
-AHEAD_DAYS, AHEAD_MOST = 21, 4
+AHEAD_DAYS, AHEAD_MOST = 21, 3
 DAYS_LISTED = 30
 
 
@@ -33,6 +41,8 @@ class ReportLine:
 
 @dataclass(frozen=True)
 class AheadLine:
+    """What falls on a day ahead, all of it in one line."""
+
     day: date
     title: str
 
@@ -70,12 +80,11 @@ async def owner_report(scope: Scope, pool_id: UUID, day: date | None, *, metric:
     days = told_days(state, zone)[::-1]
     today = scope.now.astimezone(zone).date()
     prices = {item.product.id: price for item in hand.stocked if (price := item.price_per_g) is not None}
-    told = day_report(state, zone, day or (days[0] if days else today), parts.bands, prices)
+    told = day_report(state, zone, day or usual_day(state, zone) or today, parts.bands, prices)
     names = {person.id: person.name for person in await people(scope)}
     ahead = [
-        AheadLine(due.day, item.title)
+        AheadLine(due.day, "; ".join(item.title for item in due.items))
         for due in await calendar_days(scope, pool_id, AHEAD_DAYS)
-        for item in due.items
     ]
     found = OwnerReport(
         pool=parts.settings.name,
@@ -87,7 +96,7 @@ async def owner_report(scope: Scope, pool_id: UUID, day: date | None, *, metric:
         looks=tuple(describe(look, metric)[1] for look in told.looks),
         found=told.found,
         poured=tuple(_poured(one, metric) for one in told.poured),
-        done=tuple(ReportLine(entry.at, *describe(entry.body, metric)) for entry in told.other),
+        done=tuple(_done(entry, metric) for entry in told.other),
         notes=tuple(visit.note for visit in told.visits if visit.note),
         trades=tuple(visit.trade for visit in told.visits if visit.trade),
         comes_back=any(visit.needs_return for visit in told.visits),
@@ -105,6 +114,12 @@ def _poured(one: PouredThen, metric: bool) -> ReportLine:
     body = one.body
     product = Product("", body.chemical, body.strength_percent, density_g_per_ml=body.density_g_per_ml)
     return ReportLine(one.at, f"{amount_text(product, body.mass_g, metric)} of {body.label}", one.why)
+
+
+def _done(entry: Entry, metric: bool) -> ReportLine:
+    title, detail = describe(entry.body, metric)
+    plain = title.removeprefix("Done: ")
+    return ReportLine(entry.at, plain[:1].upper() + plain[1:], detail)
 
 
 def _with_text(report: OwnerReport, told: DayReport, zone: ZoneInfo, metric: bool) -> OwnerReport:
@@ -126,10 +141,10 @@ def _with_text(report: OwnerReport, told: DayReport, zone: ZoneInfo, metric: boo
             lines.append(f"{title}: {'; '.join(block)}.".replace("..", "."))
     if report.cost is not None:
         lines.append(f"What went in cost {report.currency}{report.cost:.2f}.")
-    lines.append(f"May they swim? {report.swim.text}")
+    lines.append(f"May they swim now? {report.swim.text}")
     lines.append(f"Next: {report.next.text[:1].lower()}{report.next.text[1:]}. {report.next.why}")
     if report.ahead:
-        lines.append("Then: " + "; ".join(f"{one.title} on {_day(one.day)}" for one in report.ahead) + ".")
+        lines += ["Then:", *(f"{_day(one.day)}: {one.title}." for one in report.ahead)]
     return replace(report, text="\n".join(lines))
 
 

@@ -54,7 +54,20 @@ def test_a_closing_leaves_two_days_for_its_full_test() -> None:
 def test_water_that_never_turns_gives_a_day_soon() -> None:
     """At the equator no day is better than another."""
     found = of()
-    assert (found.opening_day, found.closing_day) == (TODAY + timedelta(days=2),) * 2
+    assert (found.opening_day, found.closing_day) == (TODAY, TODAY + timedelta(days=2))
+
+
+@pytest.mark.parametrize("days_ago", [1, 20, 60])
+def test_turned_a_few_weeks_ago_it_is_done_now_and_not_in_a_year(days_ago: int) -> None:
+    """The next crossing is nearly a year off because this autumn's, or this spring's, has just been."""
+    next_time = on(TODAY + timedelta(days=365 - days_ago))
+    assert of(closing=next_time).closing_day == TODAY + timedelta(days=2)
+    assert of(opening=next_time).opening_day == TODAY
+
+
+def test_half_a_year_off_is_waited_for() -> None:
+    later = TODAY + timedelta(days=200)
+    assert of(closing=on(later)).closing_day == later
 
 
 @pytest.mark.parametrize(

@@ -15,6 +15,7 @@ SOURCES_USED = ("season-lists", "water-climate")
 
 OPENS_BEFORE = timedelta(days=7)  # open before the water gets over 65 F
 CLOSING_BEGINS_BEFORE = timedelta(days=2)  # its full test
+JUST_PASSED = timedelta(days=300)  # so far off, the day it turned this time lies a few weeks back: do it now
 FROST_UNDER_C = 8.0  # a pool whose coldest month is under it freezes in some nights
 
 
@@ -36,8 +37,9 @@ def suggested(
     """Never a day that has begun already; `monthly_c` the water by month, January first."""
     last = _last_kept(state)
     soonest = today + CLOSING_BEGINS_BEFORE
-    opens = soonest if opening.on is None else max(today, opening.on - OPENS_BEFORE)
-    closes = soonest if closing.on is None else max(soonest, closing.on)
+    opens = today if opening.on is None or opening.on - today > JUST_PASSED else opening.on - OPENS_BEFORE
+    closes = soonest if closing.on is None or closing.on - today > JUST_PASSED else closing.on
+    opens, closes = max(today, opens), max(soonest, closes)
     if last is None:
         winter = Winter.FROST if min(monthly_c) < FROST_UNDER_C else Winter.MILD
         return Suggested(opens, closes, PoolKind.IN_GROUND, Cover.SOLID, winter, skimmer_plate=False)

@@ -66,6 +66,13 @@ def told_days(state: PoolState, zone: tzinfo) -> tuple[date, ...]:
     return tuple(sorted({entry.at.astimezone(zone).date() for kind in _kinds(state) for entry in kind}))
 
 
+def usual_day(state: PoolState, zone: tzinfo) -> date | None:
+    """The last day on which somebody tested, poured, or finished a visit; else the last with anything to tell."""
+    visits = [entry.at for kind in (state.tests, state.additions, state.visits) for entry in kind]
+    days = told_days(state, zone)
+    return max(visits).astimezone(zone).date() if visits else days[-1] if days else None
+
+
 def day_report(
     state: PoolState, zone: tzinfo, day: date, bands: Mapping[Measure, Band], price_per_g: Mapping[str, float]
 ) -> DayReport:
