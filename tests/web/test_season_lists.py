@@ -118,6 +118,8 @@ async def test_what_is_at_hand_is_ticked_by_itself(api: Api) -> None:
     view = (await tick(api, pool, list_id, "have/water bags"))[0]
     bags = next(one for one in view["materials"] if one["name"] == "water bags")
     assert (bags["at_hand"], view["done"]) == (True, 0)
+    told = next(line for line in await api.get(f"/pools/{pool}/log") if line["kind"] == "list_tick")
+    assert told["title"] == "At hand: water bags"
     again = {"id": new_id(), "list_id": list_id, "item": "have/water bags"}
     assert (await api.client.post(f"/api/v1/pools/{pool}/season-lists/ticks", json=again)).status_code == 409
     await api.post(f"/entries/{bags['entry_id']}/void", {"id": new_id()})

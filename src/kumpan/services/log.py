@@ -51,6 +51,7 @@ from kumpan.core.journal import (
 )
 from kumpan.core.planning.lanes import name_in_sentence
 from kumpan.core.rescue.severity import SEVERITIES
+from kumpan.core.season.materials import PREFIX as MATERIAL
 from kumpan.core.units import G_PER_LB, fahrenheit_from_celsius, flow_text, pressure_text, water_text
 from kumpan.core.water import Measure
 from kumpan.services.ledger import Scope, pool_entries
@@ -328,6 +329,10 @@ def _season_list(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
 
 def _list_tick(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     assert isinstance(body, ListTicked)
+    if body.item.startswith(MATERIAL):
+        return f"At hand: {body.item.removeprefix(MATERIAL)}", "for the opening or closing list" + _note(
+            body.note
+        )
     what = body.item.replace("_", " ").capitalize()
     return f"{what}: {body.outcome.value}", "of the opening or closing list" + _note(body.note)
 
