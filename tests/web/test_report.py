@@ -48,7 +48,8 @@ async def test_a_visit_becomes_a_report(api: Api) -> None:
         True,
     )
     assert found["cost"] > 0
-    assert found["swim"]["text"]
+    assert found["swim"].startswith("Not before 19:10: after "), "an hour after the pour, on the pool's clock"
+    assert found["swim"] in found["text"]
     assert found["next"]["text"]
     assert found["ahead"] == sorted(found["ahead"], key=lambda one: one["day"])
 

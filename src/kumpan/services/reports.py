@@ -66,7 +66,7 @@ class OwnerReport:
     comes_back: bool
     cost: float | None
     currency: str
-    swim: SwimAnswer
+    swim: str
     next: NextThing
     ahead: tuple[AheadLine, ...]
     text: str
@@ -102,7 +102,7 @@ async def owner_report(scope: Scope, pool_id: UUID, day: date | None, *, metric:
         comes_back=any(visit.needs_return for visit in told.visits),
         cost=told.cost if told.poured else None,
         currency=hand.habits.currency,
-        swim=top.swim,
+        swim=_swim(top.swim, zone),
         next=top.next,
         ahead=tuple(ahead[:AHEAD_MOST]),
         text="",
@@ -120,6 +120,13 @@ def _done(entry: Entry, metric: bool) -> ReportLine:
     title, detail = describe(entry.body, metric)
     plain = title.removeprefix("Done: ")
     return ReportLine(entry.at, plain[:1].upper() + plain[1:], detail)
+
+
+def _swim(answer: SwimAnswer, zone: ZoneInfo) -> str:
+    """The answer with its hour: after a dose an owner must read when, and what it hangs on."""
+    if answer.not_before is None:
+        return answer.text
+    return f"Not before {answer.not_before.astimezone(zone):%H:%M}: {answer.text}."
 
 
 def _with_text(report: OwnerReport, told: DayReport, zone: ZoneInfo, metric: bool) -> OwnerReport:
@@ -141,7 +148,9 @@ def _with_text(report: OwnerReport, told: DayReport, zone: ZoneInfo, metric: boo
             lines.append(f"{title}: {'; '.join(block)}.".replace("..", "."))
     if report.cost is not None:
         lines.append(f"What went in cost {report.currency}{report.cost:.2f}.")
-    lines.append(f"May they swim now? {report.swim.text}")
+    if report.comes_back:
+        lines.append("We come back: this pool needs another visit.")
+    lines.append(f"May they swim now? {report.swim}")
     lines.append(f"Next: {report.next.text[:1].lower()}{report.next.text[1:]}. {report.next.why}")
     if report.ahead:
         lines += ["Then:", *(f"{_day(one.day)}: {one.title}." for one in report.ahead)]

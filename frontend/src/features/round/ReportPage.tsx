@@ -94,7 +94,7 @@ function Report({ told, zone, units }: ReportProps) {
           {told.cost.toFixed(2)}
         </Part>
       )}
-      <Part title="May they swim now?">{told.swim.text}</Part>
+      <Part title="May they swim now?">{told.swim}</Part>
       <Part title="Next">
         {told.next.text}. {told.next.why}
       </Part>
