@@ -124,6 +124,14 @@ def test_the_board_on_a_phone_and_the_limits_that_are_ones_own(open_page: OpenPa
     page.goto(f"{path}/rescue")
     page.get_by_role("button", name="Begin the rescue").click()
     expect(page.get_by_role("heading", name="Now: prepare")).to_be_visible()
+    page.get_by_role("button", name="Open this sheet").click()
+    page.get_by_role("button", name="Start this sheet").click()  # at the foot of a long page
+    step = page.get_by_role("region", name="Step now").get_by_role(
+        "heading", name="Close the pool", exact=False
+    )
+    expect(step).to_be_in_viewport()
+    page.goto(f"{path}/rescue")
+    expect(page.get_by_role("heading", name="A sheet is under way")).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
     limits = page.get_by_role("region", name="Treat or drain")
     limits.get_by_label("Stabiliser, ppm").fill("many")

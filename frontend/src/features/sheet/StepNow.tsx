@@ -31,7 +31,7 @@ export function StepNow({ sheet, current, zone, units, busy, takesFocus, onTick 
   const { step } = current;
   const title = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
-    if (takesFocus) title.current?.focus({ preventScroll: true });
+    if (takesFocus) title.current?.focus(); // on a phone it may lie above what is seen
   }, [takesFocus]);
   const tickable = sheet.steps.filter(({ step: other }) => other.kind !== "wait");
   const position = tickable.findIndex(({ number }) => number === current.number);
