@@ -7,8 +7,8 @@ from pathlib import Path
 
 import pytest
 
-from kumpan.core.dosing.catalogue import CATALOGUE
-from kumpan.core.water import Measure
+from kumpan.core.products.catalogue import CATALOGUE
+from kumpan.core.quantities.readings import Measure
 from kumpan.tools.packages import FRONTEND, SCHEMA
 
 SRC = FRONTEND / "src"

@@ -17,21 +17,24 @@ LONGEST_FILE = 460
 LONGEST_FUNCTION = 60
 DEEPEST = 5
 OF_THE_TRADE = (
-    "care",
+    "algae",
+    "assessment",
     "chemistry",
-    "demand",
     "dosing",
-    "planning",
-    "practice",
-    "rescue",
+    "forecast",
+    "maintenance",
+    "products",
+    "ranges",
     "season",
-    "simulator",
-    "service_round",
+    "simulation",
+    "training",
+    "treatment",
+    "visits",
 )
 # They lay out, convert or show what the tables of other modules say, and hold no figure of the trade themselves.
 NO_RULE_OF_ITS_OWN = {
-    "__init__", "equilibrium", "speciation", "lanes", "other_schools", "plan", "targets", "timeline", "why", "controller",
-    "order",
+    "__init__", "equilibrium", "speciation", "other_profiles", "plan", "targets", "schedule", "derivations", "controller",
+    "order", "choices", "stock", "request",
 }  # fmt: skip
 ONE_SYSTEM_OF_EQUATIONS = {"one_round"}  # read from top to bottom like the page it is from
 
@@ -168,7 +171,7 @@ def test_what_the_core_draws_it_draws_by_a_seed() -> None:
 
 def test_values_of_the_core_are_frozen() -> None:
     """Free functions compute, frozen records carry; only the simulated worlds and those at work in them may change."""
-    may_change = ("core/simulator/", "core/practice/", "core/planning/timeline.py")
+    may_change = ("core/simulation/", "core/training/", "core/treatment/schedule.py")
     loose = []
     for path, tree in modules(CORE):
         for node in ast.walk(tree):

@@ -3,8 +3,8 @@
 from datetime import UTC, datetime, timedelta
 from uuid import UUID
 
-from kumpan.core.demand.conditions import Place
-from kumpan.core.demand.slow import Surroundings
+from kumpan.core.forecast.conditions import Place
+from kumpan.core.forecast.slow import Surroundings
 from kumpan.core.journal import (
     AdditionMade,
     BasinMeasured,
@@ -14,8 +14,8 @@ from kumpan.core.journal import (
     TestTaken,
     fold,
 )
+from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.testing.methods import Method, measured
-from kumpan.core.water import Measure, Readings
 
 START = datetime(2026, 6, 1, 12, tzinfo=UTC)
 LITRES = 60_000.0

@@ -2,7 +2,7 @@
 
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
-from kumpan.core.water import Readings
+from kumpan.core.quantities.readings import Readings
 
 POOL_L = 75708.0  # 20 000 US gal
 PLASTER = Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.SAND)

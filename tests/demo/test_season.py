@@ -5,13 +5,15 @@ from datetime import UTC, datetime
 import pytest
 
 from kumpan.core.journal import AdditionMade, Clarity, LookTaken, TestTaken
-from kumpan.core.water import Measure
+from kumpan.core.quantities.readings import Measure
 from kumpan.demo.__main__ import demo_id, load
 from kumpan.demo.scenario import PEOPLE, SHELF, DemoPool, pools
 from kumpan.demo.season import DAYS, Line, poured_g, season
-from kumpan.services import outlooks, shelf, workspace
-from kumpan.services import pools as pool_cases
-from kumpan.services.ledger import Scope
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.people import people as workspace
+from kumpan.services.pools import outlooks
+from kumpan.services.pools import pools as pool_cases
+from kumpan.services.products import inventory as shelf
 from kumpan.storage.transaction import Database
 
 NOW = datetime(2026, 9, 18, 17, 40, tzinfo=UTC)

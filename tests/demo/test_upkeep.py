@@ -6,13 +6,13 @@ from zoneinfo import ZoneInfo
 
 import pytest
 
-from kumpan.core.care.cell_life import cell_life
-from kumpan.core.care.due import CareInputs, DueItem, Standing, due_list
-from kumpan.core.care.filter_pressure import pressure_trend
-from kumpan.core.care.index_history import index_history
-from kumpan.core.care.recurrence import ALL_YEAR
-from kumpan.core.care.tasks import preset_for
 from kumpan.core.journal import Body, DeviceDay, Entry, PoolState, fold
+from kumpan.core.maintenance.cell_life import cell_life
+from kumpan.core.maintenance.due import CareInputs, DueItem, Standing, due_list
+from kumpan.core.maintenance.filter_pressure import pressure_trend
+from kumpan.core.maintenance.index_history import index_history
+from kumpan.core.maintenance.recurrence import ALL_YEAR
+from kumpan.core.maintenance.tasks import preset_for
 from kumpan.demo.scenario import ROUNDS, TRUCK, ZONE, DemoPool, pools
 from kumpan.demo.season import season
 from kumpan.demo.upkeep import upkeep

@@ -12,15 +12,15 @@ import pytest_asyncio
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kumpan.core.care.device import TimedReading, changes, day_of, sane, says_anything
 from kumpan.core.journal import DeviceDay, DeviceReading
-from kumpan.core.simulator.controller import LOW_SALT_MG_L, reading_at
+from kumpan.core.maintenance.device import TimedReading, changes, day_of, sane, says_anything
+from kumpan.core.simulation.controller import LOW_SALT_MG_L, reading_at
 from kumpan.devices.adapter import Device, HttpDevice
 from kumpan.devices.poller import poll_once
 from kumpan.devices.stand_in import app
 from kumpan.formats.device_json import reading_from_answer, reading_from_json, reading_to_json
-from kumpan.services.devices import LinkedDevice
-from kumpan.services.workspace import the_workspace
+from kumpan.services.maintenance.devices import LinkedDevice
+from kumpan.services.people.people import the_workspace
 from kumpan.storage.transaction import Database
 from tests.web.conftest import START, Api, Json, new_id
 

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kumpan.core.habits import Chosen, Container, ContainerKind, OwnRange
+from kumpan.core.dosing.raisers import STANDARD_SHELF
 from kumpan.core.journal import (
     KINDS,
     AdditionMade,
@@ -64,14 +64,15 @@ from kumpan.core.journal import (
     Which,
     Winter,
 )
-from kumpan.core.planning.choice import STANDARD_SHELF
-from kumpan.core.planning.plan import plan
-from kumpan.core.planning.schools import school
-from kumpan.core.planning.targets import aims
 from kumpan.core.pool.plan_drawing import Fixture, FixtureKind
 from kumpan.core.pool.shapes import Part, ShapeKind, even_slope
+from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.ranges.choices import Chosen, OwnRange
+from kumpan.core.ranges.profiles import school
+from kumpan.core.ranges.targets import aims
+from kumpan.core.records.containers import Container, ContainerKind
 from kumpan.core.testing.methods import Measured, Method
-from kumpan.core.water import Measure, Readings
+from kumpan.core.treatment.plan import plan
 from kumpan.formats.journal_json import body_from_json, body_to_json
 from tests.core.samples import PLASTER, POOL_L, SALT_POOL
 

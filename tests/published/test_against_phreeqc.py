@@ -12,11 +12,11 @@ import pytest
 
 from kumpan.core.chemistry.equilibrium import MG_PER_EQ, State, known_from, solve_readings, solve_totals
 from kumpan.core.chemistry.saturation import saturation_index
-from kumpan.core.dosing.additions import Product
-from kumpan.core.dosing.catalogue import CATALOGUE
+from kumpan.core.dosing.balance import for_ph
 from kumpan.core.dosing.mixing import added
-from kumpan.core.planning.balance import for_ph
-from kumpan.core.water import Readings
+from kumpan.core.products.catalogue import CATALOGUE
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Readings
 from tests.published.phreeqc import reference
 
 

@@ -14,12 +14,12 @@ import numpy.typing as npt
 import pytest
 from scipy.integrate import solve_ivp
 
-from kumpan.core.demand import rates
-from kumpan.core.demand.chlorine import Factors, course
-from kumpan.core.demand.conditions import Conditions, Place, conditions
-from kumpan.core.demand.forecast import daily_loss, half_life_in_sun_h, overnight_loss
+from kumpan.core.forecast import rates
+from kumpan.core.forecast.chlorine import Factors, course
+from kumpan.core.forecast.conditions import Conditions, Place, conditions
+from kumpan.core.forecast.forecast import daily_loss, half_life_in_sun_h, overnight_loss
 from kumpan.core.journal import AdditionMade, CellSet
-from kumpan.core.units import G_PER_LB, L_PER_US_GAL
+from kumpan.core.quantities.units import G_PER_LB, L_PER_US_GAL
 from tests.core.journals import LITRES, PLACE, START, bleach, reads, solid, state
 
 DAY_S = 86_400.0

@@ -8,10 +8,10 @@ last digit allows that.
 import periodictable
 import pytest
 
-from kumpan.core.dosing.additions import Product, volume_from_mass_ml
 from kumpan.core.dosing.mass_balance import change_per_g, changes, mass_for_change_g
-from kumpan.core.units import G_PER_LB, G_PER_OZ, ML_PER_FL_OZ
-from kumpan.core.water import Measure
+from kumpan.core.products.product import Product, volume_from_mass_ml
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.units import G_PER_LB, G_PER_OZ, ML_PER_FL_OZ
 
 TEN_THOUSAND_GAL_L = 37854.0
 M = Measure

@@ -6,7 +6,6 @@ come first, and the page says so.
 
 import pytest
 
-from kumpan.core.dosing.catalogue import CATALOGUE
 from kumpan.core.hazards import (
     EMERGENCIES,
     EMERGENCY_PREAMBLE,
@@ -15,6 +14,7 @@ from kumpan.core.hazards import (
     Hazard,
     cautions_for,
 )
+from kumpan.core.products.catalogue import CATALOGUE
 
 H = Hazard
 

@@ -4,9 +4,9 @@ the residential standard and the public code are quoted from memory (ANSI/APSP/I
 
 import pytest
 
-from kumpan.core.planning.schools import Band, bands, school
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
-from kumpan.core.water import Measure
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.ranges.profiles import Band, bands, school
 
 M = Measure
 CEMENT = Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.SAND)

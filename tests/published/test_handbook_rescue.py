@@ -5,22 +5,22 @@ Each row is the handbook's; [C] common practice of the trade, [D] derived, [M] f
 
 import pytest
 
-from kumpan.core.dosing.additions import Product
+from kumpan.core.algae.boosters import BOOSTERS
+from kumpan.core.algae.causes import PHOSPHATE_HIGH_PPB, PREVENTION
+from kumpan.core.algae.overnight import HIGHEST_COMBINED_MG_L, MOST_LOST_MG_L
+from kumpan.core.algae.severity import SEVERITIES
+from kumpan.core.algae.stages import CLARIFIER_UNDER_MG_L
 from kumpan.core.dosing.mass_balance import changes, mass_for_change_g
 from kumpan.core.dosing.water_change import share_to_replace
 from kumpan.core.journal import RescueSet, Severity
-from kumpan.core.planning.chlorine_ways import hypochlorous_mg_l
-from kumpan.core.planning.shock import FIXED_MG_L, PH_FOR_SHOCK, highest_planned_mg_l
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
-from kumpan.core.rescue.boosters import BOOSTERS
-from kumpan.core.rescue.causes import PHOSPHATE_HIGH_PPB, PREVENTION
-from kumpan.core.rescue.overnight import HIGHEST_COMBINED_MG_L, MOST_LOST_MG_L
-from kumpan.core.rescue.severity import SEVERITIES
-from kumpan.core.rescue.sheets import CLARIFIER_UNDER_MG_L
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantities.units import G_PER_LB, L_PER_US_GAL, celsius_from_fahrenheit
+from kumpan.core.ranges.chlorine_targets import hypochlorous_mg_l
 from kumpan.core.season.plans import CLOSING, OPENING, SWIM_SEASON_C
-from kumpan.core.units import G_PER_LB, L_PER_US_GAL, celsius_from_fahrenheit
-from kumpan.core.water import Measure, Readings
-from tests.core.rescue.cases import Case
+from kumpan.core.treatment.special.shock import FIXED_MG_L, PH_FOR_SHOCK, highest_planned_mg_l
+from tests.core.algae.cases import Case
 
 S, M = Severity, Measure
 TEN_THOUSAND_L = 10_000 * L_PER_US_GAL

@@ -3,8 +3,8 @@
 import pytest
 
 from kumpan.core.dosing.rules_of_thumb import RULES, rule_outcome, rules_for
-from kumpan.core.units import L_PER_US_GAL
-from kumpan.core.water import Measure
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.units import L_PER_US_GAL
 
 M = Measure
 BY_KEY = {rule.key: rule for rule in RULES}

@@ -9,7 +9,13 @@ from datetime import UTC, datetime
 import numpy as np
 import pytest
 
-from kumpan.core.demand.sun import Array, day_of_year, declination_rad_fao56, height_sine, sun_strength
+from kumpan.core.forecast.sun import (
+    Array,
+    day_of_year,
+    declination_rad_fao56,
+    height_sine,
+    sun_strength,
+)
 
 SOLAR_CONSTANT_MJ_M2_MIN = 0.0820
 

@@ -6,7 +6,7 @@ Source: NIST Handbook 44, Appendix C; exact definitions, quoted from memory.
 import pint
 import pytest
 
-from kumpan.core import units
+from kumpan.core.quantities import typed, units
 
 REGISTRY: pint.UnitRegistry[float] = pint.UnitRegistry()
 PINT_NAMES = {
@@ -21,7 +21,7 @@ INNER = {"L": "liter", "g": "gram", "m": "meter", "kPa": "kilopascal", "L/min": 
 
 @pytest.mark.parametrize("word", PINT_NAMES)
 def test_factor_agrees_with_pint(word: str) -> None:
-    dimension, factor = units.UNITS[word]
+    dimension, factor = typed.UNITS[word]
     expected = REGISTRY.Quantity(1, PINT_NAMES[word]).to(INNER[dimension]).magnitude
     assert factor == pytest.approx(expected, rel=1e-12)
 

@@ -9,8 +9,8 @@ import pytest
 import pytest_asyncio
 
 from kumpan.core.journal import SwimmersCounted
-from kumpan.services.ledger import Scope, Stamp, pool_state, record
-from kumpan.services.workspace import the_workspace
+from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
+from kumpan.services.people.people import the_workspace
 from kumpan.storage.kept_rows import MOST_SETS, Kept, KeptRows
 from kumpan.storage.repositories.journal import JournalRepository, StoredEntry
 from kumpan.storage.transaction import Database, Transaction

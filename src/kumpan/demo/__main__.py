@@ -7,9 +7,9 @@ from math import ceil
 from uuid import UUID, uuid5
 from zoneinfo import ZoneInfo
 
-from kumpan.core.dosing.additions import Product, mass_from_volume_g
 from kumpan.core.journal import AdditionMade
-from kumpan.core.simulator.carer import Told, moment
+from kumpan.core.products.product import Product, mass_from_volume_g
+from kumpan.core.simulation.carer import Told, moment
 from kumpan.demo.scenario import (
     FIRST_TECHNICIAN,
     HABITS,
@@ -25,9 +25,11 @@ from kumpan.demo.scenario import (
 )
 from kumpan.demo.season import DAYS, Line, poured_g, season
 from kumpan.demo.upkeep import upkeep
-from kumpan.services import pools as pool_cases
-from kumpan.services import rounds, shelf, workspace
-from kumpan.services.ledger import Scope, Stamp, record
+from kumpan.services.journal.ledger import Scope, Stamp, record
+from kumpan.services.people import people as workspace
+from kumpan.services.pools import pools as pool_cases
+from kumpan.services.products import inventory as shelf
+from kumpan.services.visits import rounds
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
 

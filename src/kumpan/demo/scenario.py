@@ -6,16 +6,25 @@ All invented. The season itself is simulated (see season.py).
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from kumpan.core.dosing.additions import Product
-from kumpan.core.habits import Container, ContainerKind
 from kumpan.core.journal import BasinMeasured, CellSet, EquipmentSet, HabitsSet, SettingsMade
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.pool.plan_drawing import Fixture, FixtureKind
 from kumpan.core.pool.shapes import DepthPoint, Part, ShapeKind, even_slope, volume_l
-from kumpan.core.simulator.carer import ACID, BLEACH, DICHLOR, SALT, SODA, STABILISER, TABLETS, Habits
-from kumpan.core.simulator.world import Climate, Nature, Water
-from kumpan.core.units import G_PER_LB, G_PER_OZ, L_PER_US_GAL, M_PER_FT, ML_PER_FL_OZ
-from kumpan.core.water import Readings
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Readings
+from kumpan.core.quantities.units import G_PER_LB, G_PER_OZ, L_PER_US_GAL, M_PER_FT, ML_PER_FL_OZ
+from kumpan.core.records.containers import Container, ContainerKind
+from kumpan.core.simulation.carer import (
+    ACID,
+    BLEACH,
+    DICHLOR,
+    SALT,
+    SODA,
+    STABILISER,
+    TABLETS,
+    Habits,
+)
+from kumpan.core.simulation.world import Climate, Nature, Water
 
 PLACE, ZONE = "Alderbank", "America/Chicago"
 CLIMATE = Climate(latitude_deg=29.0, longitude_deg=-95.5, mean_c=25.5, swing_c=4.5)

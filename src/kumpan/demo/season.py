@@ -4,8 +4,8 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 
 from kumpan.core.journal import AdditionMade
-from kumpan.core.simulator.carer import Carer, Told
-from kumpan.core.simulator.world import World
+from kumpan.core.simulation.carer import Carer, Told
+from kumpan.core.simulation.world import World
 from kumpan.demo.scenario import CLIMATE, SECOND_TECHNICIAN, DemoPool
 
 DAYS = 140

@@ -7,8 +7,6 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
-from kumpan.core.care.device import TimedReading, day_of
-from kumpan.core.care.tasks import Preset, preset_for, tasks_for
 from kumpan.core.journal import (
     Body,
     CareDone,
@@ -24,9 +22,11 @@ from kumpan.core.journal import (
     WaterChange,
     WaterChanged,
 )
+from kumpan.core.maintenance.device import TimedReading, day_of
+from kumpan.core.maintenance.tasks import Preset, preset_for, tasks_for
 from kumpan.core.pool.equipment import Chlorination, Filter
-from kumpan.core.simulator.controller import reading_at
-from kumpan.core.units import KPA_PER_PSI, L_PER_US_GAL
+from kumpan.core.quantities.units import KPA_PER_PSI, L_PER_US_GAL
+from kumpan.core.simulation.controller import reading_at
 from kumpan.demo.scenario import DemoPool
 from kumpan.demo.season import DAYS, Line
 

@@ -11,10 +11,10 @@ import httpx
 import structlog
 
 from kumpan.devices.adapter import Device, HttpDevice
-from kumpan.services import devices
-from kumpan.services.devices import STAND_IN, LinkedDevice
-from kumpan.services.ledger import Scope
-from kumpan.services.workspace import the_workspace
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.maintenance import devices
+from kumpan.services.maintenance.devices import STAND_IN, LinkedDevice
+from kumpan.services.people.people import the_workspace
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
 

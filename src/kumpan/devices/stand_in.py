@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 
 from fastapi import FastAPI, Response
 
-from kumpan.core.simulator.controller import reading_at
+from kumpan.core.simulation.controller import reading_at
 from kumpan.formats.device_json import reading_to_json
 
 app = FastAPI(title="Stand-in controller", docs_url=None, redoc_url=None, openapi_url=None)

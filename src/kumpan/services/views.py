@@ -5,23 +5,23 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from uuid import UUID
 
-from kumpan.core.care.due import DueItem
-from kumpan.core.care.learned import Offer
-from kumpan.core.care.tasks import Preset
+from kumpan.core.assessment.next_thing import NextThing
+from kumpan.core.assessment.swim import SwimAnswer
+from kumpan.core.dosing.product_choice import Way
+from kumpan.core.dosing.solver import Unmet
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
 from kumpan.core.journal import BasinMeasured, EquipmentSet, LookTaken, Outcome, PlantSet, SettingsMade
-from kumpan.core.planning.lanes import Float, Lane
-from kumpan.core.planning.next_thing import NextThing
-from kumpan.core.planning.product_choice import Way
-from kumpan.core.planning.second_opinion import Advice, Unread
-from kumpan.core.planning.solve import Unmet
-from kumpan.core.planning.swim import SwimAnswer
+from kumpan.core.maintenance.due import DueItem
+from kumpan.core.maintenance.learned import Offer
+from kumpan.core.maintenance.tasks import Preset
 from kumpan.core.pool.plan_drawing import PlanDrawing
-from kumpan.core.run_sheet import Step
+from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.records.step import Step
 from kumpan.core.testing.methods import Measured
-from kumpan.core.testing.slip import SlipProblem
-from kumpan.core.water import Measure, Readings
+from kumpan.core.testing.test_line import SlipProblem
+from kumpan.core.treatment.special.second_opinion import Advice, Unread
+from kumpan.wording.gauges import Float, Lane
 
 
 @dataclass(frozen=True)

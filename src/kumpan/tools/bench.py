@@ -19,16 +19,16 @@ from playwright.sync_api import Browser, sync_playwright
 
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.chemistry.saturation import saturation_index
-from kumpan.core.demand.conditions import Place
-from kumpan.core.demand.fit import fit
-from kumpan.core.demand.forecast import forecast
-from kumpan.core.dosing.catalogue import CATALOGUE
+from kumpan.core.dosing.balance import for_both
+from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.forecast.conditions import Place
+from kumpan.core.forecast.fit import fit
+from kumpan.core.forecast.forecast import forecast
 from kumpan.core.journal import PoolState, fold
-from kumpan.core.planning.balance import for_both
-from kumpan.core.planning.choice import STANDARD_SHELF
-from kumpan.core.simulator.carer import Told
-from kumpan.core.simulator.study import entries
-from kumpan.core.water import Readings
+from kumpan.core.products.catalogue import CATALOGUE
+from kumpan.core.quantities.readings import Readings
+from kumpan.core.simulation.carer import Told
+from kumpan.core.simulation.study import entries
 from kumpan.demo.scenario import pools
 from kumpan.demo.season import season
 from kumpan.tools.bench_care import bench_due, bench_today

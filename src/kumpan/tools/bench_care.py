@@ -9,13 +9,13 @@ from datetime import UTC, date, datetime, timedelta
 from uuid import UUID, uuid5
 from zoneinfo import ZoneInfo
 
-from kumpan.core.care.due import CareInputs, due_list
-from kumpan.core.care.index_history import index_history
-from kumpan.core.care.recurrence import ALL_YEAR
-from kumpan.core.care.tasks import Preset
 from kumpan.core.journal import CareDone, DeviceDay, Entry, PoolState, PressureRead, fold
-from kumpan.core.simulator.carer import Told
-from kumpan.core.simulator.study import entries
+from kumpan.core.maintenance.due import CareInputs, due_list
+from kumpan.core.maintenance.index_history import index_history
+from kumpan.core.maintenance.recurrence import ALL_YEAR
+from kumpan.core.maintenance.tasks import Preset
+from kumpan.core.simulation.carer import Told
+from kumpan.core.simulation.study import entries
 from kumpan.demo.scenario import DemoPool, pools
 from kumpan.demo.season import season
 from kumpan.tools.serving import Running

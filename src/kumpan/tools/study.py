@@ -7,12 +7,12 @@ from itertools import repeat
 from pathlib import Path
 from zoneinfo import ZoneInfo
 
-from kumpan.core.demand.conditions import Place, Pulse
-from kumpan.core.demand.fit import fit
-from kumpan.core.demand.forecast import forecast
+from kumpan.core.forecast.conditions import Place, Pulse
+from kumpan.core.forecast.fit import fit
+from kumpan.core.forecast.forecast import forecast
 from kumpan.core.journal import Severity
-from kumpan.core.practice.green_study import Rescued, rescued
-from kumpan.core.simulator.study import KINDS, Case, Score, cases, score
+from kumpan.core.simulation.study import KINDS, Case, Score, cases, score
+from kumpan.core.training.green_study import Rescued, rescued
 from kumpan.tools.packages import ROOT
 
 PAGE = ROOT / "docs/demand.md"

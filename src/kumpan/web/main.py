@@ -12,10 +12,10 @@ from fastapi.responses import FileResponse, JSONResponse, Response
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.staticfiles import StaticFiles
 
-from kumpan.services import pools as pool_cases
-from kumpan.services import workspace as workspace_cases
-from kumpan.services.ledger import Scope
-from kumpan.services.outlooks import outlook_of
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.people import people as workspace_cases
+from kumpan.services.pools import pools as pool_cases
+from kumpan.services.pools.outlooks import outlook_of
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
 from kumpan.web import errors

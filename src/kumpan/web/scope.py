@@ -6,8 +6,8 @@ from typing import Annotated
 
 from fastapi import Depends, Query, Request
 
-from kumpan.services.ledger import Scope
-from kumpan.services.workspace import the_workspace
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.people.people import the_workspace
 from kumpan.storage.transaction import Database
 
 

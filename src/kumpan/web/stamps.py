@@ -1,7 +1,7 @@
 """From a request's stamp to the journal's: who, when, and the client's id."""
 
 from kumpan.core.errors import InvalidInput
-from kumpan.services.ledger import Scope, Stamp
+from kumpan.services.journal.ledger import Scope, Stamp
 from kumpan.web.schemas.pools import StampIn
 
 

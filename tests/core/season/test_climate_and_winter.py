@@ -9,19 +9,19 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kumpan.core.dosing.additions import Product
 from kumpan.core.journal import ClimateSet, Entry, PoolState, TestTaken, Which, Winter, fold
-from kumpan.core.planning.dusk import Evening
-from kumpan.core.planning.product_choice import Stocked
-from kumpan.core.planning.schools import bands, school
-from kumpan.core.planning.shock import ShockAsked, ShockWay
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
+from kumpan.core.products.product import Product
+from kumpan.core.products.stock import Stocked
+from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.ranges.profiles import bands, school
 from kumpan.core.season.climate import BY_LATITUDE, crossing, monthly_water_c, water_on_c
 from kumpan.core.season.doses import item_doses
 from kumpan.core.season.plans import Dosed
 from kumpan.core.season.winter import winter_loss
 from kumpan.core.testing.methods import Method, measured
-from kumpan.core.water import Measure, Readings
+from kumpan.core.treatment.dusk import Evening
+from kumpan.core.treatment.special.shock import ShockAsked, ShockWay
 
 ZONE = ZoneInfo("America/Chicago")
 EMPTY = fold([])

@@ -9,7 +9,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kumpan.core.care.due import DueItem, Standing
 from kumpan.core.journal import (
     Body,
     CarePutOff,
@@ -25,6 +24,7 @@ from kumpan.core.journal import (
     Which,
     fold,
 )
+from kumpan.core.maintenance.due import DueItem, Standing
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.season.kept import kept_lists, read_task, season_due, task_key, ticks_of
 from kumpan.core.season.plans import CLOSING, kept_plan

@@ -20,7 +20,7 @@ from kumpan.core.chemistry.speciation import (
     start_frame,
     worst,
 )
-from kumpan.core.water import Readings
+from kumpan.core.quantities.readings import Readings
 
 TITRATION_END_PH = 4.5
 ASSUMED_TEMPERATURE_C = 25.0

@@ -9,7 +9,7 @@ import numpy as np
 
 from kumpan.core.chemistry.equilibrium import State
 from kumpan.core.chemistry.speciation import Number
-from kumpan.core.units import fahrenheit_from_celsius
+from kumpan.core.quantities.units import fahrenheit_from_celsius
 
 SOURCES_USED = ("plummer-busenberg", "langelier")
 

@@ -2,10 +2,10 @@
 
 from dataclasses import dataclass
 
-from kumpan.core.dosing.additions import Product
 from kumpan.core.dosing.mass_balance import mass_for_change_g
 from kumpan.core.errors import InvalidInput
-from kumpan.core.water import Measure
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Measure
 
 SOURCES_USED = ("mass-balance", "chlorine-reducer")
 

@@ -5,7 +5,7 @@ from dataclasses import replace
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings, solve_totals
 from kumpan.core.dosing.mass_balance import BALANCED
 from kumpan.core.dosing.mixing import diluted
-from kumpan.core.water import Measure, Readings
+from kumpan.core.quantities.readings import Measure, Readings
 
 SOURCE = "mass-balance"
 

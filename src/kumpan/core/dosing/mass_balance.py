@@ -6,9 +6,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from kumpan.core.chemistry import molar
-from kumpan.core.dosing.additions import Product, moles_per_g
-from kumpan.core.dosing.catalogue import CATALOGUE, Effect
-from kumpan.core.water import Measure, Readings
+from kumpan.core.products.catalogue import CATALOGUE, Effect
+from kumpan.core.products.product import Product, moles_per_g
+from kumpan.core.quantities.readings import Measure, Readings
 
 SOURCE = "mass-balance"
 

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 
 from kumpan.core.chemistry.speciation import Totals
-from kumpan.core.dosing.additions import Product, moles_per_g
+from kumpan.core.products.product import Product, moles_per_g
 
 SOURCE = "mass-balance"
 

@@ -11,9 +11,9 @@ from fractions import Fraction
 from math import floor
 from types import MappingProxyType
 
-from kumpan.core.dosing.additions import Product, mass_from_volume_g, volume_from_mass_ml
-from kumpan.core.habits import Container, ContainerKind
-from kumpan.core.units import G_PER_LB, G_PER_OZ, L_PER_US_GAL, ML_PER_FL_OZ
+from kumpan.core.products.product import Product, mass_from_volume_g, volume_from_mass_ml
+from kumpan.core.quantities.units import G_PER_LB, G_PER_OZ, L_PER_US_GAL, ML_PER_FL_OZ
+from kumpan.core.records.containers import Container, ContainerKind
 
 SOURCE = "rounding"
 

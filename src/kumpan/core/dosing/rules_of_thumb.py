@@ -6,10 +6,10 @@ pool needs.
 
 from dataclasses import dataclass
 
-from kumpan.core.dosing.additions import Product, mass_from_volume_g
 from kumpan.core.dosing.mass_balance import changes
-from kumpan.core.units import G_PER_LB, G_PER_OZ, L_PER_US_GAL
-from kumpan.core.water import Measure
+from kumpan.core.products.product import Product, mass_from_volume_g
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.units import G_PER_LB, G_PER_OZ, L_PER_US_GAL
 
 SOURCE = "rules-of-thumb"
 

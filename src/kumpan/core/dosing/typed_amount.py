@@ -8,11 +8,11 @@ import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from kumpan.core.dosing.additions import Product, mass_from_volume_g, volume_from_mass_ml
 from kumpan.core.dosing.rounding import measures, package_noun
 from kumpan.core.errors import InvalidInput, UnreadableQuantity
-from kumpan.core.habits import Container, ContainerKind
-from kumpan.core.units import UNITS, Dimension, read_number, read_quantity
+from kumpan.core.products.product import Product, mass_from_volume_g, volume_from_mass_ml
+from kumpan.core.quantities.typed import UNITS, Dimension, read_number, read_quantity
+from kumpan.core.records.containers import Container, ContainerKind
 
 SOURCE = "mass-balance"
 

@@ -4,7 +4,18 @@ An entry is never changed. A correction is a new entry that names the one it rep
 one back. Both stay in the list, so the old value stays visible; `effective` is what counts.
 """
 
-from kumpan.core.journal.care_entries import (
+from kumpan.core.journal.algae_entries import (
+    DeadWay,
+    PhWay,
+    RescueEnded,
+    RescueOutcome,
+    RescueSet,
+    Severity,
+)
+from kumpan.core.journal.device_entries import DeviceChanged, DeviceDay, DeviceLinked, DeviceReading
+from kumpan.core.journal.entry import KINDS, Body, Entry, Voided
+from kumpan.core.journal.fold import PoolState, effective, fold, in_order
+from kumpan.core.journal.maintenance_entries import (
     CareDone,
     CareInterval,
     CarePutOff,
@@ -18,8 +29,7 @@ from kumpan.core.journal.care_entries import (
     PressureRead,
     PumpWindow,
 )
-from kumpan.core.journal.device_entries import DeviceChanged, DeviceDay, DeviceLinked, DeviceReading
-from kumpan.core.journal.entry import KINDS, Body, Entry, Voided
+from kumpan.core.journal.open_plan import open_sheet, tickable, ticked_steps
 from kumpan.core.journal.pool_entries import (
     AdditionMade,
     BasinMeasured,
@@ -35,7 +45,6 @@ from kumpan.core.journal.pool_entries import (
     WaterChanged,
 )
 from kumpan.core.journal.readings import Reading, history, last_reading, value_in
-from kumpan.core.journal.rescue_entries import DeadWay, PhWay, RescueEnded, RescueOutcome, RescueSet, Severity
 from kumpan.core.journal.season_entries import (
     ClimateSet,
     Cover,
@@ -46,9 +55,7 @@ from kumpan.core.journal.season_entries import (
     Which,
     Winter,
 )
-from kumpan.core.journal.sheet_entries import Outcome, SheetStarted, StepTicked
-from kumpan.core.journal.sheets import open_sheet, tickable, ticked_steps
-from kumpan.core.journal.state import PoolState, effective, fold, in_order
+from kumpan.core.journal.treatment_entries import Outcome, SheetStarted, StepTicked
 from kumpan.core.journal.workspace_entries import (
     HabitsSet,
     ProductBought,

@@ -4,7 +4,9 @@ from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
 
-from kumpan.core.journal.care_entries import (
+from kumpan.core.journal.algae_entries import RescueEnded, RescueSet
+from kumpan.core.journal.device_entries import DeviceChanged, DeviceDay, DeviceLinked
+from kumpan.core.journal.maintenance_entries import (
     CareDone,
     CareInterval,
     CarePutOff,
@@ -14,7 +16,6 @@ from kumpan.core.journal.care_entries import (
     PlantSet,
     PressureRead,
 )
-from kumpan.core.journal.device_entries import DeviceChanged, DeviceDay, DeviceLinked
 from kumpan.core.journal.pool_entries import (
     AdditionMade,
     BasinMeasured,
@@ -26,9 +27,8 @@ from kumpan.core.journal.pool_entries import (
     TestTaken,
     WaterChanged,
 )
-from kumpan.core.journal.rescue_entries import RescueEnded, RescueSet
 from kumpan.core.journal.season_entries import ClimateSet, ListTicked, SeasonListKept
-from kumpan.core.journal.sheet_entries import SheetStarted, StepTicked
+from kumpan.core.journal.treatment_entries import SheetStarted, StepTicked
 from kumpan.core.journal.workspace_entries import (
     HabitsSet,
     ProductBought,

@@ -4,12 +4,12 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 from uuid import UUID
 
-from kumpan.core.habits import Chosen, OwnRange
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.pool.plan_drawing import Fixture
 from kumpan.core.pool.shapes import Part
+from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.ranges.choices import Chosen, OwnRange
 from kumpan.core.testing.methods import Measured
-from kumpan.core.water import Measure, Readings
 
 
 class Clarity(StrEnum):

@@ -4,10 +4,10 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
+from kumpan.core.journal.fold import PoolState
 from kumpan.core.journal.pool_entries import TestTaken
-from kumpan.core.journal.state import PoolState
+from kumpan.core.quantities.readings import Measure
 from kumpan.core.testing.methods import Measured
-from kumpan.core.water import Measure
 
 
 @dataclass(frozen=True)

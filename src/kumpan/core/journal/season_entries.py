@@ -5,7 +5,7 @@ from datetime import date
 from enum import StrEnum
 from uuid import UUID
 
-from kumpan.core.journal.sheet_entries import Outcome
+from kumpan.core.journal.treatment_entries import Outcome
 
 
 class Which(StrEnum):

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from uuid import UUID
 
-from kumpan.core.habits import Container
+from kumpan.core.records.containers import Container
 
 
 @dataclass(frozen=True)

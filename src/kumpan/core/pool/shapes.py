@@ -11,7 +11,7 @@ from enum import StrEnum
 from math import cos, pi, sin, sqrt
 
 from kumpan.core.errors import InvalidInput
-from kumpan.core.units import L_PER_M3
+from kumpan.core.quantities.units import L_PER_M3
 
 SOURCE = "pool-shapes"
 

@@ -10,8 +10,8 @@ from itertools import pairwise
 from types import MappingProxyType
 
 from kumpan.core.journal import ClimateSet, PoolState, Reading, Which, history
+from kumpan.core.quantities.readings import Measure
 from kumpan.core.season.plans import SWIM_SEASON_C
-from kumpan.core.water import Measure
 
 SOURCE = "water-climate"
 

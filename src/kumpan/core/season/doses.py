@@ -7,15 +7,15 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from kumpan.core.dosing.rounding import rough_amount, round_dose
-from kumpan.core.planning.plan import Plan, plan
-from kumpan.core.planning.product_choice import Stocked
-from kumpan.core.planning.schools import Band
-from kumpan.core.planning.shock import ShockAsked, shock_plan
-from kumpan.core.planning.solve import Unmet
-from kumpan.core.planning.targets import Aims
-from kumpan.core.run_sheet import ADD
+from kumpan.core.dosing.solver import Unmet
+from kumpan.core.products.stock import Stocked
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.ranges.profiles import Band
+from kumpan.core.ranges.targets import Aims
+from kumpan.core.records.step import ADD
 from kumpan.core.season.plans import Dosed
-from kumpan.core.water import Measure
+from kumpan.core.treatment.plan import Plan, plan
+from kumpan.core.treatment.special.shock import ShockAsked, shock_plan
 
 SOURCES_USED = ("season-lists", "mass-balance")
 

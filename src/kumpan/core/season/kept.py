@@ -5,9 +5,9 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta, tzinfo
 from uuid import UUID
 
-from kumpan.core.care.due import DueItem, Standing
-from kumpan.core.care.recurrence import local_day
 from kumpan.core.journal import CarePutOff, Clarity, Entry, ListTicked, PoolState, SeasonListKept, Which
+from kumpan.core.maintenance.due import DueItem, Standing
+from kumpan.core.maintenance.recurrence import local_day
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.season.plans import DatedItem, kept_plan
 

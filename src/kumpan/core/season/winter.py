@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from kumpan.core.findings import Finding
 from kumpan.core.journal import Winter
-from kumpan.core.water import Measure, Readings
+from kumpan.core.quantities.readings import Measure, Readings
 
 SOURCE = "winter-losses"
 

@@ -6,8 +6,8 @@ A user's kit starts from one of these; the order is that of the usual box.
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from kumpan.core.quantities.readings import Measure
 from kumpan.core.testing.methods import Method
-from kumpan.core.water import Measure
 
 M = Measure
 

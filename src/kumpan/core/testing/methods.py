@@ -8,7 +8,7 @@ from bisect import bisect_left
 from dataclasses import dataclass
 from enum import StrEnum
 
-from kumpan.core.water import Measure
+from kumpan.core.quantities.readings import Measure
 
 SOURCES_USED = ("strip-blocks", "drop-factors", "method-doubt")
 

@@ -6,7 +6,7 @@ Source: plausibility.
 from collections.abc import Callable, Iterator
 
 from kumpan.core.findings import Finding
-from kumpan.core.water import Measure, Readings, combined_chlorine
+from kumpan.core.quantities.readings import Measure, Readings, combined_chlorine
 
 SOURCE = "plausibility"
 

@@ -7,7 +7,7 @@ from uuid import UUID
 from sqlalchemy import select
 from sqlalchemy.ext.asyncio import AsyncSession
 
-from kumpan.core.dosing.additions import Product
+from kumpan.core.products.product import Product
 from kumpan.storage.tables import PersonRow, ProductRow, WorkspaceRow
 
 

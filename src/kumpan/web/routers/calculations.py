@@ -2,9 +2,9 @@
 
 from fastapi import APIRouter
 
-from kumpan.core.planning.plan import Plan
-from kumpan.core.water import Measure
-from kumpan.services.calculations import AfterView, Analysis, Dilution, after, analyse, preview
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.treatment.plan import Plan
+from kumpan.services.treatments.calculations import AfterView, Analysis, Dilution, after, analyse, preview
 from kumpan.web.schemas.calculation import AfterRequest, AnalysisRequest, PreviewRequest
 
 router = APIRouter(prefix="/api/v1", tags=["calculation"])

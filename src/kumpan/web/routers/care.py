@@ -5,10 +5,12 @@ from uuid import UUID
 
 from fastapi import APIRouter, Query, Response
 
-from kumpan.core.care.cell_acid import AcidBath
-from kumpan.core.care.fault_tree import Interview
-from kumpan.services import benches, care, devices, feeds
-from kumpan.services.benches import BenchesView
+from kumpan.core.maintenance.cell_acid import AcidBath
+from kumpan.core.maintenance.fault_tree import Interview
+from kumpan.services.maintenance import devices, feeds
+from kumpan.services.maintenance import equipment as benches
+from kumpan.services.maintenance import maintenance as care
+from kumpan.services.maintenance.equipment import BenchesView
 from kumpan.services.views import CalendarDay, CareView, FinishedView, ProcedureView, TodayView
 from kumpan.web.schemas.care import (
     DeviceIn,

@@ -4,15 +4,16 @@ from uuid import UUID
 
 from fastapi import APIRouter
 
-from kumpan.core.dosing.additions import Product
-from kumpan.core.dosing.catalogue import chemical
 from kumpan.core.errors import InvalidInput
 from kumpan.core.journal import CellSet, SwimmersCounted
-from kumpan.core.water import Measure
-from kumpan.services import additions, slips
-from kumpan.services.ledger import correct, record, void
-from kumpan.services.log import log
-from kumpan.services.outlooks import history_of, outlook_of
+from kumpan.core.products.catalogue import chemical
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Measure
+from kumpan.services.journal import additions
+from kumpan.services.journal.ledger import correct, record, void
+from kumpan.services.journal.log import log
+from kumpan.services.pools.outlooks import history_of, outlook_of
+from kumpan.services.tests import test_form as slips
 from kumpan.services.views import HistoryView, LastValue, LogLine, OutlookView, SlipView
 from kumpan.web.schemas.journal import (
     AdditionTyped,

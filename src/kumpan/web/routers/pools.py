@@ -4,12 +4,13 @@ from uuid import UUID
 
 from fastapi import APIRouter, Response
 
-from kumpan.core.care.ribbon import Ribbon
+from kumpan.core.maintenance.ribbon import Ribbon
 from kumpan.core.pool.plan_drawing import PlanDrawing
-from kumpan.services import boards, pools
-from kumpan.services.basins import BasinView, basin_view, pool_drawing
-from kumpan.services.ledger import record
-from kumpan.services.seasons import season_of
+from kumpan.services.journal.ledger import record
+from kumpan.services.pools import board as boards
+from kumpan.services.pools import pools
+from kumpan.services.pools.drawing import BasinView, basin_view, pool_drawing
+from kumpan.services.season.seasons import season_of
 from kumpan.services.views import Board, PoolHead
 from kumpan.web.schemas.pools import BasinChange, BasinTyped, EquipmentChange, NewPoolIn, SettingsChange
 from kumpan.web.scope import ScopeDep

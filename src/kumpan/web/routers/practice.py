@@ -2,8 +2,8 @@
 
 from fastapi import APIRouter
 
-from kumpan.services import practice
-from kumpan.services.practice import GameView, ScenarioView
+from kumpan.services.training import training as practice
+from kumpan.services.training.training import GameView, ScenarioView
 from kumpan.web.schemas.practice import GameIn
 from kumpan.web.scope import Metric
 

@@ -5,11 +5,11 @@ from uuid import UUID
 
 from fastapi import APIRouter, Query
 
+from kumpan.core.algae.identify import QUESTIONS, Identified, KeyQuestion, identify
 from kumpan.core.errors import InvalidInput
 from kumpan.core.journal import Severity
-from kumpan.core.rescue.identify import QUESTIONS, Identified, KeyQuestion, identify
-from kumpan.services import rescues
-from kumpan.services.rescues import RescueView
+from kumpan.services.algae import rescues
+from kumpan.services.algae.rescues import RescueView
 from kumpan.web.schemas.rescue import RescueEndIn, RescueIn
 from kumpan.web.scope import Metric, ScopeDep
 from kumpan.web.stamps import stamp

@@ -6,9 +6,9 @@ from uuid import UUID
 
 from fastapi import APIRouter, Query
 
-from kumpan.services import reports, rounds
-from kumpan.services.reports import OwnerReport
 from kumpan.services.views import RoundView
+from kumpan.services.visits import reports, rounds
+from kumpan.services.visits.reports import OwnerReport
 from kumpan.web.schemas.rounds import RoundIn, TruckItemIn, VisitIn
 from kumpan.web.scope import Metric, ScopeDep
 from kumpan.web.stamps import stamp

@@ -6,8 +6,8 @@ from uuid import UUID
 
 from fastapi import APIRouter, Query
 
-from kumpan.services import seasons
-from kumpan.services.seasons import ClimateView, SeasonListView
+from kumpan.services.season import seasons
+from kumpan.services.season.seasons import ClimateView, SeasonListView
 from kumpan.web.schemas.season import ClimateIn, KeepListIn, ListAsked, TickItemIn
 from kumpan.web.scope import Metric, ScopeDep
 from kumpan.web.stamps import stamp

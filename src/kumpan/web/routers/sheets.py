@@ -5,12 +5,12 @@ from uuid import UUID
 
 from fastapi import APIRouter, Query, Response
 
-from kumpan.services import sheets
-from kumpan.services.calendars import sheet_calendar
-from kumpan.services.opinions import opinion
+from kumpan.services.treatments import plans as sheets
+from kumpan.services.treatments.calendar import sheet_calendar
+from kumpan.services.treatments.second_opinion import opinion
+from kumpan.services.treatments.strategies import ways as compared
+from kumpan.services.treatments.what_if import what_if as aimed
 from kumpan.services.views import OpinionView, Sheet, WaysView, WhatIf
-from kumpan.services.ways import ways as compared
-from kumpan.services.what_if import what_if as aimed
 from kumpan.web.schemas.journal import AdviceIn, PlanAskedIn, SheetStartIn, TickIn, WhatIfIn
 from kumpan.web.schemas.pools import StampIn
 from kumpan.web.scope import Metric, ScopeDep

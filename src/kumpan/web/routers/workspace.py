@@ -5,20 +5,21 @@ from uuid import UUID
 
 from fastapi import APIRouter
 
-from kumpan.core.dosing.additions import Product
-from kumpan.core.dosing.catalogue import CATALOGUE, chemical
 from kumpan.core.errors import UnreadableQuantity
 from kumpan.core.journal import HabitsSet
-from kumpan.core.planning.disagreements import QUESTIONS, Question
-from kumpan.core.planning.lanes import NAMES
-from kumpan.core.planning.schools import SCHOOLS
 from kumpan.core.pool.equipment import REFUSED
+from kumpan.core.products.catalogue import CATALOGUE, chemical
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.names import NAMES
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.typed import Dimension, read_quantity
+from kumpan.core.ranges.disagreements import QUESTIONS, Question
+from kumpan.core.ranges.profiles import SCHOOLS
 from kumpan.core.testing.kits import KITS
-from kumpan.core.units import Dimension, read_quantity
-from kumpan.core.water import Measure
-from kumpan.services import shelf, workspace
+from kumpan.services.people import people as workspace
+from kumpan.services.products import inventory as shelf
+from kumpan.services.treatments.strategies import shopping
 from kumpan.services.views import BuyLine, ShelfLine
-from kumpan.services.ways import shopping
 from kumpan.storage.repositories.workspace import Person
 from kumpan.web.schemas.journal import HabitsIn, PersonIn, ProductTyped, PurchaseIn, StrengthIn
 from kumpan.web.scope import Metric, ScopeDep

@@ -7,10 +7,10 @@ from typing import Annotated
 
 from pydantic import Field
 
-from kumpan.core.dosing.additions import Addition, Product
-from kumpan.core.planning.schools import SchoolKey
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
-from kumpan.core.water import Readings
+from kumpan.core.products.product import Addition, Product
+from kumpan.core.quantities.readings import Readings
+from kumpan.core.ranges.profiles import SchoolKey
 from kumpan.web.schemas.base import (
     Amount,
     Concentration,

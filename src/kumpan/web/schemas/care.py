@@ -7,7 +7,7 @@ from pydantic import Field, StrictBool
 
 from kumpan.core.errors import InvalidInput
 from kumpan.core.journal import CellKind, EventNoted, NotedEvent, PlantSet, PumpWindow
-from kumpan.core.units import Dimension
+from kumpan.core.quantities.typed import Dimension
 from kumpan.web.schemas.journal import Note
 from kumpan.web.schemas.pools import StampIn, Typed, quantity
 

@@ -6,15 +6,16 @@ from uuid import UUID
 
 from pydantic import Field
 
+from kumpan.core.dosing.product_choice import Way
 from kumpan.core.errors import InvalidInput, UnreadableQuantity
-from kumpan.core.habits import Container, ContainerKind
 from kumpan.core.journal import Clarity, HabitsSet, Level, LookTaken, Outcome, WaterChange, WaterChanged
-from kumpan.core.planning.incidents import Incident
-from kumpan.core.planning.product_choice import Way
-from kumpan.core.planning.shock import ShockReason, ShockWay
-from kumpan.core.units import L_PER_M3, L_PER_US_GAL, Dimension, read_number
-from kumpan.core.water import Measure
-from kumpan.services.asked import BorateBy, PlanAsked, PlanKind
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.typed import Dimension, read_number
+from kumpan.core.quantities.units import L_PER_M3, L_PER_US_GAL
+from kumpan.core.records.containers import Container, ContainerKind
+from kumpan.core.treatment.special.incident import Incident
+from kumpan.core.treatment.special.shock import ShockReason, ShockWay
+from kumpan.services.treatments.request import BorateBy, PlanAsked, PlanKind
 from kumpan.web.schemas.base import Density, StrengthPercent, Strict
 from kumpan.web.schemas.pools import StampIn, Typed, VolumeUnit, quantity
 

@@ -7,13 +7,13 @@ from uuid import UUID
 from pydantic import Field
 
 from kumpan.core.errors import InvalidInput, UnreadableQuantity
-from kumpan.core.habits import Chosen, OwnRange
 from kumpan.core.journal import BasinMeasured, EquipmentSet, SettingsMade
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits, refuse_if_out_of_scope
 from kumpan.core.pool.plan_drawing import Fixture, FixtureKind
 from kumpan.core.pool.shapes import DepthPoint, Part, ShapeKind, volume_l
-from kumpan.core.units import Dimension, read_quantity
-from kumpan.core.water import Measure
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.typed import Dimension, read_quantity
+from kumpan.core.ranges.choices import Chosen, OwnRange
 from kumpan.web.schemas.base import Strict, StrictBool
 from kumpan.web.schemas.calculation import ReadingsIn
 

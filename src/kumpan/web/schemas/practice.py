@@ -4,8 +4,8 @@ from typing import Annotated
 
 from pydantic import Field
 
-from kumpan.core.practice.game import MOST_MOVES, MoveKind
-from kumpan.services.practice import MoveTyped
+from kumpan.core.training.game import MOST_MOVES, MoveKind
+from kumpan.services.training.training import MoveTyped
 from kumpan.web.schemas.base import Strict
 
 

@@ -6,7 +6,7 @@ from uuid import UUID
 from pydantic import Field, StrictBool
 
 from kumpan.core.journal import VisitDone
-from kumpan.services.rounds import MOST_STOPS
+from kumpan.services.visits.rounds import MOST_STOPS
 from kumpan.web.schemas.journal import Note
 from kumpan.web.schemas.pools import StampIn
 

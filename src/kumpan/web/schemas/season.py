@@ -17,7 +17,7 @@ from kumpan.core.journal import (
     Which,
     Winter,
 )
-from kumpan.core.units import Dimension
+from kumpan.core.quantities.typed import Dimension
 from kumpan.web.schemas.base import Strict
 from kumpan.web.schemas.pools import StampIn, Typed, quantity
 

@@ -1,0 +1,216 @@
+"""What may be living in the water: many guesses at once, weighed by every test and look, and run ahead.
+
+Each guess has its own amount that lives, its cloud, how fast chlorine kills it and how fast the filter takes
+what has died. A test that fits a guess makes it count more; the clear day is a band over all of them. The
+draw is seeded, so that the same journal gives the same answer. Source: rescue-model.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from types import MappingProxyType
+
+import numpy as np
+import numpy.typing as npt
+from scipy.stats import norm
+
+from kumpan.core.algae.severity import SEVERITIES, SPOTS, Spread
+from kumpan.core.forecast.sun import Array
+from kumpan.core.journal import Clarity, LookTaken, Severity
+from kumpan.core.pool.equipment import Filter
+
+SOURCE = "rescue-model"
+
+GUESSES = 300
+SEED = 20_260_612
+KILL_A_DAY = Spread(0.97, 1.38)  # at shock level, 25 C
+FILTER_A_DAY = Spread(0.365, 1.28)  # pump day and night, filter cleaned when it asks for it
+FILTER_FACTOR: Mapping[Filter, float] = MappingProxyType(
+    {Filter.SAND: 0.85, Filter.CARTRIDGE: 1.0, Filter.DE: 1.2}
+)
+VOLUME = Spread(1.0, 1.08)
+ORGANICS_MG_L_DAY = 0.6
+CLOUD_OF_KILLED = 0.5
+HALF_STRENGTH = 0.5  # of the shock level: there chlorine kills at two thirds of full
+LOWEST_SHOCK_MG_L = 4.0
+BOUND_SHARE = 0.12  # of what is eaten reads as combined for a while
+COMBINED_A_DAY = 0.8
+DARK_A_DAY = 0.05
+SEEN_LIVING = 0.35  # mg/L a day of living matter that still shows as spots or haze
+LOOK_DOUBT = 0.7  # of a look, in the logarithm of the cloud
+TEST_DOUBT_SHARE, TEST_DOUBT_MG_L = 0.4, 1.2
+NEVER_SURE = 0.01  # of the belief goes back to every guess alike at each test: no guess is ever ruled out
+LEAST_GUESSES = 150.0  # so many must go on counting: no single wild test decides
+CLOUD_EDGES: Mapping[Clarity, tuple[float, float]] = MappingProxyType({
+    Clarity.CLEAR: (0.0, 1.0), Clarity.HAZY: (1.0, 2.5), Clarity.CLOUDY: (2.5, 5.5),
+    Clarity.DRAIN_HIDDEN: (4.0, 1e6), Clarity.GREEN: (1.5, 1e6),
+})  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Surroundings:
+    """What the guesses share: stabiliser (mg/L), water in C, the sun's loss an hour at each hour of the day."""
+
+    stabiliser_mg_l: float
+    temperature_c: float
+    sun_loss: tuple[float, ...]  # 24 of them, 1/h, by UTC hour
+    filter: Filter
+
+    @property
+    def warmth(self) -> float:
+        return float(2.0 ** ((self.temperature_c - 25.0) / 10.0))
+
+    @property
+    def shock_mg_l(self) -> float:
+        return max(LOWEST_SHOCK_MG_L, 0.4 * self.stabiliser_mg_l)
+
+
+@dataclass(frozen=True)
+class Seen:
+    """Something told at a time (UTC seconds): chlorine that went in, a test, or a look."""
+
+    at_s: float
+    poured_mg_l: float = 0.0
+    free_mg_l: float | None = None
+    combined_mg_l: float | None = None
+    look: LookTaken | None = None
+
+
+@dataclass(frozen=True)
+class Swarm:
+    """All guesses at a time. Rates are per day at full strength; `hidden` is out of chlorine's reach,
+    and brushing bares `bared_a_day` of it."""
+
+    at_s: float
+    weight: Array
+    free: Array
+    combined: Array
+    living: Array
+    hidden: Array
+    cloud: Array
+    kill: Array
+    filters: Array
+    volume: Array
+    bared_a_day: float = 1.0
+
+    def share(self, mask: npt.NDArray[np.bool_]) -> float:
+        """How much of the belief a mask holds, 0 to 1."""
+        return float(np.sum(self.weight * mask))
+
+    def quantile(self, values: Array, share: float) -> float:
+        """The value that a share of the belief lies under."""
+        order = np.argsort(values)
+        reached = np.cumsum(self.weight[order])
+        return float(values[order][min(len(values) - 1, int(np.searchsorted(reached, share)))])
+
+
+def believed(severity: Severity, around: Surroundings, at_s: float, free_mg_l: float) -> Swarm:
+    """Before anything is known but how bad it looks."""
+    row, draw = SEVERITIES[severity], np.random.default_rng(SEED)
+
+    def spread(of: Spread) -> Array:
+        return np.asarray(of.middle * of.factor ** draw.standard_normal(GUESSES), dtype=np.float64)
+
+    living = spread(row.living)
+    even = np.full(GUESSES, 1.0)
+    return Swarm(
+        at_s, even / GUESSES, even * free_mg_l, even * 0.3, living * (1 - row.hidden), living * row.hidden,
+        spread(row.cloud), row.yields * spread(KILL_A_DAY), FILTER_FACTOR[around.filter] * spread(FILTER_A_DAY), spread(VOLUME), row.bared_a_day,
+    )  # fmt: skip
+
+
+def stepped(swarm: Swarm, around: Surroundings, hours: float, *, brushed: bool = True) -> Swarm:
+    """Some hours on, nothing poured; at most a few hours at once."""
+    day = hours / 24.0
+    strength = swarm.free / around.shock_mg_l
+    strength = 1.5 * strength / (strength + HALF_STRENGTH)
+    died = swarm.living * -np.expm1(-swarm.kill * strength * around.warmth * day)
+    freed = swarm.hidden * -np.expm1(-swarm.bared_a_day * day) if brushed else 0.0 * swarm.hidden
+    grows = np.where(swarm.free < 0.1, 0.35 * day, 0.0) * swarm.living
+    wanted = (ORGANICS_MG_L_DAY * around.warmth + swarm.living + swarm.hidden) * day
+    lost = -np.expm1(-(around.sun_loss[int(swarm.at_s // 3600) % 24] * hours + DARK_A_DAY * day))
+    eaten = np.minimum(swarm.free, wanted * swarm.free / (swarm.free + 0.3))
+    free = np.maximum(0.0, swarm.free * (1 - lost) - eaten)
+    cloud = swarm.cloud * np.exp(-swarm.filters * day) + CLOUD_OF_KILLED * died
+    combined = swarm.combined * np.exp(-COMBINED_A_DAY * day) + BOUND_SHARE * eaten
+    return replace(
+        swarm, at_s=swarm.at_s + 3600 * hours, free=free, combined=combined, cloud=cloud,
+        living=swarm.living - died + freed + grows, hidden=swarm.hidden - freed,
+    )  # fmt: skip
+
+
+def advanced(swarm: Swarm, around: Surroundings, until_s: float) -> Swarm:
+    """To a time, hour by hour, nothing poured."""
+    while until_s - swarm.at_s > 1.0:
+        swarm = stepped(swarm, around, min(1.0, (until_s - swarm.at_s) / 3600))
+    return swarm
+
+
+def told(swarm: Swarm, around: Surroundings, story: Sequence[Seen]) -> Swarm:
+    """Through everything that was poured, tested and seen, in order."""
+    for seen in sorted(story, key=lambda s: s.at_s):
+        swarm = advanced(swarm, around, seen.at_s)
+        if seen.poured_mg_l:
+            swarm = replace(swarm, free=swarm.free + seen.poured_mg_l / swarm.volume)
+        if seen.free_mg_l is not None:
+            swarm = _tested(swarm, seen.free_mg_l, seen.combined_mg_l)
+        if seen.look is not None:
+            swarm = _weighed(swarm, _look_fits(swarm, seen.look))
+    return swarm
+
+
+def _tested(swarm: Swarm, free: float, combined: float | None) -> Swarm:
+    """The guesses that expected this much count more; all go on from what was read."""
+    doubt = TEST_DOUBT_MG_L + TEST_DOUBT_SHARE * np.maximum(free, swarm.free)
+    wildness = np.minimum(3.0, np.abs(swarm.free - free) / doubt)
+    weighed = _weighed(swarm, np.exp(-0.5 * wildness**2))
+    even = np.ones(len(swarm.free))
+    return replace(
+        weighed, free=even * free, combined=weighed.combined if combined is None else even * combined
+    )
+
+
+def shown_cloud(swarm: Swarm) -> Array:
+    """What the eye takes for cloud: what has died, and what still lives in the water."""
+    return np.asarray(swarm.cloud + 0.3 * swarm.living, dtype=np.float64)
+
+
+def _look_fits(swarm: Swarm, look: LookTaken) -> Array:
+    low, high = CLOUD_EDGES[look.clarity]
+    shown = np.log(np.maximum(1e-3, shown_cloud(swarm)))
+    under = norm.cdf((np.log(high) - shown) / LOOK_DOUBT)
+    over = norm.cdf((np.log(max(low, 1e-9)) - shown) / LOOK_DOUBT)
+    spots = swarm.living + swarm.hidden > SEEN_LIVING
+    fits = under - over
+    if look.clarity in (Clarity.CLEAR, Clarity.HAZY):
+        fits = fits * np.where(spots == (SPOTS in look.odd), 1.0, 0.5)
+    return np.asarray(np.maximum(0.02, fits), dtype=np.float64)
+
+
+def _weighed(swarm: Swarm, fits: Array) -> Swarm:
+    """Weights times how well each fits, held back where too few would go on counting."""
+    for power in (1.0, 0.7, 0.5, 0.3, 0.2, 0.1, 0.05, 0.0):
+        weight = swarm.weight * fits**power
+        weight = (1 - NEVER_SURE) * weight / np.sum(weight) + NEVER_SURE / len(weight)
+        if 1.0 / float(np.sum(weight**2)) >= LEAST_GUESSES:
+            break
+    return replace(swarm, weight=weight)
+
+
+@dataclass(frozen=True)
+class DateBand:
+    """Hours from the swarm's time until something holds: likely, and the ends of the 90 % band."""
+
+    low_h: float
+    likely_h: float
+    high_h: float
+
+
+def hours_until_low(
+    swarm: Swarm, around: Surroundings, floor_mg_l: float, share: float, most_h: float
+) -> float:
+    """Until a share of the belief has free chlorine under a floor, nothing more poured; at most `most_h`."""
+    hours = 0.0
+    while hours < most_h and swarm.share(swarm.free < floor_mg_l) < share:
+        swarm = stepped(swarm, around, 0.5)
+        hours += 0.5
+    return hours

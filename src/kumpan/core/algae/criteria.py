@@ -1,0 +1,161 @@
+"""When a rescue is over, and what is due now on the way there. Sources: rescue-plan, overnight-loss."""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from enum import StrEnum
+
+from kumpan.core.algae.overnight import HIGHEST_COMBINED_MG_L, MOST_LOST_MG_L
+from kumpan.core.algae.request import RescueAsked
+from kumpan.core.algae.severity import looks_clear
+from kumpan.core.journal import LookTaken, PhWay, TestTaken, last_reading, value_in
+from kumpan.core.quantities.readings import Measure
+
+SOURCES_USED = ("rescue-plan", "overnight-loss")
+
+TEST_CARRIES = timedelta(hours=2)
+FIRST_TEST_CARRIES = timedelta(hours=12)
+LOOK_CARRIES = timedelta(hours=18)
+PH_READS_TRUE_UNDER_MG_L = 10.0  # over it the indicator bleaches
+WEEK = timedelta(days=7)
+PH_HIGH, PH_LOW, PH_RAISED_LOW = 7.6, 7.0, 7.7
+
+
+class StageKey(StrEnum):
+    TEST = "test"
+    PREPARE = "prepare"
+    BALANCE = "balance"
+    ROUND = "round"
+    CLEAR = "clear"
+    WEEK = "week"
+    AFTER = "after"
+
+
+@dataclass(frozen=True)
+class Criterion:
+    """One thing that must hold at the end; `met` None while nobody knows."""
+
+    key: str
+    title: str
+    met: bool | None
+    text: str
+
+
+def criteria(asked: RescueAsked) -> tuple[Criterion, ...]:
+    """All that must hold, in the handbook's order."""
+    found = [_look(asked), _combined(asked), _overnight(asked)]
+    if asked.row.week_over_mg_l is not None:
+        found.append(_week(asked, asked.row.week_over_mg_l))
+    return tuple(found)
+
+
+def _look(asked: RescueAsked) -> Criterion:
+    title = "Clear: the main drain plain to see, no spots"
+    looks = asked.episode.looks if asked.episode is not None else ()
+    if not looks or asked.now - looks[-1].at > LOOK_CARRIES:
+        return Criterion("look", title, None, "Look today.")
+    body = looks[-1].body
+    clear = isinstance(body, LookTaken) and looks_clear(body)
+    return Criterion("look", title, clear, "Seen clear." if clear else "Not yet, by the last look.")
+
+
+def _combined(asked: RescueAsked) -> Criterion:
+    title = f"Combined chlorine at {HIGHEST_COMBINED_MG_L:g} or less"
+    tests = asked.episode.tests if asked.episode is not None else ()
+    for test in reversed(tests):
+        value = (
+            value_in(test.body.values, Measure.COMBINED_CHLORINE)
+            if isinstance(test.body, TestTaken)
+            else None
+        )
+        if value is not None:
+            return Criterion(
+                "combined", title, value.value <= HIGHEST_COMBINED_MG_L + 1e-9, f"Read {value.value:.1f}."
+            )
+    return Criterion("combined", title, None, "Test total chlorine beside free.")
+
+
+def _overnight(asked: RescueAsked) -> Criterion:
+    title = f"At most {MOST_LOST_MG_L:g} of free chlorine lost overnight"
+    night = asked.last_night
+    if night is None:
+        return Criterion(
+            "overnight", title, None, "Test after dark and before the sun, nothing poured between."
+        )
+    text = f"{night.evening_mg_l:.1f} to {night.morning_mg_l:.1f}: {night.lost_mg_l:.1f} lost."
+    return Criterion("overnight", title, night.holds, text)
+
+
+def week_began(asked: RescueAsked, over_mg_l: float) -> datetime | None:
+    """Since when every test stood over a level; None where the last did not, or no round was done."""
+    tests = asked.episode.tests if asked.episode is not None else ()
+    began: datetime | None = None
+    for test in reversed(tests):
+        value = (
+            value_in(test.body.values, Measure.FREE_CHLORINE) if isinstance(test.body, TestTaken) else None
+        )
+        if value is None:
+            continue
+        if value.value <= over_mg_l:
+            break
+        began = test.at
+    return began if asked.rounds else None
+
+
+def _week(asked: RescueAsked, over_mg_l: float) -> Criterion:
+    title = f"Free chlorine over {over_mg_l:g} for a full week"
+    began = week_began(asked, over_mg_l)
+    if began is None:
+        return Criterion("week", title, False, "The week begins with the first test over it.")
+    days = (asked.now - began) / timedelta(days=1)
+    return Criterion("week", title, days >= WEEK / timedelta(days=1), f"{days:.1f} days so far.")
+
+
+def finished(asked: RescueAsked) -> bool:
+    """All of it holds."""
+    return all(one.met for one in criteria(asked))
+
+
+def nothing_lives(asked: RescueAsked) -> bool:
+    """The night holds and combined chlorine is low; clear or not."""
+    return all(one.met for one in criteria(asked) if one.key in ("combined", "overnight"))
+
+
+def stage_now(asked: RescueAsked) -> StageKey:
+    """What is due now. A pour never goes without a test of the last two hours."""
+    if _needs_test(asked, FIRST_TEST_CARRIES):
+        return StageKey.TEST
+    if asked.episode is None or not (asked.episode.prepared or asked.rounds):
+        return StageKey.PREPARE
+    if finished(asked):
+        return StageKey.AFTER
+    if _needs_test(asked, TEST_CARRIES):
+        return StageKey.TEST
+    if not asked.rounds and _ph_first(asked):
+        return StageKey.BALANCE
+    if not nothing_lives(asked):
+        return StageKey.ROUND
+    others = [one for one in criteria(asked) if one.key != "week"]
+    return StageKey.WEEK if all(one.met for one in others) else StageKey.CLEAR
+
+
+def _needs_test(asked: RescueAsked, carries: timedelta) -> bool:
+    free = last_reading(asked.state, Measure.FREE_CHLORINE)
+    ph = last_reading(asked.state, Measure.PH)
+    if free is None or ph is None:
+        return True
+    return asked.now - free.at > carries
+
+
+def ph_window(asked: RescueAsked) -> tuple[float, float, float]:
+    """Lowest, highest and aim of pH before a shock, by the school taken."""
+    if asked.ph_way is PhWay.RAISED:
+        return PH_RAISED_LOW, 8.2, 7.8
+    return PH_LOW, PH_HIGH, 7.3
+
+
+def _ph_first(asked: RescueAsked) -> bool:
+    ph, free = asked.readings.ph, asked.readings.free_chlorine
+    low, high, _ = ph_window(asked)
+    if ph is None or free is None or free > PH_READS_TRUE_UNDER_MG_L:
+        return False
+    return not low - 1e-9 <= ph <= high + 1e-9

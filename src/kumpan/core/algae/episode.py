@@ -1,0 +1,102 @@
+"""One rescue out of the journal: from the entry that began it, all that was tested, seen, poured and cleaned since.
+
+Source: rescue-plan.
+"""
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from kumpan.core.dosing.mass_balance import changes
+from kumpan.core.forecast.conditions import product_of
+from kumpan.core.journal import (
+    AdditionMade,
+    CareDone,
+    Entry,
+    PoolState,
+    RescueEnded,
+    RescueSet,
+    SheetStarted,
+    ticked_steps,
+)
+from kumpan.core.maintenance.filter_pressure import CLEANINGS
+from kumpan.core.products.catalogue import CHLORINE_CARRIERS
+from kumpan.core.quantities.readings import Measure
+
+SOURCE = "rescue-plan"
+
+RESCUE = "rescue"
+PREPARE = "rescue/prepare"
+SHOCK_RISE_MG_L = 2.0  # less is a top-up, no round
+
+
+@dataclass(frozen=True)
+class Episode:
+    """A rescue as it stands. `set` is how it is set now; `ended` None while it goes on."""
+
+    began_at: datetime
+    set: RescueSet
+    tests: tuple[Entry, ...]
+    looks: tuple[Entry, ...]
+    additions: tuple[Entry, ...]
+    cleanings: tuple[Entry, ...]
+    prepared: bool
+    ended: Entry | None
+
+    @property
+    def open(self) -> bool:
+        return self.ended is None
+
+
+def episode_of(state: PoolState) -> Episode | None:
+    """The last rescue of a pool; None where there never was one."""
+    last_end = next((e for e in reversed(state.rescues) if isinstance(e.body, RescueEnded)), None)
+    sets = [e for e in state.rescues if isinstance(e.body, RescueSet)]
+    if not sets:
+        return None
+    ended = last_end if last_end is not None and last_end.at >= sets[-1].at else None
+    before = [e.at for e in state.rescues if isinstance(e.body, RescueEnded) and e is not ended]
+    own = [e for e in sets if not before or e.at > before[-1]]
+    began, until = own[0].at, ended.at if ended is not None else None
+    now = own[-1].body
+    assert isinstance(now, RescueSet)
+
+    def during(entries: tuple[Entry, ...]) -> tuple[Entry, ...]:
+        return tuple(e for e in entries if e.at >= began and (until is None or e.at <= until))
+
+    cleanings = tuple(
+        e for e in during(state.care) if isinstance(e.body, CareDone) and e.body.task in CLEANINGS
+    )
+    return Episode(
+        began, now, during(state.tests), during(state.looks), during(state.additions), cleanings,
+        _prepared(state, during(state.sheets)), ended,
+    )  # fmt: skip
+
+
+def _prepared(state: PoolState, sheets: tuple[Entry, ...]) -> bool:
+    """The sheet that prepares was worked on."""
+    return any(
+        isinstance(sheet.body, SheetStarted)
+        and sheet.body.plan == PREPARE
+        and bool(ticked_steps(state, sheet.id))
+        for sheet in sheets
+    )
+
+
+def chlorine_rises(episode: Episode, volume_l: float) -> list[tuple[datetime, float]]:
+    """When chlorine went in, and how much, mg/L."""
+    found = []
+    for entry in episode.additions:
+        body = entry.body
+        if isinstance(body, AdditionMade) and body.chemical in CHLORINE_CARRIERS:
+            rise = changes(product_of(body), body.mass_g, volume_l).get(Measure.FREE_CHLORINE, 0.0)
+            found.append((entry.at, rise))
+    return found
+
+
+def rounds_done(episode: Episode, volume_l: float) -> int:
+    """Shock rounds so far: pours within four hours of each other are one."""
+    count, last = 0, None
+    for at, rise in chlorine_rises(episode, volume_l):
+        if rise >= SHOCK_RISE_MG_L and (last is None or (at - last).total_seconds() > 4 * 3600):
+            count, last = count + 1, at
+    return count

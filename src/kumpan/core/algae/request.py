@@ -1,0 +1,240 @@
+"""What a rescue is asked with, and what follows from the journal before anything is planned.
+
+Sources: rescue-plan, rescue-model.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from datetime import datetime, timedelta, tzinfo
+from functools import cached_property
+
+import numpy as np
+
+from kumpan.core.algae.belief import Seen, Surroundings, Swarm, believed, told
+from kumpan.core.algae.episode import Episode, chlorine_rises, episode_of, rounds_done
+from kumpan.core.algae.overnight import Night, nights
+from kumpan.core.algae.severity import SEVERITIES, SeverityRow
+from kumpan.core.forecast.conditions import USUAL
+from kumpan.core.forecast.rates import COVER_LETS_THROUGH, sun_loss_per_hour
+from kumpan.core.forecast.sun import SECONDS_AN_HOUR, sun_strength
+from kumpan.core.journal import DeadWay, PhWay, PoolState, RescueSet, last_reading
+from kumpan.core.pool.equipment import Filter, Traits
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.ranges.profiles import Band
+from kumpan.core.records.display import Telling
+from kumpan.core.testing.methods import Measured
+from kumpan.core.treatment.dusk import Evening, next_evening, next_morning
+from kumpan.core.treatment.plan import AS_SOLD
+from kumpan.core.treatment.special.drain import Hoses
+from kumpan.core.treatment.special.shock import (
+    FIXED_MG_L,
+    ShockAsked,
+    ShockWay,
+    highest_planned_mg_l,
+    shock_product,
+)
+
+SOURCES_USED = ("rescue-plan", "rescue-model")
+
+ACID_SHOCKS = ("sodium_dichlor", "trichlor", "potassium_monopersulfate")
+VOLUME_DOUBT = 1.35  # a pool may be a fifth smaller than believed, a jug hold a little more
+TEST_DOUBT_SHARE, TEST_DOUBT_MG_L = 0.08, 0.3  # and free chlorine a little higher than read
+FIXED_RISES = 3
+NIGHT_HOLDS_H = 40.0
+WHILE_CLOSED_MG_L = 4.0
+
+
+@dataclass(frozen=True)
+class RescueAsked:
+    """One pool in trouble. `readings` as they should be now; `setting` as set, or as it would be begun.
+
+    `price_per_g` by product id; `hoses` the rates and the price of water; `fill` the fill water's readings.
+    """
+
+    state: PoolState
+    setting: RescueSet
+    readings: Readings
+    volume_l: float
+    traits: Traits
+    shelf: Sequence[Product]
+    bands: Mapping[Measure, Band]
+    swim_limit_mg_l: float
+    latitude_deg: float
+    longitude_deg: float
+    zone: tzinfo
+    now: datetime
+    telling: Telling = field(default=AS_SOLD)
+    price_per_g: Mapping[str, float] = field(default_factory=dict)
+    hoses: Hoses = field(default=Hoses(7000.0, 1500.0, None))
+    fill: Readings = field(default_factory=Readings)
+
+    @property
+    def row(self) -> SeverityRow:
+        return SEVERITIES[self.setting.severity]
+
+    @cached_property
+    def episode(self) -> Episode | None:
+        """The rescue that goes on; None before it is begun."""
+        found = episode_of(self.state)
+        return found if found is not None and found.open else None
+
+    @cached_property
+    def evening(self) -> Evening:
+        return next_evening(self.now, self.latitude_deg, self.longitude_deg, self.zone)
+
+    @cached_property
+    def morning(self) -> datetime:
+        return next_morning(self.now, self.zone, timedelta(hours=1))
+
+    @cached_property
+    def nights(self) -> tuple[Night, ...]:
+        """The overnight tests of this rescue."""
+        if self.episode is None:
+            return ()
+        return nights(
+            self.episode.tests,
+            self.state.additions,
+            self.latitude_deg,
+            self.longitude_deg,
+            self._sun_loss_overhead,
+        )
+
+    @property
+    def last_night(self) -> Night | None:
+        """The last one, while it still says something."""
+        last = self.nights[-1] if self.nights else None
+        if last is None or (self.now - last.morning_at).total_seconds() > NIGHT_HOLDS_H * 3600:
+            return None
+        return last
+
+    @property
+    def rounds(self) -> int:
+        return rounds_done(self.episode, self.volume_l) if self.episode is not None else 0
+
+    @property
+    def cap_mg_l(self) -> float:
+        return highest_planned_mg_l(self.traits)
+
+    @property
+    def wanted_mg_l(self) -> float:
+        """The level that the way asks for, before the cap."""
+        free = self.readings.free_chlorine or 0.0
+        if self.setting.by_ratio:
+            return max(FIXED_MG_L, self.row.ratio * (self.readings.cyanuric_acid or 0.0))
+        again = self.row.rounds >= FIXED_RISES and self.rounds < FIXED_RISES
+        return free + FIXED_MG_L if again and free < FIXED_MG_L else FIXED_MG_L
+
+    @property
+    def level_mg_l(self) -> float:
+        return min(self.wanted_mg_l, self.cap_mg_l)
+
+    @property
+    def usual_mg_l(self) -> float:
+        """Free chlorine to keep once nothing lives: over the pool's own aim while it is closed, still under a
+        clarifier's 5; or over what must hold for a week.
+        """
+        band = self.bands.get(Measure.FREE_CHLORINE)
+        own = (band.aim or band.high or 3.0) if band is not None else 3.0
+        week = self.row.week_over_mg_l
+        return max(own, WHILE_CLOSED_MG_L) if week is None else max(own, week + 2.0)
+
+    def rise_to(self, level_mg_l: float) -> float:
+        """How much may go in now, mg/L: toward a level, and never over the cap if the pool is smaller than believed."""
+        free = self.readings.free_chlorine or 0.0
+        highest = free * (1 + TEST_DOUBT_SHARE) + TEST_DOUBT_MG_L
+        return max(0.0, min(level_mg_l - free, (self.cap_mg_l - highest) / VOLUME_DOUBT))
+
+    def product_for(self, rise_mg_l: float) -> Product | None:
+        """Liquid first; what brings calcium or stabiliser only while those have room."""
+        return shock_product(
+            ShockAsked(
+                self.readings, self.volume_l, self.traits, self.shelf, dict(self.bands), self.swim_limit_mg_l,
+                ShockWay.RATIO, self.now, self.evening, self.zone, telling=self.telling,
+            ),
+            rise_mg_l,
+        )  # fmt: skip
+
+    @property
+    def dead_way(self) -> DeadWay:
+        """As set; else by the filter: only a sand filter's valve has a setting to waste as a rule."""
+        if self.setting.dead_way is not None:
+            return self.setting.dead_way
+        return DeadWay.SETTLE if self.traits.filter is Filter.SAND else DeadWay.STIR
+
+    @property
+    def ph_way(self) -> PhWay:
+        """As set; else by what the chosen product does to pH."""
+        if self.setting.ph_way is not None:
+            return self.setting.ph_way
+        product = self.product_for(max(1.0, self.rise_to(self.level_mg_l)))
+        acid = product is not None and product.chemical in ACID_SHOCKS
+        return PhWay.RAISED if acid else PhWay.LOWERED
+
+    @cached_property
+    def around(self) -> Surroundings:
+        temperature = self.readings.temperature_c
+        return Surroundings(
+            self.readings.cyanuric_acid or 0.0,
+            USUAL[Measure.TEMPERATURE] if temperature is None else temperature,
+            self._sun_loss(),
+            self.traits.filter,
+        )
+
+    @property
+    def _sun_loss_overhead(self) -> float:
+        """First-order loss (1/h) under a sun overhead, by what stabiliser leaves; none indoors."""
+        if self.traits.indoor:
+            return 0.0
+        stabiliser = round((self.readings.cyanuric_acid or 0.0) / 5) * 5.0
+        ph = round(min(8.4, max(6.8, self.readings.ph or 7.5)), 1)
+        return sun_loss_per_hour(8.0, stabiliser, ph) * (COVER_LETS_THROUGH if self.traits.covered else 1.0)
+
+    def _sun_loss(self) -> tuple[float, ...]:
+        if self.traits.indoor:
+            return (0.0,) * 24
+        day_s = self.now.timestamp() // 86_400 * 86_400
+        strength = sun_strength(
+            np.asarray(day_s + SECONDS_AN_HOUR * (np.arange(24) + 0.5), dtype=np.float64),
+            self.latitude_deg,
+            self.longitude_deg,
+        )
+        loss = self._sun_loss_overhead
+        return tuple(float(loss * s) for s in strength)
+
+    @cached_property
+    def first_belief(self) -> Swarm:
+        """As it was when the rescue began, or now."""
+        if self.episode is None:
+            return believed(
+                self.setting.severity, self.around, self.now.timestamp(), self.readings.free_chlorine or 0.0
+            )
+        free = last_reading(self.state, Measure.FREE_CHLORINE)
+        start = 0.0 if free is None or free.at > self.episode.began_at else free.value.value
+        return believed(self.setting.severity, self.around, self.episode.began_at.timestamp(), start)
+
+    @cached_property
+    def belief(self) -> Swarm:
+        """After all that was tested, seen and poured since, as of now."""
+        if self.episode is None:
+            return self.first_belief
+        story = story_of(self.episode, self.volume_l)
+        swarm = told(self.first_belief, self.around, story)
+        return told(swarm, self.around, (Seen(self.now.timestamp()),))
+
+
+def story_of(episode: Episode, volume_l: float) -> tuple[Seen, ...]:
+    """The rescue as the belief reads it."""
+    found = [Seen(at.timestamp(), poured_mg_l=rise) for at, rise in chlorine_rises(episode, volume_l)]
+    for test in episode.tests:
+        values: tuple[Measured, ...] = getattr(test.body, "values", ())
+        read = {value.measure: value.value for value in values}
+        free, total = read.get(Measure.FREE_CHLORINE), read.get(Measure.TOTAL_CHLORINE)
+        combined = read.get(Measure.COMBINED_CHLORINE)
+        if combined is None and free is not None and total is not None:
+            combined = max(0.0, total - free)
+        if free is not None:
+            found.append(Seen(test.at.timestamp(), free_mg_l=free, combined_mg_l=combined))
+    for look in episode.looks:
+        found.append(Seen(look.at.timestamp(), look=look.body))  # type: ignore[arg-type]
+    return tuple(sorted(found, key=lambda seen: seen.at_s))

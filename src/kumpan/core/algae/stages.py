@@ -1,0 +1,323 @@
+"""The run sheet of what is due now: each ends with a test, and after it everything is reckoned again.
+
+Sources: rescue-plan, filter-care, clarifier.
+"""
+
+from collections.abc import Callable, Mapping
+from dataclasses import replace
+from datetime import timedelta
+from types import MappingProxyType
+
+from kumpan.core.algae.criteria import StageKey, ph_window, stage_now
+from kumpan.core.algae.next_test import MORNING, expect, hours_to_reserve, wait_and_test
+from kumpan.core.algae.preparing import AFTER, CLEAN_FILTER, PREPARE
+from kumpan.core.algae.request import RescueAsked
+from kumpan.core.dosing.solver import Unmet
+from kumpan.core.findings import Finding
+from kumpan.core.hazards import Hazard, cautions_for
+from kumpan.core.journal import DeadWay, PhWay, last_reading
+from kumpan.core.maintenance.filter_pressure import LIMIT_KPA, clean_pressure, pressure_trend
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.units import pressure_text, water_text
+from kumpan.core.ranges.profiles import Band
+from kumpan.core.ranges.targets import Aims
+from kumpan.core.records.step import DO, Step
+from kumpan.core.treatment.plan import Plan, plan
+from kumpan.core.treatment.schedule import Timeline
+from kumpan.core.treatment.special.shock import PH_FOR_SHOCK, chlorine_part
+
+SOURCES_USED = ("rescue-plan", "filter-care", "clarifier")
+
+LEAST_RISE_MG_L, LEAST_RISE_SHARE = 1.0, 0.2  # of the level: less is not worth opening the jug again
+MIX_MIN = 60
+SETTLES_AT_LEAST_H = 5.0  # hours left until the morning: so long it settles
+LATE_H = 10.6  # so few are left only late in the evening, dark or not
+TOPPED_UP_FOR_H = 14.0  # from evening to morning, or over a day
+CLARIFIER_UNDER_MG_L = 5.0
+VACUUM_SHARE = 0.025  # of the water goes to waste with what was vacuumed
+FULL_TEST_HOLDS = timedelta(days=21)
+
+PUMP_OFF, VACUUM = "Pump off for the night", "Vacuum to waste"
+REFILL = "Refill to the middle of the skimmer, pump on"
+GAUGE = "Read the filter's gauge"
+
+
+def rescue_sheet(asked: RescueAsked) -> Plan:
+    """The sheet of the stage that is due now."""
+    return _SHEETS[stage_now(asked)](asked)
+
+
+def _line(asked: RescueAsked) -> Timeline:
+    return Timeline(asked.volume_l, asked.readings, asked.telling)
+
+
+def _plan(asked: RescueAsked, line: Timeline, *notes: Finding | None) -> Plan:
+    after = asked.readings
+    for step in line.steps:
+        for measure, value in step.expected.items():
+            after = after.with_value(measure, value)
+    return Plan(tuple(line.steps), after, (), tuple(note for note in notes if note is not None))
+
+
+def _measures(asked: RescueAsked) -> tuple[Measure, ...]:
+    """Free, total and pH; and once in three weeks what the amounts and the limits depend on."""
+    wanted = [Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE, Measure.PH]
+    for measure in (
+        Measure.TOTAL_ALKALINITY,
+        Measure.CYANURIC_ACID,
+        Measure.CALCIUM_HARDNESS,
+        Measure.COPPER,
+    ):
+        last = last_reading(asked.state, measure)
+        if asked.episode is None and (last is None or asked.now - last.at > FULL_TEST_HOLDS):
+            wanted.append(measure)
+    return tuple(wanted)
+
+
+def _test_sheet(asked: RescueAsked) -> Plan:
+    line = _line(asked)
+    line.do(
+        "Look: can you see the main drain, the floor, the first step?",
+        "What is seen counts with what is tested. Nobody in while the drain is hidden.",
+        Hazard.OPEN_WATER,
+    )
+    line.test(_measures(asked), "Each step is reckoned from a test of the last two hours.")
+    return _plan(asked, line)
+
+
+def _prepare_sheet(asked: RescueAsked) -> Plan:
+    line = _line(asked)
+    for row in PREPARE:
+        if row.when(asked):
+            line.do(row.title, row.why, row.hazard)
+    title, hazard = CLEAN_FILTER[asked.traits.filter]
+    line.do(title, "A clean filter before the first shock; note the clean pressure.", hazard)
+    return _plan(asked, line, _metal_note(asked))
+
+
+def _metal_note(asked: RescueAsked) -> Finding | None:
+    if asked.readings.copper is not None:
+        return None
+    text = "Copper is not tested. A green tint without haze may be copper, and a shock would set it as stain: test it if in doubt."
+    return Finding("copper_first", text, Measure.COPPER)
+
+
+def _balance_sheet(asked: RescueAsked) -> Plan:
+    """pH alone, to where the chosen product works best; the rest waits until it is clear."""
+    low, high, aim = ph_window(asked)
+    found = plan(
+        asked.readings,
+        asked.volume_l,
+        asked.traits,
+        Aims({Measure.PH: Band(low, high, aim)}, {Measure.PH: aim}),
+        asked.shelf,
+        telling=asked.telling,
+    )
+    lowered = asked.ph_way is PhWay.LOWERED
+    text = (
+        f"pH to {aim:g} first: chlorine is stronger there. The other school raises it to 7.8 where the shock itself drives pH down."
+        if lowered
+        else f"pH to {aim:g} first: the shock chosen drives pH down. The other school lowers it to 7.2 to 7.4, where chlorine is stronger."
+    )
+    return replace(found, notes=(Finding("ph_school", text, Measure.PH), *found.notes))
+
+
+def _round_sheet(asked: RescueAsked) -> Plan:
+    """Brush, filter, to the level, a test an hour later, and the next before it may run low."""
+    line = _line(asked)
+    rise = asked.rise_to(asked.level_mg_l)
+    if rise < max(LEAST_RISE_MG_L, LEAST_RISE_SHARE * asked.level_mg_l):
+        wait_and_test(asked, line, 0.0)
+        return _plan(asked, line, *_level_notes(asked))
+    product = asked.product_for(rise)
+    if product is None:
+        reason = (
+            "Nothing on the shelf shocks this pool without harm: tablets are too slow, granules bring too much stabiliser or "
+            "calcium by now. Liquid chlorine adds only salt."
+        )
+        return Plan(
+            (), asked.readings, (Unmet(Measure.FREE_CHLORINE, "no_product", reason),), _level_notes(asked)
+        )
+    line.do(
+        asked.row.brush, f"What is loose is killed and filtered. {_brush_words(asked)}", Hazard.OPEN_WATER
+    )
+    _filter_step(asked, line)
+    free = asked.readings.free_chlorine or 0.0
+    why = f"Round {asked.rounds + 1}: free chlorine from {free:.3g} to {free + rise:.3g}, {_level_words(asked, free + rise)}."
+    line.add(chlorine_part(asked.readings, product, rise, asked.volume_l, why))
+    line.wait_until(line.now + MIX_MIN, "Until it is mixed: pump on, brush again.")
+    line.test(
+        (Measure.FREE_CHLORINE,),
+        "How much is left after an hour tells what lives in it, and how large the pool really is.",
+    )
+    expect(asked, line, rise)
+    wait_and_test(asked, line, rise)
+    return _plan(asked, line, *_level_notes(asked))
+
+
+def _brush_words(asked: RescueAsked) -> str:
+    if asked.traits.surface.is_cement:
+        return "Nylon does; steel only on bare cement."
+    return "Nylon only: steel cuts this surface."
+
+
+def _level_words(asked: RescueAsked, reached: float) -> str:
+    if reached < asked.level_mg_l - 0.5:
+        return f"toward {asked.level_mg_l:.0f} in two pours, since the volume is not known exactly"
+    if asked.wanted_mg_l > asked.cap_mg_l:
+        return f"as high as this pool bears, where {asked.wanted_mg_l:.0f} would be asked"
+    if not asked.setting.by_ratio:
+        return "the fixed way"
+    return f"{asked.row.ratio:.0%} of stabiliser, 10 at least"
+
+
+def _level_notes(asked: RescueAsked) -> tuple[Finding, ...]:
+    found = []
+    if asked.wanted_mg_l > asked.cap_mg_l:
+        text = (
+            f"{asked.wanted_mg_l:.0f} would be needed and {asked.cap_mg_l:.0f} is as high as this pool should go: it takes "
+            "longer, or replace water first. Compare below."
+        )
+        found.append(Finding("dilute_first", text, Measure.CYANURIC_ACID, {"cap": asked.cap_mg_l}))
+    if asked.readings.cyanuric_acid is None:
+        text = "Stabiliser is not known: the level stays at 10. Test it; with much of it 10 is no shock."
+        found.append(Finding("stabiliser_unknown", text, Measure.CYANURIC_ACID))
+    elif not asked.setting.by_ratio and 0.4 * asked.readings.cyanuric_acid > asked.level_mg_l:
+        text = f"10 is not a shock here: stabiliser {asked.readings.cyanuric_acid:.0f} binds it, and the ratio asks for {0.4 * asked.readings.cyanuric_acid:.0f}."
+        found.append(Finding("weak_shock", text, Measure.FREE_CHLORINE))
+    ph, (low, high) = asked.readings.ph, PH_FOR_SHOCK
+    if asked.rounds and ph is not None and not low <= ph <= high:
+        text = f"pH last read {ph:.1f}. Over 10 of free chlorine the test bleaches and reads wrong: judge pH again under it."
+        found.append(Finding("ph_reads_wrong", text, Measure.PH))
+    return tuple(found)
+
+
+def _filter_step(asked: RescueAsked, line: Timeline) -> None:
+    """Driven by the gauge: clean where it is up, else read it."""
+    trend = pressure_trend(asked.state, asked.now)
+    clean, _ = clean_pressure(asked.state)
+    limit = pressure_text(clean + LIMIT_KPA, asked.telling.metric)
+    title, hazard = CLEAN_FILTER[asked.traits.filter]
+    if trend is not None and trend.rise_kpa >= LIMIT_KPA:
+        line.do(
+            title,
+            f"The gauge is at {pressure_text(trend.last_kpa, asked.telling.metric)}, {limit} is the limit. Note the clean pressure after.",
+            hazard,
+        )
+        return
+    line.do(
+        f"{GAUGE}: at {limit} or more clean it now",
+        "Dead algae clog it, several times a day in a bad case. Note the reading.",
+        Hazard.PRESSURE,
+    )
+
+
+def _clear_sheet(asked: RescueAsked) -> Plan:
+    """Nothing lives; what died must leave: stirred into the filter, or settled and vacuumed away."""
+    line = _line(asked)
+    if asked.dead_way is DeadWay.STIR:
+        _stir(asked, line)
+    elif _is_night(asked):
+        return _settle_tonight(asked, line)
+    else:
+        _top_up(asked, line)
+        _filter_step(asked, line)
+        wait_and_test(asked, line, 0.0)
+    return _plan(asked, line, _clarifier(asked))
+
+
+def _stir(asked: RescueAsked, line: Timeline) -> None:
+    _top_up(asked, line)
+    line.do(
+        "Brush and hose the floor: stir up what settled",
+        "The filter takes only what floats. Fine foam or a sock in the skimmer helps; watch the flow.",
+        Hazard.OPEN_WATER,
+    )
+    _filter_step(asked, line)
+    wait_and_test(asked, line, 0.0)
+
+
+def _is_night(asked: RescueAsked) -> bool:
+    """Past dusk, or late where it hardly gets dark; and early enough that it can settle until the morning."""
+    hours = (asked.morning - asked.now) / timedelta(hours=1)
+    dark = asked.evening.at > asked.morning
+    return hours >= SETTLES_AT_LEAST_H and (dark or hours <= LATE_H)
+
+
+def _settle_tonight(asked: RescueAsked, line: Timeline) -> Plan:
+    _top_up(asked, line)
+    line.do(PUMP_OFF, "Still water lets it settle. On again after the vacuum.", Hazard.ELECTRICITY)
+    line.wait_until(
+        int((asked.morning - asked.now).total_seconds() // 60), "Let it settle.", title="Overnight, pump off"
+    )
+    litres = VACUUM_SHARE * asked.volume_l
+    why = f"Slowly, the valve at waste; about {water_text(litres, asked.telling.metric)} go with it. Mind the level."
+    line.steps.append(
+        replace(
+            Step(DO, line.day, line.now, VACUUM, why, Hazard.VALVE, cautions_for(Hazard.VALVE)),
+            water_l=litres,
+        )
+    )
+    line.do(REFILL, "At once, so that the pump draws no air.", Hazard.OPEN_WATER)
+    line.test((Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE), MORNING)
+    expect(asked, line, 0.0)
+    return _plan(asked, line, _clarifier(asked))
+
+
+def _top_up(asked: RescueAsked, line: Timeline) -> None:
+    """Free chlorine back to what the pool keeps, before it runs low."""
+    free, band = asked.readings.free_chlorine or 0.0, asked.bands.get(Measure.FREE_CHLORINE)
+    low = max(band.low or 1.0 if band is not None else 1.0, asked.row.week_over_mg_l or 0.0)
+    rise = asked.rise_to(asked.usual_mg_l)
+    ends = hours_to_reserve(asked, 0.0, TOPPED_UP_FOR_H) < TOPPED_UP_FOR_H
+    if rise < 0.3 or (free > low + 0.5 and not ends):
+        return
+    product = asked.product_for(rise)
+    if product is not None:
+        why = f"Free chlorine from {free:.3g} to {free + rise:.3g}: never to zero while it clears."
+        line.add(chlorine_part(asked.readings, product, rise, asked.volume_l, why))
+
+
+def _clarifier(asked: RescueAsked) -> Finding:
+    free = asked.readings.free_chlorine or 0.0
+    if free >= CLARIFIER_UNDER_MG_L:
+        text = f"Clarifier only with free chlorine under 5; it is at {free:.3g}. Until then filter, brush and wait."
+    else:
+        text = "A clarifier, or floc where you vacuum to waste, may be used now: by its label, nothing else with it."
+    return Finding("clarifier", text, Measure.FREE_CHLORINE)
+
+
+def _week_sheet(asked: RescueAsked) -> Plan:
+    """Black spots: a full week over the level, brushed daily, closed meanwhile where that is over the swim limit."""
+    line = _line(asked)
+    _top_up(asked, line)
+    line.do(f"{asked.row.brush}, daily", "Roots regrow from what was left.", Hazard.OPEN_WATER)
+    wait_and_test(asked, line, 0.0)
+    over = asked.row.week_over_mg_l or 0.0
+    closed = f"Closed for the week: {over:g} is the swim limit here." if over >= asked.swim_limit_mg_l else ""
+    note = Finding(
+        "week", f"Free chlorine stays over {over:g} for a full week. {closed}".strip(), Measure.FREE_CHLORINE
+    )
+    return _plan(asked, line, note)
+
+
+def _after_sheet(asked: RescueAsked) -> Plan:
+    line = _line(asked)
+    for title, why, hazard in AFTER:
+        line.do(title, why, hazard)
+    line.test(
+        (Measure.FREE_CHLORINE, Measure.PH, Measure.TOTAL_ALKALINITY, Measure.CYANURIC_ACID),
+        f"Swim at {asked.swim_limit_mg_l:g} or less of free chlorine, the drain plain to see.",
+    )
+    return _plan(asked, line)
+
+
+_SHEETS: Mapping[StageKey, Callable[[RescueAsked], Plan]] = MappingProxyType({
+    StageKey.TEST: _test_sheet,
+    StageKey.PREPARE: _prepare_sheet,
+    StageKey.BALANCE: _balance_sheet,
+    StageKey.ROUND: _round_sheet,
+    StageKey.CLEAR: _clear_sheet,
+    StageKey.WEEK: _week_sheet,
+    StageKey.AFTER: _after_sheet,
+})  # fmt: skip

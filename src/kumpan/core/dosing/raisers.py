@@ -1,0 +1,66 @@
+"""Which product of the shelf moves which measure, by the pool's own kind of chlorination.
+
+Source: order.
+"""
+
+from collections.abc import Sequence
+
+from kumpan.core.pool.equipment import Chlorination, Traits
+from kumpan.core.products.catalogue import STABILISED
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Measure
+
+SOURCE = "order"
+
+STANDARD_SHELF: tuple[Product, ...] = (
+    Product("standard-liquid-chlorine", "sodium_hypochlorite", 10.0),
+    Product("standard-muriatic-acid", "hydrochloric_acid", 31.45),
+    Product("standard-baking-soda", "sodium_bicarbonate", 100.0),
+    Product("standard-soda-ash", "sodium_carbonate", 100.0),
+    Product("standard-calcium-chloride", "calcium_chloride", 77.0),
+    Product("standard-stabiliser", "cyanuric_acid", 100.0),
+    Product("standard-salt", "sodium_chloride", 100.0),
+)
+
+# The pool's own kind first; a tablet pool is lifted by what acts today, tablets only hold it.
+CHLORINE_PREFERENCE: dict[Chlorination, tuple[str, ...]] = {
+    Chlorination.LIQUID: ("sodium_hypochlorite", "calcium_hypochlorite", "sodium_dichlor", "trichlor"),
+    Chlorination.GRANULES: ("calcium_hypochlorite", "sodium_dichlor", "sodium_hypochlorite", "trichlor"),
+    Chlorination.TABLETS: ("sodium_dichlor", "sodium_hypochlorite", "calcium_hypochlorite", "trichlor"),
+    Chlorination.SALT_CELL: ("sodium_hypochlorite", "sodium_dichlor", "trichlor"),
+    Chlorination.MINERAL: ("sodium_hypochlorite", "sodium_dichlor", "calcium_hypochlorite", "trichlor"),
+}
+_OTHERS: dict[Measure, tuple[str, ...]] = {
+    Measure.TOTAL_ALKALINITY: ("sodium_bicarbonate", "sodium_carbonate"),
+    Measure.CALCIUM_HARDNESS: ("calcium_chloride",),
+    Measure.CYANURIC_ACID: ("cyanuric_acid",),
+    Measure.SALT: ("sodium_chloride",),
+    Measure.BORATE: ("boric_acid", "borax"),
+}
+
+
+def raiser(
+    measure: Measure, traits: Traits, shelf: Sequence[Product], *, stabiliser_full: bool = False
+) -> Product | None:
+    """The product that raises a measure here, or None when nothing on the shelf does.
+
+    `stabiliser_full`: stabiliser stands at or over its band, so stabilised chlorine comes last.
+    """
+    if measure is Measure.FREE_CHLORINE:
+        wanted = _chlorine_order(traits, stabiliser_full)
+    else:
+        wanted = _OTHERS.get(measure, ())
+    for key in wanted:
+        for product in shelf:
+            if product.chemical == key:
+                return product
+    return None
+
+
+def _chlorine_order(traits: Traits, stabiliser_full: bool) -> tuple[str, ...]:
+    order = CHLORINE_PREFERENCE[traits.chlorination]
+    if traits.indoor:
+        return tuple(key for key in order if key not in STABILISED)
+    if stabiliser_full:
+        return tuple(sorted(order, key=lambda key: key in STABILISED))
+    return order

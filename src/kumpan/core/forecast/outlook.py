@@ -1,0 +1,333 @@
+"""What is ahead of a pool, in words and bands: when chlorine runs low, what the next visit will find,
+when a swim is due again, what drifts, and whether the pool answers as computed.
+
+Sources: chlorine-model, salt-bump, test-interval, swim-limit.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime, timedelta, tzinfo
+from itertools import pairwise
+from statistics import median
+
+import numpy as np
+
+from kumpan.core.findings import Finding
+from kumpan.core.forecast.closed_loop import (
+    Checked,
+    StrengthHint,
+    VolumeHint,
+    last_check,
+    responses,
+    strength_hint,
+    volume_hint,
+)
+from kumpan.core.forecast.combined import combined_course
+from kumpan.core.forecast.conditions import Conditions, Place, conditions
+from kumpan.core.forecast.expected import expected_ph
+from kumpan.core.forecast.fit import Fit
+from kumpan.core.forecast.forecast import (
+    ChlorineForecast,
+    daily_loss,
+    first_under,
+    forecast,
+    overnight_loss,
+    under_for_good,
+)
+from kumpan.core.forecast.slow import LINED, PhDrift, Surroundings, Trend, ph_drift, trend
+from kumpan.core.forecast.sun import SECONDS_A_DAY
+from kumpan.core.journal import PoolState, last_reading
+from kumpan.core.quantities.names import NAMES, name_in_sentence
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.units import water_text
+from kumpan.core.ranges.profiles import Band
+from kumpan.core.testing.rhythm import TEST_EVERY, TEST_HOLDS_DAYS
+
+SOURCES_USED = ("chlorine-model", "salt-bump", "test-interval", "swim-limit")
+
+DAYS_AHEAD = 14
+SURE_ENOUGH_MG_L = 3.0  # a band wider than this is no forecast to act on
+DILUTION_DUE_CYA = 100.0
+WEEKS_WORTH_TELLING = 26.0
+DUSK_TO_DAWN_H = 10
+HALF_A_DAY_S = 43_200
+
+
+@dataclass(frozen=True)
+class Setting:
+    """Where and for what: the pool under its sky, its surroundings, ranges, swim limit, local time."""
+
+    place: Place
+    around: Surroundings
+    bands: Mapping[Measure, Band]
+    swim_limit_mg_l: float
+    zone: tzinfo
+    metric: bool = False
+
+
+@dataclass(frozen=True)
+class Outlook:
+    """The forecast of one pool as of now. `sentences` come most pressing first."""
+
+    chlorine: ChlorineForecast
+    fitted: Fit
+    loss_mg_l_day: float
+    overnight_mg_l: float
+    runs_low_at: datetime | None
+    next_visit_at: datetime
+    at_next_visit: tuple[float, float, float]
+    ph: PhDrift | None
+    combined: ChlorineForecast | None
+    trends: Mapping[Measure, Trend]
+    checks: tuple[Checked, ...]
+    volume: VolumeHint | None
+    strength: StrengthHint | None
+    sentences: tuple[Finding, ...]
+
+
+def outlook(state: PoolState, setting: Setting, now: datetime, fitted: Fit) -> Outlook:
+    """What is ahead, by the pool's fitted chlorine model."""
+    now_s = now.timestamp()
+    until = max(now_s, fitted.last_at_s) + DAYS_AHEAD * SECONDS_A_DAY
+    ahead = forecast(state, setting.place, fitted, until)
+    low = setting.bands[Measure.FREE_CHLORINE].low or 0.0
+    visit = next_visit(state, now)
+    acting = conditions(state, setting.place, now_s, now_s + SECONDS_A_DAY)
+    free_now = ahead.at(now_s)[1]
+    found = Outlook(
+        ahead,
+        fitted,
+        daily_loss(acting, fitted.factors, max(free_now, low)),
+        _overnight(acting, fitted, max(free_now, low)),
+        first_under(ahead, low, now_s),
+        visit,
+        ahead.at(visit.timestamp()),
+        _ph(state),
+        _combined(state, setting, fitted, ahead),
+        {m: line for m in LINED if (line := trend(state, m, setting.around, now_s)) is not None},
+        tuple(last_check(state)),
+        volume_hint(responses(state, setting.around), setting.place.volume_l),
+        strength_hint(state, setting.around),
+        (),
+    )
+    return Outlook(**{**found.__dict__, "sentences": tuple(_sentences(found, setting, now))})
+
+
+def next_visit(state: PoolState, now: datetime) -> datetime:
+    """When the next test is to be expected: after the usual gap of the last tests."""
+    times = [entry.at for entry in state.tests[-7:]]
+    gaps = [(other - one).total_seconds() for one, other in pairwise(times)]
+    longer = [gap for gap in gaps if gap > HALF_A_DAY_S]
+    usual = timedelta(seconds=median(longer)) if longer else TEST_EVERY
+    last = times[-1] if times else now
+    due = last + min(usual, timedelta(days=DAYS_AHEAD))
+    return due if due > now else now + timedelta(hours=1)
+
+
+def _combined(
+    state: PoolState, setting: Setting, fitted: Fit, ahead: ChlorineForecast
+) -> ChlorineForecast | None:
+    """Combined chlorine along the forecast of free; the band from the test's doubt and half or twice the binding."""
+    last = last_reading(state, Measure.COMBINED_CHLORINE)
+    if last is None or last.at.timestamp() != fitted.last_at_s:
+        return None
+    acting = conditions(state, setting.place, fitted.last_at_s, float(ahead.at_s[-1]))
+    read = last.value
+    low, likely, high = (
+        combined_course(acting, fitted.factors, ahead.likely, start, binds)
+        for start, binds in ((read.low, 0.5), (read.value, 1.0), (read.high, 2.0))
+    )
+    return ChlorineForecast(ahead.at_s, likely, low, high)
+
+
+def _overnight(acting: Conditions, fitted: Fit, free: float) -> float:
+    """Loss over a night of ten hours, from the day's share of dark loss."""
+    hours = float(np.sum(acting.hours))
+    return overnight_loss(acting, fitted.factors, free) * DUSK_TO_DAWN_H / hours
+
+
+def _ph(state: PoolState) -> PhDrift | None:
+    """pH as the last test and what went in since have it, and on from there."""
+    last = last_reading(state, Measure.PH)
+    expected = expected_ph(state)
+    if last is None or expected is None:
+        return None
+    return ph_drift(state, expected, last.at.timestamp())
+
+
+def _sentences(found: Outlook, setting: Setting, now: datetime) -> list[Finding]:
+    said = [*_chlorine(found, setting, now), *_slow(found, setting)]
+    said += [*_loop(found, setting), _what_would_narrow(found)]
+    return [finding for finding in said if finding is not None]
+
+
+def _chlorine(found: Outlook, setting: Setting, now: datetime) -> list[Finding | None]:
+    low_already = found.chlorine.at(now.timestamp())[1] < (setting.bands[Measure.FREE_CHLORINE].low or 0.0)
+    return [
+        _runs_low(found, setting, now),
+        _shock_over(found, setting, now),
+        None if low_already else _at_the_next_visit(found, setting),
+        Finding(
+            "loss",
+            f"This pool loses about {found.loss_mg_l_day:.1f} ppm of chlorine a day now, "
+            f"{found.overnight_mg_l:.1f} of it in a night without sun.",
+            Measure.FREE_CHLORINE,
+            {"mg_l_day": found.loss_mg_l_day, "overnight_mg_l": found.overnight_mg_l},
+        ),
+    ]
+
+
+def _runs_low(found: Outlook, setting: Setting, now: datetime) -> Finding | None:
+    low = setting.bands[Measure.FREE_CHLORINE].low
+    old = now.timestamp() - found.fitted.last_at_s > TEST_HOLDS_DAYS * SECONDS_A_DAY
+    if low is None:
+        return None
+    at_now = found.chlorine.at(now.timestamp())
+    if at_now[1] < low:
+        fresh = now.timestamp() - found.fitted.last_at_s < HALF_A_DAY_S
+        text = (
+            f"Free chlorine is under {low:g} and falls on until it is dosed."
+            if fresh
+            else f"Free chlorine is likely under {low:g} already (about {at_now[1]:.1f}). Test, then dose."
+        )
+        return Finding("low_now", text, Measure.FREE_CHLORINE, {"likely": at_now[1]})
+    if found.runs_low_at is None:
+        text = f"Free chlorine likely stays over {low:g} for the next {DAYS_AHEAD} days."
+        return None if old else Finding("holds", text, Measure.FREE_CHLORINE, {})
+    band = found.chlorine.at(found.runs_low_at.timestamp())
+    text = (
+        f"Without another dose free chlorine runs under {low:g} {day_text(found.runs_low_at, setting.zone, now)}; "
+        f"then it is {band[0]:.1f} to {band[2]:.1f}."
+    )
+    return Finding("runs_low", text, Measure.FREE_CHLORINE, {"low": band[0], "high": band[2]})
+
+
+def _shock_over(found: Outlook, setting: Setting, now: datetime) -> Finding | None:
+    limit, at_now = setting.swim_limit_mg_l, found.chlorine.at(now.timestamp())[1]
+    if at_now <= limit:
+        text = (
+            f"The last test was over the swim limit of {limit:g}; by now it is likely about {at_now:.1f}. "
+            "A test decides."
+        )
+        was_over = found.fitted.last.mean > limit
+        return Finding("swim_again", text, Measure.FREE_CHLORINE) if was_over else None
+    likely = first_under(found.chlorine, limit, now.timestamp())
+    surely = under_for_good(found.chlorine, limit, now.timestamp())
+    if likely is None:
+        return Finding(
+            "over_limit",
+            f"Free chlorine stays over the swim limit of {limit:g} for days.",
+            Measure.FREE_CHLORINE,
+        )
+    text = f"Free chlorine comes under the swim limit of {limit:g} {day_text(likely, setting.zone, now)}"
+    text += f", surely {day_text(surely, setting.zone, now)}" if surely is not None else ""
+    return Finding("swim_again", f"{text}; a test decides.", Measure.FREE_CHLORINE)
+
+
+def _at_the_next_visit(found: Outlook, setting: Setting) -> Finding:
+    low, likely, high = found.at_next_visit
+    when = found.next_visit_at.astimezone(setting.zone)
+    text = f"At the next test, {when:%A}, free chlorine will be about {likely:.1f} ({low:.1f} to {high:.1f})."
+    return Finding("next_visit", text, Measure.FREE_CHLORINE, {"low": low, "likely": likely, "high": high})
+
+
+def _slow(found: Outlook, setting: Setting) -> list[Finding | None]:
+    return [_stabiliser(found), _salt(found, setting)]
+
+
+def _stabiliser(found: Outlook) -> Finding | None:
+    line = found.trends.get(Measure.CYANURIC_ACID)
+    days = line.days_until(DILUTION_DUE_CYA) if line is not None else None
+    if line is None or line.slope <= 0 or days is None or days / 7 > WEEKS_WORTH_TELLING:
+        return None
+    text = (
+        f"Stabiliser climbs by about {7 * line.slope:.1f} ppm a week: in {_weeks(days)} it is at "
+        f"{DILUTION_DUE_CYA:.0f} and water has to be replaced."
+    )
+    return Finding("stabiliser_climbs", text, Measure.CYANURIC_ACID, {"weeks": days / 7})
+
+
+def _salt(found: Outlook, setting: Setting) -> Finding | None:
+    line, band = found.trends.get(Measure.SALT), setting.bands.get(Measure.SALT)
+    if line is None or band is None or band.low is None or line.slope >= 0:
+        return None
+    days = line.days_until(band.low)
+    if days is None or days / 7 > WEEKS_WORTH_TELLING:
+        return None
+    text = f"Salt falls by about {-30 * line.slope:.0f} ppm a month; the next bags are due in {_weeks(days)}."
+    return Finding("salt_due", text, Measure.SALT, {"weeks": days / 7})
+
+
+def _loop(found: Outlook, setting: Setting) -> list[Finding | None]:
+    said: list[Finding | None] = [_checked_text(check) for check in found.checks if check.differs]
+    if found.volume is not None:
+        other = found.volume.share - 1
+        larger = "smaller" if other > 0 else "larger"
+        by = abs(found.volume.volume_l / setting.place.volume_l - 1)
+        text = (
+            f"{found.volume.doses} {'dose' if found.volume.doses == 1 else 'doses'} moved the water "
+            f"{abs(other):.0%} {'more' if other > 0 else 'less'} than computed: the pool may be {by:.0%} {larger}, "
+            f"about {water_text(found.volume.volume_l, setting.metric)} give or take "
+            f"{water_text(found.volume.sd_l, setting.metric)}. Change it under Pool if you agree."
+        )
+        said.append(Finding("volume_hint", text, None, {"volume_l": found.volume.volume_l}))
+    if found.strength is not None and found.volume is None:
+        hint = found.strength
+        text = (
+            f"{hint.doses} doses of {hint.label} brought {abs(1 - hint.share):.0%} "
+            f"{'less' if hint.share < 1 else 'more'} free chlorine than its label says: it may be at about "
+            f"{hint.strength_percent:.1f} %, give or take {hint.sd_percent:.1f}. Change it on the Shelf if you agree."
+        )
+        said.append(Finding("strength_hint", text, Measure.FREE_CHLORINE, {"percent": hint.strength_percent}))
+    return said
+
+
+def _checked_text(check: Checked) -> Finding:
+    """A sheet's outcome, with what usually lies behind a difference."""
+    off = check.measured - check.predicted
+    amount = f"{abs(off):.1f}" if check.measure is Measure.PH else f"{abs(off):.0f}"
+    behind = {
+        Measure.PH: "an acid or soda of another strength, the volume, or aeration since",
+        Measure.CYANURIC_ACID: "stabiliser takes a week to read, or the volume",
+    }.get(check.measure, "the volume, the product's strength, or one reading")
+    text = (
+        f"{NAMES[check.measure]} came out {amount} {'over' if off > 0 else 'under'} what the last sheet computed "
+        f"({check.predicted:.4g}): {behind}."
+    )
+    return Finding("off_prediction", text, check.measure, {"predicted": check.predicted})
+
+
+def _what_would_narrow(found: Outlook) -> Finding | None:
+    """The test that would help the forecast most."""
+    low, _, high = found.at_next_visit
+    narrowed = found.fitted.narrowed
+    if found.fitted.tests < 5:
+        text = (
+            f"The forecast rests on {found.fitted.tests} {'test' if found.fitted.tests == 1 else 'tests'} and on "
+            "usual pools; each further test of free chlorine narrows it."
+        )
+    elif high - low < SURE_ENOUGH_MG_L / 2:
+        return None
+    elif narrowed["sun"] < 0.4:
+        text = "A test at dusk and one the next morning would tell the sun's share from the rest and narrow this."
+    elif found.fitted.last.variance > 0.1:
+        text = f"A finer test of {name_in_sentence(Measure.FREE_CHLORINE)} (drops) would narrow this most."
+    else:
+        text = "Days differ here; a test the day before narrows this most."
+    return Finding("narrow", text, Measure.FREE_CHLORINE)
+
+
+def _weeks(days: float) -> str:
+    return f"about {days:.0f} days" if days < 14 else f"about {days / 7:.0f} weeks"
+
+
+def day_text(when: datetime, zone: tzinfo, now: datetime) -> str:
+    """ "today about 14:00", "on Thursday about 14:00", "on 3 August": as far as a forecast can tell."""
+    local, today = when.astimezone(zone), now.astimezone(zone).date()
+    hour = f"about {local:%H}:00"
+    days = (local.date() - today).days
+    if days <= 0:
+        return f"today {hour}"
+    if days == 1:
+        return f"tomorrow {hour}"
+    return f"on {local:%A} {hour}" if days < 7 else f"on {local.day} {local:%B}"

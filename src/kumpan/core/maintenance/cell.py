@@ -1,0 +1,126 @@
+"""The cell's bench: what it makes, what the pool uses, both knobs, what a boost adds, and the season's advice.
+
+Sources: cell-rates, cell-limits.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from kumpan.core.dosing.feeding import cell_percent
+from kumpan.core.findings import Finding
+from kumpan.core.journal import CellSet
+from kumpan.core.ranges.profiles import Band
+
+SOURCES_USED = ("cell-rates", "cell-limits")
+
+COLD_C = (65 - 32) / 1.8
+STABILISER_LOW = 30.0
+WORTH_A_WORD_C = 2.0
+
+
+@dataclass(frozen=True)
+class Knobs:
+    """One way to set the cell: percent and hours a day."""
+
+    percent: float
+    hours: float
+
+
+@dataclass(frozen=True)
+class CellBench:
+    """mg/L a day that it makes now and that the pool uses; ways to set it that hold; what 24 h at 100 % adds."""
+
+    makes_mg_l_day: float
+    uses_mg_l_day: float | None
+    settings: tuple[Knobs, ...]
+    boost_mg_l: float
+    undersized: bool
+    findings: tuple[Finding, ...]
+
+
+def made_mg_l_day(
+    cell: CellSet, volume_l: float, percent: float | None = None, hours: float | None = None
+) -> float:
+    """Output times setting times hours, by the pool's volume."""
+    share = (cell.percent if percent is None else percent) / 100.0
+    return cell.output_g_per_h * share * (cell.hours_per_day if hours is None else hours) * 1000.0 / volume_l
+
+
+def cell_bench(
+    cell: CellSet,
+    volume_l: float,
+    loss_mg_l_day: float | None,
+    *,
+    stabiliser_mg_l: float | None,
+    stabiliser_band: Band | None,
+    water_c: float | None,
+    overnight_mg_l: float | None,
+    warmed_c: float | None = None,
+) -> CellBench:
+    """The bench for one pool; `loss_mg_l_day` is what the forecast says it uses, None without one.
+
+    `warmed_c` is how much warmer the water is than a month ago.
+    """
+    full = made_mg_l_day(cell, volume_l, 100.0, 24.0)
+    undersized = loss_mg_l_day is not None and loss_mg_l_day > full
+    settings = tuple(_settings(cell, volume_l, loss_mg_l_day))
+    findings = tuple(
+        _findings(cell, loss_mg_l_day, full, stabiliser_mg_l, stabiliser_band, water_c, overnight_mg_l)
+    )
+    findings = (*findings, *_season(warmed_c))
+    return CellBench(made_mg_l_day(cell, volume_l), loss_mg_l_day, settings, full, undersized, findings)
+
+
+def _settings(cell: CellSet, volume_l: float, loss: float | None) -> Iterator[Knobs]:
+    """At the hours of now, eight, twelve and around the clock; only what stays within 100 %."""
+    if loss is None or loss <= 0:
+        return
+    for hours in sorted({cell.hours_per_day or 8.0, 8.0, 12.0, 24.0}):
+        percent = cell_percent(loss, volume_l, cell.output_g_per_h, hours)
+        if percent <= 100:
+            yield Knobs(percent, hours)
+
+
+def _findings(
+    cell: CellSet,
+    loss: float | None,
+    full: float,
+    stabiliser: float | None,
+    band: Band | None,
+    water_c: float | None,
+    overnight: float | None,
+) -> Iterator[Finding]:
+    if water_c is not None and water_c <= COLD_C:
+        yield Finding("cold_cell", "Too cold for many units: off by its manual, chlorinate by hand.")
+        return
+    if loss is None:
+        yield Finding("no_forecast", "What the pool uses a day is not known yet: a few more tests will tell.")
+        return
+    if loss > full:
+        yield Finding("undersized", _cannot(loss, full, stabiliser, band, overnight))
+    if cell.percent >= 99 and cell.hours_per_day >= 23:
+        yield Finding("ph_rises", "A cell at full output drives pH up: expect acid every week.")
+
+
+def _season(warmed_c: float | None) -> tuple[Finding, ...]:
+    """Raise with heat and use, lower in autumn."""
+    if warmed_c is None or abs(warmed_c) < WORTH_A_WORD_C:
+        return ()
+    if warmed_c > 0:
+        text = "The water is warmer than a month ago: expect to raise the setting."
+    else:
+        text = "The water is colder than a month ago: less is needed, lower the setting."
+    return (Finding("season", text, None, {"warmed_c": warmed_c}),)
+
+
+def _cannot(
+    loss: float, full: float, stabiliser: float | None, band: Band | None, overnight: float | None
+) -> str:
+    """Why even full output does not hold, as far as the log supports it."""
+    told = f"Even 100 % around the clock makes {full:.1f} a day; this pool uses {loss:.1f}. "
+    low = (band.low if band is not None and band.low is not None else STABILISER_LOW) or STABILISER_LOW
+    if overnight is not None and overnight > 1.0:
+        return told + "It loses over 1 in a night without sun: something eats it. Shock before a bigger cell."
+    if stabiliser is not None and stabiliser < low:
+        return told + f"Stabiliser is {stabiliser:.0f}, under {low:.0f}: the sun takes it. Stabiliser first."
+    return told + "Neither algae nor stabiliser explains it: the cell is too small for this pool."

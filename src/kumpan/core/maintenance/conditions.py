@@ -1,0 +1,348 @@
+"""What asks for care by itself, whatever the calendar says: pressure, scale, storms, new water, worn parts.
+
+Each row of `_RULES` is one sign and what it asks for.
+Sources: filter-care, cell-care, test-interval, dilution-tests, routine-shock, cell-limits.
+"""
+
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from kumpan.core.journal import (
+    CareDone,
+    Clarity,
+    DeviceChanged,
+    DeviceDay,
+    DeviceLinked,
+    Entry,
+    EventNoted,
+    LookTaken,
+    NotedEvent,
+    PoolState,
+    WaterChanged,
+    last_reading,
+)
+from kumpan.core.maintenance.cell_life import cell_life
+from kumpan.core.maintenance.filter_pressure import LIMIT_KPA, pressure_trend
+from kumpan.core.maintenance.index_history import SCALING_OVER, IndexPoint, scaling_index
+from kumpan.core.maintenance.tasks import SHOCK_DAYS_WARM, TASKS, WARM_C
+from kumpan.core.pool.equipment import Chlorination, Filter, Traits
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.units import pressure_text
+
+SOURCES_USED = (
+    "filter-care",
+    "cell-care",
+    "test-interval",
+    "dilution-tests",
+    "routine-shock",
+    "cell-limits",
+)
+
+SALT_TEST_AFTER = 0.05  # share of the water replaced since the last salt test
+STABILISER_TEST_AFTER = 0.10
+WASHES_A_SEASON = 5
+SEASON = timedelta(days=200)
+NO_TEST_DAYS = 10
+COLD_CELL_C = (65 - 32) / 1.8
+LIFE_LEFT_WARN_H = 500.0
+EVENT_HOLDS = timedelta(days=14)
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What the signs are read from."""
+
+    state: PoolState
+    traits: Traits
+    volume_l: float
+    index: tuple[IndexPoint, ...]
+    now: datetime
+
+
+@dataclass(frozen=True)
+class Condition:
+    """A sign that asks for something, since when, and why. `station` or `procedure` is where it is done."""
+
+    key: str
+    title: str
+    why: str
+    since: datetime
+    late: str
+    procedure: str | None = None
+    station: str | None = None
+    measures: tuple[Measure, ...] = ()
+    early: str = ""
+
+
+def conditions_now(asked: Asked) -> Iterator[Condition]:
+    """All signs that stand now, at most one of each kind."""
+    for rule in _RULES:
+        found = rule(asked)
+        if found is not None:
+            yield found
+
+
+def interval_factor(
+    task: str, state: PoolState, index: Sequence[IndexPoint], now: datetime
+) -> tuple[float, str]:
+    """What the log makes of a task's interval: a factor, and the words for it; 1 where it says nothing."""
+    if task == "cell":
+        mean = scaling_index(index, now)
+        if mean is not None and mean > SCALING_OVER:
+            return 0.5, f", halved while the scaling index is high ({mean:+.2f} over the last weeks)"
+    if task == "shock":
+        last = last_reading(state, Measure.TEMPERATURE)
+        days = TASKS["shock"].owner or 14.0
+        if last is not None and last.value.value >= WARM_C and now - last.at < timedelta(days=21):
+            return SHOCK_DAYS_WARM / days, ", weekly in warm water"
+    return 1.0, ""
+
+
+FILTER_TASKS: dict[Filter, tuple[str, str]] = {
+    Filter.SAND: ("backwash", "Backwash: the pressure is up"),
+    Filter.CARTRIDGE: ("cartridge_hose", "Wash the cartridge: the pressure is up"),
+    Filter.DE: ("de_recharge", "Backwash and recharge: the pressure is up"),
+}
+
+
+def _pressure(asked: Asked) -> Condition | None:
+    trend = pressure_trend(asked.state, asked.now)
+    if trend is None or trend.rise_kpa < LIMIT_KPA:
+        return None
+    procedure, title = FILTER_TASKS[asked.traits.filter]
+    bar = pressure_text(trend.last_kpa, metric=True)
+    why = (
+        f"The gauge reads {pressure_text(trend.last_kpa)} ({bar}), {pressure_text(trend.rise_kpa)} over clean; "
+        f"{pressure_text(LIMIT_KPA)} is the limit."
+    )
+    return Condition(
+        "pressure", title, why, trend.last_at, "Flow falls, and what is in the filter comes back.", procedure
+    )
+
+
+def _scale(asked: Asked) -> Condition | None:
+    mean = scaling_index(asked.index, asked.now)
+    if mean is None or mean <= SCALING_OVER:
+        return None
+    why = (
+        f"The scaling index has been {mean:+.2f} over the last weeks. Acid on the cell takes the scale off; "
+        "only the water's balance keeps it off."
+    )
+    return Condition(
+        "scale", "Bring the scaling index down", why, asked.index[-1].at,
+        "Scale on heater, tile and cell.", station="sheet",
+    )  # fmt: skip
+
+
+def _event(asked: Asked) -> Condition | None:
+    """A storm or a crowd since the last test of chlorine."""
+    last = last_reading(asked.state, Measure.FREE_CHLORINE)
+    since = [
+        entry
+        for entry in asked.state.events
+        if asked.now - entry.at < EVENT_HOLDS and (last is None or entry.at > last.at)
+    ]
+    if not since or not isinstance(since[-1].body, EventNoted):
+        return None
+    kind = since[-1].body.kind
+    words = {
+        NotedEvent.STORM: "A storm brings dirt, rain and algae food.",
+        NotedEvent.HEAVY_USE: "Many swimmers use chlorine up and leave combined chlorine.",
+        NotedEvent.HOT_SPELL: "Heat uses chlorine up faster.",
+        NotedEvent.LEAVES: "Leaves use chlorine up and stain.",
+    }
+    return Condition(
+        "test_event", "Test after what happened", words[kind], since[-1].at,
+        "Nobody knows whether chlorine still stands.", "sampling", "slip",
+        (Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE, Measure.PH),
+    )  # fmt: skip
+
+
+def replaced_since(state: PoolState, volume_l: float, at: datetime) -> float:
+    """Share of the water that was replaced after a time; several changes multiply."""
+    left = 1.0
+    for entry in state.water_changes:
+        if entry.at > at and isinstance(entry.body, WaterChanged):
+            left *= max(0.0, 1.0 - entry.body.volume_l / volume_l)
+    return 1.0 - left
+
+
+def _dilution(asked: Asked, measure: Measure, limit: float, name: str) -> Condition | None:
+    last = last_reading(asked.state, measure)
+    changes = [entry for entry in asked.state.water_changes if last is not None and entry.at > last.at]
+    if last is None or not changes:
+        return None
+    share = replaced_since(asked.state, asked.volume_l, last.at)
+    if share < limit:
+        return None
+    why = f"About {100 * share:.0f} % of the water is new since the last test of it."
+    return Condition(
+        f"test_{measure.value}_diluted", f"Test {name} after new water", why, changes[-1].at,
+        "The dose is reckoned from water that has left.", "sampling", "slip", (measure,),
+    )  # fmt: skip
+
+
+def _salt_diluted(asked: Asked) -> Condition | None:
+    if asked.traits.chlorination is not Chlorination.SALT_CELL:
+        return None
+    return _dilution(asked, Measure.SALT, SALT_TEST_AFTER, "salt")
+
+
+def _stabiliser_diluted(asked: Asked) -> Condition | None:
+    if asked.traits.indoor:
+        return None
+    return _dilution(asked, Measure.CYANURIC_ACID, STABILISER_TEST_AFTER, "stabiliser")
+
+
+def _algae(asked: Asked) -> Condition | None:
+    """Algae seen since the last phosphate test."""
+    seen = [entry for entry in asked.state.looks if _shows_algae(entry)]
+    last = last_reading(asked.state, Measure.PHOSPHATE)
+    if not seen or asked.now - seen[-1].at > timedelta(days=60) or (last and last.at > seen[-1].at):
+        return None
+    return Condition(
+        "test_phosphate", "Test phosphate", "Algae were seen; phosphate over 100 ppb feeds them.", seen[-1].at,
+        "Algae keep coming back.", "sampling", "slip", (Measure.PHOSPHATE,),
+    )  # fmt: skip
+
+
+def _shows_algae(entry: Entry) -> bool:
+    body = entry.body
+    return isinstance(body, LookTaken) and (body.clarity is Clarity.GREEN or "algae spots" in body.odd)
+
+
+def _no_test(asked: Asked) -> Condition | None:
+    last = asked.state.last_test
+    if last is None or asked.now - last.at < timedelta(days=NO_TEST_DAYS):
+        return None
+    days = (asked.now - last.at).days
+    return Condition(
+        "no_test", f"No test for {days} days", "Everything else here is reckoned from tests.",
+        last.at + timedelta(days=NO_TEST_DAYS), "Doses are made on a guess.", "sampling", "slip",
+        (Measure.FREE_CHLORINE, Measure.PH),
+    )  # fmt: skip
+
+
+def _washes(asked: Asked) -> Condition | None:
+    washes = [
+        entry
+        for entry in asked.state.care
+        if isinstance(entry.body, CareDone)
+        and entry.body.task == "cell"
+        and any(value.name == "acid_washes" and value.value > 0 for value in entry.body.values)
+        and asked.now - entry.at < SEASON
+    ]
+    if len(washes) <= WASHES_A_SEASON or asked.traits.chlorination is not Chlorination.SALT_CELL:
+        return None
+    why = f"{len(washes)} acid washes this season; each wears the coating. The water scales: mend that."
+    return Condition(
+        "washes", "Wash the cell less", why, washes[-1].at, "The cell wears out early.", station="sheet"
+    )
+
+
+def _cell_age(asked: Asked) -> Condition | None:
+    life = cell_life(asked.state, asked.now)
+    if life is None or life.left_h > LIFE_LEFT_WARN_H:
+        return None
+    why = f"About {life.run_h:.0f} h at output of a rated {life.rated_h:.0f} h."
+    return Condition(
+        "cell_age", "The cell nears its end", why, asked.now, "Output falls when it is needed.", "cell"
+    )
+
+
+def _cold(asked: Asked) -> Condition | None:
+    last = last_reading(asked.state, Measure.TEMPERATURE)
+    if (
+        asked.traits.chlorination is not Chlorination.SALT_CELL
+        or last is None
+        or last.value.value > COLD_CELL_C
+        or asked.now - last.at > timedelta(days=30)
+    ):
+        return None
+    why = "Water of 65 °F (18 °C) or less: many units cut the output or stop. Chlorinate by hand, cell off."
+    return Condition("cold_cell", "Too cold for the cell", why, last.at, "Chlorine runs out unseen.")
+
+
+DISPLAY_APART_MG_L = 400.0
+DEVICE_SILENT_DAYS = 2
+RAIN_ASKS_MM = 25.0
+
+
+def _days_of_devices(asked: Asked) -> list[tuple[Entry, DeviceDay]]:
+    return [(e, e.body) for e in asked.state.device_days if isinstance(e.body, DeviceDay)]
+
+
+def _display_apart(asked: Asked) -> Condition | None:
+    """The unit's salt against the hand test of about the same time: the hand test holds."""
+    last = last_reading(asked.state, Measure.SALT)
+    said = [(e, day) for e, day in _days_of_devices(asked) if day.salinity_mg_l is not None]
+    if last is None or not said or asked.now - last.at > timedelta(days=45):
+        return None
+    entry, day = min(said, key=lambda pair: abs(pair[0].at - last.at))
+    near = abs(entry.at - last.at) <= timedelta(days=3)
+    apart = (day.salinity_mg_l or 0.0) - last.value.value
+    if not near or abs(apart) <= DISPLAY_APART_MG_L:
+        return None
+    why = (
+        f"The unit says {day.salinity_mg_l:.0f}, the hand test {last.value.value:.0f}: over "
+        f"{DISPLAY_APART_MG_L:.0f} apart. The hand test holds; scale, cold and age make a unit read low."
+    )
+    return Condition(
+        "display_apart", "Calibrate the unit's salt reading, or clean the cell", why, entry.at,
+        "The unit stops, or alarms, for nothing.", "cell",
+    )  # fmt: skip
+
+
+def _device_silent(asked: Asked) -> Condition | None:
+    linked = asked.state.devices[-1] if asked.state.devices else None
+    if linked is None or not isinstance(linked.body, DeviceLinked) or linked.body.address == "":
+        return None
+    heard = [entry.at for entry in (*asked.state.device_days, *asked.state.device_changes)]
+    since = max([linked.at, *heard])
+    if asked.now - since < timedelta(days=DEVICE_SILENT_DAYS):
+        return None
+    why = f"Nothing since {since.day} {since:%B}. Power, network, address? Until then test by hand."
+    return Condition(
+        "device_silent", f"The {linked.body.device} is silent", why, since, "Its alarms reach nobody."
+    )
+
+
+def _rain(asked: Asked) -> Condition | None:
+    """Heavy rain by the station's gauge since the last test of chlorine."""
+    last = last_reading(asked.state, Measure.FREE_CHLORINE)
+    wet = [
+        (e, day)
+        for e, day in _days_of_devices(asked)
+        if (day.rain_mm or 0.0) >= RAIN_ASKS_MM
+        and asked.now - e.at < EVENT_HOLDS
+        and (last is None or e.at > last.at)
+    ]
+    if not wet or asked.traits.indoor:
+        return None
+    entry, day = wet[-1]
+    why = f"{day.rain_mm:.0f} mm of rain by the station: it dilutes, and brings dirt."
+    return Condition(
+        "test_rain", "Test after the rain", why, entry.at, "Nobody knows whether chlorine still stands.",
+        "sampling", "slip", (Measure.FREE_CHLORINE, Measure.PH),
+    )  # fmt: skip
+
+
+def _lamp(asked: Asked) -> Condition | None:
+    lamps = [
+        e for e in asked.state.device_changes if isinstance(e.body, DeviceChanged) and e.body.what == "lamps"
+    ]
+    body = lamps[-1].body if lamps else None
+    if not isinstance(body, DeviceChanged) or body.after == "none":
+        return None
+    why = f"Lit since {lamps[-1].at.day} {lamps[-1].at:%B}: {body.after}. Verify by a hand test before adding salt."
+    return Condition(
+        "device_lamp", f"The {body.device} shows: {body.after}", why, lamps[-1].at, "The cell may have stopped.",
+        station="benches",
+    )  # fmt: skip
+
+
+_RULES: tuple[Callable[[Asked], Condition | None], ...] = (
+    _pressure, _event, _no_test, _scale, _salt_diluted, _stabiliser_diluted, _algae, _washes, _cell_age, _cold,
+    _display_apart, _device_silent, _rain, _lamp,
+)  # fmt: skip

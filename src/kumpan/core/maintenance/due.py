@@ -1,0 +1,267 @@
+"""What is due at a pool on a day, why, how late, and what early or late would cost; and what comes in a year.
+
+Pure: journal, pool and day in, list out. Sources: care-intervals, test-interval.
+"""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+from datetime import date, datetime, timedelta, tzinfo
+from enum import StrEnum
+
+from kumpan.core.journal import (
+    CareDone,
+    CareInterval,
+    CarePutOff,
+    CellKind,
+    Entry,
+    PoolState,
+    last_reading,
+)
+from kumpan.core.maintenance.conditions import Asked, Condition, conditions_now, interval_factor
+from kumpan.core.maintenance.index_history import IndexPoint
+from kumpan.core.maintenance.recurrence import dates_ahead, first_in_season, local_day, next_due
+from kumpan.core.maintenance.shocks import shocks
+from kumpan.core.maintenance.tasks import (
+    CELL_DAYS_PLAIN,
+    CELL_DAYS_SELF_CLEANING,
+    CELL_DAYS_SERVICE,
+    CareTask,
+    Preset,
+    tasks_for,
+)
+from kumpan.core.maintenance.test_intervals import TEST_INTERVALS, Rhythm, interval_days, uses_strips
+from kumpan.core.pool.equipment import Traits
+from kumpan.core.quantities.names import name_in_sentence
+from kumpan.core.quantities.readings import Measure
+
+SOURCES_USED = ("care-intervals", "test-interval")
+
+SOON_DAYS = 3
+TEST_EARLY, TEST_LATE = "Nothing but a few drops.", "Doses are made on a guess."
+
+
+class Standing(StrEnum):
+    OVERDUE = "overdue"
+    DUE = "due"
+    SOON = "soon"
+    LATER = "later"
+
+
+@dataclass(frozen=True)
+class CareInputs:
+    """One pool as the schedule sees it. `season` the months in season; `index` the saturation index over the log."""
+
+    state: PoolState
+    traits: Traits
+    volume_l: float
+    preset: Preset
+    zone: tzinfo
+    season: frozenset[int]
+    index: tuple[IndexPoint, ...] = ()
+
+    @property
+    def rhythm(self) -> Rhythm:
+        return Rhythm.SERVICE if self.preset is Preset.SERVICE else Rhythm.OWNER
+
+
+@dataclass(frozen=True)
+class DueItem:
+    """One thing on the list. `task` is what is done, snoozed or left out by; `days` its interval where it has one.
+
+    `late_days` counts from the day it was due; a put-off does not move that day, only the reminder.
+    """
+
+    task: str
+    title: str
+    due_on: date
+    standing: Standing
+    late_days: int
+    why: str
+    early: str = ""
+    late: str = ""
+    procedure: str | None = None
+    station: str | None = None
+    days: float | None = None
+    last_on: date | None = None
+    put_off_until: date | None = None
+    measures: tuple[Measure, ...] = ()
+    ahead: tuple[date, ...] = field(default=())
+
+
+@dataclass(frozen=True)
+class _Rule:
+    """A task or a test with the interval that holds here and what was last done."""
+
+    key: str
+    title: str
+    days: float
+    last: date | None
+    reason: str
+    early: str
+    late: str
+    season: frozenset[int]
+    procedure: str | None = None
+    measure: Measure | None = None
+
+
+def due_list(inputs: CareInputs, now: datetime, *, ahead_days: int = 0) -> tuple[DueItem, ...]:
+    """Everything that has a date, most pressing first. With `ahead_days` each carries its dates until then.
+
+    A condition (pressure, scale, a storm) stands beside the calendar's items and never hides one.
+    """
+    today = local_day(now, inputs.zone)
+    put_off = _put_off(inputs.state)
+    rules = [*_task_rules(inputs, now), *_test_rules(inputs)]
+    items = [_item(rule, today, put_off.get(rule.key), ahead_days) for rule in rules]
+    items += [
+        _condition_item(found, today, put_off.get(found.key), inputs)
+        for found in conditions_now(Asked(inputs.state, inputs.traits, inputs.volume_l, inputs.index, now))
+    ]
+    return tuple(sorted(items, key=pressing))
+
+
+def pressing(item: DueItem) -> tuple[int, date, str]:
+    """The order of a due list."""
+    return list(Standing).index(item.standing), item.due_on, item.task
+
+
+def _begun(inputs: CareInputs) -> date | None:
+    """The day the pool was set up here; nothing is overdue from before that."""
+    starts = [entry.at for entry in (*inputs.state.tests, *inputs.state.care, *inputs.state.looks)]
+    return local_day(min(starts), inputs.zone) if starts else None
+
+
+def _put_off(state: PoolState) -> Mapping[str, Entry]:
+    """The last put-off of each task that nothing has followed."""
+    done_at = {e.body.task: e.at for e in state.care if isinstance(e.body, CareDone)}
+    found: dict[str, Entry] = {}
+    for entry in state.put_off:
+        body = entry.body
+        if isinstance(body, CarePutOff) and not (body.task in done_at and done_at[body.task] > entry.at):
+            found[body.task] = entry
+    return found
+
+
+def _own_intervals(state: PoolState) -> dict[str, CareInterval]:
+    return {e.body.task: e.body for e in state.intervals if isinstance(e.body, CareInterval)}
+
+
+def _last_days(inputs: CareInputs) -> dict[str, date]:
+    """The day on which each task was last done, or left out with a reason."""
+    found: dict[str, date] = {}
+    for entry in (*inputs.state.care, *inputs.state.put_off):
+        body = entry.body
+        if isinstance(body, CareDone) or (isinstance(body, CarePutOff) and body.until is None):
+            day = local_day(entry.at, inputs.zone)
+            found[body.task] = max(day, found.get(body.task, day))
+    for entry in shocks(inputs.state):
+        day = local_day(entry.at, inputs.zone)
+        found["shock"] = max(day, found.get("shock", day))
+    return found
+
+
+def _task_rules(inputs: CareInputs, now: datetime) -> Iterator[_Rule]:
+    own, last = _own_intervals(inputs.state), _last_days(inputs)
+    begun = _begun(inputs)
+    for task in tasks_for(inputs.traits):
+        mine = own.get(task.key)
+        if mine is not None and mine.off:
+            continue
+        usual = _usual_days(task, inputs)
+        days = mine.days if mine is not None and mine.days is not None else usual
+        if days is None:
+            continue
+        factor, because = interval_factor(task.key, inputs.state, inputs.index, now)
+        days = days * (factor if mine is None or mine.days is None else 1.0)
+        whose = "your own interval" if mine is not None and mine.days is not None else "usual here"
+        reason = f"Every {_days_text(days)}, {whose}{because}."
+        yield _Rule(
+            task.key, task.title, days, last.get(task.key, begun), reason, task.early, task.late,
+            frozenset(range(1, 13)) if task.all_year else inputs.season, task.procedure,
+        )  # fmt: skip
+
+
+def _usual_days(task: CareTask, inputs: CareInputs) -> float | None:
+    """The preset's interval; for a cell by its kind, unless a technician looks at every visit."""
+    if task.key != "cell":
+        return task.days(inputs.preset)
+    if inputs.preset is Preset.SERVICE:
+        return CELL_DAYS_SERVICE
+    plain = inputs.state.plant.cell_kind is CellKind.PLAIN
+    return CELL_DAYS_PLAIN if plain else CELL_DAYS_SELF_CLEANING
+
+
+def _test_rules(inputs: CareInputs) -> Iterator[_Rule]:
+    own, strips = _own_intervals(inputs.state), uses_strips(inputs.state)
+    for row in TEST_INTERVALS:
+        key = f"test_{row.measure.value}"
+        mine = own.get(key)
+        usual = interval_days(row.measure, inputs.rhythm, inputs.traits, strips=strips)
+        days = mine.days if mine is not None and mine.days is not None else usual
+        if days is None or (mine is not None and mine.off):
+            continue
+        last = last_reading(inputs.state, row.measure)
+        name = name_in_sentence(row.measure)
+        yield _Rule(
+            key, f"Test {name}", days, None if last is None else local_day(last.at, inputs.zone),
+            f"Every {_days_text(days)} in season.", TEST_EARLY, TEST_LATE, inputs.season,
+            "sampling", row.measure,
+        )  # fmt: skip
+
+
+def _item(rule: _Rule, today: date, put_off: Entry | None, ahead_days: int) -> DueItem:
+    first = today if rule.last is None else next_due(rule.last, rule.days, rule.season)
+    due_on = first_in_season(first, rule.season)
+    until = today + timedelta(days=ahead_days)
+    ahead = tuple(dates_ahead(max(due_on, today), rule.days, rule.season, until)) if ahead_days else ()
+    shown, reason = _after_put_off(due_on, put_off)
+    since = "" if rule.last is None else f" Last on {_day_text(rule.last)}."
+    return DueItem(
+        rule.key, rule.title, due_on, _standing(shown, today, rule.days), max(0, (today - due_on).days),
+        f"{rule.reason}{since}{reason}", rule.early, rule.late, rule.procedure,
+        "slip" if rule.measure is not None else None, rule.days, rule.last,
+        shown if shown != due_on else None, (rule.measure,) if rule.measure else (), ahead,
+    )  # fmt: skip
+
+
+def _condition_item(found: Condition, today: date, put_off: Entry | None, inputs: CareInputs) -> DueItem:
+    due_on = local_day(found.since, inputs.zone)
+    shown, reason = _after_put_off(due_on, put_off)
+    return DueItem(
+        found.key, found.title, due_on, _standing(shown, today, None), max(0, (today - due_on).days),
+        f"{found.why}{reason}", found.early, found.late, found.procedure, found.station, None, None,
+        shown if shown != due_on else None, found.measures,
+    )  # fmt: skip
+
+
+def _after_put_off(due_on: date, put_off: Entry | None) -> tuple[date, str]:
+    """The day on which it shows again, and the reason given; the due day itself never moves."""
+    body = put_off.body if put_off is not None else None
+    if not isinstance(body, CarePutOff) or body.until is None or body.until <= due_on:
+        return due_on, ""
+    why = f" ({body.reason})" if body.reason else ""
+    return body.until, f" Put off to {_day_text(body.until)}{why}."
+
+
+def _standing(shown: date, today: date, days: float | None) -> Standing:
+    left = (shown - today).days
+    if left < 0:
+        return Standing.OVERDUE
+    if left == 0:
+        return Standing.DUE
+    return Standing.SOON if left <= min(SOON_DAYS, max(1.0, (days or SOON_DAYS) / 3)) else Standing.LATER
+
+
+def _days_text(days: float) -> str:
+    if days >= 360:
+        years = days / 365
+        return "year" if years < 1.5 else f"{years:.0f} years"
+    if days >= 60:
+        return f"{days / 30.4:.0f} months"
+    if days == 1:
+        return "day"
+    return f"{days:g} days"
+
+
+def _day_text(day: date) -> str:
+    return f"{day.day} {day:%B}"

@@ -1,0 +1,143 @@
+"""The year as one strip: water temperature, tests, what went in, shocks, new water, visits.
+
+Source: season-marks.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import UTC, datetime, time, timedelta
+from enum import StrEnum
+from uuid import UUID
+
+from kumpan.core.journal import (
+    AdditionMade,
+    CareDone,
+    Entry,
+    PoolState,
+    RescueEnded,
+    SeasonListKept,
+    TestTaken,
+    VisitDone,
+    WaterChange,
+    WaterChanged,
+    value_in,
+)
+from kumpan.core.maintenance.filter_pressure import CLEANINGS
+from kumpan.core.maintenance.shocks import chlorine_rise, is_shock, shock_sheets
+from kumpan.core.maintenance.tasks import TASKS
+from kumpan.core.quantities.readings import Measure
+
+SOURCE = "season-marks"
+
+NOON = time(17)  # UTC: noon in the middle of North America
+BACK, AHEAD = timedelta(days=275), timedelta(days=90)
+
+
+class RibbonRow(StrEnum):
+    """The rows of the strip, top to bottom."""
+
+    TESTS = "tests"
+    ADDED = "added"
+    SHOCKS = "shocks"
+    NEW_WATER = "new_water"
+    CARE = "care"
+    DUE = "due"
+
+
+@dataclass(frozen=True)
+class RibbonMark:
+    """Something that happened, or is due, on its row; `weight` 0 to 1 is how tall it is drawn."""
+
+    at: datetime
+    row: RibbonRow
+    text: str
+    weight: float = 1.0
+
+
+@dataclass(frozen=True)
+class WarmthPoint:
+    at: datetime
+    temperature_c: float
+
+
+@dataclass(frozen=True)
+class Ribbon:
+    """One rolling year: nine months back, three ahead."""
+
+    from_at: datetime
+    now_at: datetime
+    to_at: datetime
+    warmth: tuple[WarmthPoint, ...]
+    marks: tuple[RibbonMark, ...]
+
+
+def ribbon(state: PoolState, now: datetime, due: tuple[RibbonMark, ...] = ()) -> Ribbon:
+    """The strip of one pool as of now; `due` is what lies ahead."""
+    begin, end = now - BACK, now + AHEAD
+    marks = [mark for mark in (*_marks(state), *_hard_weeks(state), *due) if begin <= mark.at <= end]
+    warmth = tuple(point for point in _warmth(state) if begin <= point.at)
+    return Ribbon(begin, now, end, warmth, tuple(sorted(marks, key=lambda mark: (mark.at, mark.row))))
+
+
+def _warmth(state: PoolState) -> Iterator[WarmthPoint]:
+    for test in state.tests:
+        value = value_in(test.body.values, Measure.TEMPERATURE) if isinstance(test.body, TestTaken) else None
+        if value is not None:
+            yield WarmthPoint(test.at, value.value)
+
+
+def _marks(state: PoolState) -> Iterator[RibbonMark]:
+    volume_l = state.basin.volume_l if state.basin is not None else None
+    sheets = shock_sheets(state)
+    for test in state.tests:
+        if isinstance(test.body, TestTaken):
+            count = len(test.body.values)
+            yield RibbonMark(
+                test.at, RibbonRow.TESTS, f"Test of {count} measures", min(1.0, 0.3 + count / 10)
+            )
+    for entry in state.additions:
+        yield from _addition(entry, volume_l, sheets)
+    for entry in state.water_changes:
+        if isinstance(entry.body, WaterChanged):
+            share = entry.body.volume_l / volume_l if volume_l else 0.0
+            text = f"{_WATER[entry.body.kind]}, {100 * share:.0f} % of the water"
+            yield RibbonMark(entry.at, RibbonRow.NEW_WATER, text, min(1.0, 0.3 + 3 * share))
+    for entry in state.visits:
+        if isinstance(entry.body, VisitDone):
+            yield RibbonMark(entry.at, RibbonRow.CARE, "Visit done", 0.5)
+    for entry in state.care:
+        if isinstance(entry.body, CareDone):
+            title = TASKS[entry.body.task].title if entry.body.task in TASKS else "Care done"
+            heavy = entry.body.task in CLEANINGS or entry.body.task == "cell"
+            yield RibbonMark(entry.at, RibbonRow.CARE, title, 1.0 if heavy else 0.4)
+
+
+def _hard_weeks(state: PoolState) -> Iterator[RibbonMark]:
+    """A rescue's beginning and end, openings and closings on their days."""
+    for entry in state.rescues:
+        ended = isinstance(entry.body, RescueEnded)
+        yield RibbonMark(entry.at, RibbonRow.SHOCKS, f"Rescue {'ended' if ended else 'set'}", 0.8)
+    lists = {e.body.list_id: e.body for e in state.season_lists if isinstance(e.body, SeasonListKept)}
+    for kept in lists.values():
+        if not kept.dropped:
+            noon = datetime.combine(kept.day, NOON, UTC)
+            yield RibbonMark(noon, RibbonRow.CARE, kept.which.value.capitalize(), 1.0)
+
+
+_WATER: dict[WaterChange, str] = {
+    WaterChange.BACKWASH: "Backwash",
+    WaterChange.REFILL: "Refill",
+    WaterChange.RAIN: "Rain ran over",
+    WaterChange.DRAIN: "Drained and refilled",
+}
+
+
+def _addition(entry: Entry, volume_l: float | None, sheets: frozenset[UUID]) -> Iterator[RibbonMark]:
+    body = entry.body
+    if not isinstance(body, AdditionMade):
+        return
+    if is_shock(body, volume_l, sheets):
+        rise = chlorine_rise(body, volume_l)
+        yield RibbonMark(entry.at, RibbonRow.SHOCKS, body.label + (f": chlorine +{rise:.0f}" if rise else ""))
+    else:
+        yield RibbonMark(entry.at, RibbonRow.ADDED, body.label, 0.6)

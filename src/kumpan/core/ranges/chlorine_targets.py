@@ -1,0 +1,91 @@
+"""Three ways to set free chlorine: a fixed range, a ratio to stabiliser, or active chlorine by equilibrium.
+
+Sources: cya-ratio, obrien, morris.
+"""
+
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+from kumpan.core.chemistry import molar
+from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
+from kumpan.core.findings import Finding
+from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.ranges.profiles import Band
+from kumpan.core.ranges.verdicts import HIGHEST_CYA_PER_FREE_CHLORINE
+
+SOURCES_USED = ("cya-ratio", "obrien", "morris")
+
+# The water whose active chlorine is enough: 20 parts of stabiliser to 1 of free chlorine.
+REFERENCE_WATER = Readings(
+    free_chlorine=2.0, ph=7.5, total_alkalinity=100.0, cyanuric_acid=40.0, temperature_c=25.0
+)
+HIGHEST_SEARCHED_MG_L = 60.0
+
+
+@dataclass(frozen=True)
+class ChlorineWays:
+    """Least free chlorine by each way, mg/L; None where it cannot be reckoned."""
+
+    fixed: float | None
+    by_ratio: float | None
+    by_active: float | None
+
+
+def hypochlorous_mg_l(readings: Readings) -> float | None:
+    """Active chlorine: hypochlorous acid at equilibrium, mg/L as Cl2; None when a reading is missing."""
+    known = known_from(readings)
+    state = solve_readings(known) if known is not None and readings.free_chlorine is not None else None
+    return float(state.species.hocl) * molar.CHLORINE * 1000 if isinstance(state, State) else None
+
+
+@lru_cache(maxsize=1)
+def reference_hypochlorous_mg_l() -> float:
+    found = hypochlorous_mg_l(REFERENCE_WATER)
+    assert found is not None
+    return found
+
+
+def ways(readings: Readings, band: Band) -> ChlorineWays:
+    """The least free chlorine that each way asks for in this water."""
+    ratio = None
+    if readings.cyanuric_acid is not None:
+        ratio = max(readings.cyanuric_acid / HIGHEST_CYA_PER_FREE_CHLORINE, band.low or 0.0)
+    return ChlorineWays(band.low, ratio, _least_by_active(readings))
+
+
+@lru_cache(maxsize=256)
+def _least_by_active(readings: Readings) -> float | None:
+    """Free chlorine whose hypochlorous acid equals the reference water's, by bisection (monotone)."""
+    wanted = reference_hypochlorous_mg_l()
+    low, high = 0.0, HIGHEST_SEARCHED_MG_L
+    for _ in range(30):
+        middle = (low + high) / 2
+        found = hypochlorous_mg_l(replace(readings, free_chlorine=middle))
+        if found is None:
+            return None
+        low, high = (middle, high) if found < wanted else (low, middle)
+        if high - low < 0.005:
+            break
+    return high if high < HIGHEST_SEARCHED_MG_L else None
+
+
+def other_views(readings: Readings, band: Band) -> tuple[Finding, ...]:
+    """What the other two ways say of this free chlorine, where they differ from the fixed range."""
+    free = readings.free_chlorine
+    if free is None:
+        return ()
+    found, here = ways(readings, band), band.low is not None and free < band.low
+    views = (
+        ("by_ratio", f"By stabiliser ratio (stabiliser {readings.cyanuric_acid or 0:.0f})", found.by_ratio),
+        ("by_active", "By active chlorine at this pH and stabiliser", found.by_active),
+    )
+    return tuple(
+        Finding(
+            code,
+            f"{name} it takes {least:.1f} or more: {'low' if free < least else 'enough'}.",
+            Measure.FREE_CHLORINE,
+            {"least": least},
+        )
+        for code, name, least in views
+        if least is not None and (free < least) != here
+    )

@@ -1,0 +1,88 @@
+"""What a reading means, in words: in range, low, high, and what that does.
+
+Sources: the school's own, cya-ratio.
+"""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from kumpan.core.findings import Finding
+from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.ranges.profiles import Band
+
+SOURCES_USED = ("cya-ratio",)
+
+HIGHEST_CYA_PER_FREE_CHLORINE = 20.0
+
+
+class VerdictCode(StrEnum):
+    GOOD = "good"
+    LOW = "low"
+    HIGH = "high"
+    NOT_MEASURED = "not_measured"
+    NOT_MANAGED = "not_managed"
+
+
+@dataclass(frozen=True)
+class Verdict:
+    code: VerdictCode
+    text: str
+
+
+_M = Measure
+_LOW_WORDS: dict[Measure, str] = {
+    _M.FREE_CHLORINE: "low: germs and algae can grow",
+    _M.PH: "low: eats metal and cement, stings eyes",
+    _M.TOTAL_ALKALINITY: "low: pH will swing",
+    _M.CALCIUM_HARDNESS: "low: takes calcium from cement",
+    _M.CYANURIC_ACID: "low: sun burns chlorine off in hours",
+    _M.SALT: "low: the cell stops or wears out early",
+    _M.SATURATION_INDEX: "eats cement and metal",
+}
+_HIGH_WORDS: dict[Measure, str] = {
+    _M.FREE_CHLORINE: "high: wait before swimming",
+    _M.COMBINED_CHLORINE: "high: smells and irritates; shock",
+    _M.PH: "high: scale, weak chlorine",
+    _M.TOTAL_ALKALINITY: "high: pH drifts up, scale",
+    _M.CALCIUM_HARDNESS: "high: scale on tile, heater, cell",
+    _M.CYANURIC_ACID: "high: chlorine is bound; only dilution helps",
+    _M.SALT: "high: corrosion, cell alarms",
+    _M.SATURATION_INDEX: "scaling",
+}
+_GOOD_WORDS: dict[Measure, str] = {_M.COMBINED_CHLORINE: "nothing to burn off"}
+
+
+def verdict(measure: Measure, value: float | None, band: Band | None) -> Verdict:
+    """The verdict on one measure by its band; the words stay the same wherever it is shown."""
+    if value is None:
+        return Verdict(VerdictCode.NOT_MEASURED, "not measured")
+    if band is None:
+        return Verdict(VerdictCode.NOT_MANAGED, "not managed here")
+    if band.low is not None and value < band.low:
+        return Verdict(VerdictCode.LOW, _LOW_WORDS.get(measure, "low"))
+    if band.high is not None and value > band.high:
+        return Verdict(VerdictCode.HIGH, _HIGH_WORDS.get(measure, "high"))
+    return Verdict(VerdictCode.GOOD, _GOOD_WORDS.get(measure, "good"))
+
+
+def bound_chlorine(readings: Readings) -> Finding | None:
+    """The 20:1 warning: with more stabiliser than 20 times free chlorine, the chlorine is bound."""
+    free, stabiliser = readings.free_chlorine, readings.cyanuric_acid
+    if free is None or stabiliser is None or stabiliser <= HIGHEST_CYA_PER_FREE_CHLORINE * free:
+        return None
+    least = stabiliser / HIGHEST_CYA_PER_FREE_CHLORINE
+    return Finding(
+        "chlorine_bound",
+        f"Bound by {stabiliser:.0f} of stabiliser: by stabiliser ratio it takes {least:.1f} ppm or more.",
+        Measure.FREE_CHLORINE,
+        {"least_free_chlorine": least},
+    )
+
+
+def chlorine_verdict(readings: Readings, band: Band) -> Verdict:
+    """Free chlorine's verdict; never a plain "good" while the chlorine is bound."""
+    plain = verdict(Measure.FREE_CHLORINE, readings.free_chlorine, band)
+    bound = bound_chlorine(readings)
+    if bound is None or plain.code is not VerdictCode.GOOD:
+        return plain
+    return Verdict(VerdictCode.GOOD, f"in range, but bound by {readings.cyanuric_acid:.0f} of stabiliser")

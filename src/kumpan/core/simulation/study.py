@@ -1,0 +1,182 @@
+"""Many simulated pools, and how well a forecaster does on them: cases to score, made by seed.
+
+The forecaster is handed in, so that this knows nothing of the model. Source: simulated-world.
+"""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from uuid import UUID, uuid5
+
+import numpy as np
+
+from kumpan.core.journal import BasinMeasured, CellSet, Entry, PoolState, Reading, fold, history
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.simulation.carer import BLEACH, DICHLOR, POURING_HOUR, Carer, Habits, Told, moment
+from kumpan.core.simulation.world import Climate, Nature, Water, World
+
+SOURCE = "simulated-world"
+
+SPACE = UUID("0d8a5a0e-51c5-4f35-9a8c-2f7d6a0f4c11")
+WEEKS = 8
+ORIGINS = 4  # the last visits of each pool that are forecast from
+KINDS = ("liquid", "liquid", "tablets", "salt cell", "granules")
+AHEAD_H = 71  # three days, just before the next visit
+START_S = 1_780_300_800.0  # 1 June 2026
+
+
+@dataclass(frozen=True)
+class Case:
+    """One forecast to make: the journal so far, the pool as believed, when for, and the truth then.
+
+    `planned`: what the carer means to pour until then, as (UTC seconds, mg/L in the volume believed in).
+    """
+
+    pool: int
+    state: PoolState
+    believed_volume_l: float
+    climate: Climate
+    indoor: bool
+    covered: bool
+    when_s: float
+    truth_mg_l: float
+    planned: tuple[tuple[float, float], ...] = ()
+
+    @property
+    def kind(self) -> str:
+        """How this pool gets its chlorine."""
+        return kind_of(self.pool)
+
+
+@dataclass(frozen=True)
+class Score:
+    """Of many forecasts: share of truths inside the band, the band's median width, and mean errors (mg/L)."""
+
+    cases: int
+    inside: float
+    median_width: float
+    error: float
+    naive_error: float
+
+    @property
+    def gain(self) -> float:
+        """How much smaller the error is than that of "same as last week"."""
+        return 1 - self.error / self.naive_error
+
+
+def entries(told: list[Told], key: str) -> list[Entry]:
+    """The journal as it was told; ids follow from the key and the order."""
+    return [
+        Entry(uuid5(SPACE, f"{key}/{n}"), SPACE, moment(row.at_s), moment(row.at_s), None, row.body)
+        for n, row in enumerate(told)
+    ]
+
+
+def cases(pools: int, seed: int = 1) -> Iterator[Case]:
+    for number in range(pools):
+        yield from _pool(number, seed)
+
+
+def _pool(number: int, seed: int) -> Iterator[Case]:
+    draw = np.random.default_rng([seed, number])
+    believed = float(draw.uniform(25_000, 110_000))
+    nature, habits = _nature(draw, believed), _habits(draw, believed, number)
+    water = Water(2.5, 2.3, 0.1, 7.5, float(draw.uniform(70, 120)), float(draw.uniform(150, 350)),
+                  0.0 if nature.indoor else float(draw.uniform(25, 75)), 2900.0)  # fmt: skip
+    climate = Climate(latitude_deg=float(draw.uniform(26, 44)), mean_c=float(draw.uniform(22, 27)))
+    world = World(nature, climate, water, START_S, seed=seed * 100_003 + number)
+    truths: list[float] = []
+    carer = Carer(world, habits)
+    daily: list[tuple[float, float]] = []
+    season = [Told(START_S - 60, BasinMeasured(believed))]
+    for row in _watched(carer, world, truths):
+        season.append(row)
+        daily.append((row.at_s, carer.daily_mg_l))
+    everything = entries(season, f"{seed}/{number}")
+    tests = [entry.at.timestamp() for entry in everything if entry.kind == "test"]
+    for origin in [at for at in tests if at + AHEAD_H * 3600 < START_S + len(truths) * 3600][-ORIGINS:]:
+        when = origin + AHEAD_H * 3600
+        state = fold([entry for entry in everything if entry.at.timestamp() < origin + 3600])
+        truth = float(np.interp(when, START_S + 3600 * np.arange(len(truths)), truths))
+        habit = [mg_l for at_s, mg_l in daily if at_s < origin + 3600][-1]
+        planned = _evenings(climate, origin + 3600, when, habit) if habit else ()
+        yield Case(number, state, believed, climate, nature.indoor, nature.covered, when, truth, planned)
+
+
+def _evenings(climate: Climate, from_s: float, to_s: float, mg_l: float) -> tuple[tuple[float, float], ...]:
+    """The daily pours between two times."""
+    offset = (POURING_HOUR - climate.longitude_deg / 15) * 3600 + 300
+    first = from_s - (from_s - offset) % 86_400 + 86_400
+    return tuple((at_s, mg_l) for at_s in np.arange(first, to_s, 86_400.0).tolist())
+
+
+def _watched(carer: Carer, world: World, truths: list[float]) -> Iterator[Told]:
+    """The season, while the truth is written down hour by hour."""
+    step, dead = world.step, world.nature.dead_share
+
+    def watched_step() -> None:
+        truths.append(world.water.free * (1 - dead) + world.water.dead * dead)
+        step()
+
+    world.step = watched_step  # type: ignore[method-assign]
+    yield from carer.season(WEEKS * 7 + 3)
+
+
+def kind_of(number: int) -> str:
+    return KINDS[number % len(KINDS)]
+
+
+def _nature(draw: np.random.Generator, believed: float) -> Nature:
+    return Nature(
+        true_volume_l=believed * float(np.clip(draw.normal(1, 0.07), 0.8, 1.2)),
+        sun_per_hour=0.045 * float(np.exp(draw.normal(0, 0.35))),
+        organics_mg_l_day=0.6 * float(np.exp(draw.normal(0, 0.5))),
+        mood=float(draw.uniform(0.15, 0.45)),
+        dead_share=float(draw.uniform(0.05, 0.3)),
+        indoor=bool(draw.random() < 0.12),
+        covered=bool(draw.random() < 0.2),
+        guests_a_week=float(draw.uniform(0, 8)),
+    )
+
+
+def _habits(draw: np.random.Generator, believed: float, number: int) -> Habits:
+    kind = kind_of(number)
+    common = {
+        "believed_volume_l": believed,
+        "gaps_days": (3.0, 4.0),
+        "visit_hour": float(draw.integers(8, 19)),
+        "kit": "drops" if draw.random() < 0.75 else "photometer",
+        "free_goal": float(draw.uniform(3, 7)),
+        "counts_guests": bool(draw.random() < 0.4),
+        "backwash_every": 6,
+    }
+    if kind == "tablets":
+        return Habits(**common, tablets_a_week_g=float(draw.uniform(6, 14)) * believed / 1000 / 0.9)  # type: ignore[arg-type]
+    if kind == "salt cell":
+        daily_g = float(draw.uniform(1.2, 2.6)) * believed / 1000
+        return Habits(**common, cell=CellSet(round(daily_g / 0.6 / 10, 1), 60.0, 10.0), salt_goal=3200.0)  # type: ignore[arg-type]
+    product = DICHLOR if kind == "granules" else BLEACH
+    return Habits(**common, chlorine=product, daily_mg_l=float(draw.uniform(0.8, 2.0)))  # type: ignore[arg-type]
+
+
+Forecaster = Callable[[Case], tuple[float, float, float]]
+
+
+def score(given: list[Case], forecaster: Forecaster) -> Score:
+    """Score a forecaster that answers (low, likely, high) mg/L for each case."""
+    answers = np.array([forecaster(case) for case in given])
+    truth = np.array([case.truth_mg_l for case in given])
+    naive = np.array([_last_week(case) for case in given])
+    return Score(
+        len(given),
+        float(np.mean((truth >= answers[:, 0]) & (truth <= answers[:, 2]))),
+        float(np.median(answers[:, 2] - answers[:, 0])),
+        float(np.mean(np.abs(answers[:, 1] - truth))),
+        float(np.mean(np.abs(naive - truth))),
+    )
+
+
+def _last_week(case: Case) -> float:
+    """The test closest to the same hour a week earlier."""
+    week_ago = case.when_s - 7 * 86_400
+    past: list[Reading] = history(case.state, Measure.FREE_CHLORINE)
+    return min(past, key=lambda reading: abs(reading.at.timestamp() - week_ago)).value.value

@@ -1,0 +1,9 @@
+"""How often water is tested, and how long a test speaks for the water.
+
+Source: test-interval.
+"""
+
+from datetime import timedelta
+
+TEST_EVERY = timedelta(days=3, hours=12)
+TEST_HOLDS_DAYS = 4  # twice a week: after that nobody knows

@@ -1,0 +1,124 @@
+"""Someone who follows the rescue plan to the letter: each sheet down to its first test, then they ask again.
+
+Source: simulated-world.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime, tzinfo
+
+from kumpan.core.algae.criteria import StageKey, finished, stage_now
+from kumpan.core.algae.episode import RESCUE
+from kumpan.core.algae.preparing import CLEAN_FILTER
+from kumpan.core.algae.request import RescueAsked
+from kumpan.core.algae.stages import GAUGE, PUMP_OFF, REFILL, VACUUM, rescue_sheet
+from kumpan.core.forecast.expected import expected_now
+from kumpan.core.journal import Outcome, RescueSet, SheetStarted, StepTicked
+from kumpan.core.maintenance.filter_pressure import LIMIT_KPA
+from kumpan.core.pool.equipment import Traits
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.ranges.profiles import bands, school
+from kumpan.core.records.step import ADD, DO, TEST
+from kumpan.core.simulation.carer import moment
+from kumpan.core.training.player import Player
+from kumpan.core.treatment.plan import Plan
+
+SOURCE = "simulated-world"
+
+MOST_DAYS = 45
+FULL_TEST_DAYS = 5.0
+SWIM_LIMIT_MG_L = 4.0
+
+
+@dataclass
+class Rescuer:
+    """One rescue by the plan, with a player's hands."""
+
+    player: Player
+    setting: RescueSet
+    traits: Traits
+    shelf: Sequence[Product]
+    zone: tzinfo
+    most_days: float = MOST_DAYS
+
+    def __post_init__(self) -> None:
+        self.full_test_day = 0.0
+        self._look_and_test(full=True)
+        self.player.tell(self.setting)
+        self.products: Mapping[str, Product] = {product.id: product for product in self.shelf}
+
+    def run(self) -> datetime | None:
+        """Until the plan says that it is over; the moment, or None after too many days."""
+        while self.player.days < self.most_days:
+            asked = self.asked()
+            if finished(asked):
+                return moment(self.player.world.now_s)
+            self._follow(stage_now(asked), rescue_sheet(asked))
+        return None
+
+    def asked(self) -> RescueAsked:
+        """The question as the app would put it now."""
+        state, climate = self.player.state, self.player.world.climate
+        readings = expected_now(state)
+        return RescueAsked(
+            state,
+            self.setting,
+            readings,
+            self.player.believed_volume_l,
+            self.traits,
+            self.shelf,
+            bands(school("household"), self.traits, readings.cyanuric_acid),
+            SWIM_LIMIT_MG_L,
+            climate.latitude_deg,
+            climate.longitude_deg,
+            self.zone,
+            moment(self.player.world.now_s),
+        )
+
+    def _follow(self, stage: StageKey, plan: Plan) -> None:
+        """The sheet down to its first test; a sheet that cannot be made lets an hour pass."""
+        player, started_s = self.player, self.player.world.now_s
+        before = expected_now(player.state)
+        sheet = player.tell(
+            SheetStarted(plan.steps, "household", before, plan.predicted, f"{RESCUE}/{stage}")
+        )
+        if not plan.steps:
+            player.wait(1)
+        for number, step in enumerate(plan.steps):
+            self._wait_until(started_s + 60 * step.offset_min)
+            if step.kind == TEST:
+                stale = player.days - self.full_test_day > FULL_TEST_DAYS
+                self._look_and_test(full=stale or Measure.CYANURIC_ACID in step.measures)
+                return
+            if step.kind == ADD:
+                player.add(self.products[step.product_id or ""], step.rounded_g or 0.0, (sheet.id, number))
+            elif step.kind == DO:
+                self._do(step.title)
+                player.tell(StepTicked(sheet.id, number, Outcome.DONE))
+
+    def _wait_until(self, at_s: float) -> None:
+        while self.player.world.now_s + 1 < at_s:
+            self.player.wait(1)
+
+    def _do(self, title: str) -> None:
+        player, green = self.player, self.player.world.green
+        if title.lower().startswith("brush"):
+            player.brush()
+        if title.startswith(GAUGE):
+            if player.read_gauge() >= green.clean_kpa + LIMIT_KPA:
+                player.clean_filter()
+        elif title == CLEAN_FILTER[self.traits.filter][0]:
+            player.clean_filter()
+        elif title == PUMP_OFF:
+            green.pump_on = False
+        elif title == VACUUM:
+            player.vacuum()
+        elif title == REFILL:
+            green.pump_on = True
+
+    def _look_and_test(self, *, full: bool) -> None:
+        self.player.look()
+        if full:
+            self.full_test_day = self.player.days
+        self.player.test(full=full)

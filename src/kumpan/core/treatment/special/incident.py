@@ -1,0 +1,160 @@
+"""Accidents in the water, as the health authority's guidance has them. Where it gives no time, none is given.
+
+Source: faecal-guidance. The local health authority comes first, and in a public pool it decides.
+"""
+
+from dataclasses import dataclass, replace
+from enum import StrEnum
+
+from kumpan.core.dosing.mass_balance import mass_for_change_g
+from kumpan.core.dosing.solver import Dose, Unmet
+from kumpan.core.findings import Finding
+from kumpan.core.hazards import Hazard
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.treatment.plan import Plan
+from kumpan.core.treatment.schedule import Timeline
+from kumpan.core.treatment.special.shock import ShockAsked, shock_product
+from kumpan.core.treatment.split import Part
+
+SOURCE = "faecal-guidance"
+
+
+class Incident(StrEnum):
+    FORMED_STOOL = "formed_stool"
+    DIARRHOEA = "diarrhoea"
+    VOMIT = "vomit"
+    BLOOD = "blood"
+
+
+NAMES: dict[Incident, str] = {
+    Incident.FORMED_STOOL: "Formed stool",
+    Incident.DIARRHOEA: "Diarrhoea",
+    Incident.VOMIT: "Vomit",
+    Incident.BLOOD: "Blood",
+}
+HIGHEST_PH = 7.5
+LEAST_TEMPERATURE_C = 25.0
+# Minutes times mg/L against the hardiest germ, without stabiliser.
+CT_MG_MIN_L = 15_300.0
+
+
+@dataclass(frozen=True)
+class Holding:
+    """Free chlorine (mg/L) to hold and for how many minutes, up to a stabiliser level (mg/L)."""
+
+    incident: Incident
+    stabiliser_to: float
+    free_chlorine_mg_l: float
+    minutes: float
+
+
+HOLDINGS: tuple[Holding, ...] = (
+    Holding(Incident.FORMED_STOOL, 0.0, 2.0, 25),
+    Holding(Incident.FORMED_STOOL, float("inf"), 2.0, 50),
+    Holding(Incident.DIARRHOEA, 0.0, 20.0, CT_MG_MIN_L / 20.0),
+    Holding(Incident.DIARRHOEA, 15.0, 20.0, 28 * 60),
+)
+
+
+def holding(incident: Incident, stabiliser: float | None) -> Holding | None:
+    """The guidance for this accident at this stabiliser; None where it gives none, or stabiliser is unknown."""
+    if stabiliser is None:
+        return None
+    return next(
+        (row for row in HOLDINGS if row.incident is incident and stabiliser <= row.stabiliser_to), None
+    )
+
+
+def incident_plan(incident: Incident, asked: ShockAsked) -> Plan:
+    """Close, remove, disinfect, and hold the chlorine that the guidance names for its time."""
+    line = Timeline(asked.volume_l, asked.readings, asked.telling)
+    line.do(
+        "Close the pool: everybody out, nobody in",
+        f"{NAMES[incident]} in the water. A sign at the gate; tell who was in it.",
+        Hazard.OPEN_WATER,
+    )
+    line.do(
+        "Take it out with a scoop or net, never the vacuum",
+        "Into the sanitary sewer, not onto the ground. Then disinfect the tool in the pool's chlorine.",
+        Hazard.SOILED_WATER,
+    )
+    row = holding(incident, asked.readings.cyanuric_acid)
+    unmet: tuple[Unmet, ...] = ()
+    if row is None:
+        unmet = (Unmet(Measure.FREE_CHLORINE, "no_guidance", _no_time(incident, asked)),)
+    else:
+        unmet = _hold(line, row, asked)
+    after = asked.readings
+    for step in line.steps:
+        after = replace(after, free_chlorine=step.expected.get(Measure.FREE_CHLORINE, after.free_chlorine))
+    line.do(
+        "Backwash or clean the filter, to waste",
+        "What it caught must not come back. Local rules decide where the water goes.",
+        Hazard.SOILED_WATER,
+    )
+    line.test(
+        (Measure.FREE_CHLORINE, Measure.PH),
+        "Open only with free chlorine and pH back in range and the drain plain to see.",
+    )
+    return Plan(tuple(line.steps), after, unmet, _notes(asked))
+
+
+def _hold(line: Timeline, row: Holding, asked: ShockAsked) -> tuple[Unmet, ...]:
+    free = asked.readings.free_chlorine
+    if free is None:
+        return (Unmet(Measure.FREE_CHLORINE, "not_measured", "Free chlorine is not measured: test it now."),)
+    if free < row.free_chlorine_mg_l:
+        rise = row.free_chlorine_mg_l - free
+        product = shock_product(asked, rise)
+        if product is None:
+            reason = f"Nothing on the shelf brings free chlorine to {row.free_chlorine_mg_l:g} here."
+            return (Unmet(Measure.FREE_CHLORINE, "no_product", reason),)
+        grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise, asked.volume_l)
+        why = f"Free chlorine from {free:.3g} to {row.free_chlorine_mg_l:g}, as the guidance holds it."
+        line.add(Part(Dose(product, grams, Measure.FREE_CHLORINE, rise, why), grams, 1))
+        line.wait_until(line.now + 60, "Until it is mixed: pump on.")
+        line.test((Measure.FREE_CHLORINE, Measure.PH), "The time counts only from here, with both as named.")
+    line.wait_until(
+        line.now + round(row.minutes),
+        f"Free chlorine at {row.free_chlorine_mg_l:g} or more, pH at {HIGHEST_PH:g} or less, water at 25 C (77 F) or more, "
+        "filter running: test and top up, and begin the time again if it falls under.",
+    )
+    return ()
+
+
+def _no_time(incident: Incident, asked: ShockAsked) -> str:
+    if asked.readings.cyanuric_acid is None:
+        return "Stabiliser is not measured: the time depends on it. Test it, and keep the pool closed."
+    if incident is Incident.DIARRHOEA:
+        return (
+            f"With stabiliser at {asked.readings.cyanuric_acid:.0f} no time is given: drain or dilute to 15 or less first, "
+            "and ask the health authority."
+        )
+    return f"For {NAMES[incident].lower()} no time is named here: ask the health authority, and keep the pool closed till then."
+
+
+def _notes(asked: ShockAsked) -> tuple[Finding, ...]:
+    found = [
+        Finding(
+            "authority",
+            "Guidance quoted from memory. The health authority's own words come first, and in a public pool they bind.",
+        )
+    ]
+    ph, temperature = asked.readings.ph, asked.readings.temperature_c
+    if ph is None or ph > HIGHEST_PH:
+        found.append(
+            Finding(
+                "ph_first",
+                f"Bring pH to {HIGHEST_PH:g} or less first; above it the times do not hold.",
+                Measure.PH,
+            )
+        )
+    if temperature is None or temperature < LEAST_TEMPERATURE_C:
+        found.append(
+            Finding(
+                "too_cold",
+                "The times hold at 25 C (77 F) or warmer; colder water has none here.",
+                Measure.TEMPERATURE,
+            )
+        )
+    return tuple(found)

@@ -1,0 +1,79 @@
+"""Too much chlorine: stop what feeds it, let the sun work, a reducer where it must be today.
+
+Sources: chlorine-reducer, mixing.
+"""
+
+from datetime import timedelta
+
+from kumpan.core.dosing.chlorine_reducer import reducer_dose
+from kumpan.core.dosing.solver import Dose
+from kumpan.core.findings import Finding
+from kumpan.core.hazards import Hazard
+from kumpan.core.pool.equipment import Chlorination
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.treatment.dusk import next_morning
+from kumpan.core.treatment.plan import Plan
+from kumpan.core.treatment.schedule import Timeline
+from kumpan.core.treatment.special.request import SpecialAsked, nothing_to_do
+from kumpan.core.treatment.split import Part
+
+SOURCES_USED = ("chlorine-reducer", "mixing")
+REDUCER = Product("reducer", "sodium_thiosulfate", 100.0)
+REDUCER_MIXES_MIN = 30
+SUN_FIRST = timedelta(hours=8)
+_FEEDER_OFF = {
+    Chlorination.SALT_CELL: "Turn the cell to 0",
+    Chlorination.TABLETS: "Close the feeder, or take the floater out",
+}
+
+
+def lower_chlorine_plan(asked: SpecialAsked, *, today: bool) -> Plan:
+    """Stop what feeds it, uncover, let the sun work, test; `today`: half of the reducer, then a test."""
+    free, limit = asked.readings.free_chlorine, asked.swim_limit_mg_l
+    if free is None:
+        return nothing_to_do(asked, "not_measured", "Free chlorine is not measured: test it first.")
+    if free <= limit:
+        return nothing_to_do(
+            asked, "in_range", f"Free chlorine at {free:.3g} is not over the swim limit of {limit:g}."
+        )
+    line = Timeline(asked.volume_l, asked.readings, asked.telling)
+    line.do(
+        "Nobody in; a sign at the gate",
+        f"Free chlorine {free:.3g} is over the swim limit of {limit:g}.",
+        Hazard.OPEN_WATER,
+    )
+    stop = _FEEDER_OFF.get(asked.traits.chlorination, "Stop whatever still feeds chlorine")
+    line.do(
+        stop, "First the source, then the rest.", Hazard.TABLETS if "feeder" in stop else Hazard.OPEN_WATER
+    )
+    line.do("Cover off, pump on", "Sun and moving water take chlorine away for nothing.", Hazard.OPEN_WATER)
+    if today:
+        _reduce(line, asked, free, limit)
+    else:
+        morning = next_morning(asked.now, asked.zone, SUN_FIRST)
+        line.wait_until(int((morning - asked.now).total_seconds() // 60), "A day of sun, if there is one.")
+        line.test(
+            (Measure.FREE_CHLORINE, Measure.PH),
+            f"Swim at {limit:g} or less. Still over: another day, or the reducer.",
+        )
+    after = asked.readings.with_value(Measure.FREE_CHLORINE, _after_reducer(free, limit) if today else None)
+    bleached = "A high level can bleach the test: mix the sample half and half with bottled water and double the reading."
+    return Plan(tuple(line.steps), after, (), (Finding("bleached", bleached, Measure.FREE_CHLORINE),))
+
+
+def _after_reducer(free: float, limit: float) -> float:
+    return limit + (free - limit) / 2
+
+
+def _reduce(line: Timeline, asked: SpecialAsked, free: float, limit: float) -> None:
+    product = next((p for p in asked.shelf if p.chemical == "sodium_thiosulfate"), REDUCER)
+    grams = reducer_dose(free, limit, asked.volume_l, product).first_g
+    why = f"Half of what is reckoned for {free:.3g} to {limit:g}. Too much eats the next chlorine."
+    dose = Dose(product, grams, Measure.FREE_CHLORINE, -(free - limit) / 2, why)
+    line.add(Part(dose, grams, 1), expected_change=-(free - limit) / 2)
+    line.wait_until(line.now + REDUCER_MIXES_MIN, "Until it is mixed: pump on.")
+    line.test(
+        (Measure.FREE_CHLORINE, Measure.PH),
+        f"Swim at {limit:g} or less. Still over: the other half, never more.",
+    )

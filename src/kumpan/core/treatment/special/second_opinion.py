@@ -1,0 +1,245 @@
+"""What somebody advised, read and reckoned: what it would do to every measure. Sources: mass-balance,
+order, addition-limits.
+"""
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import combinations
+
+from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
+from kumpan.core.dosing.mass_balance import change_per_g, changes
+from kumpan.core.dosing.rounding import mass_text, volume_text
+from kumpan.core.dosing.solver import Dose, Unmet, after_all
+from kumpan.core.errors import UnreadableQuantity
+from kumpan.core.findings import Finding
+from kumpan.core.pool.equipment import Traits
+from kumpan.core.products.catalogue import CATALOGUE
+from kumpan.core.products.product import Product, density
+from kumpan.core.quantities.names import NAMES
+from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantities.typed import Dimension, read_quantity
+from kumpan.core.records.display import Telling
+from kumpan.core.treatment.order_and_waits import ADDITION_LIMITS, ANY_TWO_MINUTES, separation
+from kumpan.core.treatment.plan import AS_SOLD, Plan
+from kumpan.core.treatment.schedule import lay_out
+from kumpan.core.treatment.split import spread
+
+SOURCES_USED = ("mass-balance", "order", "addition-limits")
+
+# What shops, labels and charts call things; the longest match counts.
+WORDS: dict[str, tuple[str, float]] = {
+    "salt": ("sodium_chloride", 100.0),
+    "buffer": ("sodium_bicarbonate", 100.0),
+    "alkalinity up": ("sodium_bicarbonate", 100.0),
+    "alkalinity increaser": ("sodium_bicarbonate", 100.0),
+    "alkalinity plus": ("sodium_bicarbonate", 100.0),
+    "baking soda": ("sodium_bicarbonate", 100.0),
+    "bicarb": ("sodium_bicarbonate", 100.0),
+    "bicarbonate": ("sodium_bicarbonate", 100.0),
+    "ph up": ("sodium_carbonate", 100.0),
+    "ph plus": ("sodium_carbonate", 100.0),
+    "ph increaser": ("sodium_carbonate", 100.0),
+    "soda ash": ("sodium_carbonate", 100.0),
+    "ph down": ("sodium_bisulfate", 93.2),
+    "ph minus": ("sodium_bisulfate", 93.2),
+    "ph decreaser": ("sodium_bisulfate", 93.2),
+    "dry acid": ("sodium_bisulfate", 93.2),
+    "acid": ("hydrochloric_acid", 31.45),
+    "muriatic acid": ("hydrochloric_acid", 31.45),
+    "hydrochloric acid": ("hydrochloric_acid", 31.45),
+    "shock": ("calcium_hypochlorite", 65.0),
+    "cal hypo": ("calcium_hypochlorite", 65.0),
+    "calcium hypochlorite": ("calcium_hypochlorite", 65.0),
+    "dichlor": ("sodium_dichlor", 56.0),
+    "granules": ("sodium_dichlor", 56.0),
+    "tablets": ("trichlor", 90.0),
+    "trichlor": ("trichlor", 90.0),
+    "liquid chlorine": ("sodium_hypochlorite", 10.0),
+    "chlorine": ("sodium_hypochlorite", 10.0),
+    "bleach": ("sodium_hypochlorite", 6.0),
+    "calcium": ("calcium_chloride", 77.0),
+    "calcium chloride": ("calcium_chloride", 77.0),
+    "hardness up": ("calcium_chloride", 77.0),
+    "hardness increaser": ("calcium_chloride", 77.0),
+    "stabiliser": ("cyanuric_acid", 100.0),
+    "stabilizer": ("cyanuric_acid", 100.0),
+    "conditioner": ("cyanuric_acid", 100.0),
+    "cyanuric acid": ("cyanuric_acid", 100.0),
+    "borax": ("borax", 100.0),
+    "boric acid": ("boric_acid", 100.0),
+    "chlorine reducer": ("sodium_thiosulfate", 100.0),
+    "thiosulfate": ("sodium_thiosulfate", 100.0),
+}
+_PERCENT = re.compile(r"(\d+(?:[.,]\d+)?)\s*(?:%|percent)")
+_AMOUNT = re.compile(
+    r"(\d[\d.,/½¼¾]*\s*(?:fl\.?\s*oz|[a-z]+)(?:\s+\d[\d.,]*\s*oz)?|[½¼¾]\s*[a-z]+)", re.IGNORECASE
+)
+_FULL_STOPS = re.compile(r"[,;\n+]|\band\b")
+
+
+@dataclass(frozen=True)
+class Advice:
+    """One thing advised: as typed, what it was taken for, and its amount."""
+
+    typed: str
+    product: Product
+    mass_g: float
+    text: str
+
+
+@dataclass(frozen=True)
+class Unread:
+    """A piece that was not understood, with the cure."""
+
+    typed: str
+    text: str
+
+
+@dataclass(frozen=True)
+class SecondOpinion:
+    """The advice as read, the water after it, and what to know before following it."""
+
+    advice: tuple[Advice, ...]
+    unread: tuple[Unread, ...]
+    before: Readings
+    after: Readings
+    findings: tuple[Finding, ...]
+
+
+def second_opinion(text: str, readings: Readings, volume_l: float, *, metric: bool = False) -> SecondOpinion:
+    """Read "salt 20kg, buffer 400g" and reckon it, all of it in and mixed, its chlorine used up for pH."""
+    advice: list[Advice] = []
+    unread: list[Unread] = []
+    for piece in (part.strip() for part in _FULL_STOPS.split(_decimal_commas(text))):
+        if piece:
+            found = _read(piece, metric)
+            (advice if isinstance(found, Advice) else unread).append(found)  # type: ignore[arg-type]
+    amounts: dict[Product, float] = {}
+    for row in advice:
+        amounts[row.product] = amounts.get(row.product, 0.0) + row.mass_g
+    known = known_from(readings)
+    start = solve_readings(known) if known is not None else None
+    after = after_all(readings, start if isinstance(start, State) else None, amounts, volume_l)
+    return SecondOpinion(tuple(advice), tuple(unread), readings, after, tuple(_findings(amounts, volume_l)))
+
+
+# What a product is poured for, so that it keeps that measure's limits and mixing time.
+POURED_FOR: dict[str, Measure] = {
+    **dict.fromkeys(
+        ("sodium_hypochlorite", "calcium_hypochlorite", "sodium_dichlor", "trichlor"), Measure.FREE_CHLORINE
+    ),
+    **dict.fromkeys(("hydrochloric_acid", "sodium_bisulfate", "sodium_carbonate", "borax"), Measure.PH),
+    "sodium_bicarbonate": Measure.TOTAL_ALKALINITY,
+    "calcium_chloride": Measure.CALCIUM_HARDNESS,
+    "cyanuric_acid": Measure.CYANURIC_ACID,
+    "sodium_chloride": Measure.SALT,
+    "boric_acid": Measure.BORATE,
+    "sodium_thiosulfate": Measure.FREE_CHLORINE,
+}
+
+
+def advised_plan(
+    text: str, readings: Readings, volume_l: float, traits: Traits, telling: Telling = AS_SOLD
+) -> Plan:
+    """The advice as a sheet of its own: its amounts, in our order, with our waits, limits and cautions."""
+    found = second_opinion(text, readings, volume_l, metric=telling.metric)
+    known = known_from(readings)
+    solved = solve_readings(known) if known is not None else None
+    start = solved if isinstance(solved, State) else None
+    placed = spread([_advised(row, volume_l) for row in found.advice], readings, volume_l, start)
+    steps = lay_out(placed.parts, volume_l, traits, readings, telling=telling)
+    left = tuple(
+        Unmet(
+            dose.measure,
+            "limits",
+            f"{dose.product.label}: the rest of it goes over what is safe at once; test after this sheet.",
+        )
+        for dose in placed.held_back
+    )
+    unread = tuple(Finding("unread", piece.text, None) for piece in found.unread)
+    return Plan(steps, found.after, left, (*unread, *found.findings))
+
+
+def _advised(row: Advice, volume_l: float) -> Dose:
+    measure = POURED_FOR[row.product.chemical]
+    counted = Measure.TOTAL_ALKALINITY if measure is Measure.PH else measure
+    change = change_per_g(row.product, counted, volume_l) * row.mass_g
+    return Dose(row.product, row.mass_g, measure, change, f"As advised: {row.typed}.")
+
+
+def _decimal_commas(text: str) -> str:
+    """A comma between digits is a decimal comma, not the end of a piece."""
+    return re.sub(r"(?<=\d),(?=\d)", ".", text.strip())
+
+
+def _read(piece: str, metric: bool) -> Advice | Unread:
+    percent = _PERCENT.search(piece)
+    rest = _PERCENT.sub(" ", piece)
+    amount = _AMOUNT.search(rest)
+    if amount is None:
+        return Unread(piece, f'"{piece}" has no amount; write it like "salt 20 kg".')
+    name = " ".join(re.sub(r"[^a-z ]", " ", rest.replace(amount[0], " ").lower()).split())
+    words = _named(name)
+    if words is None:
+        return Unread(
+            piece, f'"{name or piece}" is not known here; write what is in it, like "baking soda" or "salt".'
+        )
+    chemical, usual = words
+    strength = float(percent[1].replace(",", ".")) if percent else usual
+    if not 0 < strength <= 100:
+        return Unread(piece, f"{strength:g} % is no strength; it lies above 0 and at most at 100.")
+    product = Product(chemical, chemical, strength)
+    try:
+        grams = _grams(amount[0], product)
+    except UnreadableQuantity as trouble:
+        return Unread(piece, trouble.message)
+    liquid = CATALOGUE[chemical].is_liquid
+    shown = volume_text(grams / density(product), metric) if liquid else mass_text(grams, metric)
+    return Advice(piece, product, grams, f"{shown} of {product.label}")
+
+
+def _named(name: str) -> tuple[str, float] | None:
+    """The longest known word that stands in the name."""
+    found = [word for word in WORDS if re.search(rf"\b{word}\b", name)]
+    return WORDS[max(found, key=len)] if found else None
+
+
+def _grams(amount: str, product: Product) -> float:
+    """Grams of an amount; a liquid may be given by volume. Raises UnreadableQuantity."""
+    try:
+        return read_quantity(amount, Dimension.MASS, "g").value
+    except UnreadableQuantity:
+        if not product.row.is_liquid:
+            raise
+        litres = read_quantity(amount, Dimension.VOLUME, "l").value
+        return litres * 1000 * density(product)
+
+
+def _findings(amounts: dict[Product, float], volume_l: float) -> Iterator[Finding]:
+    for product, grams in amounts.items():
+        for measure, change in changes(product, grams, volume_l).items():
+            limit = ADDITION_LIMITS.get(measure)
+            if limit is not None and change > limit:
+                text = (
+                    f"{NAMES[measure]} would rise by {change:.0f} at once; split it so that no part brings more "
+                    f"than {limit:.0f}, with a test between."
+                )
+                yield Finding("over_limit", text, measure, {"change": change})
+    for one, other in combinations(amounts, 2):
+        row = separation(one.chemical, other.chemical)
+        if row.minutes > ANY_TWO_MINUTES:
+            hours = f"{row.minutes // 60} h"
+            text = f"{one.label} and {other.label}: at least {hours} apart; {row.why}."
+            yield Finding("apart", text, None, {"minutes": float(row.minutes)})
+
+
+COMPARED: tuple[Measure, ...] = (
+    Measure.FREE_CHLORINE,
+    Measure.PH,
+    Measure.TOTAL_ALKALINITY,
+    Measure.CALCIUM_HARDNESS,
+    Measure.CYANURIC_ACID,
+    Measure.SALT,
+    Measure.BORATE,
+)

@@ -1,0 +1,331 @@
+"""A shock as a plan: how high, with what, at dusk, and the test that decides in the morning.
+
+Sources: shock, shock-hour, cya-ratio, addition-limits.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta, tzinfo
+from enum import StrEnum
+
+from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings, solve_totals
+from kumpan.core.dosing.mass_balance import added_to, changes, mass_for_change_g
+from kumpan.core.dosing.mixing import added
+from kumpan.core.dosing.solver import Dose, Unmet
+from kumpan.core.findings import Finding
+from kumpan.core.hazards import Hazard
+from kumpan.core.pool.equipment import Chlorination, Surface, Traits
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantities.units import G_PER_LB, L_PER_US_GAL
+from kumpan.core.ranges.profiles import Band
+from kumpan.core.records.display import Telling
+from kumpan.core.records.step import Step
+from kumpan.core.treatment.dusk import Evening, next_morning
+from kumpan.core.treatment.plan import AS_SOLD, Plan
+from kumpan.core.treatment.rules_beside import rule_beside
+from kumpan.core.treatment.schedule import Timeline
+from kumpan.core.treatment.split import Part
+
+SOURCES_USED = ("shock", "shock-hour", "cya-ratio", "addition-limits")
+
+FIXED_MG_L = 10.0
+RATIO_TO_CYA = 0.40
+HIGHEST_MG_L = 30.0
+HIGHEST_GENTLE_MG_L = 15.0  # vinyl and indoor pools
+PH_FOR_SHOCK = (7.2, 7.6)
+LEAST_RISE_MG_L = 1.0
+PUMP_BEFORE_MIN = 30
+NIGHT_AT_LEAST = timedelta(hours=8)
+OVERNIGHT_LOSS_MG_L = 1.0
+BREAKPOINT_RULE = 10.0
+
+
+class ShockWay(StrEnum):
+    FIXED = "fixed"
+    RATIO = "ratio"
+    OXIDISER = "oxidiser"
+
+
+class ShockReason(StrEnum):
+    ROUTINE = "routine"
+    COMBINED = "combined"
+    STORM = "storm"
+    PARTY = "party"
+
+
+@dataclass(frozen=True)
+class ReasonRow:
+    """What goes before the pour for this reason, and what the morning's test must show besides."""
+
+    first: str
+    first_why: str
+    morning: str
+
+
+REASONS: Mapping[ShockReason, ReasonRow] = {
+    ShockReason.ROUTINE: ReasonRow(
+        "Brush, empty the baskets, clean the filter if it is due",
+        "Chlorine works on what is stirred up, and a dirty filter eats it.",
+        "Every week above 80 F or in heavy use, every two weeks below.",
+    ),
+    ShockReason.COMBINED: ReasonRow(
+        "Brush, clean the filter; cover off, indoors doors and fans open",
+        "What chlorine breaks up must leave with the air.",
+        "Combined still over 0.5: not enough, or no fresh air; once more tomorrow.",
+    ),
+    ShockReason.STORM: ReasonRow(
+        "Debris and leaves out, baskets empty, level to the middle of the skimmer; test pH and alkalinity",
+        "Rain thins the water and brings dirt; what floats eats the shock.",
+        "Test alkalinity, stabiliser and salt too: what ran over took them along.",
+    ),
+    ShockReason.PARTY: ReasonRow(
+        "Everybody out, toys out, brush, baskets empty",
+        "Swimmers and lotion use up chlorine; give it to the water at once.",
+        "Combined over 0.5 means it is still working.",
+    ),
+}
+
+
+@dataclass(frozen=True)
+class ShockLevel:
+    """The free chlorine to reach, mg/L; `wanted` what the way asks for before the cap."""
+
+    target: float
+    wanted: float
+    cap: float
+
+    @property
+    def capped(self) -> bool:
+        return self.wanted > self.cap
+
+
+@dataclass(frozen=True)
+class ShockAsked:
+    """The pool, its water and shelf, the way, and the evening it is for."""
+
+    readings: Readings
+    volume_l: float
+    traits: Traits
+    shelf: Sequence[Product]
+    bands: dict[Measure, Band]
+    swim_limit_mg_l: float
+    way: ShockWay
+    now: datetime
+    evening: Evening
+    zone: tzinfo
+    reason: ShockReason = ShockReason.ROUTINE
+    swim_after_oxidiser_min: int = 60
+    telling: Telling = AS_SOLD
+
+
+def shock_level(readings: Readings, traits: Traits, way: ShockWay) -> ShockLevel:
+    """10 mg/L, or 40 % of stabiliser (never under 10 where it is less); at most what the pool bears."""
+    stabiliser = readings.cyanuric_acid or 0.0
+    wanted = FIXED_MG_L if way is ShockWay.FIXED else max(FIXED_MG_L, RATIO_TO_CYA * stabiliser)
+    cap = highest_planned_mg_l(traits)
+    return ShockLevel(min(wanted, cap), wanted, cap)
+
+
+def highest_planned_mg_l(traits: Traits) -> float:
+    """The most free chlorine that any plan goes to in this pool; a label may say less."""
+    gentle = traits.surface is Surface.VINYL or traits.indoor
+    return HIGHEST_GENTLE_MG_L if gentle else HIGHEST_MG_L
+
+
+def shock_product(asked: ShockAsked, rise_mg_l: float) -> Product | None:
+    """Liquid first, for it adds only salt; granules where their side effect has room. Never tablets."""
+    for product in sorted(asked.shelf, key=_preference):
+        if product.chemical in PREFERENCE and _fits(product, asked, rise_mg_l):
+            return product
+    return None
+
+
+PREFERENCE = ("sodium_hypochlorite", "calcium_hypochlorite", "sodium_dichlor")
+
+
+def _preference(product: Product) -> int:
+    return PREFERENCE.index(product.chemical) if product.chemical in PREFERENCE else len(PREFERENCE)
+
+
+def _fits(product: Product, asked: ShockAsked, rise_mg_l: float) -> bool:
+    """Calcium not to a salt cell nor hard water; stabiliser not over its band, none indoors."""
+    grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise_mg_l, asked.volume_l)
+    moved = changes(product, grams, asked.volume_l)
+    if product.chemical == "calcium_hypochlorite" and asked.traits.chlorination is Chlorination.SALT_CELL:
+        return False
+    if product.chemical == "sodium_dichlor" and asked.traits.indoor:
+        return False
+    for measure in (Measure.CALCIUM_HARDNESS, Measure.CYANURIC_ACID):
+        band, before = asked.bands.get(measure), asked.readings.value(measure)
+        if measure in moved and band is not None and band.high is not None and before is not None:
+            if before + moved[measure] > band.high:
+                return False
+        elif measure in moved and before is None:
+            return False
+    return True
+
+
+def shock_plan(asked: ShockAsked) -> Plan:
+    """The sheet of one shock: prepare, pour at dusk, test in the morning; or why there is none."""
+    if asked.way is ShockWay.OXIDISER:
+        return _oxidiser_plan(asked)
+    free = asked.readings.free_chlorine
+    if free is None:
+        return nothing_to_do(
+            asked, "not_measured", "Free chlorine is not measured: test first, a shock starts from it."
+        )
+    level = shock_level(asked.readings, asked.traits, asked.way)
+    rise = level.target - free
+    if rise < LEAST_RISE_MG_L:
+        reason = f"Free chlorine is at {free:.3g} already; a shock would go to {level.target:.0f}."
+        return nothing_to_do(asked, "there_already", reason)
+    product = shock_product(asked, rise)
+    if product is None:
+        reason = "Nothing on the shelf shocks this pool without harm: tablets are too slow, granules bring too much of their own."
+        return nothing_to_do(asked, "no_product", reason)
+    part = _part(asked, product, level, free)
+    after = added_to(asked.readings, changes(product, part.mass_g, asked.volume_l))
+    rule = rule_beside(product, rise, asked.volume_l, metric=asked.telling.metric, weekly=False)
+    notes = (*_notes(asked, level), *((rule,) if rule else ()))
+    return Plan(_steps(asked, part, level), after, (), notes)
+
+
+OXIDISER = "potassium_monopersulfate"
+OXIDISER_G_PER_L = G_PER_LB / (10_000 * L_PER_US_GAL)  # the trade's 1 lb per 10 000 gal
+
+
+def _oxidiser_plan(asked: ShockAsked) -> Plan:
+    """Non-chlorine shock: by its label, any hour of the day; it oxidises and does not kill algae."""
+    product = next((p for p in asked.shelf if p.chemical == OXIDISER), None)
+    if product is None:
+        reason = "No non-chlorine shock on the shelf: put it there, or shock with chlorine."
+        return Plan((), asked.readings, (Unmet(Measure.FREE_CHLORINE, "no_product", reason),), ())
+    grams = asked.volume_l * OXIDISER_G_PER_L
+    line = Timeline(asked.volume_l, asked.readings, asked.telling)
+    line.prepare(asked.traits, adds_salt=False)
+    row = REASONS[asked.reason]
+    line.do(row.first, row.first_why, Hazard.OPEN_WATER)
+    why = "About 1 lb per 10 000 gal; the label's amount comes first. It oxidises, it kills no algae and leaves no chlorine."
+    line.add(Part(Dose(product, grams, Measure.FREE_CHLORINE, 0.0, why), grams, 1))
+    minutes = asked.swim_after_oxidiser_min
+    line.wait_until(line.now + minutes, "Then swimming is allowed, if the label does not ask for longer.")
+    line.test(
+        (Measure.FREE_CHLORINE, Measure.PH),
+        "Free chlorine still in range? For days it reads as combined in common tests.",
+    )
+    note = (
+        "In DPD tests it reads as combined chlorine for days: judge by smell and by free chlorine until then."
+    )
+    return Plan(
+        tuple(line.steps),
+        asked.readings,
+        (),
+        (Finding("reads_as_combined", note, Measure.COMBINED_CHLORINE),),
+    )
+
+
+def nothing_to_do(asked: ShockAsked, code: str, reason: str) -> Plan:
+    level = shock_level(asked.readings, asked.traits, asked.way)
+    return Plan((), asked.readings, (Unmet(Measure.FREE_CHLORINE, code, reason),), _notes(asked, level))
+
+
+def _part(asked: ShockAsked, product: Product, level: ShockLevel, free: float) -> Part:
+    why = f"Free chlorine from {free:.3g} to {level.target:.3g}: {_way_words(asked, level)}."
+    return chlorine_part(asked.readings, product, level.target - free, asked.volume_l, why)
+
+
+def chlorine_part(readings: Readings, product: Product, rise_mg_l: float, volume_l: float, why: str) -> Part:
+    """An amount of a chlorine product as a line of a sheet, with the water before and after where it can be solved."""
+    grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise_mg_l, volume_l)
+    dose = Dose(product, grams, Measure.FREE_CHLORINE, rise_mg_l, why)
+    known = known_from(readings)
+    before = solve_readings(known) if known is not None else None
+    if not isinstance(before, State):
+        return Part(dose, grams, 1)
+    totals = added(before.totals, product, grams, volume_l, spent=True)
+    return Part(dose, grams, 1, before, solve_totals(totals, float(before.species.ph)))
+
+
+def _way_words(asked: ShockAsked, level: ShockLevel) -> str:
+    if level.capped:
+        return f"as high as this pool bears, where {level.wanted:.0f} would be asked"
+    if asked.way is ShockWay.FIXED:
+        return "the fixed way"
+    return f"{RATIO_TO_CYA:.0%} of stabiliser"
+
+
+def _steps(asked: ShockAsked, part: Part, level: ShockLevel) -> tuple[Step, ...]:
+    line = Timeline(asked.volume_l, asked.readings, asked.telling)
+    until = max(0, int((asked.evening.at - asked.now).total_seconds() // 60))
+    line.wait_until(max(0, until - PUMP_BEFORE_MIN), "The sun would take most of it before it works.")
+    line.prepare(asked.traits, adds_salt=False)
+    row = REASONS[asked.reason]
+    line.do(row.first, row.first_why, Hazard.OPEN_WATER)
+    line.wait_until(until, asked.evening.why)
+    line.add(part)
+    line.do(
+        "Put up a no-swim notice",
+        f"Free chlorine is at {level.target:.0f}, over the swim limit of {asked.swim_limit_mg_l:g}, until a test says otherwise.",
+        Hazard.OPEN_WATER,
+    )
+    poured_at = asked.now + timedelta(minutes=line.now)
+    morning = next_morning(poured_at, asked.zone, NIGHT_AT_LEAST)
+    line.wait_until(
+        int((morning - asked.now).total_seconds() // 60), "Overnight with the pump on; robot out, cover off."
+    )
+    line.test(
+        (Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE),
+        f"A loss of more than {OVERNIGHT_LOSS_MG_L:g} overnight, without sun, means it is still working on something: shock again. "
+        f"Swim at {asked.swim_limit_mg_l:g} or less, combined at 0.5 or less, and the drain plain to see. {row.morning}",
+    )
+    return tuple(line.steps)
+
+
+def _notes(asked: ShockAsked, level: ShockLevel) -> tuple[Finding, ...]:
+    return tuple(note for note in (_weak(asked), _diluted_first(level), _ph(asked), _rule(asked)) if note)
+
+
+def _weak(asked: ShockAsked) -> Finding | None:
+    """Say when 10 is not a shock here."""
+    stabiliser = asked.readings.cyanuric_acid or 0.0
+    wanted = RATIO_TO_CYA * stabiliser
+    if asked.way is not ShockWay.FIXED or wanted <= FIXED_MG_L:
+        return None
+    text = (
+        f"10 is not a shock here: stabiliser {stabiliser:.0f} binds it, and by the stabiliser ratio it takes "
+        f"{wanted:.0f}."
+    )
+    return Finding("weak_shock", text, Measure.FREE_CHLORINE, {"by_ratio": wanted})
+
+
+def _diluted_first(level: ShockLevel) -> Finding | None:
+    if not level.capped:
+        return None
+    text = (
+        f"{level.wanted:.0f} would be needed and {level.cap:.0f} is as high as this pool should go: "
+        "replace water first, so that stabiliser comes down."
+    )
+    return Finding("dilute_first", text, Measure.CYANURIC_ACID, {"cap": level.cap})
+
+
+def _ph(asked: ShockAsked) -> Finding | None:
+    ph, (low, high) = asked.readings.ph, PH_FOR_SHOCK
+    if ph is None:
+        return Finding("ph_first", "Test pH first: a shock works best at 7.2 to 7.6.", Measure.PH)
+    if low <= ph <= high:
+        return None
+    text = f"pH is {ph:.1f}: bring it to {low:g} to {high:g} with the usual sheet first, on an earlier day or hours before."
+    return Finding("ph_first", text, Measure.PH, {"ph": ph})
+
+
+def _rule(asked: ShockAsked) -> Finding | None:
+    """The rule beside the sum: ten times combined chlorine."""
+    combined = asked.readings.value(Measure.COMBINED_CHLORINE)
+    if combined is None or combined <= 0.5:
+        return None
+    text = (
+        f"The rule says ten times combined chlorine, here {BREAKPOINT_RULE * combined:.0f}. Combined is already counted "
+        f"as chlorine and needs about half its own amount more ({0.5 * combined:.1f}): the rule is no floor."
+    )
+    return Finding("rule_ten_times", text, Measure.COMBINED_CHLORINE, {"rule": BREAKPOINT_RULE * combined})

@@ -1,0 +1,199 @@
+"""Several ways through the same plan side by side: cost, additions, hours to swimming, and what is left behind.
+
+Sources: mass-balance, season-loss, swim-limit.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+from kumpan.core.dosing.mass_balance import change_per_g
+from kumpan.core.dosing.product_choice import ROLES, SLOW, ChoiceAsked, Way, choose, using
+from kumpan.core.pool.equipment import Chlorination
+from kumpan.core.products.catalogue import CHLORINE_CARRIERS
+from kumpan.core.products.product import Product
+from kumpan.core.products.purchase import Missing, missing
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.records.display import Telling
+from kumpan.core.records.step import ADD, TEST
+from kumpan.core.treatment.plan import Plan, plan
+
+SOURCES_USED = ("mass-balance", "season-loss", "swim-limit")
+
+NAMES: Mapping[Way, str] = {
+    Way.USUAL: "As usual here",
+    Way.CHEAPEST: "Least money",
+    Way.FEWEST: "Fewest products",
+    Way.CLEANEST: "Least left behind",
+}
+WEEKS = 4
+USUAL_LOSS_MG_L_DAY = 2.0  # where the pool's own loss is not known yet
+# Salt (as NaCl) for each part of chlorine used up: by molar masses, liquid holds one more.
+SALT_FROM_LIQUID, SALT_FROM_OTHERS = 1.65, 0.82
+BUILDS_UP = (Measure.CYANURIC_ACID, Measure.CALCIUM_HARDNESS, Measure.SALT)
+# What keeps a pool of this kind going between the sheets; others go on with the sheet's own chlorine.
+_KEEPS_GOING: Mapping[Chlorination, str | None] = {
+    Chlorination.TABLETS: "trichlor",
+    Chlorination.SALT_CELL: None,
+}
+
+
+@dataclass(frozen=True)
+class WayOutcome:
+    """One way: its names, products and amounts (g), and what it comes to. `use` is the product it was made with.
+
+    `used_cost` is the worth of what is poured, None when a price is missing; `minutes_to_swim` until the test
+    that opens the pool, None when nothing closes it; `in_four_weeks` mg/L by measure.
+    """
+
+    ways: tuple[Way, ...]
+    use: str | None
+    name: str
+    plan: Plan
+    amounts: Mapping[Product, float]
+    used_cost: float | None
+    additions: int
+    days: int
+    minutes_to_swim: int | None
+    in_four_weeks: Mapping[Measure, float]
+    missing: tuple[Missing, ...]
+
+    @property
+    def buy_cost(self) -> float | None:
+        costs = [buy.cost for short in self.missing for buy in short.buy]
+        return None if any(cost is None for cost in costs) else sum(cost or 0.0 for cost in costs)
+
+
+def compare(asked: ChoiceAsked, loss_mg_l_day: float | None, telling: Telling) -> tuple[WayOutcome, ...]:
+    """All ways; those that pour the same products stand as one, under their joined names.
+
+    What else on the shelf could do the work of a poured product follows, each with its own outcome.
+    """
+    found: dict[frozenset[str], tuple[list[Way], str | None, Plan]] = {}
+    for way in Way:
+        made = _made(asked, choose(asked, way), telling)
+        found.setdefault(_poured(made), ([], None, made))[0].append(way)
+    for product in _alternatives(asked, frozenset().union(*found)):
+        made = _made(asked, choose(using(asked, product.id), Way.USUAL), telling)
+        if product.id in _poured(made):
+            found.setdefault(_poured(made), ([Way.USUAL], product.id, made))
+    return tuple(outcome(asked, *row, loss_mg_l_day) for row in found.values())
+
+
+def _made(asked: ChoiceAsked, products: Sequence[Product], telling: Telling) -> Plan:
+    return plan(asked.readings, asked.volume_l, asked.traits, asked.aims, products, telling=telling)
+
+
+def _poured(made: Plan) -> frozenset[str]:
+    return frozenset(step.product_id or "" for step in made.steps if step.kind == ADD)
+
+
+def _alternatives(asked: ChoiceAsked, poured: frozenset[str]) -> list[Product]:
+    """Products of the shelf, not poured by any way yet, that share a role with one that is."""
+    roles = [
+        role
+        for role in ROLES
+        for item in asked.shelf
+        if item.product.id in poured and item.product.chemical in role
+    ]
+    return [
+        item.product
+        for item in asked.shelf
+        if item.product.id not in poured
+        and item.product.chemical != SLOW
+        and any(item.product.chemical in role for role in roles)
+    ]
+
+
+def outcome(
+    asked: ChoiceAsked,
+    ways: Sequence[Way],
+    use: str | None,
+    found: Plan,
+    loss_mg_l_day: float | None,
+) -> WayOutcome:
+    """What one plan comes to."""
+    amounts = _amounts(asked, found)
+    adds = [step for step in found.steps if step.kind == ADD]
+    name = ", ".join(NAMES[way] if n == 0 else NAMES[way].lower() for n, way in enumerate(ways))
+    instead = next((product.label for product in amounts if product.id == use), None)
+    return WayOutcome(
+        tuple(ways),
+        use,
+        name if instead is None else f"With {instead}",
+        found,
+        amounts,
+        _cost(asked, amounts),
+        len(adds),
+        max((step.day for step in adds), default=1),
+        _minutes_to_swim(found),
+        _in_four_weeks(asked, found, amounts, loss_mg_l_day),
+        missing(amounts, asked.shelf),
+    )
+
+
+def _amounts(asked: ChoiceAsked, found: Plan) -> dict[Product, float]:
+    products = {item.product.id: item.product for item in asked.shelf}
+    amounts: dict[Product, float] = {}
+    for step in found.steps:
+        if step.kind == ADD and step.product_id in products:
+            product = products[step.product_id]
+            amounts[product] = amounts.get(product, 0.0) + (step.rounded_g or 0.0)
+    return amounts
+
+
+def _cost(asked: ChoiceAsked, amounts: Mapping[Product, float]) -> float | None:
+    prices = {item.product.id: item.price_per_g for item in asked.shelf}
+    costs = [(prices.get(product.id), mass) for product, mass in amounts.items()]
+    return None if any(price is None for price, _ in costs) else sum((p or 0.0) * mass for p, mass in costs)
+
+
+def _minutes_to_swim(found: Plan) -> int | None:
+    """Until the first test of chlorine or pH that comes after the last pour of its day."""
+    poured = [step.offset_min for step in found.steps if step.kind == ADD and step.day == 1]
+    if not poured:
+        return None
+    tests = [
+        step.offset_min
+        for step in found.steps
+        if step.kind == TEST
+        and step.offset_min >= max(poured)
+        and {Measure.FREE_CHLORINE, Measure.PH} & set(step.measures)
+    ]
+    return min(tests, default=max(poured) + 60)
+
+
+def _in_four_weeks(
+    asked: ChoiceAsked, found: Plan, amounts: Mapping[Product, float], loss_mg_l_day: float | None
+) -> dict[Measure, float]:
+    """What has built up when the pool's loss is made good for four weeks by what keeps it going."""
+    chlorine = loss_mg_l_day if loss_mg_l_day is not None else USUAL_LOSS_MG_L_DAY
+    carrier = _carrier(asked, amounts)
+    grams = 0.0
+    if carrier is not None:
+        grams = 7 * WEEKS * chlorine / change_per_g(carrier, Measure.FREE_CHLORINE, asked.volume_l)
+    levels = {}
+    for measure in BUILDS_UP:
+        after = found.predicted.value(measure)
+        if after is not None:
+            brings = change_per_g(carrier, measure, asked.volume_l) if carrier is not None else 0.0
+            salt_in_the_end = _chloride(chlorine, carrier) if measure is Measure.SALT else 0.0
+            levels[measure] = after + grams * brings + salt_in_the_end
+    return levels
+
+
+def _chloride(chlorine_mg_l_day: float, carrier: Product | None) -> float:
+    """Used-up chlorine is chloride; liquid brings as much again with it."""
+    if carrier is None:
+        return 0.0
+    per_chlorine = SALT_FROM_LIQUID if carrier.row.is_liquid else SALT_FROM_OTHERS
+    return per_chlorine * 7 * WEEKS * chlorine_mg_l_day
+
+
+def _carrier(asked: ChoiceAsked, amounts: Mapping[Product, float]) -> Product | None:
+    kind = asked.traits.chlorination
+    if kind in _KEEPS_GOING:
+        return next((i.product for i in asked.shelf if i.product.chemical == _KEEPS_GOING[kind]), None)
+    poured = [product for product in amounts if product.chemical in CHLORINE_CARRIERS]
+    if poured:
+        return poured[0]
+    return next((i.product for i in asked.shelf if i.product.chemical in CHLORINE_CARRIERS), None)

@@ -1,0 +1,63 @@
+"""When a reading is too coarse to carry a dose: the water may be where it should be already.
+
+Chlorine under its least is dosed all the same: it is the one thing that cannot wait, and a little too
+much of it goes by itself. Source: method-doubt.
+"""
+
+from collections.abc import Mapping, Sequence
+
+from kumpan.core.dosing.solver import Unmet
+from kumpan.core.quantities.names import NAMES
+from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.ranges.profiles import Band
+from kumpan.core.ranges.targets import TARGETABLE
+from kumpan.core.testing.methods import Measured, Method
+
+SOURCE = "method-doubt"
+
+FINER_TEST: dict[Measure, str] = {
+    Measure.PH: "drops or a photometer",
+    Measure.TOTAL_ALKALINITY: "a drop test",
+    Measure.CALCIUM_HARDNESS: "a drop test",
+    Measure.CYANURIC_ACID: "a turbidity tube or a shop's test",
+    Measure.SALT: "a meter",
+    Measure.BORATE: "a drop test",
+    Measure.FREE_CHLORINE: "drops",
+}
+
+
+def too_coarse(
+    readings: Readings, measured: Sequence[Measured], bands: Mapping[Measure, Band]
+) -> dict[Measure, Measured]:
+    """Measures out of range as read whose doubt reaches the aim itself. Bands without an aim ask nothing."""
+    found = {}
+    for value in measured:
+        now, band = readings.value(value.measure), bands.get(value.measure)
+        if value.measure in TARGETABLE and now is not None and band is not None and band.aim is not None:
+            shift = now - value.value
+            if _reaches(band, now, value.low + shift, value.high + shift) and not _urgent(value, now, band):
+                found[value.measure] = value
+    return found
+
+
+def _reaches(band: Band, now: float, low: float, high: float) -> bool:
+    aim = band.aim or 0.0
+    if band.low is not None and now < band.low:
+        return high >= aim
+    return band.high is not None and now > band.high and low <= aim
+
+
+def _urgent(value: Measured, now: float, band: Band) -> bool:
+    return value.measure is Measure.FREE_CHLORINE and band.low is not None and now < band.low
+
+
+def asked_for(coarse: Mapping[Measure, Measured]) -> tuple[Unmet, ...]:
+    """What the plan leaves for want of a finer test, said as that."""
+    return tuple(Unmet(measure, "too_coarse", _words(value)) for measure, value in coarse.items())
+
+
+def _words(value: Measured) -> str:
+    name, finer = NAMES[value.measure], FINER_TEST[value.measure]
+    instead = finer if value.method is Method.STRIP or value.measure is Measure.SALT else "a finer test"
+    between = f"{value.low:.3g} and {value.high:.3g}"
+    return f"{name} lies anywhere between {between} by this test, so it may be right already. Test it with {instead} before dosing."

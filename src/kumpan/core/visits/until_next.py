@@ -1,0 +1,131 @@
+"""What a weekly stop will find next time, and what holds the pool until then.
+
+A pool that loses 1 to 4 ppm a day needs 7 to 28 a week: one liquid dose cannot hold it between two visits.
+Sources: weekly-stop, chlorine-model, tablet-release, cell-rates.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, tzinfo
+from math import ceil
+
+from kumpan.core.dosing.feeding import cell_note, tablet_note
+from kumpan.core.dosing.mass_balance import mass_for_change_g
+from kumpan.core.dosing.rounding import round_dose
+from kumpan.core.findings import Finding
+from kumpan.core.forecast.conditions import Place, Pulse
+from kumpan.core.forecast.fit import Fit
+from kumpan.core.forecast.forecast import first_under, forecast
+from kumpan.core.forecast.outlook import day_text
+from kumpan.core.journal import CellSet, PoolState
+from kumpan.core.pool.equipment import Chlorination, Traits
+from kumpan.core.products.catalogue import CHLORINE_CARRIERS
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Measure
+
+SOURCES_USED = ("weekly-stop", "chlorine-model", "tablet-release", "cell-rates")
+
+SLOW = "trichlor"
+SECONDS_A_DAY = 86_400
+
+
+@dataclass(frozen=True)
+class Between:
+    """What the answer depends on: the pool, the next visit, the level that today's sheet leaves, the minimum.
+
+    `dose_mg_l` is the chlorine that today's sheet adds; `loss_mg_l_day` what the pool uses a day; `limit_mg_l` is the swim limit.
+    """
+
+    state: PoolState
+    place: Place
+    traits: Traits
+    fitted: Fit
+    now: datetime
+    visit_at: datetime
+    dose_mg_l: float
+    minimum_mg_l: float
+    limit_mg_l: float
+    loss_mg_l_day: float
+    zone: tzinfo
+    products: Sequence[Product] = ()
+    metric: bool = False
+
+
+@dataclass(frozen=True)
+class UntilNext:
+    """Free chlorine (mg/L, low to high the 90 percent band) at the next visit, and what to do about it."""
+
+    visit_at: datetime
+    low: float
+    likely: float
+    high: float
+    under_at: datetime | None
+    sentences: tuple[Finding, ...]
+
+    @property
+    def holds(self) -> bool:
+        return self.under_at is None
+
+
+def until_next(asked: Between) -> UntilNext:
+    """The forecast to the next visit with today's dose in it; where it does not hold, what would."""
+    now_s = asked.now.timestamp()
+    planned = [Pulse(now_s, asked.dose_mg_l)] if asked.dose_mg_l > 0 else []
+    until = max(asked.visit_at.timestamp(), asked.fitted.last_at_s) + SECONDS_A_DAY
+    ahead = forecast(asked.state, asked.place, asked.fitted, until, planned)
+    low, likely, high = ahead.at(asked.visit_at.timestamp())
+    under = first_under(ahead, asked.minimum_mg_l, now_s + 3600)
+    if under is not None and under >= asked.visit_at:
+        under = None
+    said = (_found_then(asked, low, likely, high), *(_remedies(asked, under) if under else ()))
+    return UntilNext(asked.visit_at, low, likely, high, under, said)
+
+
+def _found_then(asked: Between, low: float, likely: float, high: float) -> Finding:
+    when = day_text(asked.visit_at, asked.zone, asked.now)
+    text = f"Next visit {when}: free chlorine about {likely:.1f} ({low:.1f} to {high:.1f}), nothing added between."
+    return Finding("at_next_visit", text, Measure.FREE_CHLORINE, {"low": low, "likely": likely, "high": high})
+
+
+def _remedies(asked: Between, under: datetime) -> tuple[Finding, ...]:
+    """By how the pool is chlorinated: tablets, the cell's setting, a feeder; and the owner between the visits."""
+    when = day_text(under, asked.zone, asked.now)
+    told = Finding(
+        "will_not_hold",
+        f"It will not hold: under {asked.minimum_mg_l:g} {when}.",
+        Measure.FREE_CHLORINE,
+        {"minimum": asked.minimum_mg_l},
+    )
+    found = [told]
+    kind, volume_l = asked.traits.chlorination, asked.place.volume_l
+    cell = asked.state.cell_settings[-1].body if asked.state.cell_settings else None
+    if kind is Chlorination.SALT_CELL and isinstance(cell, CellSet) and cell.output_g_per_h > 0:
+        found.append(
+            cell_note(asked.loss_mg_l_day, volume_l, cell.output_g_per_h, max(1.0, cell.hours_per_day))
+        )
+    elif not asked.traits.indoor:
+        found.append(tablet_note(asked.loss_mg_l_day, volume_l))
+    return (*found, *_owner_between(asked, under))
+
+
+def _owner_between(asked: Between, under: datetime) -> tuple[Finding, ...]:
+    """What the owner pours on the day it would run under: enough for the days left, never over the swim limit."""
+    quick = [p for p in asked.products if p.chemical in CHLORINE_CARRIERS and p.chemical != SLOW]
+    if not quick:
+        return ()
+    days = max(0.0, (asked.visit_at - under).total_seconds() / SECONDS_A_DAY)
+    room = max(0.0, asked.limit_mg_l - asked.minimum_mg_l)
+    raise_by = min(room, days * asked.loss_mg_l_day)
+    if raise_by <= 0:
+        return ()
+    times = ceil(days * asked.loss_mg_l_day / raise_by - 1e-9)
+    if times > days + 1:
+        text = "No dose by hand that keeps under the swim limit holds it between the visits."
+        return (Finding("no_hand_dose", text, Measure.FREE_CHLORINE, {"times": times}),)
+    product = next((p for p in quick if p.chemical == "sodium_hypochlorite"), quick[0])
+    mass = mass_for_change_g(product, Measure.FREE_CHLORINE, raise_by, asked.place.volume_l)
+    amount = round_dose(product, mass, metric=asked.metric).text
+    often = "once," if times == 1 else f"{times} times, a day or more apart, first"
+    what = product.row.name.lower()
+    text = f"Or the owner pours {amount} of {what} {often} {day_text(under, asked.zone, asked.now)}."
+    return (Finding("owner_between", text, Measure.FREE_CHLORINE, {"raise_mg_l": raise_by, "times": times}),)

@@ -1,0 +1,198 @@
+"""A rescue: seen as a board, begun, set anew, ended. Everything in it follows from the journal."""
+
+from collections.abc import Hashable
+from dataclasses import dataclass, field
+from functools import lru_cache
+from uuid import UUID
+from zoneinfo import ZoneInfo
+
+from kumpan.core.algae.board import RescueBoard, board
+from kumpan.core.algae.boosters import BOOSTERS, RULE, Booster
+from kumpan.core.algae.causes import PREVENTION, causes
+from kumpan.core.algae.criteria import finished, stage_now
+from kumpan.core.algae.episode import RESCUE, Episode, episode_of
+from kumpan.core.algae.request import RescueAsked
+from kumpan.core.algae.severity import SEVERITIES, suggested
+from kumpan.core.algae.stages import rescue_sheet
+from kumpan.core.algae.treat_or_drain import TreatOrDrain, treat_or_drain
+from kumpan.core.errors import InvalidInput
+from kumpan.core.findings import Finding
+from kumpan.core.journal import PoolState, RescueEnded, RescueOutcome, RescueSet, Severity
+from kumpan.core.treatment.plan import Plan
+from kumpan.core.treatment.special.drain import Hoses
+from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
+from kumpan.services.pools.expectations import water_now
+from kumpan.services.pools.places import place_of
+from kumpan.services.pools.pools import PoolParts, parts_of
+from kumpan.services.treatments.at_hand import AtHand, at_hand, telling
+
+SAME_FOR_S = 300
+NOT_BEGUN = "Begin the rescue first: say how bad it looks."
+
+
+@dataclass(frozen=True)
+class SeverityChoice:
+    """A severity to choose: what it looks like, and the trade's figure of days."""
+
+    severity: Severity
+    name: str
+    look: str
+    days: str
+
+
+@dataclass(frozen=True)
+class RescueView:
+    """The board with what stands beside it. `open` while a rescue goes on; `setting` as set or as it would be begun."""
+
+    open: bool
+    setting: RescueSet
+    suggested: Severity
+    severities: tuple[SeverityChoice, ...]
+    board: RescueBoard
+    compared: TreatOrDrain
+    causes: tuple[Finding, ...]
+    prevention: tuple[str, ...]
+    boosters: tuple[Booster, ...]
+    booster_rule: str
+    finished: bool
+    last_outcome: RescueOutcome | None
+
+
+CHOICES = tuple(SeverityChoice(row.severity, row.name, row.look, row.days) for row in SEVERITIES.values())
+
+
+def open_rescue(state: PoolState) -> Episode | None:
+    found = episode_of(state)
+    return found if found is not None and found.open else None
+
+
+def asked_for(
+    scope: Scope, state: PoolState, parts: PoolParts, hand: AtHand, setting: RescueSet, *, metric: bool
+) -> RescueAsked:
+    """The question to the core, with what stands on the shelf and what water costs."""
+    habits = hand.habits
+    latitude, longitude = place_of(parts.settings)
+    return RescueAsked(
+        state,
+        setting,
+        water_now(state, parts.place, scope.now),
+        parts.basin.volume_l,
+        parts.equipment.traits,
+        hand.products,
+        parts.rules.bands,
+        parts.rules.swim_limit_mg_l,
+        latitude,
+        longitude,
+        ZoneInfo(parts.settings.time_zone),
+        scope.now,
+        telling(parts.settings, habits, metric=metric),
+        {item.product.id: price for item in hand.stocked if (price := item.price_per_g) is not None},
+        Hoses(habits.drain_l_per_h, habits.fill_l_per_h, habits.water_price, habits.currency),
+        parts.equipment.fill_water,
+    )
+
+
+@dataclass(frozen=True)
+class _Question:
+    """A board depends on these; known by its key, so that the same one is reckoned once in five minutes."""
+
+    key: tuple[Hashable, ...]
+    asked: RescueAsked = field(compare=False)
+
+
+def _question(asked: RescueAsked) -> _Question:
+    state = asked.state
+    kinds = (
+        state.tests, state.looks, state.additions, state.rescues, state.care, state.pressures, state.sheets, state.ticks,
+        state.water_changes, state.plants,
+    )  # fmt: skip
+    ids = tuple(entry.id for kind in kinds for entry in kind)
+    prices = tuple(sorted(asked.price_per_g.items()))
+    moment = int(asked.now.timestamp() // SAME_FOR_S)
+    key = (
+        ids,
+        asked.setting,
+        asked.readings,
+        asked.telling,
+        prices,
+        asked.hoses,
+        asked.volume_l,
+        asked.traits,
+        moment,
+    )
+    return _Question(key, asked)
+
+
+@lru_cache(maxsize=64)
+def _board(question: _Question) -> RescueBoard:
+    return board(question.asked)
+
+
+async def rescue_view(
+    scope: Scope, pool_id: UUID, *, severity: Severity | None, by_ratio: bool, metric: bool
+) -> RescueView:
+    """The rescue that goes on; else how it would be if it began now, at a severity."""
+    state = await pool_state(scope, pool_id)
+    parts, hand = parts_of(state), await at_hand(scope)
+    going, last = open_rescue(state), episode_of(state)
+    points_at = suggested(state.last_look)
+    setting = going.set if going is not None else RescueSet(severity or points_at, by_ratio)
+    asked = asked_for(scope, state, parts, hand, setting, metric=metric)
+    found = _board(_question(asked))
+    ended = last.ended.body if last is not None and last.ended is not None else None
+    return RescueView(
+        going is not None,
+        setting,
+        points_at,
+        CHOICES,
+        found,
+        treat_or_drain(asked, found),
+        causes(asked),
+        PREVENTION,
+        BOOSTERS,
+        RULE,
+        finished(asked),
+        ended.outcome if isinstance(ended, RescueEnded) else None,
+    )
+
+
+async def set_rescue(scope: Scope, pool_id: UUID, stamp: Stamp, setting: RescueSet) -> None:
+    """Begin a rescue, or set the one that goes on anew. Raises InvalidInput for limits that make no sense."""
+    if min(setting.drain_over_stabiliser, setting.drain_over_calcium) <= 0:
+        raise InvalidInput("A limit for draining must be over 0.", "drain_over_stabiliser")
+    await pool_state(scope, pool_id)
+    await record(scope, pool_id, stamp, setting)
+
+
+async def end_rescue(scope: Scope, pool_id: UUID, stamp: Stamp, outcome: RescueOutcome, note: str) -> None:
+    """End it. Raises InvalidInput where none goes on, or where "clear" is not what the tests say."""
+    state = await pool_state(scope, pool_id)
+    if any(entry.id == stamp.id for entry in state.rescues):
+        return
+    going = open_rescue(state)
+    if going is None:
+        raise InvalidInput("No rescue goes on at this pool.", "outcome")
+    if outcome is RescueOutcome.CLEAR:
+        asked = asked_for(scope, state, parts_of(state), await at_hand(scope), going.set, metric=False)
+        if not finished(asked):
+            raise InvalidInput(
+                "Not all signs of the end are there yet: see the list, or stop it instead.", "outcome"
+            )
+    await record(scope, pool_id, stamp, RescueEnded(outcome, note.strip()))
+
+
+def rescue_plan(scope: Scope, state: PoolState, parts: PoolParts, hand: AtHand, *, metric: bool) -> Plan:
+    """The sheet of the stage that is due now. Raises InvalidInput before a rescue is begun."""
+    going = open_rescue(state)
+    if going is None:
+        raise InvalidInput(NOT_BEGUN, "plan")
+    return rescue_sheet(asked_for(scope, state, parts, hand, going.set, metric=metric))
+
+
+async def plan_name(scope: Scope, state: PoolState, parts: PoolParts, plan: str) -> str:
+    """How a started sheet is kept: a rescue's with its stage."""
+    going = open_rescue(state)
+    if plan != RESCUE or going is None:
+        return plan
+    hand: AtHand = await at_hand(scope)
+    return f"{RESCUE}/{stage_now(asked_for(scope, state, parts, hand, going.set, metric=False))}"

@@ -1,0 +1,70 @@
+"""Additions outside a sheet: poured by hand, entered now or late, corrected."""
+
+from dataclasses import replace
+from uuid import UUID
+
+from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.dosing.typed_amount import AmountRead, read_amount
+from kumpan.core.errors import NotFound
+from kumpan.core.journal import AdditionMade, Entry
+from kumpan.core.products.product import Product
+from kumpan.services.journal.ledger import Scope, Stamp, correct, record, to_entry
+from kumpan.services.treatments.at_hand import at_hand
+
+
+async def read_typed(scope: Scope, product: Product, text: str, *, metric: bool) -> AmountRead:
+    """A typed amount, by the package that stands on the shelf and the user's own measures too.
+
+    Raises UnreadableQuantity, InvalidInput.
+    """
+    hand = await at_hand(scope)
+    own = next((one for one in hand.products if one.id == product.id), product)
+    packed = replace(product, package_g=own.package_g, package_ml=own.package_ml)
+    return read_amount(packed, text, metric=metric, boxes=hand.habits.containers)
+
+
+async def product_by_id(scope: Scope, product_id: str) -> Product:
+    """A product of the shelf, or of the standard one. Raises NotFound."""
+    for product in [*await scope.tx.workspace.products(scope.workspace_id), *STANDARD_SHELF]:
+        if product.id == product_id:
+            return product
+    raise NotFound("This product is not on the shelf; choose another.")
+
+
+async def pour(
+    scope: Scope, pool_id: UUID, stamp: Stamp, product: Product, amount: str, *, metric: bool
+) -> Entry:
+    """Note something that was poured outside a sheet."""
+    read = await read_typed(scope, product, amount, metric=metric)
+    return await record(scope, pool_id, stamp, _body(product, read, None))
+
+
+async def correct_amount(scope: Scope, entry_id: UUID, stamp: Stamp, amount: str, *, metric: bool) -> Entry:
+    """Correct how much was poured; product, sheet and step stay. Raises NotFound."""
+    stored = await scope.tx.journal.entry(scope.workspace_id, entry_id)
+    old = to_entry(stored).body if stored else None
+    if not isinstance(old, AdditionMade):
+        raise NotFound("There is no such addition here; reload the log.")
+    product = Product(
+        old.product_id or "",
+        old.chemical,
+        old.strength_percent,
+        density_g_per_ml=old.density_g_per_ml,
+        name=old.label,
+    )
+    read = await read_typed(scope, product, amount, metric=metric)
+    return await correct(scope, entry_id, stamp, _body(product, read, old))
+
+
+def _body(product: Product, read: AmountRead, old: AdditionMade | None) -> AdditionMade:
+    return AdditionMade(
+        product.chemical,
+        product.strength_percent,
+        product.label,
+        read.mass_g,
+        read.volume_ml,
+        product.density_g_per_ml,
+        product.id or None,
+        old.sheet_id if old else None,
+        old.step_number if old else None,
+    )

@@ -1,0 +1,195 @@
+"""The benches of one pool: cell, filter, pump; the fault interview; the acid bath's mixing helper."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import timedelta
+from uuid import UUID
+
+from kumpan.core.errors import InvalidInput
+from kumpan.core.forecast.expected import measured_readings
+from kumpan.core.journal import (
+    CareDone,
+    CellSet,
+    Clarity,
+    InterviewHeld,
+    PoolState,
+    SheetStarted,
+    history,
+    open_sheet,
+)
+from kumpan.core.maintenance.cell import CellBench, cell_bench
+from kumpan.core.maintenance.cell_acid import AcidBath, acid_bath
+from kumpan.core.maintenance.cell_life import CellLife, cell_life
+from kumpan.core.maintenance.circulation import CirculationBench, circulation
+from kumpan.core.maintenance.fault_tree import TREES, Interview, Tree, interview
+from kumpan.core.maintenance.filter_pressure import (
+    LIMIT_KPA,
+    PressureTrend,
+    clean_pressure,
+    gauge_doubt,
+    pressure_trend,
+)
+from kumpan.core.maintenance.index_history import IndexPoint, scaling_index
+from kumpan.core.pool.equipment import Chlorination
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.typed import Dimension, read_quantity
+from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
+from kumpan.services.maintenance.devices import DeviceView, device_view
+from kumpan.services.maintenance.maintenance import care_inputs
+from kumpan.services.pools.outlooks import outlook_now
+from kumpan.services.pools.pools import PoolParts, parts_of
+
+MEDIA_YEARS = 5
+
+
+@dataclass(frozen=True)
+class CellView:
+    """The cell's bench; `setting` None until it is told once. `index_mean` over the last weeks."""
+
+    setting: CellSet | None
+    bench: CellBench | None
+    life: CellLife | None
+    index: tuple[IndexPoint, ...]
+    index_mean: float | None
+    washes: int
+    trees: tuple[Tree, ...]
+
+
+@dataclass(frozen=True)
+class FilterView:
+    """The filter's gauge over time, kPa; `doubt` is a word on the gauge itself."""
+
+    trend: PressureTrend | None
+    clean_kpa: float
+    clean_known: bool
+    limit_kpa: float
+    doubt: str
+    media_age_days: int | None
+    media_due: bool
+
+
+@dataclass(frozen=True)
+class BenchesView:
+    cell: CellView | None
+    filter: FilterView
+    circulation: CirculationBench
+    device: DeviceView
+
+
+async def benches(scope: Scope, pool_id: UUID) -> BenchesView:
+    """All benches of one pool as of now."""
+    state = await pool_state(scope, pool_id)
+    parts = parts_of(state)
+    cell = None
+    if parts.equipment.traits.chlorination is Chlorination.SALT_CELL:
+        cell = await _cell(scope, pool_id, state, parts)
+    device = await device_view(scope, pool_id)
+    air_c = device.last.air_c if device.last is not None else None
+    return BenchesView(cell, _filter(scope, state), _circulation(state, parts, air_c), device)
+
+
+async def _cell(scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts) -> CellView:
+    setting = state.cell_settings[-1].body if state.cell_settings else None
+    index = care_inputs(state, parts).index
+    if not isinstance(setting, CellSet):
+        return CellView(
+            None, None, None, index, scaling_index(index, scope.now), _washes(scope, state), TREES
+        )
+    ahead, readings = await outlook_now(scope, pool_id), measured_readings(state)
+    found = cell_bench(
+        setting,
+        parts.basin.volume_l,
+        ahead.loss_mg_l_day if ahead is not None else None,
+        stabiliser_mg_l=readings.cyanuric_acid,
+        stabiliser_band=parts.bands.get(Measure.CYANURIC_ACID),
+        water_c=readings.temperature_c,
+        overnight_mg_l=ahead.overnight_mg_l if ahead is not None else None,
+        warmed_c=_warmed(state),
+    )
+    mean = scaling_index(index, scope.now)
+    return CellView(setting, found, cell_life(state, scope.now), index, mean, _washes(scope, state), TREES)
+
+
+def _warmed(state: PoolState) -> float | None:
+    """How much warmer the water reads than about a month before, degrees C."""
+    past = history(state, Measure.TEMPERATURE)
+    before = [one for one in past if past[-1].at - one.at >= timedelta(days=25)] if past else []
+    return past[-1].value.value - before[-1].value.value if before else None
+
+
+def _washes(scope: Scope, state: PoolState) -> int:
+    """Acid baths of the last 200 days."""
+    return sum(
+        1
+        for entry in state.care
+        if isinstance(entry.body, CareDone)
+        and scope.now - entry.at < timedelta(days=200)
+        and any(value.name == "acid_washes" and value.value > 0 for value in entry.body.values)
+    )
+
+
+def _filter(scope: Scope, state: PoolState) -> FilterView:
+    trend = pressure_trend(state, scope.now)
+    clean, known = clean_pressure(state)
+    off = [
+        value.value
+        for entry in state.care
+        if isinstance(entry.body, CareDone)
+        for value in entry.body.values
+        if value.name == "gauge_off_kpa"
+    ]
+    since = state.plant.media_since
+    age = (scope.now - since).days if since is not None else None
+    return FilterView(
+        trend,
+        clean,
+        known,
+        LIMIT_KPA,
+        gauge_doubt(off[-1] if off else None, trend.last_kpa if trend else None, clean),
+        age,
+        age is not None and age > MEDIA_YEARS * 365,
+    )
+
+
+def _circulation(state: PoolState, parts: PoolParts, air_c: float | None) -> CirculationBench:
+    setting = state.cell_settings[-1].body if state.cell_settings else None
+    return circulation(
+        state.plant,
+        parts.equipment.traits,
+        parts.basin.volume_l,
+        water_c=measured_readings(state).temperature_c,
+        air_c=air_c,
+        treating=_treating(state),
+        cell_hours=setting.hours_per_day if isinstance(setting, CellSet) else None,
+    )
+
+
+def _treating(state: PoolState) -> bool:
+    """While the water is green, or a shock's sheet is open."""
+    look, sheet = state.last_look, open_sheet(state)
+    green = look is not None and look.clarity in (Clarity.GREEN, Clarity.DRAIN_HIDDEN)
+    shocking = sheet is not None and isinstance(sheet.body, SheetStarted) and sheet.body.plan == "shock"
+    return green or shocking
+
+
+def ask(tree: str, answers: Sequence[str]) -> Interview:
+    """Where the interview stands after these answers."""
+    return interview(tree, answers)
+
+
+async def keep_interview(
+    scope: Scope, pool_id: UUID, stamp: Stamp, tree: str, answers: Sequence[str]
+) -> Interview:
+    """Keep a finished interview in the journal. Raises InvalidInput for one that is not at its end."""
+    await pool_state(scope, pool_id)
+    found = interview(tree, answers)
+    if found.end is None:
+        raise InvalidInput("The interview is not at its end yet; answer what is asked.", "answers")
+    await record(scope, pool_id, stamp, InterviewHeld(tree, tuple(answers), found.end.key))
+    return found
+
+
+def mix_acid(container: str, acid_percent: float, ratio: int, *, metric: bool) -> AcidBath:
+    """Water and acid for a container as typed: "2 qt". Raises UnreadableQuantity, InvalidInput."""
+    millilitres = read_quantity(container, Dimension.VOLUME, "l" if metric else "qt").value * 1000.0
+    return acid_bath(millilitres, acid_percent, ratio)

@@ -1,0 +1,45 @@
+"""The basin: its volume and its drawing."""
+
+from dataclasses import dataclass
+from functools import lru_cache
+from uuid import UUID
+
+from kumpan.core.journal import BasinMeasured
+from kumpan.core.pool.plan_drawing import Fixture, PlanDrawing, draw
+from kumpan.core.pool.shapes import Part, area_m2, mean_depth_m
+from kumpan.services.journal.ledger import Scope, pool_state
+
+
+@dataclass(frozen=True)
+class BasinView:
+    """Litres, plan area and mean depth of all parts together, and the drawing where there are parts."""
+
+    volume_l: float
+    area_m2: float | None
+    mean_depth_m: float | None
+    drawing: PlanDrawing | None
+
+
+def basin_view(basin: BasinMeasured) -> BasinView:
+    """Its water, surface and mean depth, as far as its dimensions are known."""
+    if not basin.parts:
+        return BasinView(basin.volume_l, None, None, None)
+    area = sum(area_m2(part) for part in basin.parts)
+    content = sum(area_m2(part) * mean_depth_m(part) for part in basin.parts)
+    return BasinView(basin.volume_l, area, content / area, drawing_of(basin))
+
+
+def drawing_of(basin: BasinMeasured) -> PlanDrawing | None:
+    """The pool seen from above, or None when its dimensions are not known."""
+    return _drawn(basin.parts, basin.fixtures) if basin.parts else None
+
+
+@lru_cache(maxsize=128)
+def _drawn(parts: tuple[Part, ...], fixtures: tuple[Fixture, ...]) -> PlanDrawing:
+    """Where to sample and to pour is searched along the edge; a basin seldom changes."""
+    return draw(parts, fixtures)
+
+
+async def pool_drawing(scope: Scope, pool_id: UUID) -> PlanDrawing | None:
+    basin = (await pool_state(scope, pool_id)).basin
+    return drawing_of(basin) if basin else None

@@ -1,0 +1,153 @@
+"""What is ahead of a pool, and what lies behind it measure by measure."""
+
+from dataclasses import dataclass, field
+from datetime import UTC, datetime, timedelta
+from functools import lru_cache
+from uuid import UUID
+from zoneinfo import ZoneInfo
+
+import numpy as np
+
+from kumpan.core.forecast.outlook import DAYS_AHEAD, Outlook, Setting, outlook
+from kumpan.core.forecast.slow import Surroundings
+from kumpan.core.journal import Entry, PoolState, effective, fold, history
+from kumpan.core.pool.shapes import area_m2, mean_depth_m
+from kumpan.core.quantities.names import NAMES
+from kumpan.core.quantities.readings import Measure
+from kumpan.services.journal.ledger import Scope, pool_entries
+from kumpan.services.journal.log import describe
+from kumpan.services.pools.expectations import TOO_OLD, fitted
+from kumpan.services.pools.pools import PoolParts, parts_of
+from kumpan.services.views import AheadPoint, DayAhead, HistoryMark, HistoryPoint, HistoryView, OutlookView
+
+USUAL_DEPTH_M = 1.4
+FRESH_FOR_S = 600  # the outlook moves slowly; within ten minutes the same one serves
+STRIP_DAYS = 7
+STRIP_HOUR = 18
+HOURS_BETWEEN_POINTS = 4
+MARKED = ("addition", "water", "cell", "swimmers")
+
+
+@dataclass(frozen=True)
+class _Question:
+    """One outlook asked for; equal while nothing was entered and little time has passed."""
+
+    pool_id: UUID
+    entries: int
+    newest: datetime
+    period: int
+    metric: bool
+    state: PoolState = field(compare=False)
+    parts: PoolParts = field(compare=False)
+    now: datetime = field(compare=False)
+
+
+async def outlook_of(scope: Scope, pool_id: UUID, *, metric: bool) -> OutlookView:
+    """The outlook of one pool, in words and as a strip of days; empty before the first chlorine test."""
+    asked = _asked(scope, pool_id, await pool_entries(scope, pool_id), metric)
+    found = _outlook(asked)
+    if found is None:
+        return OutlookView((), (), None, None, None)
+    volume_l = found.volume.volume_l if found.volume is not None else None
+    return OutlookView(
+        found.sentences, _strip(found, asked), found.runs_low_at, found.loss_mg_l_day, volume_l
+    )
+
+
+async def outlook_now(scope: Scope, pool_id: UUID) -> Outlook | None:
+    """The outlook itself, for who reckons on with it; None before the first test or long after the last."""
+    return _outlook(_asked(scope, pool_id, await pool_entries(scope, pool_id), False))
+
+
+async def history_of(scope: Scope, pool_id: UUID, measure: Measure, *, metric: bool) -> HistoryView:
+    """One measure over the whole journal, with what went in, and the forecast where there is one."""
+    entries = await pool_entries(scope, pool_id)
+    asked = _asked(scope, pool_id, entries, metric)
+    points = tuple(
+        HistoryPoint(r.at, r.value.value, r.value.low, r.value.high) for r in history(asked.state, measure)
+    )
+    marks = tuple(
+        HistoryMark(entry.at, entry.kind, ": ".join(part for part in describe(entry.body, metric) if part))
+        for entry in effective(entries, scope.now)
+        if entry.kind in MARKED
+    )
+    band = asked.parts.bands.get(measure)
+    return HistoryView(
+        measure,
+        NAMES[measure],
+        band.low if band else None,
+        band.high if band else None,
+        points,
+        marks,
+        _ahead(_outlook(asked), measure, scope.now),
+    )
+
+
+def _asked(scope: Scope, pool_id: UUID, entries: list[Entry], metric: bool) -> _Question:
+    state = fold(entries, scope.now)
+    newest = max(entry.recorded_at for entry in entries)
+    period = int(scope.now.timestamp() // FRESH_FOR_S)
+    return _Question(pool_id, len(entries), newest, period, metric, state, parts_of(state), scope.now)
+
+
+@lru_cache(maxsize=128)
+def _outlook(asked: _Question) -> Outlook | None:
+    found = fitted(asked.state, asked.parts.place)
+    if found is None or asked.now.timestamp() - found.last_at_s > TOO_OLD.total_seconds():
+        return None  # nothing can be said so long after the last test
+    return outlook(asked.state, _setting(asked.parts, asked.metric), asked.now, found)
+
+
+def _setting(parts: PoolParts, metric: bool) -> Setting:
+    traits, volume_l = parts.equipment.traits, parts.basin.volume_l
+    return Setting(
+        parts.place,
+        Surroundings(volume_l, _depth_m(parts), traits.covered, traits.indoor, parts.equipment.fill_water),
+        dict(parts.bands),
+        parts.rules.swim_limit_mg_l,
+        ZoneInfo(parts.settings.time_zone),
+        metric,
+    )
+
+
+def _depth_m(parts: PoolParts) -> float:
+    rows = parts.basin.parts
+    if not rows:
+        return USUAL_DEPTH_M
+    area = sum(area_m2(part) for part in rows)
+    return sum(area_m2(part) * mean_depth_m(part) for part in rows) / area
+
+
+def _strip(found: Outlook, asked: _Question) -> tuple[DayAhead, ...]:
+    """The evenings of the coming week."""
+    local = asked.now.astimezone(ZoneInfo(asked.parts.settings.time_zone))
+    evening = local.replace(hour=STRIP_HOUR, minute=0, second=0, microsecond=0)
+    first = evening if evening > local else evening + timedelta(days=1)
+    low = asked.parts.bands[Measure.FREE_CHLORINE].low or 0.0
+    days = []
+    for n in range(STRIP_DAYS):
+        at = first + timedelta(days=n)
+        free = found.chlorine.at(at.timestamp())
+        ph = found.ph.band(at.timestamp())[1] if found.ph is not None else None
+        days.append(DayAhead(at, *free, free[1] < low, ph))
+    return tuple(days)
+
+
+def _ahead(found: Outlook | None, measure: Measure, now: datetime) -> tuple[AheadPoint, ...]:
+    """The forecast of one measure for the coming two weeks; empty where there is none."""
+    if found is None:
+        return ()
+    times = now.timestamp() + 3600.0 * np.arange(0, DAYS_AHEAD * 24, HOURS_BETWEEN_POINTS)
+    if measure is Measure.FREE_CHLORINE:
+        rows = [found.chlorine.at(float(at)) for at in times]
+    elif measure is Measure.COMBINED_CHLORINE and found.combined is not None:
+        rows = [found.combined.at(float(at)) for at in times]
+    elif measure is Measure.PH and found.ph is not None:
+        rows = [found.ph.band(float(at)) for at in times]
+    elif measure in found.trends:
+        rows = [found.trends[measure].band(float(at)) for at in times]
+    else:
+        return ()
+    return tuple(
+        AheadPoint(datetime.fromtimestamp(float(at), UTC), *row) for at, row in zip(times, rows, strict=True)
+    )

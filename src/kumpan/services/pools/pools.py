@@ -1,0 +1,251 @@
+"""Pools: set one up, its head, its board."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime
+from functools import lru_cache
+from uuid import UUID
+from zoneinfo import available_timezones
+
+from kumpan.core.assessment.next_thing import next_thing
+from kumpan.core.assessment.swim import swim_answer
+from kumpan.core.dosing.product_choice import ROLES, ChoiceAsked, Way, choose, using
+from kumpan.core.errors import InvalidInput
+from kumpan.core.findings import Finding
+from kumpan.core.forecast.conditions import Place
+from kumpan.core.forecast.expected import last_values, measured_readings
+from kumpan.core.journal import (
+    BasinMeasured,
+    Body,
+    EquipmentSet,
+    PoolState,
+    SettingsMade,
+)
+from kumpan.core.maintenance.tasks import Preset
+from kumpan.core.pool.equipment import Traits
+from kumpan.core.products.product import Product
+from kumpan.core.products.stock import Stocked
+from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.ranges.pool_rules import PoolRules, check_rules, rules_for
+from kumpan.core.ranges.profiles import Band, School, school
+from kumpan.core.ranges.targets import Aims
+from kumpan.core.records.display import Telling
+from kumpan.core.testing.methods import Measured
+from kumpan.core.treatment.plan import Plan, plan
+from kumpan.core.treatment.strategies import WayOutcome, compare
+from kumpan.core.treatment.too_coarse import asked_for, too_coarse
+from kumpan.core.treatment.too_old import too_old, worded
+from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
+from kumpan.services.pools.expectations import water_now
+from kumpan.services.pools.places import under_the_sky
+from kumpan.services.treatments.at_hand import at_hand, telling
+from kumpan.services.views import PoolHead
+
+
+@dataclass(frozen=True)
+class PoolParts:
+    """What every pool has once it is set up, and the rules that it is kept by."""
+
+    settings: SettingsMade
+    basin: BasinMeasured
+    equipment: EquipmentSet
+    school: School
+    rules: PoolRules
+
+    @property
+    def place(self) -> Place:
+        return under_the_sky(self.settings, self.basin, self.equipment.traits)
+
+    @property
+    def bands(self) -> Mapping[Measure, Band]:
+        return self.rules.bands
+
+
+def parts_of(state: PoolState) -> PoolParts:
+    """The parts of a pool that is set up. Raises InvalidInput for a journal without them."""
+    if state.settings is None or state.basin is None or state.equipment is None:
+        raise InvalidInput("This pool is not fully set up: name, volume and equipment are needed.")
+    rules = _rules(state.settings, state.equipment.traits, measured_readings(state))
+    return PoolParts(state.settings, state.basin, state.equipment, school(state.settings.school), rules)
+
+
+@lru_cache(maxsize=256)
+def _rules(settings: SettingsMade, traits: Traits, readings: Readings) -> PoolRules:
+    """A pure function; by active chlorine it solves the water a dozen times."""
+    return rules_for(settings, traits, readings)
+
+
+@dataclass(frozen=True)
+class NewPool:
+    id: UUID
+    settings: SettingsMade
+    basin: BasinMeasured
+    equipment: EquipmentSet
+    entry_ids: tuple[UUID, UUID, UUID]
+
+
+async def set_up(scope: Scope, new: NewPool, at: datetime, person_id: UUID | None) -> None:
+    """Create a pool with its first three entries; the same again is answered, not doubled."""
+    check_settings(new.settings)
+    if not await scope.tx.journal.has_pool(scope.workspace_id, new.id):
+        await scope.tx.journal.add_pool(scope.workspace_id, new.id, scope.now)
+    bodies: tuple[Body, ...] = (new.settings, new.basin, new.equipment)
+    for entry_id, body in zip(new.entry_ids, bodies, strict=True):
+        await record(scope, new.id, Stamp(entry_id, at, person_id), body)
+
+
+def check_settings(settings: SettingsMade) -> None:
+    """Raises InvalidInput for an empty name, an unknown zone, school or choice, or ranges that cross."""
+    if not settings.name.strip():
+        raise InvalidInput("Give the pool a name, so that it can be told from others.", "name")
+    if settings.time_zone not in available_timezones():
+        raise InvalidInput(
+            f'"{settings.time_zone}" is not a time zone; choose one like America/Chicago.', "time_zone"
+        )
+    if settings.care_preset and settings.care_preset not in set(Preset):
+        raise InvalidInput(f"care_preset must be one of: {', '.join(Preset)}.", "care_preset")
+    check_rules(settings)
+
+
+async def heads(scope: Scope) -> list[PoolHead]:
+    """The head of every pool, in the order they were made."""
+    ids = await scope.tx.journal.pool_ids(scope.workspace_id)
+    return [await head(scope, pool_id) for pool_id in ids]
+
+
+async def head(scope: Scope, pool_id: UUID) -> PoolHead:
+    """What stands at the head of a pool: whether they may swim, the one next thing, what it is."""
+    state = await pool_state(scope, pool_id)
+    parts = parts_of(state)
+    offered = await offered_plan(scope, state, parts, metric=False)
+    return PoolHead(
+        pool_id,
+        parts.settings,
+        parts.basin,
+        parts.equipment,
+        swim_answer(state, scope.now, parts.bands[Measure.FREE_CHLORINE], parts.rules.swim_limit_mg_l),
+        next_thing(state, offered, scope.now),
+        (*_notices(parts.settings), *parts.rules.findings),
+        state.last_test.at if state.last_test else None,
+        state.last_look,
+        state.looks[-1].at if state.looks else None,
+        state.rescue_goes_on,
+    )
+
+
+def _notices(settings: SettingsMade) -> tuple[Finding, ...]:
+    if not settings.public:
+        return ()
+    return (
+        Finding(
+            "public_pool",
+            "A public pool falls under the health code and usually needs a certified operator. They decide.",
+        ),
+    )
+
+
+@dataclass(frozen=True)
+class Chosen:
+    """What the choice of products looks to first, one product that must be used in place of its like, and
+    what the user aims at in place of the rules.
+    """
+
+    way: Way = Way.USUAL
+    use: str | None = None
+    targets: tuple[tuple[Measure, float], ...] = ()
+
+
+AS_USUAL = Chosen()
+
+
+async def offered_plan(
+    scope: Scope, state: PoolState, parts: PoolParts, *, metric: bool, chosen: Chosen = AS_USUAL
+) -> Plan | None:
+    """The plan for the water as it should be now; None before the first test."""
+    if state.last_test is None:
+        return None
+    question, hand = await _question(scope, state, parts), await at_hand(scope)
+    told = telling(parts.settings, hand.habits, metric=metric)
+    found = _plan_for(question, chosen, parts.equipment.fill_water, told)
+    unmet = worded(found.unmet, too_old(state, scope.now))
+    coarse = _coarse(state, question.readings, parts)
+    return replace(found, unmet=(*unmet, *asked_for(coarse)))
+
+
+async def plan_products(
+    scope: Scope, state: PoolState, parts: PoolParts, chosen: Chosen = AS_USUAL
+) -> tuple[Product, ...]:
+    """The products that the plan is made with: chosen once, then amounts are solved with them."""
+    return _products(await _question(scope, state, parts), chosen)
+
+
+async def compared_ways(
+    scope: Scope, state: PoolState, parts: PoolParts, loss_mg_l_day: float | None, *, metric: bool
+) -> tuple[WayOutcome, ...]:
+    """All ways through the plan, side by side."""
+    question, hand = await _question(scope, state, parts), await at_hand(scope)
+    return compare(question.choice, loss_mg_l_day, telling(parts.settings, hand.habits, metric=metric))
+
+
+@dataclass(frozen=True)
+class PlanQuestion:
+    """All that the amounts depend on; hashable, so that the same question is answered once."""
+
+    readings: Readings
+    volume_l: float
+    traits: Traits
+    band_rows: tuple[tuple[Measure, Band], ...]
+    held: frozenset[Measure]
+    stocked: tuple[Stocked, ...]
+
+    @property
+    def aims(self) -> Aims:
+        return Aims(dict(self.band_rows), {}, self.held)
+
+    @property
+    def choice(self) -> ChoiceAsked:
+        return ChoiceAsked(self.readings, self.volume_l, self.traits, self.aims, self.stocked)
+
+
+async def _question(scope: Scope, state: PoolState, parts: PoolParts) -> PlanQuestion:
+    readings = water_now(state, parts.place, scope.now)
+    hand = await at_hand(scope)
+    held = frozenset(_coarse(state, readings, parts))
+    rows = tuple(parts.bands.items())
+    return PlanQuestion(readings, parts.basin.volume_l, parts.equipment.traits, rows, held, hand.stocked)
+
+
+def _coarse(state: PoolState, readings: Readings, parts: PoolParts) -> dict[Measure, Measured]:
+    return too_coarse(readings, last_values(state), parts.bands)
+
+
+@lru_cache(maxsize=256)
+def _plan_for(question: PlanQuestion, chosen: Chosen, fill: Readings, told: Telling) -> Plan:
+    """The plan is a pure function of these, and head, board and sheet all ask for the same one."""
+    products = _products(question, chosen)
+    aimed = question.aims
+    if chosen.targets:
+        products = _with_the_rest(products, question.stocked)
+        aimed = replace(aimed, named=dict(chosen.targets))
+    return plan(
+        question.readings,
+        question.volume_l,
+        question.traits,
+        aimed,
+        products,
+        telling=told,
+        fill=fill,
+    )
+
+
+def _with_the_rest(chosen: Sequence[Product], stocked: Sequence[Stocked]) -> tuple[Product, ...]:
+    """The products already chosen stay; for work that none of them does the rest of the shelf stands by."""
+    done = [role for role in ROLES if any(product.chemical in role for product in chosen)]
+    others = (item.product for item in stocked if not any(item.product.chemical in role for role in done))
+    return (*chosen, *(product for product in others if product not in chosen))
+
+
+@lru_cache(maxsize=256)
+def _products(question: PlanQuestion, chosen: Chosen) -> tuple[Product, ...]:
+    asked = question.choice if chosen.use is None else using(question.choice, chosen.use)
+    return choose(asked, chosen.way)

@@ -1,0 +1,192 @@
+"""The shelf: products, purchases, tests of strength, stock as bought minus poured, and what to buy."""
+
+from collections.abc import Mapping
+from dataclasses import replace
+from datetime import datetime, timedelta
+
+from kumpan.core.dosing.rounding import mass_text, volume_text
+from kumpan.core.errors import InvalidInput, NotFound
+from kumpan.core.journal import AdditionMade, Entry, HabitsSet, ProductBought, StrengthTested
+from kumpan.core.products.catalogue import CATALOGUE, chemical
+from kumpan.core.products.product import Product, volume_from_mass_ml
+from kumpan.core.products.purchase import Missing, cheapest, missing
+from kumpan.core.products.stock import Stocked
+from kumpan.core.quantities.units import G_PER_OZ, ML_PER_FL_OZ
+from kumpan.core.records.containers import ContainerKind
+from kumpan.services.journal.ledger import Scope, Stamp, record
+from kumpan.services.treatments.at_hand import Store, at_hand, stocked, store
+from kumpan.services.views import BuyLine, ShelfLine
+
+SEASON = timedelta(days=365)
+PACE_OVER = timedelta(days=28)
+LASTS_AT_LEAST = timedelta(days=14)
+
+
+async def products(scope: Scope) -> list[Product]:
+    return await scope.tx.workspace.products(scope.workspace_id)
+
+
+async def add_product(scope: Scope, product: Product) -> Product:
+    """Put a product on the shelf; the same id again is answered, not doubled. Raises InvalidInput."""
+    row = chemical(product.chemical)
+    if not 0 < product.strength_percent <= 100:
+        raise InvalidInput("Strength must be over 0 and at most 100 percent.", "strength_percent")
+    if product.package_ml is not None and not row.is_liquid:
+        raise InvalidInput(f"{row.name} is a solid: give the package's weight.", "package_ml")
+    known = {other.id: other for other in await products(scope)}
+    if product.id not in known:
+        named = replace(product, name=product.name.strip()[:120])
+        await scope.tx.workspace.add_product(scope.workspace_id, named, scope.now)
+        return named
+    return known[product.id]
+
+
+async def buy(scope: Scope, stamp: Stamp, product_id: str, packages: float, price: float | None) -> None:
+    """Note packages bought; `price` is what all of them cost. Raises NotFound for a product not on the shelf."""
+    if not 0 < packages <= 10_000:
+        raise InvalidInput("Packages must be over 0; type how many were bought.", "packages")
+    await _must_stand(scope, product_id)
+    await record(scope, None, stamp, ProductBought(product_id, packages, price))
+
+
+async def note_strength(scope: Scope, stamp: Stamp, product_id: str, strength_percent: float) -> None:
+    """A strength test of what stands there; it overrides what ageing would have made of it."""
+    await _must_stand(scope, product_id)
+    await record(scope, None, stamp, StrengthTested(product_id, strength_percent))
+
+
+async def _must_stand(scope: Scope, product_id: str) -> None:
+    if product_id not in {product.id for product in await products(scope)}:
+        raise NotFound("This product is not on the shelf; add it first.")
+
+
+async def habits(scope: Scope) -> HabitsSet:
+    return (await store(scope)).habits
+
+
+async def set_habits(scope: Scope, stamp: Stamp, given: HabitsSet) -> None:
+    """Containers, currency, store and water. Raises InvalidInput for a container that measures nothing."""
+    for box in given.containers:
+        liquid = box.kind in (ContainerKind.CUP, ContainerKind.JUG)
+        if not (box.volume_ml if liquid else box.mass_g):
+            what = "how much it holds" if box.kind is not ContainerKind.SCALE else "the steps it shows"
+            raise InvalidInput(f"{box.name or 'This measure'}: say {what}.", "containers")
+        if box.kind is ContainerKind.SCOOP and box.product_id is None:
+            raise InvalidInput(
+                f"{box.name or 'This scoop'}: a scoop weighs something else with every powder; say which product.",
+                "containers",
+            )
+    await record(scope, None, stamp, given)
+
+
+async def shelf(scope: Scope, metric: bool) -> list[ShelfLine]:
+    """Every product with what should be left of it, what it costs and what the season used."""
+    found = await store(scope)
+    order = list(CATALOGUE)
+    listed = sorted(found.products, key=lambda product: order.index(product.chemical))
+    return [_line(found, product, scope.now, metric) for product in listed]
+
+
+def _line(found: Store, product: Product, now: datetime, metric: bool) -> ShelfLine:
+    item = stocked(found, product, now)
+    poured = found.poured.get(product.id, ())
+    used_g = _poured_since(poured, now - SEASON)
+    stock = item.stock_g
+    purchases = found.bought.get(product.id, ())
+    return ShelfLine(
+        product.id,
+        product.label,
+        product.chemical,
+        product.row.form,
+        product.strength_percent,
+        item.product.strength_percent,
+        product.package_g,
+        product.package_ml,
+        amount_text(product, item.package_g, metric) if item.package_g else "",
+        item.price,
+        purchases[-1].at if purchases else None,
+        stock,
+        None if stock is None else volume_from_mass_ml(product, stock),
+        _stock_text(product, stock, metric),
+        roughly_text(product, used_g, metric) if used_g else "",
+        used_g * item.price_per_g if item.price_per_g is not None and used_g else None,
+        _days_left(stock, poured, now),
+    )
+
+
+def _poured_since(entries: tuple[Entry, ...], since: datetime) -> float:
+    return sum(e.body.mass_g for e in entries if isinstance(e.body, AdditionMade) and e.at > since)
+
+
+def _days_left(stock_g: float | None, poured: tuple[Entry, ...], now: datetime) -> int | None:
+    """How long the stock lasts at the last four weeks' pace; None where nothing was poured or counted."""
+    pace = _poured_since(poured, now - PACE_OVER) / PACE_OVER.days
+    return int(max(0.0, stock_g) / pace) if stock_g is not None and pace > 0 else None
+
+
+async def to_buy(scope: Scope, needs: Mapping[Product, float], *, metric: bool) -> list[BuyLine]:
+    """What the plans lack (`needs` in g), then what will not last two weeks at the last weeks' pace."""
+    hand, found = await at_hand(scope), await store(scope)
+    lacking = missing(needs, hand.stocked)
+    lines = [buy_line(short, "for the sheets offered now", metric) for short in lacking]
+    named = {short.product.id for short in lacking}
+    for item in hand.stocked:
+        poured = found.poured.get(item.product.id, ())
+        days = _days_left(item.stock_g, poured, scope.now)
+        if days is not None and days < LASTS_AT_LEAST.days and item.product.id not in named:
+            lines.append(_running_out(item, poured, days, hand.stocked, scope.now, metric))
+    return lines
+
+
+def _running_out(
+    item: Stocked,
+    poured: tuple[Entry, ...],
+    days: int,
+    shelf_: tuple[Stocked, ...],
+    now: datetime,
+    metric: bool,
+) -> BuyLine:
+    """As much as the last four weeks took."""
+    short_g = max(1.0, _poured_since(poured, now - PACE_OVER) - max(0.0, item.stock_g or 0.0))
+    short = Missing(item.product, short_g, cheapest(item.product, short_g, shelf_))
+    why = "none left at the last weeks' pace" if days == 0 else f"{days} days left at the last weeks' pace"
+    return buy_line(short, why, metric)
+
+
+def buy_line(short: Missing, why: str, metric: bool) -> BuyLine:
+    packages = [
+        f"{buy.packages} × {amount_text(buy.product, Stocked(buy.product).package_g or 0.0, metric)}"
+        for buy in short.buy
+    ]
+    costs = [buy.cost for buy in short.buy]
+    return BuyLine(
+        short.product.id,
+        short.product.label,
+        roughly_text(short.product, short.short_g, metric),
+        " and ".join(packages),
+        None if not costs or any(cost is None for cost in costs) else sum(cost or 0.0 for cost in costs),
+        why,
+    )
+
+
+def _stock_text(product: Product, stock_g: float | None, metric: bool) -> str:
+    if stock_g is None:
+        return "not counted yet"
+    if stock_g <= 0:
+        return "none left by the books"
+    return roughly_text(product, stock_g, metric)
+
+
+def roughly_text(product: Product, mass_g: float, metric: bool) -> str:
+    """An amount by the books, in whole ounces or tens of grams: they are no finer."""
+    ml = volume_from_mass_ml(product, mass_g)
+    step = 10.0 if metric else G_PER_OZ if ml is None else ML_PER_FL_OZ
+    amount = mass_g if ml is None else ml
+    rounded = max(1, round(amount / step)) * step
+    return mass_text(rounded, metric) if ml is None else volume_text(rounded, metric)
+
+
+def amount_text(product: Product, mass_g: float, metric: bool) -> str:
+    """A mass of a product in words: by volume for liquids, by weight else."""
+    ml = volume_from_mass_ml(product, mass_g)
+    return mass_text(mass_g, metric) if ml is None else volume_text(ml, metric)

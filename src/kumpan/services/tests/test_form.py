@@ -1,0 +1,122 @@
+"""The slip: read what was typed, question what is doubtful, keep the test."""
+
+from collections.abc import Mapping
+from uuid import UUID
+
+from kumpan.core.errors import InvalidInput, UnreadableQuantity
+from kumpan.core.forecast.expected import expected_now
+from kumpan.core.journal import Entry, TestTaken, last_reading, value_in
+from kumpan.core.quantities.readings import READING_MEASURES, Measure, Readings
+from kumpan.core.quantities.units import fahrenheit_from_celsius
+from kumpan.core.testing.kits import KITS, Kit, in_own_order, kit_by_key
+from kumpan.core.testing.methods import Measured
+from kumpan.core.testing.plausibility import doubts
+from kumpan.core.testing.test_line import SlipProblem, read_slip, read_value
+from kumpan.services.journal.ledger import Scope, Stamp, correct, pool_state, record
+from kumpan.services.views import LastValue, SlipView
+
+
+def kit(key: str) -> Kit:
+    """Raises InvalidInput that lists the kits."""
+    try:
+        return kit_by_key(key)
+    except KeyError:
+        known = ", ".join(known.key for known in KITS)
+        raise InvalidInput(f'"{key}" is not a known kit; use one of: {known}.', "kit") from None
+
+
+def read_fields(fields: Mapping[Measure, str], kit_: Kit, temperature_unit: str) -> SlipView:
+    """Read the slip's fields one by one; an empty field is not measured."""
+    values: list[Measured] = []
+    problems: list[SlipProblem] = []
+    for measure, text in fields.items():
+        if not text.strip():
+            continue
+        try:
+            values.append(read_value(measure, text, kit_, temperature_unit))
+        except UnreadableQuantity as trouble:
+            problems.append(SlipProblem(0, text, trouble.message, measure))
+    return SlipView(tuple(values), tuple(problems), ())
+
+
+def readings_of(values: tuple[Measured, ...]) -> Readings:
+    """One test's values as readings; total chlorine follows from free and combined."""
+    readings = Readings()
+    for measure in READING_MEASURES:
+        found = value_in(values, measure)
+        if found is not None:
+            readings = readings.with_value(measure, found.value)
+    return readings
+
+
+async def last_values_of(scope: Scope, pool_id: UUID, temperature_unit: str) -> dict[Measure, LastValue]:
+    """What each measure read last, as it would be typed again."""
+    state, found = await pool_state(scope, pool_id), {}
+    for measure in READING_MEASURES:
+        last = last_reading(state, measure)
+        if last is not None:
+            found[measure] = LastValue(_typed_again(measure, last.value.value, temperature_unit), last.at)
+    return found
+
+
+def _typed_again(measure: Measure, value: float, temperature_unit: str) -> str:
+    if measure is not Measure.TEMPERATURE:
+        return f"{round(value, 2):g}"
+    return f"{fahrenheit_from_celsius(value):.0f}" if temperature_unit == "f" else f"{value:.0f}"
+
+
+async def question(
+    scope: Scope,
+    pool_id: UUID,
+    line: str | None,
+    fields: Mapping[Measure, str],
+    kit_key: str,
+    temperature_unit: str,
+) -> SlipView:
+    """Read a slip without keeping it: values, problems, and doubts against the journal."""
+    state = await pool_state(scope, pool_id)
+    kit_ = in_own_order(kit(kit_key), state.settings.kit_order if state.settings else ())
+    if line is not None:
+        read = read_slip(line, kit_, temperature_unit)
+        view = SlipView(read.values, read.problems, ())
+    else:
+        view = read_fields(fields, kit_, temperature_unit)
+    expected = expected_now(state) if state.last_test else None
+    return SlipView(view.values, view.problems, doubts(readings_of(view.values), expected))
+
+
+def test_body(fields: Mapping[Measure, str], kit_key: str, temperature_unit: str, note: str) -> TestTaken:
+    """A test from its fields. Raises InvalidInput when one cannot be read or nothing was tested."""
+    view = read_fields(fields, kit(kit_key), temperature_unit)
+    if view.problems:
+        first = view.problems[0]
+        raise InvalidInput(first.text, str(first.measure) if first.measure else None)
+    if not view.values:
+        raise InvalidInput("Nothing is typed yet; enter at least one reading.", "fields")
+    return TestTaken(view.values, kit_key, note)
+
+
+async def keep_test(
+    scope: Scope,
+    pool_id: UUID,
+    stamp: Stamp,
+    fields: Mapping[Measure, str],
+    kit_key: str,
+    temperature_unit: str,
+    note: str,
+) -> Entry:
+    """Keep a test in the pool's journal. Raises InvalidInput as `test_body`."""
+    return await record(scope, pool_id, stamp, test_body(fields, kit_key, temperature_unit, note))
+
+
+async def correct_test(
+    scope: Scope,
+    entry_id: UUID,
+    stamp: Stamp,
+    fields: Mapping[Measure, str],
+    kit_key: str,
+    temperature_unit: str,
+    note: str,
+) -> Entry:
+    """Replace a test by a corrected one; the old one stays visible. Raises InvalidInput as `test_body`."""
+    return await correct(scope, entry_id, stamp, test_body(fields, kit_key, temperature_unit, note))

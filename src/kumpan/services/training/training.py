@@ -1,0 +1,197 @@
+"""The practice pool: scenarios, a game played from its moves, the review at the end. Nothing of it is kept here."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from zoneinfo import ZoneInfo
+
+from kumpan.core.dosing.rounding import mass_text, volume_text
+from kumpan.core.dosing.typed_amount import read_amount
+from kumpan.core.journal import Clarity, TestTaken
+from kumpan.core.products.product import Product, volume_from_mass_ml
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.units import pressure_text, water_text
+from kumpan.core.training.game import (
+    Game,
+    Move,
+    MoveKind,
+    Played,
+    day_and_hour,
+    play,
+    scenario_by_key,
+)
+from kumpan.core.training.goals import titles
+from kumpan.core.training.review import Review, review
+from kumpan.core.training.scenarios import SCENARIOS, TIME_ZONE, Scenario
+
+
+@dataclass(frozen=True)
+class PracticeProduct:
+    """What stands on the practice shelf; the price of one package."""
+
+    id: str
+    label: str
+    package: str
+    price: float | None
+    is_liquid: bool
+
+
+@dataclass(frozen=True)
+class ScenarioView:
+    """A practice pool to choose, as one is told of it."""
+
+    key: str
+    title: str
+    story: str
+    goals: tuple[str, ...]
+    days: int
+    pool: str
+    has_cell: bool
+    shelf: tuple[PracticeProduct, ...]
+
+
+@dataclass(frozen=True)
+class PracticeReading:
+    measure: Measure
+    value: float
+
+
+@dataclass(frozen=True)
+class PracticeLine:
+    """A move as it is told, with what it showed. `day` from 1; `clock` on the pool's clock."""
+
+    day: int
+    clock: str
+    text: str
+    readings: tuple[PracticeReading, ...]
+    clarity: Clarity | None
+
+
+@dataclass(frozen=True)
+class GameView:
+    """The game after its moves: what can be seen from the edge, never the truth until the end."""
+
+    scenario: ScenarioView
+    day: int
+    clock: str
+    days_left: int
+    first_clarity: Clarity
+    clarity: Clarity
+    odd: tuple[str, ...]
+    gauge: str
+    cost: float
+    lines: tuple[PracticeLine, ...]
+    over: bool
+    review: Review | None
+
+
+@dataclass(frozen=True)
+class MoveTyped:
+    """A move with its amount as typed."""
+
+    kind: MoveKind
+    product_id: str = ""
+    amount: str = ""
+    share: float = 0.0
+    percent: float = 0.0
+
+
+def scenarios(*, metric: bool) -> tuple[ScenarioView, ...]:
+    """All practice pools."""
+    return tuple(_scenario(row, metric) for row in SCENARIOS.values())
+
+
+def _scenario(row: Scenario, metric: bool) -> ScenarioView:
+    traits = row.traits
+    words = [
+        water_text(row.believed_volume_l, metric),
+        traits.surface.value,
+        traits.chlorination.value.replace("_", " "),
+        f"{traits.filter.value} filter",
+    ]
+    shelf = tuple(
+        PracticeProduct(p.id, p.label, _package(p, metric), item.price, p.row.is_liquid)
+        for item in row.stocked
+        for p in (item.product,)
+    )
+    return ScenarioView(
+        row.key, row.title, row.story, titles(row), row.days, ", ".join(words), row.cell is not None, shelf
+    )
+
+
+def _package(product: Product, metric: bool) -> str:
+    if product.package_ml is not None:
+        return volume_text(product.package_ml, metric)
+    return mass_text(product.package_g, metric) if product.package_g is not None else ""
+
+
+def played(key: str, seed: int, typed: Sequence[MoveTyped], *, finished: bool, metric: bool) -> GameView:
+    """The game after its moves; with the review once it is finished or its days are over.
+
+    Raises InvalidInput, UnreadableQuantity for an amount that cannot be read.
+    """
+    row = scenario_by_key(key)
+    moves = [_move(row, one, metric) for one in typed]
+    game = play(key, seed, moves)
+    day, hour = day_and_hour(game.player)
+    zone = ZoneInfo(TIME_ZONE)
+    done = finished or game.over
+    return GameView(
+        _scenario(row, metric),
+        min(day, row.days),
+        f"{hour:02d}:00",
+        max(0, row.days - int(game.player.days)),
+        game.first_look.clarity,
+        game.last_look.clarity,
+        game.last_look.odd,
+        pressure_text(game.gauge_kpa, metric),
+        game.player.tally.cost,
+        tuple(_line(game, one, metric) for one in game.played),
+        done,
+        review(game, seed, zone) if done else None,
+    )
+
+
+def _move(row: Scenario, typed: MoveTyped, metric: bool) -> Move:
+    if typed.kind is not MoveKind.ADD:
+        return Move(typed.kind, share=typed.share, percent=typed.percent)
+    product = next((one for one in row.shelf if one.id == typed.product_id), None)
+    grams = 0.0 if product is None else read_amount(product, typed.amount, metric=metric).mass_g
+    return Move(MoveKind.ADD, typed.product_id, grams)
+
+
+_WORDS = {
+    MoveKind.TEST: "Tested",
+    MoveKind.FULL_TEST: "Tested everything",
+    MoveKind.BRUSH: "Brushed walls and floor",
+    MoveKind.CLEAN_FILTER: "Cleaned the filter",
+    MoveKind.WAIT_HOUR: "Waited an hour",
+    MoveKind.WAIT_EVENING: "Waited until evening",
+    MoveKind.WAIT_MORNING: "Waited until morning",
+}
+
+
+def _line(game: Game, one: Played, metric: bool) -> PracticeLine:
+    return PracticeLine(
+        one.day,
+        f"{one.hour:02d}:00",
+        _told(game, one.move, metric),
+        _readings(one.test),
+        None if one.look is None else one.look.clarity,
+    )
+
+
+def _told(game: Game, move: Move, metric: bool) -> str:
+    if move.kind is MoveKind.ADD:
+        product = next(p for p in game.scenario.shelf if p.id == move.product_id)
+        ml = volume_from_mass_ml(product, move.grams)
+        amount = mass_text(move.grams, metric) if ml is None else volume_text(ml, metric)
+        return f"Added {amount} of {product.label}"
+    if move.kind is MoveKind.REPLACE_WATER:
+        return f"Replaced {100 * move.share:.0f} % of the water"
+    if move.kind is MoveKind.CELL:
+        return f"Set the cell to {move.percent:.0f} %"
+    return _WORDS[move.kind]
+
+
+def _readings(test: TestTaken | None) -> tuple[PracticeReading, ...]:
+    return () if test is None else tuple(PracticeReading(v.measure, v.value) for v in test.values)

@@ -1,0 +1,133 @@
+"""What a plan is made with: the shelf as it stands, its prices and strengths now, and the user's habits."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from datetime import datetime
+from functools import lru_cache
+
+from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.journal import (
+    AdditionMade,
+    Entry,
+    HabitsSet,
+    ProductBought,
+    SettingsMade,
+    StrengthTested,
+    effective,
+)
+from kumpan.core.products.ageing import strength_now
+from kumpan.core.products.product import Product
+from kumpan.core.products.stock import Stocked
+from kumpan.core.ranges.disagreements import answer
+from kumpan.core.records.display import Telling
+from kumpan.services.journal.ledger import Scope, entries_in
+from kumpan.storage.kept_rows import Kept
+from kumpan.storage.repositories.journal import StoredEntry
+
+_KINDS = ("purchase", "addition", "strength", "habits", "void")
+
+
+@dataclass(frozen=True)
+class Store:
+    """The shelf's own story: what was bought and poured of each product, and what was tested."""
+
+    products: tuple[Product, ...]
+    bought: Mapping[str, tuple[Entry, ...]]
+    poured: Mapping[str, tuple[Entry, ...]]
+    tested: Mapping[str, Entry]
+    habits: HabitsSet
+
+
+@dataclass(frozen=True)
+class AtHand:
+    """Products with stock and price, strengths as they are now; `standard` for want of an own shelf."""
+
+    stocked: tuple[Stocked, ...]
+    standard: bool
+    habits: HabitsSet
+
+    @property
+    def products(self) -> tuple[Product, ...]:
+        return tuple(item.product for item in self.stocked)
+
+
+async def store(scope: Scope) -> Store:
+    """Read once a request: the workspace's purchases, pours, tests of strength and habits."""
+    if "store" not in scope.kept:
+        products = await scope.tx.workspace.products(scope.workspace_id)
+        rows = await scope.tx.journal.entries_of_workspace(scope.workspace_id, _KINDS)
+        scope.kept["store"] = _sorted(tuple(products), rows)
+    found = scope.kept["store"]
+    assert isinstance(found, Store)
+    return found
+
+
+@lru_cache(maxsize=64)
+def _sorted(products: tuple[Product, ...], rows: Kept[StoredEntry]) -> Store:
+    """What was entered about each product; the same rows are sorted once."""
+    bought: dict[str, list[Entry]] = {}
+    poured: dict[str, list[Entry]] = {}
+    tested: dict[str, Entry] = {}
+    habits = HabitsSet()
+    for entry in effective(entries_in(rows)):
+        body = entry.body
+        if isinstance(body, ProductBought):
+            bought.setdefault(body.product_id, []).append(entry)
+        elif isinstance(body, AdditionMade) and body.product_id:
+            poured.setdefault(body.product_id, []).append(entry)
+        elif isinstance(body, StrengthTested):
+            tested[body.product_id] = entry
+        elif isinstance(body, HabitsSet):
+            habits = body
+    return Store(
+        products,
+        {key: tuple(rows) for key, rows in bought.items()},
+        {key: tuple(rows) for key, rows in poured.items()},
+        tested,
+        habits,
+    )
+
+
+async def at_hand(scope: Scope) -> AtHand:
+    """What a plan may be made with now."""
+    found = await store(scope)
+    if not found.products:
+        return AtHand(tuple(Stocked(product) for product in STANDARD_SHELF), True, found.habits)
+    return AtHand(
+        tuple(stocked(found, product, scope.now) for product in found.products), False, found.habits
+    )
+
+
+def stocked(found: Store, product: Product, now: datetime) -> Stocked:
+    """A product as it stands now: aged, with what should be left of it and its last price."""
+    purchases = found.bought.get(product.id, ())
+    item = Stocked(product)
+    packages = sum(e.body.packages for e in purchases if isinstance(e.body, ProductBought))
+    poured = sum(e.body.mass_g for e in found.poured.get(product.id, ()) if isinstance(e.body, AdditionMade))
+    stock = packages * item.package_g - poured if purchases and item.package_g else None
+    prices = [
+        e.body.price / e.body.packages
+        for e in purchases
+        if isinstance(e.body, ProductBought) and e.body.price is not None
+    ]
+    return Stocked(aged(found, product, now), stock, prices[-1] if prices else None)
+
+
+def aged(found: Store, product: Product, now: datetime) -> Product:
+    """The product at the strength it has by now: from its last purchase, or from a later test of it."""
+    purchases, test = found.bought.get(product.id, ()), found.tested.get(product.id)
+    since = purchases[-1].at if purchases else None
+    fresh = product
+    if test is not None and isinstance(test.body, StrengthTested) and (since is None or test.at >= since):
+        fresh, since = replace(product, strength_percent=test.body.strength_percent), test.at
+    if since is None:
+        return product
+    percent = strength_now(fresh, (now - since).total_seconds() / 86_400, found.habits.storage_c)
+    if abs(percent - product.strength_percent) < 0.05:
+        return product
+    return replace(product, strength_percent=percent, name=f"{product.label}, now {percent:.1f} %")
+
+
+def telling(settings: SettingsMade, habits: HabitsSet, *, metric: bool) -> Telling:
+    """How amounts are said at this pool."""
+    return Telling(metric, habits.containers, answer(settings.choices, "salt"))

@@ -1,0 +1,254 @@
+"""Run sheets: offered, started, ticked. A started sheet is a journal entry and never changes."""
+
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+from uuid import UUID, uuid5
+
+from kumpan.core.dosing.typed_amount import AmountRead
+from kumpan.core.errors import Conflict, InvalidInput, NotFound, UnreadableQuantity
+from kumpan.core.journal import (
+    AdditionMade,
+    Entry,
+    Outcome,
+    PoolState,
+    SheetStarted,
+    StepTicked,
+    WaterChange,
+    WaterChanged,
+    open_sheet,
+    tickable,
+    ticked_steps,
+)
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Readings
+from kumpan.core.quantities.typed import Dimension, read_quantity
+from kumpan.core.quantities.units import water_text
+from kumpan.core.records.step import ADD, WAIT, Step
+from kumpan.core.treatment.lateness import late_notes, step_times
+from kumpan.core.treatment.plan import Plan
+from kumpan.services.algae.rescues import plan_name
+from kumpan.services.journal.additions import read_typed
+from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
+from kumpan.services.pools.drawing import drawing_of
+from kumpan.services.pools.expectations import water_now
+from kumpan.services.pools.pools import Chosen, PoolParts, offered_plan, parts_of
+from kumpan.services.products.inventory import amount_text
+from kumpan.services.treatments.at_hand import at_hand
+from kumpan.services.treatments.request import PlanAsked, PlanKind
+from kumpan.services.treatments.special import special_plan
+from kumpan.services.treatments.uncertainty import with_doubt
+from kumpan.services.views import Sheet, SheetStep, Tick
+
+
+async def current_sheet(scope: Scope, pool_id: UUID, *, metric: bool) -> Sheet:
+    """The open sheet when one was started, else the plan that is offered now."""
+    return await offered_sheet(scope, pool_id, PlanAsked(), metric=metric)
+
+
+PUT_AWAY = "put away with the rest of the sheet"
+
+
+async def offered_sheet(scope: Scope, pool_id: UUID, asked: PlanAsked, *, metric: bool) -> Sheet:
+    """What could be started now. For the balance an open sheet goes before."""
+    state = await pool_state(scope, pool_id)
+    parts = parts_of(state)
+    opened = open_sheet(state)
+    if asked.plan is PlanKind.BALANCE and opened is not None:
+        return _started(scope, state, parts, opened, metric)
+    return await sheet_for(scope, state, parts, asked, metric=metric)
+
+
+async def sheet_for(
+    scope: Scope, state: PoolState, parts: PoolParts, asked: PlanAsked, *, metric: bool
+) -> Sheet:
+    """A plan as a sheet that is not started, whatever sheet is open."""
+    return await _as_offered(scope, parts, await _plan(scope, state, parts, asked, metric))
+
+
+async def _plan(
+    scope: Scope, state: PoolState, parts: PoolParts, asked: PlanAsked, metric: bool
+) -> Plan | None:
+    if asked.plan is not PlanKind.BALANCE:
+        return await special_plan(scope, state, parts, asked, metric=metric)
+    chosen = Chosen(asked.way, asked.use, tuple(sorted(asked.targets.items())))
+    found = await offered_plan(scope, state, parts, metric=metric, chosen=chosen)
+    if found is None:
+        return None
+    if asked.targets:
+        return found  # an aim of one's own is followed at once; its doubt is that of the sheet before
+    steps = await with_doubt(scope, state, parts, found.steps, chosen, metric=metric)
+    return replace(found, steps=steps)
+
+
+async def start(scope: Scope, pool_id: UUID, stamp: Stamp, asked: PlanAsked, *, metric: bool) -> Sheet:
+    """Start the offered plan: the whole of it becomes a journal entry. The same id again answers it.
+
+    Raises InvalidInput when there is nothing to add, Conflict while another sheet is open.
+    """
+    state = await pool_state(scope, pool_id)
+    parts = parts_of(state)
+    known = next((sheet for sheet in state.sheets if sheet.id == stamp.id), None)
+    if known is not None:
+        return _started(scope, state, parts, known, metric)
+    if open_sheet(state) is not None:
+        raise Conflict("A sheet is already open for this pool; finish it or skip its steps first.")
+    offered = await _plan(scope, state, parts, asked, metric)
+    if offered is None or not offered.steps:
+        raise InvalidInput("There is nothing to add now; test the water first.")
+    before = water_now(state, parts.place, scope.now)
+    name = await plan_name(scope, state, parts, asked.plan)
+    body = SheetStarted(offered.steps, parts.settings.school, before, offered.predicted, name)
+    entry = await record(scope, pool_id, stamp, body)
+    return _started(scope, await pool_state(scope, pool_id), parts, entry, metric)
+
+
+@dataclass(frozen=True)
+class TickGiven:
+    """A tick: done or skipped; `amount` is what was really poured as typed, empty when as planned."""
+
+    sheet_id: UUID
+    step_number: int
+    outcome: Outcome
+    amount: str = ""
+    note: str = ""
+
+
+async def tick(scope: Scope, pool_id: UUID, stamp: Stamp, given: TickGiven, *, metric: bool) -> Sheet:
+    """Tick one step. The same id again changes nothing; another id for a ticked step is a Conflict."""
+    state = await pool_state(scope, pool_id)
+    parts = parts_of(state)
+    sheet = next((entry for entry in state.sheets if entry.id == given.sheet_id), None)
+    if sheet is None or not isinstance(sheet.body, SheetStarted):
+        raise NotFound("This sheet is no longer here; reload the page.")
+    if given.step_number not in tickable(sheet.body):
+        raise InvalidInput("This step cannot be ticked; choose an addition, a test or a task.", "step_number")
+    done = ticked_steps(state, sheet.id).get(given.step_number)
+    if done is not None and done.id != stamp.id:
+        raise Conflict("This step was already ticked; undo that tick first if it was wrong.", "step_number")
+    step = sheet.body.steps[given.step_number]
+    await record(scope, pool_id, stamp, await _ticked_body(scope, given, step, metric))
+    return _started(scope, await pool_state(scope, pool_id), parts, sheet, metric)
+
+
+async def put_away(scope: Scope, pool_id: UUID, sheet_id: UUID, stamp: Stamp, *, metric: bool) -> Sheet:
+    """Leave out what is still open on a sheet, and reckon the rest again: what was poured counts.
+
+    Each left step is an entry of its own, its id made from the stamp's, so that a resend changes nothing.
+    """
+    state = await pool_state(scope, pool_id)
+    sheet = next((entry for entry in state.sheets if entry.id == sheet_id), None)
+    if sheet is None or not isinstance(sheet.body, SheetStarted):
+        raise NotFound("This sheet is no longer here; reload the page.")
+    done = ticked_steps(state, sheet.id)
+    for number in tickable(sheet.body):
+        if number not in done:
+            body = StepTicked(sheet_id, number, Outcome.SKIPPED, PUT_AWAY)
+            await record(scope, pool_id, replace(stamp, id=uuid5(stamp.id, str(number))), body)
+    return await current_sheet(scope, pool_id, metric=metric)
+
+
+async def _ticked_body(
+    scope: Scope, given: TickGiven, step: Step, metric: bool
+) -> AdditionMade | StepTicked | WaterChanged:
+    if step.water_l is not None and given.outcome is Outcome.DONE:
+        return _water_body(given, step.water_l, metric)
+    if step.kind != ADD or given.outcome is Outcome.SKIPPED:
+        return StepTicked(given.sheet_id, given.step_number, given.outcome, given.note)
+    product = _product(step)
+    planned = AmountRead(step.rounded_g or 0.0, step.rounded_ml)
+    typed = given.amount.strip()
+    read = await read_typed(scope, product, typed, metric=metric) if typed else planned
+    return AdditionMade(
+        chemical=product.chemical,
+        strength_percent=product.strength_percent,
+        label=step.title,
+        mass_g=read.mass_g,
+        volume_ml=read.volume_ml,
+        density_g_per_ml=product.density_g_per_ml,
+        product_id=step.product_id,
+        sheet_id=given.sheet_id,
+        step_number=given.step_number,
+    )
+
+
+def _water_body(given: TickGiven, planned_l: float, metric: bool) -> WaterChanged:
+    litres = planned_l
+    if given.amount.strip():
+        try:
+            litres = read_quantity(given.amount, Dimension.VOLUME, "l" if metric else "gal").value
+        except UnreadableQuantity as trouble:
+            raise UnreadableQuantity(trouble.message, "amount") from trouble
+    return WaterChanged(WaterChange.DRAIN, litres, given.note, given.sheet_id, given.step_number)
+
+
+def _product(step: Step) -> Product:
+    assert step.chemical is not None
+    assert step.strength_percent is not None
+    return Product(
+        step.product_id or "", step.chemical, step.strength_percent, density_g_per_ml=step.density_g_per_ml
+    )
+
+
+async def _as_offered(scope: Scope, parts: PoolParts, offered: Plan | None) -> Sheet:
+    """A plan as a sheet that is not started yet."""
+    hand = await at_hand(scope)
+    steps = offered.steps if offered else ()
+    return Sheet(
+        None,
+        None,
+        False,
+        tuple(SheetStep(n, step, _clock(scope.now, step)) for n, step in enumerate(steps)),
+        offered.predicted if offered else Readings(),
+        offered.unmet if offered else (),
+        offered.notes if offered else (),
+        parts.rules.name,
+        hand.standard,
+        drawing_of(parts.basin),
+    )
+
+
+def _started(scope: Scope, state: PoolState, parts: PoolParts, sheet: Entry, metric: bool) -> Sheet:
+    assert isinstance(sheet.body, SheetStarted)
+    done = ticked_steps(state, sheet.id)
+    times = step_times(sheet.body, sheet.at, {n: entry.at for n, entry in done.items()}, scope.now)
+    steps = tuple(
+        SheetStep(n, step, times[n], _tick(done.get(n), metric)) for n, step in enumerate(sheet.body.steps)
+    )
+    return Sheet(
+        sheet.id,
+        sheet.at,
+        all(step.ticked is not None or step.step.kind == WAIT for step in steps),
+        steps,
+        sheet.body.predicted,
+        (),
+        late_notes(sheet.body, sheet.at, {n: entry.at for n, entry in done.items()}, scope.now),
+        parts.rules.name,
+        False,
+        drawing_of(parts.basin),
+    )
+
+
+def _clock(start_at: datetime, step: Step) -> datetime:
+    return start_at + timedelta(minutes=step.offset_min)
+
+
+def _tick(entry: Entry | None, metric: bool) -> Tick | None:
+    if entry is None:
+        return None
+    body = entry.body
+    if isinstance(body, AdditionMade):
+        product = Product("", body.chemical, body.strength_percent, density_g_per_ml=body.density_g_per_ml)
+        return Tick(
+            entry.id,
+            entry.at,
+            entry.person_id,
+            Outcome.DONE,
+            body.mass_g,
+            body.volume_ml,
+            amount_text(product, body.mass_g, metric),
+        )
+    if isinstance(body, WaterChanged):
+        text = water_text(body.volume_l, metric)
+        return Tick(entry.id, entry.at, entry.person_id, Outcome.DONE, amount_text=text)
+    assert isinstance(body, StepTicked)
+    return Tick(entry.id, entry.at, entry.person_id, body.outcome)

@@ -1,0 +1,51 @@
+"""Which plan is meant: what the test asks for, or one of those that a person asks for."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+from kumpan.core.dosing.product_choice import Way
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.treatment.special.incident import Incident
+from kumpan.core.treatment.special.shock import ShockReason, ShockWay
+
+
+class PlanKind(StrEnum):
+    BALANCE = "balance"
+    SHOCK = "shock"
+    INCIDENT = "incident"
+    DRAIN = "drain"
+    LOWER_CHLORINE = "lower_chlorine"
+    BORATE = "borate"
+    MINERAL = "mineral"
+    ADVICE = "advice"
+    RESCUE = "rescue"
+    DRAIN_DAY = "drain_day"
+
+
+class BorateBy(StrEnum):
+    BORIC_ACID = "boric_acid"
+    BORAX = "borax"
+
+
+@dataclass(frozen=True)
+class PlanAsked:
+    """The kind of plan, and what each kind asks besides.
+
+    `way` which products for a balance, `use` one of the shelf in place of its like; `shock` None means the pool's own habit; `measure`, `wanted` (mg/L) what
+    new water shall lower, None means what is furthest over; `today` with the chlorine reducer; `advice` as typed;
+    `targets` what the user aims at, in place of the rules' aims.
+    """
+
+    plan: PlanKind = PlanKind.BALANCE
+    way: Way = Way.USUAL
+    use: str | None = None
+    shock: ShockWay | None = None
+    reason: ShockReason = ShockReason.ROUTINE
+    incident: Incident = Incident.FORMED_STOOL
+    today: bool = False
+    borate: BorateBy = BorateBy.BORIC_ACID
+    measure: Measure | None = None
+    wanted: float | None = None
+    advice: str = ""
+    targets: Mapping[Measure, float] = field(default_factory=dict)

@@ -1,0 +1,78 @@
+"""The ways through one plan side by side, and what holds the pool between visits."""
+
+from uuid import UUID
+
+from kumpan.core.dosing.feeding import cell_note, tablet_note
+from kumpan.core.findings import Finding
+from kumpan.core.forecast.expected import measured_readings
+from kumpan.core.forecast.rates import CELL_OFF_BELOW_C
+from kumpan.core.journal import CellSet, PoolState
+from kumpan.core.pool.equipment import Chlorination
+from kumpan.core.products.product import Product
+from kumpan.core.records.step import ADD
+from kumpan.core.treatment.strategies import WayOutcome
+from kumpan.services.journal.ledger import Scope, pool_state
+from kumpan.services.pools.outlooks import outlook_of
+from kumpan.services.pools.pools import PoolParts, compared_ways, offered_plan, parts_of
+from kumpan.services.products.inventory import amount_text, buy_line, to_buy
+from kumpan.services.treatments.at_hand import at_hand
+from kumpan.services.views import BuyLine, WayProduct, WaysView, WayView
+
+
+async def ways(scope: Scope, pool_id: UUID, *, metric: bool) -> WaysView:
+    """What the same plan comes to with other products; empty before the first test or with nothing to add."""
+    state = await pool_state(scope, pool_id)
+    parts = parts_of(state)
+    currency = (await at_hand(scope)).habits.currency
+    if state.last_test is None:
+        return WaysView((), (), None, currency)
+    loss = (await outlook_of(scope, pool_id, metric=metric)).loss_mg_l_day
+    found = await compared_ways(scope, state, parts, loss, metric=metric)
+    views = tuple(_view(outcome, metric) for outcome in found if outcome.additions)
+    return WaysView(views, between_visits(state, parts, loss), loss, currency)
+
+
+def _view(found: WayOutcome, metric: bool) -> WayView:
+    return WayView(
+        found.ways[0],
+        found.use,
+        found.name,
+        tuple(WayProduct(p.label, amount_text(p, grams, metric)) for p, grams in found.amounts.items()),
+        found.used_cost,
+        found.buy_cost,
+        tuple(buy_line(short, "for this sheet", metric) for short in found.missing),
+        found.additions,
+        found.days,
+        found.minutes_to_swim,
+        found.in_four_weeks,
+    )
+
+
+async def shopping(scope: Scope, *, metric: bool) -> list[BuyLine]:
+    """What to buy for the sheets that are offered now at all pools, and for the weeks ahead."""
+    needs: dict[Product, float] = {}
+    hand = await at_hand(scope)
+    products = {product.id: product for product in hand.products}
+    for pool_id in await scope.tx.journal.pool_ids(scope.workspace_id):
+        state = await pool_state(scope, pool_id)
+        found = await offered_plan(scope, state, parts_of(state), metric=metric)
+        for step in found.steps if found is not None else ():
+            if step.kind == ADD and step.product_id in products:
+                product = products[step.product_id]
+                needs[product] = needs.get(product, 0.0) + (step.rounded_g or 0.0)
+    return await to_buy(scope, needs, metric=metric)
+
+
+def between_visits(state: PoolState, parts: PoolParts, loss: float | None) -> tuple[Finding, ...]:
+    """Tablets a week or the cell's setting that make good what this pool loses a day."""
+    if loss is None or loss <= 0:
+        return ()
+    kind, volume_l = parts.equipment.traits.chlorination, parts.basin.volume_l
+    if kind is Chlorination.TABLETS:
+        return (tablet_note(loss, volume_l),)
+    cell = state.cell_settings[-1].body if state.cell_settings else None
+    temperature = measured_readings(state).temperature_c
+    warm = temperature is None or temperature >= CELL_OFF_BELOW_C
+    if kind is Chlorination.SALT_CELL and isinstance(cell, CellSet) and cell.output_g_per_h > 0 and warm:
+        return (cell_note(loss, volume_l, cell.output_g_per_h, max(cell.hours_per_day, 1.0)),)
+    return ()

@@ -1,0 +1,78 @@
+"""The range of each dose that follows from the readings' doubt, put on the sheet's steps."""
+
+from dataclasses import replace
+from functools import lru_cache
+
+from kumpan.core.dosing.rounding import round_dose
+from kumpan.core.dosing.uncertainty import DoseDoubt, dose_doubts
+from kumpan.core.forecast.expected import last_values
+from kumpan.core.journal import PoolState
+from kumpan.core.pool.equipment import Traits
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.ranges.profiles import Band
+from kumpan.core.ranges.targets import Aims
+from kumpan.core.records.step import ADD, Step
+from kumpan.core.testing.methods import Measured
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.pools.expectations import water_now
+from kumpan.services.pools.pools import Chosen, PoolParts, plan_products
+
+
+async def with_doubt(
+    scope: Scope, state: PoolState, parts: PoolParts, steps: tuple[Step, ...], chosen: Chosen, *, metric: bool
+) -> tuple[Step, ...]:
+    """The steps with the range of each amount and the reading behind most of it."""
+    shelf = await plan_products(scope, state, parts, chosen)
+    found = _doubts_for(
+        water_now(state, parts.place, scope.now),
+        last_values(state),
+        parts.basin.volume_l,
+        parts.equipment.traits,
+        tuple(parts.bands.items()),
+        shelf,
+    )
+    whole: dict[str, float] = {}
+    for step in steps:
+        if step.kind == ADD and step.product_id is not None:
+            whole[step.product_id] = whole.get(step.product_id, 0.0) + (step.mass_g or 0.0)
+    products = {product.id: product for product in shelf}
+    return tuple(_ranged(step, found, whole, products, metric) for step in steps)
+
+
+@lru_cache(maxsize=256)
+def _doubts_for(
+    readings: Readings,
+    measured: tuple[Measured, ...],
+    volume_l: float,
+    traits: Traits,
+    band_rows: tuple[tuple[Measure, Band], ...],
+    shelf: tuple[Product, ...],
+) -> dict[str, DoseDoubt]:
+    """A pure function that solves the water a dozen times; a sheet is opened more often than water is tested."""
+    return dose_doubts(readings, measured, volume_l, traits, Aims(dict(band_rows), {}), shelf)
+
+
+def _ranged(
+    step: Step,
+    found: dict[str, DoseDoubt],
+    whole: dict[str, float],
+    products: dict[str, Product],
+    metric: bool,
+) -> Step:
+    doubt = found.get(step.product_id or "")
+    if step.kind != ADD or doubt is None or not step.mass_g:
+        return step
+    product = products[step.product_id or ""]
+    share = step.mass_g / whole[product.id]
+    low, high = doubt.low_g * share, doubt.high_g * share
+    if high - low < 0.04 * step.mass_g:
+        return step
+    low_text = _roughly(product, low, metric) if low > 0.005 * high else "nothing"
+    range_text = f"{low_text} to {_roughly(product, high, metric)}"
+    return replace(step, range_text=range_text, range_from=doubt.most_from)
+
+
+def _roughly(product: Product, mass_g: float, metric: bool) -> str:
+    """An end of a range in the coarse steps of a scale or cup: it is known no better."""
+    return round_dose(replace(product, package_g=None, package_ml=None), mass_g, metric).text

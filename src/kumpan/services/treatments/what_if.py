@@ -1,0 +1,60 @@
+"""What if I aim here: the plan for the user's own aims, and where it leaves every lane."""
+
+from collections.abc import Mapping
+from uuid import UUID
+
+from kumpan.core.chemistry.saturation import saturation_index
+from kumpan.core.dosing.dilution import solved
+from kumpan.core.errors import InvalidInput
+from kumpan.core.forecast.expected import measured_readings
+from kumpan.core.quantities.names import BOARD_ORDER, NAMES
+from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.ranges.profiles import Band
+from kumpan.services.journal.ledger import Scope, pool_state
+from kumpan.services.pools.pools import parts_of
+from kumpan.services.treatments.plans import sheet_for
+from kumpan.services.treatments.request import PlanAsked
+from kumpan.services.views import WhatIf
+from kumpan.wording.gauges import AIM_STEPS, Float, float_on, value_at
+
+SNAP_SHARE = 0.2  # a place is read to a fifth of a nudge
+
+
+async def what_if(
+    scope: Scope,
+    pool_id: UUID,
+    values: Mapping[Measure, float],
+    places: Mapping[Measure, float],
+    *,
+    metric: bool,
+) -> WhatIf:
+    """Raises InvalidInput for a measure that no dose moves here, or that has no band to be placed on."""
+    state = await pool_state(scope, pool_id)
+    parts = parts_of(state)
+    aims = dict(values)
+    for measure, place in places.items():
+        band = parts.bands.get(measure)
+        if measure not in AIM_STEPS or band is None or band.high is None:
+            raise InvalidInput(f"{NAMES[measure]} cannot be aimed at here; choose another lane.", "places")
+        snap = AIM_STEPS[measure] * SNAP_SHARE
+        aims[measure] = round(round(value_at(place, band) / snap) * snap, 3)
+    unknown = [NAMES[measure] for measure in aims if measure not in AIM_STEPS]
+    if unknown:
+        raise InvalidInput(f"{unknown[0]} cannot be aimed at here; choose another lane.", "values")
+    sheet = await sheet_for(scope, state, parts, PlanAsked(targets=aims), metric=metric)
+    after = sheet.predicted if sheet.steps else measured_readings(state)
+    return WhatIf(aims, _planned(after, parts.bands), sheet)
+
+
+def _planned(after: Readings, bands: Mapping[Measure, Band]) -> dict[Measure, Float]:
+    found = {}
+    for measure in BOARD_ORDER:
+        value = _index(after) if measure is Measure.SATURATION_INDEX else after.value(measure)
+        if value is not None:
+            found[measure] = float_on(bands.get(measure), value, value, value)
+    return found
+
+
+def _index(after: Readings) -> float | None:
+    water = solved(after) if after.calcium_hardness else None
+    return None if water is None else float(saturation_index(water))

@@ -1,0 +1,297 @@
+"""A technician's round: the day's stops, what each needs, the load list, what to come back for."""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
+from uuid import UUID
+from zoneinfo import ZoneInfo
+
+from kumpan.core.errors import InvalidInput
+from kumpan.core.findings import Finding
+from kumpan.core.journal import (
+    AdditionMade,
+    Entry,
+    PoolState,
+    RoundSet,
+    TruckCounted,
+    VisitDone,
+    effective,
+)
+from kumpan.core.maintenance.due import Standing, due_list
+from kumpan.core.maintenance.tasks import Preset
+from kumpan.core.maintenance.test_intervals import DueTest, Rhythm, due_tests
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.records.step import ADD
+from kumpan.core.treatment.plan import Plan
+from kumpan.core.visits.load_list import TRAYS, LoadLine, load_list
+from kumpan.core.visits.order import length_km, nearest_next
+from kumpan.core.visits.until_next import Between, UntilNext, until_next
+from kumpan.services.journal.additions import product_by_id, read_typed
+from kumpan.services.journal.ledger import Scope, Stamp, entries_in, pool_state, record
+from kumpan.services.maintenance.maintenance import care_inputs
+from kumpan.services.pools.expectations import fitted, water_now
+from kumpan.services.pools.outlooks import outlook_of
+from kumpan.services.pools.places import place_of
+from kumpan.services.pools.pools import PoolParts, head, offered_plan, parts_of
+from kumpan.services.products.inventory import roughly_text
+from kumpan.services.treatments.at_hand import AtHand, at_hand
+from kumpan.services.views import (
+    LoadLineView,
+    PoolHead,
+    RoundView,
+    StopNeed,
+    StopView,
+    TrayView,
+    VisitView,
+)
+
+VISIT_EVERY = timedelta(days=7)
+MOST_STOPS = 40
+DRIFTS = ("stabiliser_climbs", "salt_due", "off_prediction", "volume_hint", "low_now", "over_limit")
+WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
+
+
+@dataclass(frozen=True)
+class _Book:
+    """The workspace's rounds and trucks: the last word for each technician."""
+
+    rounds: Mapping[tuple[UUID | None, int], RoundSet]
+    counts: Mapping[tuple[UUID | None, str], Entry]
+    poured: tuple[Entry, ...]
+
+
+async def _book(scope: Scope) -> _Book:
+    kinds = ("round", "truck", "addition", "void")
+    rows = await scope.tx.journal.entries_of_workspace(scope.workspace_id, kinds)
+    entries = effective(entries_in(rows), scope.now)
+    rounds: dict[tuple[UUID | None, int], RoundSet] = {}
+    counts: dict[tuple[UUID | None, str], Entry] = {}
+    for entry in entries:
+        if isinstance(entry.body, RoundSet):
+            rounds[(entry.person_id, entry.body.weekday)] = entry.body
+        elif isinstance(entry.body, TruckCounted):
+            counts[(entry.person_id, entry.body.product_id)] = entry
+    return _Book(rounds, counts, tuple(e for e in entries if isinstance(e.body, AdditionMade)))
+
+
+async def set_round(scope: Scope, stamp: Stamp, weekday: int, stops: Sequence[UUID]) -> None:
+    """The stops of a weekday, in order, for the technician who says so. Raises InvalidInput."""
+    if stamp.person_id is None:
+        raise InvalidInput("Say who you are first: a round belongs to somebody.", "person_id")
+    if not 0 <= weekday <= 6:
+        raise InvalidInput("weekday must be 0 (Monday) to 6 (Sunday).", "weekday")
+    if len(set(stops)) != len(stops):
+        raise InvalidInput("A pool stands twice in this round; keep it once.", "stops")
+    known = set(await scope.tx.journal.pool_ids(scope.workspace_id))
+    if not set(stops) <= known:
+        raise InvalidInput("One of these pools is not here; reload the round.", "stops")
+    await record(scope, None, stamp, RoundSet(weekday, tuple(stops)))
+
+
+async def count_truck(scope: Scope, stamp: Stamp, product_id: str, amount: str, *, metric: bool) -> None:
+    """What the truck holds of one product now; the others keep what the books say. Raises InvalidInput."""
+    if stamp.person_id is None:
+        raise InvalidInput("Say who you are first: a truck belongs to somebody.", "person_id")
+    product = await product_by_id(scope, product_id)
+    none = amount.strip() in ("0", "none")
+    grams = 0.0 if none else (await read_typed(scope, product, amount, metric=metric)).mass_g
+    await record(scope, None, stamp, TruckCounted(product.id, grams))
+
+
+def _on_truck(book: _Book, person_id: UUID | None) -> dict[str, float]:
+    """By product id, g: as last counted, less what that technician poured since."""
+    left: dict[str, float] = {}
+    for (who, product_id), counted in book.counts.items():
+        if who == person_id and isinstance(counted.body, TruckCounted):
+            poured = (e.body for e in book.poured if e.person_id == who and e.at > counted.at)
+            since = sum(
+                b.mass_g for b in poured if isinstance(b, AdditionMade) and b.product_id == product_id
+            )
+            left[product_id] = counted.body.mass_g - since
+    return left
+
+
+async def finish_visit(scope: Scope, pool_id: UUID, stamp: Stamp, done: VisitDone) -> None:
+    """Note that a stop is finished, with what asks for a return or for a licensed trade."""
+    await pool_state(scope, pool_id)
+    await record(scope, pool_id, stamp, done)
+
+
+async def the_round(scope: Scope, person_id: UUID | None, weekday: int | None, *, metric: bool) -> RoundView:
+    """One technician's round on a weekday (today's where none is named), its load list and exceptions."""
+    book, pool_ids = await _book(scope), await scope.tx.journal.pool_ids(scope.workspace_id)
+    heads = {id_: await head(scope, id_) for id_ in pool_ids}
+    zone = _zone(heads.values())
+    today = scope.now.astimezone(zone)
+    day = today.weekday() if weekday is None else weekday
+    found = book.rounds.get((person_id, day))
+    listed = [stop for stop in found.stops if stop in heads] if found is not None else []
+    stops, needs = [], dict[Product, float]()
+    for id_ in listed:
+        stop, wanted = await _stop(scope, id_, heads[id_], day == today.weekday(), metric)
+        stops.append(stop)
+        for product, grams in wanted.items():
+            needs[product] = needs.get(product, 0.0) + grams
+    places = {id_: place_of(heads[id_].settings) for id_ in listed}
+    nearest = nearest_next(listed, places)
+    drifting = [await _drifting(scope, id_, heads[id_], metric) for id_ in pool_ids if id_ not in listed]
+    return RoundView(
+        day,
+        WEEKDAYS[day],
+        day == today.weekday(),
+        tuple(stops),
+        tuple(drifting),
+        _trays(load_list(needs, _on_truck(book, person_id)), metric),
+        nearest if nearest != tuple(listed) else (),
+        length_km(listed, places),
+        length_km(nearest, places),
+        tuple(sorted({key[1] for key in book.rounds if key[0] == person_id and book.rounds[key].stops})),
+    )
+
+
+def _zone(heads: Iterable[PoolHead]) -> ZoneInfo:
+    """The round is driven on the clock of the first pool."""
+    return next((ZoneInfo(one.settings.time_zone) for one in heads), ZoneInfo("UTC"))
+
+
+async def _stop(
+    scope: Scope, pool_id: UUID, top: PoolHead, today: bool, metric: bool
+) -> tuple[StopView, dict[Product, float]]:
+    state = await pool_state(scope, pool_id)
+    parts, hand = parts_of(state), await at_hand(scope)
+    offered = await offered_plan(scope, state, parts, metric=metric)
+    tests = due_tests(state, parts.equipment.traits, Rhythm.SERVICE, scope.now)
+    doses, needs = _doses(offered, hand, metric)
+    next_time = await _until_next(scope, pool_id, state, parts, offered, hand, metric)
+    view = StopView(
+        top,
+        _needs(tests),
+        _care_due(state, parts, scope.now),
+        doses,
+        next_time.sentences if next_time else (),
+        next_time.holds if next_time else None,
+        await _drift(scope, pool_id, metric),
+        _visit_today(state, scope.now, ZoneInfo(parts.settings.time_zone)) if today else None,
+        _last_visit(state),
+    )
+    return view, needs
+
+
+def _care_due(state: PoolState, parts: PoolParts, now: datetime) -> tuple[str, ...]:
+    """What of the equipment's care is due at this visit, by a technician's intervals."""
+    inputs = replace(care_inputs(state, parts), preset=Preset.SERVICE)
+    items = due_list(inputs, now)
+    return tuple(
+        item.title
+        for item in items
+        if item.standing in (Standing.DUE, Standing.OVERDUE) and item.station != "slip"
+    )
+
+
+AT_EVERY_STOP = (Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE, Measure.PH)
+
+
+def _needs(tests: Sequence[DueTest]) -> tuple[StopNeed, ...]:
+    """Chlorine and pH at every visit, the others by their date."""
+    always = tuple(StopNeed(measure, "At every visit.") for measure in AT_EVERY_STOP)
+    due = (StopNeed(test.measure, test.why) for test in tests if test.measure not in AT_EVERY_STOP)
+    return (*always, *due)
+
+
+def _doses(offered: Plan | None, hand: AtHand, metric: bool) -> tuple[tuple[str, ...], dict[Product, float]]:
+    """What the offered sheet pours, in words and in g by product of the shelf."""
+    products = {product.id: product for product in hand.products}
+    needs: dict[Product, float] = {}
+    for step in offered.steps if offered is not None else ():
+        product = products.get(step.product_id or "")
+        if step.kind == ADD and product is not None and step.day == 1:
+            needs[product] = needs.get(product, 0.0) + (step.rounded_g or 0.0)
+    words = tuple(
+        f"{roughly_text(product, grams, metric)} {product.label}" for product, grams in needs.items()
+    )
+    return words, needs
+
+
+async def _until_next(
+    scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts, offered: Plan | None, hand: AtHand,
+    metric: bool,
+) -> UntilNext | None:  # fmt: skip
+    """What the next weekly visit will find after today's sheet; None without a model to say it by."""
+    found = fitted(state, parts.place)
+    loss = (await outlook_of(scope, pool_id, metric=metric)).loss_mg_l_day
+    minimum = parts.bands[Measure.FREE_CHLORINE].low
+    if found is None or loss is None or minimum is None:
+        return None
+    now = water_now(state, parts.place, scope.now).free_chlorine or 0.0
+    then = offered.predicted.free_chlorine if offered is not None and offered.steps else now
+    return until_next(
+        Between(
+            state,
+            parts.place,
+            parts.equipment.traits,
+            found,
+            scope.now,
+            scope.now + VISIT_EVERY,
+            max(0.0, (then or now) - now),
+            minimum,
+            parts.rules.swim_limit_mg_l,
+            loss,
+            ZoneInfo(parts.settings.time_zone),
+            hand.products,
+            metric,
+        )
+    )
+
+
+async def _drift(scope: Scope, pool_id: UUID, metric: bool) -> tuple[Finding, ...]:
+    """What the outlook says that a technician should see coming."""
+    said = (await outlook_of(scope, pool_id, metric=metric)).sentences
+    return tuple(sentence for sentence in said if sentence.code in DRIFTS)
+
+
+async def _drifting(scope: Scope, pool_id: UUID, top: PoolHead, metric: bool) -> StopView:
+    """A pool outside today's round: its head and what drifts."""
+    state = await pool_state(scope, pool_id)
+    return StopView(top, (), (), (), (), None, await _drift(scope, pool_id, metric), None, _last_visit(state))
+
+
+def _visits(state: PoolState) -> list[VisitView]:
+    return [
+        VisitView(entry.id, entry.at, entry.person_id, body.note, body.needs_return, body.trade)
+        for entry in state.visits
+        if isinstance(body := entry.body, VisitDone)
+    ]
+
+
+def _last_visit(state: PoolState) -> VisitView | None:
+    visits = _visits(state)
+    return visits[-1] if visits else None
+
+
+def _visit_today(state: PoolState, now: datetime, zone: ZoneInfo) -> VisitView | None:
+    last = _last_visit(state)
+    same = last is not None and last.at.astimezone(zone).date() == now.astimezone(zone).date()
+    return last if same else None
+
+
+def _trays(lines: Sequence[LoadLine], metric: bool) -> tuple[TrayView, ...]:
+    found = []
+    for row in TRAYS:
+        inside = tuple(_load_view(line, metric) for line in lines if line.tray is row.tray)
+        if inside:
+            found.append(TrayView(row.title, row.caution, inside))
+    return tuple(found)
+
+
+def _load_view(line: LoadLine, metric: bool) -> LoadLineView:
+    def words(grams: float) -> str:
+        return roughly_text(line.product, grams, metric) if grams > 0 else "none"
+
+    return LoadLineView(
+        line.product.id,
+        line.product.label,
+        words(line.need_g),
+        "not counted" if line.on_truck_g is None else words(line.on_truck_g),
+        words(line.short_g) if line.short_g > 0 else "",
+    )

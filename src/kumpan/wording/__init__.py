@@ -1,0 +1,1 @@
+"""How answers are told to one reader: language, units, numbers and dates, and where a value stands on the board."""

@@ -1,0 +1,130 @@
+"""The one next thing, the swim answer and the expected water, from small journals."""
+
+import pytest
+
+from kumpan.core.assessment.next_thing import NextThing, next_thing
+from kumpan.core.assessment.swim import SwimCode, swim_answer
+from kumpan.core.chemistry.equilibrium import solve_totals
+from kumpan.core.dosing.mixing import added
+from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.forecast.expected import expected_now, expected_ph, measured_readings
+from kumpan.core.journal import Body, Outcome, SheetStarted, StepTicked
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.ranges.profiles import Band, school
+from kumpan.core.ranges.targets import aims
+from kumpan.core.testing.rhythm import TEST_EVERY
+from kumpan.core.treatment.plan import Plan, plan
+from tests.core.journals import LITRES, bleach, reads, solid, state, when
+from tests.core.samples import PLASTER, engine_state
+
+M = Measure
+GOOD = {
+    "free_chlorine": 2.5,
+    "ph": 7.5,
+    "total_alkalinity": 100.0,
+    "calcium_hardness": 260.0,
+    "cyanuric_acid": 40.0,
+}
+CHLORINE = Band(2.0, 3.0, 2.5)
+
+
+def planned(**changed: float) -> Plan:
+    water = Readings(**{**GOOD, **changed})
+    return plan(water, LITRES, PLASTER, aims(school("household"), PLASTER, water, {}), STANDARD_SHELF)
+
+
+def after(*rows: tuple[float, Body], day: float, offered: Plan | None = None) -> NextThing:
+    return next_thing(state(*rows), offered, when(day))
+
+
+def test_without_a_test_the_next_thing_is_to_test() -> None:
+    found = after(day=1)
+    assert (found.text, found.station) == ("Test the water", "slip")
+
+
+def test_what_the_sheet_raises_is_named_chlorine_first_and_ph_keeps_its_letters() -> None:
+    found = after(
+        (0, reads(**GOOD)), day=0.1, offered=planned(free_chlorine=0.5, ph=6.9, total_alkalinity=90)
+    )
+    assert found.text.startswith("Raise free chlorine")
+    assert " pH" in found.text
+    assert " ph" not in found.text
+    assert found.station == "sheet"
+    assert found.why.startswith("The sheet begins with ")
+
+
+def test_acid_lowers_and_the_sentence_says_so() -> None:
+    found = after((0, reads(**GOOD)), day=0.1, offered=planned(free_chlorine=0.5, ph=8.1))
+    assert found.text == "Raise free chlorine, lower pH"
+    assert after((0, reads(**GOOD)), day=0.1, offered=planned(ph=8.1)).text == "Lower pH"
+
+
+def test_nothing_to_add_says_when_to_test_again() -> None:
+    found = after((0, reads(**GOOD)), day=0.1, offered=planned())
+    assert found.text == "Nothing to add"
+    assert found.due == when(0) + TEST_EVERY
+
+
+def test_an_old_test_and_a_pour_ask_for_a_test() -> None:
+    assert "6 days old" in after((0, reads(**GOOD)), day=6, offered=planned()).why
+    found = after((0, reads(**GOOD)), (0.5, bleach(2)), day=0.6, offered=planned())
+    assert found.why == "Something went in since the last test."
+
+
+def test_tablets_in_the_feeder_ask_for_no_test() -> None:
+    found = after((0, reads(**GOOD)), (0.5, solid("trichlor", 200, 90)), day=0.6, offered=planned())
+    assert found.text == "Nothing to add"
+
+
+def test_an_open_sheet_goes_on_with_its_next_step() -> None:
+    steps = planned(free_chlorine=0.5).steps
+    sheet = SheetStarted(steps, "household", Readings(), Readings())
+    begun = after((0, reads(**GOOD)), (0.1, sheet), day=0.2)
+    assert begun.text == f"Go on with the sheet: {steps[0].title[0].lower()}{steps[0].title[1:]}"
+    pool = state((0, reads(**GOOD)), (0.1, sheet))
+    ticked = StepTicked(pool.sheets[0].id, 0, Outcome.DONE)
+    found = after((0, reads(**GOOD)), (0.1, sheet), (0.2, ticked), day=0.3)
+    assert found.text.endswith(steps[1].title[1:])
+
+
+@pytest.mark.parametrize(
+    ("chemical", "code"),
+    [
+        ("sodium_hypochlorite", SwimCode.NOT_BEFORE),
+        ("trichlor", SwimCode.YES),
+        ("sodium_chloride", SwimCode.NOT_BEFORE),
+    ],
+)
+def test_what_went_in_at_once_asks_for_an_hour_tablets_do_not(chemical: str, code: SwimCode) -> None:
+    pool = state((0, reads(**GOOD)), (0.1, solid(chemical, 200, 90)))
+    assert swim_answer(pool, when(0.11), CHLORINE, 4.0).code is code
+
+
+def test_the_last_value_of_each_measure_counts_whenever_it_was_tested() -> None:
+    pool = state((0, reads(**GOOD)), (3, reads(ph=7.7)), (5, reads(free_chlorine=1.0)))
+    found = measured_readings(pool)
+    assert (found.ph, found.free_chlorine, found.total_alkalinity) == (7.7, 1.0, 100.0)
+
+
+def test_an_addition_moves_only_what_was_tested_before_it() -> None:
+    pool = state((0, reads(**GOOD)), (1, solid("sodium_dichlor", 100, 56)), (2, reads(free_chlorine=2.0)))
+    found = expected_now(pool)
+    assert found.free_chlorine == 2.0
+    # 100 g of 56 % dichlor: 0.933 mg/L of chlorine and 0.910 of that in stabiliser (handbook 04)
+    assert found.cyanuric_acid == pytest.approx(40 + 0.9333 * 0.910, abs=0.01)
+
+
+def test_acid_since_the_last_test_lowers_the_expected_ph_as_the_engine_has_it() -> None:
+    pool = state((0, reads(**{**GOOD, "ph": 7.9})), (1, solid("hydrochloric_acid", 500, 31.45)))
+    start = engine_state(**{**GOOD, "ph": 7.9}).totals
+    acid = Product("", "hydrochloric_acid", 31.45)
+    by_engine = float(solve_totals(added(start, acid, 500, LITRES, spent=True)).species.ph)
+    assert expected_ph(pool) == pytest.approx(by_engine, abs=1e-6)
+    assert by_engine < 7.9
+
+
+def test_without_alkalinity_the_expected_ph_is_the_tested_one() -> None:
+    assert expected_ph(state((0, reads(ph=7.9)), (1, solid("hydrochloric_acid", 500, 31.45)))) == 7.9
+    assert expected_ph(state((0, reads(free_chlorine=2)))) is None
+    assert expected_ph(state((0, reads(**GOOD)))) == 7.5
