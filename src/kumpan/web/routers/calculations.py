@@ -3,8 +3,8 @@
 from fastapi import APIRouter
 
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.treatment.plan import Plan
-from kumpan.services.treatments.calculations import AfterView, Analysis, Dilution, after, analyse, preview
+from kumpan.services.treatments.calculations import Dilution, after, analyse, preview
+from kumpan.web.responses.calculations import AfterView, Analysis, Plan
 from kumpan.web.schemas.calculation import AfterRequest, AnalysisRequest, PreviewRequest
 
 router = APIRouter(prefix="/api/v1", tags=["calculation"])
@@ -13,18 +13,20 @@ router = APIRouter(prefix="/api/v1", tags=["calculation"])
 @router.post("/water/analysis")
 def analysis(request: AnalysisRequest) -> Analysis:
     """What one set of readings says together: indices, active chlorine, what is missing."""
-    return analyse(request.readings.to_core())
+    return Analysis.of(analyse(request.readings.to_core()))
 
 
 @router.post("/water/after")
 def water_after(request: AfterRequest) -> AfterView:
     """The readings after dilution and additions, mixed, closed to the air."""
     dilution = request.dilution
-    return after(
-        request.readings.to_core(),
-        request.volume_l,
-        [addition.to_core() for addition in request.additions],
-        Dilution(dilution.fraction, dilution.fill.to_core()) if dilution else None,
+    return AfterView.of(
+        after(
+            request.readings.to_core(),
+            request.volume_l,
+            [addition.to_core() for addition in request.additions],
+            Dilution(dilution.fraction, dilution.fill.to_core()) if dilution else None,
+        )
     )
 
 
@@ -32,11 +34,13 @@ def water_after(request: AfterRequest) -> AfterView:
 def treatment_preview(request: PreviewRequest) -> Plan:
     """The whole plan for one water: steps in order, the predicted water, what stays unmet."""
     named = request.targets.model_dump(exclude_none=True)
-    return preview(
-        request.readings.to_core(),
-        request.pool.volume_l,
-        request.pool.traits(),
-        {Measure(name): value for name, value in named.items()},
-        request.school,
-        None if request.shelf is None else [product.to_core() for product in request.shelf],
+    return Plan.of(
+        preview(
+            request.readings.to_core(),
+            request.pool.volume_l,
+            request.pool.traits(),
+            {Measure(name): value for name, value in named.items()},
+            request.school,
+            None if request.shelf is None else [product.to_core() for product in request.shelf],
+        )
     )

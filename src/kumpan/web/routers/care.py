@@ -5,13 +5,19 @@ from uuid import UUID
 
 from fastapi import APIRouter, Query, Response
 
-from kumpan.core.maintenance.cell_acid import AcidBath
-from kumpan.core.maintenance.fault_tree import Interview
 from kumpan.services.maintenance import devices, feeds
 from kumpan.services.maintenance import equipment as benches
 from kumpan.services.maintenance import maintenance as care
-from kumpan.services.maintenance.equipment import BenchesView
-from kumpan.services.views import CalendarDay, CareView, FinishedView, ProcedureView, TodayView
+from kumpan.web.responses.maintenance import (
+    AcidBath,
+    BenchesView,
+    CalendarDay,
+    CareView,
+    FinishedView,
+    Interview,
+    ProcedureView,
+    TodayView,
+)
 from kumpan.web.schemas.care import (
     DeviceIn,
     DoneIn,
@@ -34,13 +40,13 @@ ICS = "text/calendar"
 @router.get("/pools/{pool_id}/today")
 async def today(pool_id: UUID, scope: ScopeDep) -> TodayView:
     """What is due now and soon, most pressing first."""
-    return await care.today(scope, pool_id)
+    return TodayView.of(await care.today(scope, pool_id))
 
 
 @router.get("/pools/{pool_id}/care")
 async def all_care(pool_id: UUID, scope: ScopeDep) -> CareView:
     """Every task with its date and interval, suggestions from the log, and the procedures."""
-    return await care.care(scope, pool_id)
+    return CareView.of(await care.care(scope, pool_id))
 
 
 @router.get("/pools/{pool_id}/calendar")
@@ -48,12 +54,12 @@ async def calendar(
     pool_id: UUID, scope: ScopeDep, days: Annotated[int, Query(ge=1, le=366)] = 42
 ) -> tuple[CalendarDay, ...]:
     """What falls on each day ahead, as if each were done on its day."""
-    return await care.calendar_days(scope, pool_id, days)
+    return tuple([CalendarDay.of(one) for one in await care.calendar_days(scope, pool_id, days)])
 
 
 @router.get("/pools/{pool_id}/procedures/{key}")
 async def procedure(pool_id: UUID, key: str, scope: ScopeDep, metric: Metric = False) -> ProcedureView:
-    return await care.procedure_view(scope, pool_id, key, metric=metric)
+    return ProcedureView.of(await care.procedure_view(scope, pool_id, key, metric=metric))
 
 
 @router.post("/pools/{pool_id}/procedures/{key}/finish", status_code=201)
@@ -61,8 +67,8 @@ async def finish(
     pool_id: UUID, key: str, given: FinishIn, scope: ScopeDep, metric: Metric = False
 ) -> FinishedView:
     """Write what it led to: care done, dates moved, water lost."""
-    return await care.finish(
-        scope, pool_id, stamp(given, scope), key, given.values, given.note, metric=metric
+    return FinishedView.of(
+        await care.finish(scope, pool_id, stamp(given, scope), key, given.values, given.note, metric=metric)
     )
 
 
@@ -110,18 +116,20 @@ async def plant(pool_id: UUID, given: PlantIn, scope: ScopeDep, metric: Metric =
 @router.get("/pools/{pool_id}/benches")
 async def all_benches(pool_id: UUID, scope: ScopeDep) -> BenchesView:
     """The cell's, the filter's and the pump's bench."""
-    return await benches.benches(scope, pool_id)
+    return BenchesView.of(await benches.benches(scope, pool_id))
 
 
 @router.get("/interview")
 def interview(tree: str, answers: Annotated[list[str], Query(max_length=20)] = []) -> Interview:  # noqa: B006
     """Where a fault interview stands after these answers. Nothing is kept."""
-    return benches.ask(tree, answers)
+    return Interview.of(benches.ask(tree, answers))
 
 
 @router.post("/pools/{pool_id}/interviews", status_code=201)
 async def keep_interview(pool_id: UUID, given: InterviewIn, scope: ScopeDep) -> Interview:
-    return await benches.keep_interview(scope, pool_id, stamp(given, scope), given.tree, given.answers)
+    return Interview.of(
+        await benches.keep_interview(scope, pool_id, stamp(given, scope), given.tree, given.answers)
+    )
 
 
 @router.get("/acid-bath")
@@ -132,7 +140,7 @@ def acid_bath(
     metric: Metric = False,
 ) -> AcidBath:
     """Water and acid that fill a container to the strength of 4:1 or 5:1 of the usual acid."""
-    return benches.mix_acid(container, acid_percent, ratio, metric=metric)
+    return AcidBath.of(benches.mix_acid(container, acid_percent, ratio, metric=metric))
 
 
 @router.post("/pools/{pool_id}/feed", status_code=201)

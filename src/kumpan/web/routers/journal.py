@@ -14,7 +14,7 @@ from kumpan.services.journal.ledger import correct, record, void
 from kumpan.services.journal.log import log
 from kumpan.services.pools.outlooks import history_of, outlook_of
 from kumpan.services.tests import test_form as slips
-from kumpan.services.views import HistoryView, LastValue, LogLine, OutlookView, SlipView
+from kumpan.web.responses.journal import HistoryView, LastValue, LogLine, OutlookView, SlipView
 from kumpan.web.schemas.journal import (
     AdditionTyped,
     AmountChange,
@@ -36,7 +36,9 @@ router = APIRouter(prefix="/api/v1", tags=["journal"])
 @router.post("/pools/{pool_id}/slip/read")
 async def read_slip(pool_id: UUID, slip: SlipIn, scope: ScopeDep) -> SlipView:
     """Read a slip without keeping it: values with their doubt, what is unreadable, what to question."""
-    return await slips.question(scope, pool_id, slip.line, slip.fields, slip.kit, slip.temperature_unit)
+    return SlipView.of(
+        await slips.question(scope, pool_id, slip.line, slip.fields, slip.kit, slip.temperature_unit)
+    )
 
 
 @router.get("/pools/{pool_id}/slip/last")
@@ -44,7 +46,10 @@ async def last_values(
     pool_id: UUID, scope: ScopeDep, temperature_unit: TemperatureUnit = "f"
 ) -> dict[Measure, LastValue]:
     """What each measure read last, for the slip's ghosts and "same as last"."""
-    return await slips.last_values_of(scope, pool_id, temperature_unit)
+    return {
+        measure: LastValue.of(one)
+        for measure, one in (await slips.last_values_of(scope, pool_id, temperature_unit)).items()
+    }
 
 
 @router.post("/pools/{pool_id}/tests", status_code=201)
@@ -100,7 +105,7 @@ async def keep_swimmers(pool_id: UUID, swimmers: SwimmersIn, scope: ScopeDep) ->
 @router.get("/pools/{pool_id}/outlook")
 async def pool_outlook(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> OutlookView:
     """What is ahead: when chlorine runs low, what the next visit finds, what drifts."""
-    return await outlook_of(scope, pool_id, metric=metric)
+    return OutlookView.of(await outlook_of(scope, pool_id, metric=metric))
 
 
 @router.get("/pools/{pool_id}/history/{measure}")
@@ -108,12 +113,12 @@ async def pool_history(
     pool_id: UUID, measure: Measure, scope: ScopeDep, metric: Metric = False
 ) -> HistoryView:
     """One measure over time with its forecast."""
-    return await history_of(scope, pool_id, measure, metric=metric)
+    return HistoryView.of(await history_of(scope, pool_id, measure, metric=metric))
 
 
 @router.get("/pools/{pool_id}/log")
 async def pool_log(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> list[LogLine]:
-    return await log(scope, pool_id, metric=metric)
+    return [LogLine.of(one) for one in await log(scope, pool_id, metric=metric)]
 
 
 @router.post("/entries/{entry_id}/void")

@@ -4,14 +4,13 @@ from uuid import UUID
 
 from fastapi import APIRouter, Response
 
-from kumpan.core.maintenance.ribbon import Ribbon
-from kumpan.core.pool.plan_drawing import PlanDrawing
 from kumpan.services.journal.ledger import record
 from kumpan.services.pools import board as boards
 from kumpan.services.pools import pools
-from kumpan.services.pools.drawing import BasinView, basin_view, pool_drawing
+from kumpan.services.pools.drawing import basin_view, pool_drawing
 from kumpan.services.season.seasons import season_of
-from kumpan.services.views import Board, PoolHead
+from kumpan.web.responses.pools import BasinView, Board, Ribbon
+from kumpan.web.responses.shared import PlanDrawing, PoolHead
 from kumpan.web.schemas.pools import BasinChange, BasinTyped, EquipmentChange, NewPoolIn, SettingsChange
 from kumpan.web.scope import ScopeDep
 from kumpan.web.stamps import stamp
@@ -22,12 +21,12 @@ router = APIRouter(prefix="/api/v1", tags=["pools"])
 @router.post("/basins/preview")
 def preview_basin(typed: BasinTyped) -> BasinView:
     """Volume and to-scale drawing of a basin as typed, without keeping it."""
-    return basin_view(typed.to_core())
+    return BasinView.of(basin_view(typed.to_core()))
 
 
 @router.get("/pools")
 async def list_pools(scope: ScopeDep) -> list[PoolHead]:
-    return await pools.heads(scope)
+    return [PoolHead.of(one) for one in await pools.heads(scope)]
 
 
 @router.post("/pools", status_code=201)
@@ -40,24 +39,24 @@ async def set_up_pool(new: NewPoolIn, scope: ScopeDep) -> PoolHead:
         new.at or scope.now,
         new.person_id,
     )
-    return await pools.head(scope, new.id)
+    return PoolHead.of(await pools.head(scope, new.id))
 
 
 @router.get("/pools/{pool_id}")
 async def pool_head(pool_id: UUID, scope: ScopeDep) -> PoolHead:
-    return await pools.head(scope, pool_id)
+    return PoolHead.of(await pools.head(scope, pool_id))
 
 
 @router.get("/pools/{pool_id}/board")
 async def pool_board(pool_id: UUID, scope: ScopeDep) -> Board:
-    return await boards.board(scope, pool_id)
+    return Board.of(await boards.board(scope, pool_id))
 
 
 @router.get("/pools/{pool_id}/plan", responses={204: {"description": "dimensions not known"}})
 async def pool_plan(pool_id: UUID, scope: ScopeDep, response: Response) -> PlanDrawing | None:
     """The pool seen from above; empty when only its volume is known."""
     response.headers["Cache-Control"] = "no-store"
-    return await pool_drawing(scope, pool_id)
+    return None if (found := await pool_drawing(scope, pool_id)) is None else PlanDrawing.of(found)
 
 
 @router.post("/pools/{pool_id}/settings")
@@ -65,22 +64,22 @@ async def change_settings(pool_id: UUID, change: SettingsChange, scope: ScopeDep
     settings = change.settings.to_core()
     pools.check_settings(settings)
     await record(scope, pool_id, stamp(change, scope), settings)
-    return await pools.head(scope, pool_id)
+    return PoolHead.of(await pools.head(scope, pool_id))
 
 
 @router.post("/pools/{pool_id}/basin")
 async def change_basin(pool_id: UUID, change: BasinChange, scope: ScopeDep) -> PoolHead:
     await record(scope, pool_id, stamp(change, scope), change.basin.to_core())
-    return await pools.head(scope, pool_id)
+    return PoolHead.of(await pools.head(scope, pool_id))
 
 
 @router.post("/pools/{pool_id}/equipment")
 async def change_equipment(pool_id: UUID, change: EquipmentChange, scope: ScopeDep) -> PoolHead:
     await record(scope, pool_id, stamp(change, scope), change.equipment.to_core())
-    return await pools.head(scope, pool_id)
+    return PoolHead.of(await pools.head(scope, pool_id))
 
 
 @router.get("/pools/{pool_id}/season")
 async def season(pool_id: UUID, scope: ScopeDep) -> Ribbon:
     """The year as one strip: warmth, tests, what went in, shocks, new water, care."""
-    return await season_of(scope, pool_id)
+    return Ribbon.of(await season_of(scope, pool_id))

@@ -5,11 +5,11 @@ from uuid import UUID
 
 from fastapi import APIRouter, Query
 
-from kumpan.core.algae.identify import QUESTIONS, Identified, KeyQuestion, identify
+from kumpan.core.algae.identify import QUESTIONS, identify
 from kumpan.core.errors import InvalidInput
 from kumpan.core.journal import Severity
 from kumpan.services.algae import rescues
-from kumpan.services.algae.rescues import RescueView
+from kumpan.web.responses.algae import Identified, KeyQuestion, RescueView
 from kumpan.web.schemas.rescue import RescueEndIn, RescueIn
 from kumpan.web.scope import Metric, ScopeDep
 from kumpan.web.stamps import stamp
@@ -20,7 +20,7 @@ router = APIRouter(prefix="/api/v1", tags=["rescue"])
 @router.get("/identify/questions")
 def questions() -> tuple[KeyQuestion, ...]:
     """The key's questions with their answers."""
-    return QUESTIONS
+    return tuple(KeyQuestion.of(one) for one in QUESTIONS)
 
 
 @router.get("/identify")
@@ -34,7 +34,7 @@ def identified(
         if not colon:
             raise InvalidInput(f'"{answer[:40]}" is not an answer; write it like look:haze.', "answers")
         picked[question] = choice
-    return identify(picked)
+    return Identified.of(identify(picked))
 
 
 @router.get("/pools/{pool_id}/rescue")
@@ -46,7 +46,9 @@ async def rescue(
     metric: Metric = False,
 ) -> RescueView:
     """The rescue as it stands, or as it would be if it began now at a severity."""
-    return await rescues.rescue_view(scope, pool_id, severity=severity, by_ratio=by_ratio, metric=metric)
+    return RescueView.of(
+        await rescues.rescue_view(scope, pool_id, severity=severity, by_ratio=by_ratio, metric=metric)
+    )
 
 
 @router.post("/pools/{pool_id}/rescue", status_code=201)
@@ -54,8 +56,10 @@ async def set_rescue(pool_id: UUID, given: RescueIn, scope: ScopeDep, metric: Me
     """Begin a rescue, or change how it is set."""
     setting = given.to_core()
     await rescues.set_rescue(scope, pool_id, stamp(given, scope), setting)
-    return await rescues.rescue_view(
-        scope, pool_id, severity=setting.severity, by_ratio=setting.by_ratio, metric=metric
+    return RescueView.of(
+        await rescues.rescue_view(
+            scope, pool_id, severity=setting.severity, by_ratio=setting.by_ratio, metric=metric
+        )
     )
 
 
@@ -65,4 +69,6 @@ async def end_rescue(
 ) -> RescueView:
     """End it: clear, drained, or stopped."""
     await rescues.end_rescue(scope, pool_id, stamp(given, scope), given.outcome, given.note)
-    return await rescues.rescue_view(scope, pool_id, severity=None, by_ratio=True, metric=metric)
+    return RescueView.of(
+        await rescues.rescue_view(scope, pool_id, severity=None, by_ratio=True, metric=metric)
+    )

@@ -6,9 +6,8 @@ from uuid import UUID
 
 from fastapi import APIRouter, Query
 
-from kumpan.services.views import RoundView
 from kumpan.services.visits import reports, rounds
-from kumpan.services.visits.reports import OwnerReport
+from kumpan.web.responses.visits import OwnerReport, RoundView
 from kumpan.web.schemas.rounds import RoundIn, TruckItemIn, VisitIn
 from kumpan.web.scope import Metric, ScopeDep
 from kumpan.web.stamps import stamp
@@ -24,7 +23,7 @@ async def the_round(
     metric: Metric = False,
 ) -> RoundView:
     """A technician's stops on a weekday (today's where none is named), what each needs, and the load list."""
-    return await rounds.the_round(scope, person_id, weekday, metric=metric)
+    return RoundView.of(await rounds.the_round(scope, person_id, weekday, metric=metric))
 
 
 @router.post("/rounds", status_code=201)
@@ -46,7 +45,7 @@ async def report(
     pool_id: UUID, scope: ScopeDep, day: date | None = None, metric: Metric = False
 ) -> OwnerReport:
     """One day for the owner: found, added, why, done, what is next, when to swim."""
-    return await reports.owner_report(scope, pool_id, day, metric=metric)
+    return OwnerReport.of(await reports.owner_report(scope, pool_id, day, metric=metric))
 
 
 @router.post("/pools/{pool_id}/visits", status_code=201)

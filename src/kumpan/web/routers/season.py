@@ -7,7 +7,7 @@ from uuid import UUID
 from fastapi import APIRouter, Query
 
 from kumpan.services.season import seasons
-from kumpan.services.season.seasons import ClimateView, SeasonListView
+from kumpan.web.responses.season import ClimateView, SeasonListView
 from kumpan.web.schemas.season import ClimateIn, KeepListIn, ListAsked, TickItemIn
 from kumpan.web.scope import Metric, ScopeDep
 from kumpan.web.stamps import stamp
@@ -25,13 +25,15 @@ class ListQuery(ListAsked):
 @router.get("/season-plan")
 async def plan(pool_id: UUID, scope: ScopeDep, asked: Annotated[ListQuery, Query()]) -> SeasonListView:
     """The dated list for opening or closing on a day; adapted to filter, cell, surface and the last look. Not kept."""
-    return await seasons.season_list(scope, pool_id, asked.to_core(), metric=asked.metric)
+    return SeasonListView.of(await seasons.season_list(scope, pool_id, asked.to_core(), metric=asked.metric))
 
 
 @router.get("/season-lists")
 async def kept(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> tuple[SeasonListView, ...]:
     """The lists that are kept, with their ticks."""
-    return await seasons.season_lists(scope, pool_id, metric=metric)
+    return tuple(
+        [SeasonListView.of(one) for one in await seasons.season_lists(scope, pool_id, metric=metric)]
+    )
 
 
 @router.post("/season-lists", status_code=201)
@@ -39,7 +41,14 @@ async def keep(
     pool_id: UUID, given: KeepListIn, scope: ScopeDep, metric: Metric = False
 ) -> tuple[SeasonListView, ...]:
     """Keep a list, change it, or drop it."""
-    return await seasons.keep_list(scope, pool_id, stamp(given, scope), given.to_core(), metric=metric)
+    return tuple(
+        [
+            SeasonListView.of(one)
+            for one in await seasons.keep_list(
+                scope, pool_id, stamp(given, scope), given.to_core(), metric=metric
+            )
+        ]
+    )
 
 
 @router.post("/season-lists/ticks", status_code=201)
@@ -47,13 +56,20 @@ async def tick(
     pool_id: UUID, given: TickItemIn, scope: ScopeDep, metric: Metric = False
 ) -> tuple[SeasonListView, ...]:
     """Tick an item as done, or leave it out this time."""
-    return await seasons.tick_item(scope, pool_id, stamp(given, scope), given.to_core(), metric=metric)
+    return tuple(
+        [
+            SeasonListView.of(one)
+            for one in await seasons.tick_item(
+                scope, pool_id, stamp(given, scope), given.to_core(), metric=metric
+            )
+        ]
+    )
 
 
 @router.get("/climate")
 async def climate(pool_id: UUID, scope: ScopeDep) -> ClimateView:
     """The water by month, and when it crosses 65 F."""
-    return await seasons.climate(scope, pool_id)
+    return ClimateView.of(await seasons.climate(scope, pool_id))
 
 
 @router.post("/climate", status_code=201)
@@ -61,4 +77,6 @@ async def set_climate(
     pool_id: UUID, given: ClimateIn, scope: ScopeDep, metric: Metric = False
 ) -> ClimateView:
     """One's own table of months, as typed."""
-    return await seasons.set_climate(scope, pool_id, stamp(given, scope), given.to_core(metric=metric))
+    return ClimateView.of(
+        await seasons.set_climate(scope, pool_id, stamp(given, scope), given.to_core(metric=metric))
+    )

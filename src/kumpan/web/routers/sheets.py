@@ -10,7 +10,7 @@ from kumpan.services.treatments.calendar import sheet_calendar
 from kumpan.services.treatments.second_opinion import opinion
 from kumpan.services.treatments.strategies import ways as compared
 from kumpan.services.treatments.what_if import what_if as aimed
-from kumpan.services.views import OpinionView, Sheet, WaysView, WhatIf
+from kumpan.web.responses.treatments import OpinionView, Sheet, WaysView, WhatIf
 from kumpan.web.schemas.journal import AdviceIn, PlanAskedIn, SheetStartIn, TickIn, WhatIfIn
 from kumpan.web.schemas.pools import StampIn
 from kumpan.web.scope import Metric, ScopeDep
@@ -25,13 +25,13 @@ Asked = Annotated[PlanAskedIn, Query()]
 @router.get("/sheet")
 async def current(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> Sheet:
     """The open sheet when one was started, else the plan that is offered now."""
-    return await sheets.current_sheet(scope, pool_id, metric=metric)
+    return Sheet.of(await sheets.current_sheet(scope, pool_id, metric=metric))
 
 
 @router.get("/offer")
 async def offer(pool_id: UUID, scope: ScopeDep, asked: Asked) -> Sheet:
     """A plan as it could be started now: shock, accident, drain, borate and the rest, or other products."""
-    return await sheets.offered_sheet(scope, pool_id, asked.to_core(), metric=asked.metric)
+    return Sheet.of(await sheets.offered_sheet(scope, pool_id, asked.to_core(), metric=asked.metric))
 
 
 @router.get("/sheet.ics", response_class=Response)
@@ -45,13 +45,13 @@ async def as_calendar(pool_id: UUID, scope: ScopeDep, asked: Asked) -> Response:
 @router.post("/what-if")
 async def what_if(pool_id: UUID, given: WhatIfIn, scope: ScopeDep, metric: Metric = False) -> WhatIf:
     """The doses and side effects of aiming elsewhere. Nothing is kept."""
-    return await aimed(scope, pool_id, given.values, given.places, metric=metric)
+    return WhatIf.of(await aimed(scope, pool_id, given.values, given.places, metric=metric))
 
 
 @router.get("/ways")
 async def ways(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> WaysView:
     """The same plan with other products, side by side: cost, additions, time to swim, what it leaves behind."""
-    return await compared(scope, pool_id, metric=metric)
+    return WaysView.of(await compared(scope, pool_id, metric=metric))
 
 
 @router.post("/second-opinion")
@@ -59,13 +59,15 @@ async def second_opinion(
     pool_id: UUID, advised: AdviceIn, scope: ScopeDep, metric: Metric = False
 ) -> OpinionView:
     """What somebody advised, read and reckoned beside our own plan. Nothing is kept."""
-    return await opinion(scope, pool_id, advised.text, metric=metric)
+    return OpinionView.of(await opinion(scope, pool_id, advised.text, metric=metric))
 
 
 @router.post("/sheets", status_code=201)
 async def start(pool_id: UUID, given: SheetStartIn, scope: ScopeDep, metric: Metric = False) -> Sheet:
     """Start a plan; it becomes a journal entry and never changes."""
-    return await sheets.start(scope, pool_id, stamp(given, scope), given.asked.to_core(), metric=metric)
+    return Sheet.of(
+        await sheets.start(scope, pool_id, stamp(given, scope), given.asked.to_core(), metric=metric)
+    )
 
 
 @router.post("/sheets/{sheet_id}/put-away")
@@ -73,7 +75,7 @@ async def put_away(
     pool_id: UUID, sheet_id: UUID, given: StampIn, scope: ScopeDep, metric: Metric = False
 ) -> Sheet:
     """Leave out the rest of a started sheet; answers the sheet that is offered now."""
-    return await sheets.put_away(scope, pool_id, sheet_id, stamp(given, scope), metric=metric)
+    return Sheet.of(await sheets.put_away(scope, pool_id, sheet_id, stamp(given, scope), metric=metric))
 
 
 @router.post("/sheets/{sheet_id}/ticks")
@@ -82,4 +84,4 @@ async def tick(
 ) -> Sheet:
     """Tick a step as done, with the amount really poured, or as skipped."""
     ticked = sheets.TickGiven(sheet_id, given.step_number, given.outcome, given.amount, given.note)
-    return await sheets.tick(scope, pool_id, stamp(given, scope), ticked, metric=metric)
+    return Sheet.of(await sheets.tick(scope, pool_id, stamp(given, scope), ticked, metric=metric))

@@ -1,26 +1,32 @@
 """The workspace: people, the shelf, and the choices that forms offer."""
 
-from dataclasses import dataclass
 from uuid import UUID
 
 from fastapi import APIRouter
 
 from kumpan.core.errors import UnreadableQuantity
-from kumpan.core.journal import HabitsSet
 from kumpan.core.pool.equipment import REFUSED
 from kumpan.core.products.catalogue import CATALOGUE, chemical
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.names import NAMES
-from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_quantity
-from kumpan.core.ranges.disagreements import QUESTIONS, Question
+from kumpan.core.ranges.disagreements import QUESTIONS
 from kumpan.core.ranges.profiles import SCHOOLS
 from kumpan.core.testing.kits import KITS
 from kumpan.services.people import people as workspace
 from kumpan.services.products import inventory as shelf
 from kumpan.services.treatments.strategies import shopping
-from kumpan.services.views import BuyLine, ShelfLine
-from kumpan.storage.repositories.workspace import Person
+from kumpan.web.responses.shared import BuyLine
+from kumpan.web.responses.workspace import (
+    ChemicalChoice,
+    Choice,
+    Choices,
+    HabitsSet,
+    KitChoice,
+    Person,
+    Question,
+    ShelfLine,
+)
 from kumpan.web.schemas.journal import HabitsIn, PersonIn, ProductTyped, PurchaseIn, StrengthIn
 from kumpan.web.scope import Metric, ScopeDep
 from kumpan.web.stamps import stamp
@@ -28,67 +34,35 @@ from kumpan.web.stamps import stamp
 router = APIRouter(prefix="/api/v1", tags=["workspace"])
 
 
-@dataclass(frozen=True)
-class Choice:
-    key: str
-    name: str
-
-
-@dataclass(frozen=True)
-class ChemicalChoice:
-    key: str
-    name: str
-    is_liquid: bool
-    usual_strength_percent: float
-
-
-@dataclass(frozen=True)
-class KitChoice:
-    key: str
-    name: str
-    order: tuple[Measure, ...]
-
-
-@dataclass(frozen=True)
-class Choices:
-    """What the forms offer: schools, kits, chemicals, refused kinds, and the measures' names."""
-
-    schools: tuple[Choice, ...]
-    kits: tuple[KitChoice, ...]
-    chemicals: tuple[ChemicalChoice, ...]
-    refused: tuple[Choice, ...]
-    measures: tuple[Choice, ...]
-    questions: tuple[Question, ...]
-
-
 @router.get("/choices")
 def choices() -> Choices:
+    """What the forms offer: ranges, kits, chemicals, refused kinds, and the measures' names."""
     return Choices(
-        tuple(Choice(row.key, row.name) for row in SCHOOLS.values()),
-        tuple(KitChoice(kit.key, kit.name, tuple(measure for measure, _ in kit.order)) for kit in KITS),
-        tuple(
-            ChemicalChoice(row.key, row.name, row.is_liquid, row.usual_strength_percent)
-            for row in CATALOGUE.values()
+        schools=tuple(Choice(key=row.key, name=row.name) for row in SCHOOLS.values()),
+        kits=tuple(
+            KitChoice(key=kit.key, name=kit.name, order=tuple(measure for measure, _ in kit.order))
+            for kit in KITS
         ),
-        tuple(Choice(key, reason) for key, reason in REFUSED.items()),
-        tuple(Choice(measure, name) for measure, name in NAMES.items()),
-        QUESTIONS,
+        chemicals=tuple(ChemicalChoice.of(row) for row in CATALOGUE.values()),
+        refused=tuple(Choice(key=key, name=reason) for key, reason in REFUSED.items()),
+        measures=tuple(Choice(key=measure, name=name) for measure, name in NAMES.items()),
+        questions=tuple(Question.of(question) for question in QUESTIONS),
     )
 
 
 @router.get("/people")
 async def list_people(scope: ScopeDep) -> list[Person]:
-    return await workspace.people(scope)
+    return [Person.of(one) for one in await workspace.people(scope)]
 
 
 @router.post("/people", status_code=201)
 async def add_person(person: PersonIn, scope: ScopeDep) -> Person:
-    return await workspace.add_person(scope, person.id, person.name, person.initials)
+    return Person.of(await workspace.add_person(scope, person.id, person.name, person.initials))
 
 
 @router.get("/shelf")
 async def list_shelf(scope: ScopeDep, metric: Metric = False) -> list[ShelfLine]:
-    return await shelf.shelf(scope, metric)
+    return [ShelfLine.of(one) for one in await shelf.shelf(scope, metric)]
 
 
 @router.post("/shelf", status_code=201)
@@ -114,20 +88,20 @@ async def note_strength(given: StrengthIn, scope: ScopeDep) -> UUID:
 @router.get("/shelf/to-buy")
 async def to_buy(scope: ScopeDep, metric: Metric = False) -> list[BuyLine]:
     """What the offered sheets of all pools lack, and what will not last two weeks; the cheapest packages."""
-    return await shopping(scope, metric=metric)
+    return [BuyLine.of(one) for one in await shopping(scope, metric=metric)]
 
 
 @router.get("/habits")
 async def habits(scope: ScopeDep) -> HabitsSet:
     """Containers, currency, how warm the store is, and what water costs (per m3)."""
-    return await shelf.habits(scope)
+    return HabitsSet.of(await shelf.habits(scope))
 
 
 @router.post("/habits")
 async def set_habits(given: HabitsIn, scope: ScopeDep, metric: Metric = False) -> HabitsSet:
     found = given.to_core(metric=metric)
     await shelf.set_habits(scope, stamp(given, scope), found)
-    return found
+    return HabitsSet.of(found)
 
 
 def _product(typed: ProductTyped, metric: bool) -> Product:

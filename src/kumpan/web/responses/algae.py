@@ -1,0 +1,195 @@
+"""Answers about what is in the water, and about a rescue."""
+
+from datetime import date, datetime
+
+from kumpan.core.algae.criteria import StageKey
+from kumpan.core.algae.identify import Kind
+from kumpan.core.journal.algae_entries import DeadWay, PhWay, RescueOutcome, Severity
+from kumpan.web.responses.base import Response
+from kumpan.web.responses.shared import Finding
+
+
+class KeyChoice(Response):
+    """An answer, and how well it fits each kind in the order of `KINDS`: 0 hardly ever, 10 nearly always."""
+
+    key: str
+    label: str
+    fits: tuple[float, ...]
+
+
+class KeyQuestion(Response):
+    key: str
+    text: str
+    choices: tuple[KeyChoice, ...]
+
+
+class Candidate(Response):
+    """A kind with its share of the likelihood, 0 to 1."""
+
+    kind: Kind
+    name: str
+    share: float
+    what: str
+
+
+class Identified(Response):
+    """The kinds, likeliest first; a headline that claims no more than the confidence in words; what would settle it; what is done then."""
+
+    candidates: tuple[Candidate, ...]
+    headline: str
+    confidence: str
+    settles: str
+    then: str
+    ask_next: str | None
+
+
+class RescueSet(Response):
+    """A rescue as it is set from now on; the first one begins it."""
+
+    severity: Severity
+    by_ratio: bool
+    dead_way: DeadWay | None
+    ph_way: PhWay | None
+    drain_over_stabiliser: float
+    drain_over_calcium: float
+
+
+class SeverityChoice(Response):
+    """A severity to choose: what it looks like, and the trade's figure of days."""
+
+    severity: Severity
+    name: str
+    look: str
+    days: str
+
+
+class StageLine(Response):
+    """One stage: `standing` is done, now or ahead; the days it takes, where they can be told."""
+
+    key: StageKey
+    title: str
+    text: str
+    standing: str
+    from_on: date | None
+    to_on: date | None
+
+
+class Criterion(Response):
+    """One thing that must hold at the end; `met` None while nobody knows."""
+
+    key: str
+    title: str
+    met: bool | None
+    text: str
+
+
+class Night(Response):
+    """Free chlorine (mg/L) in the evening and the morning after, with nothing poured between."""
+
+    evening_at: datetime
+    morning_at: datetime
+    evening_mg_l: float
+    morning_mg_l: float
+    lost_mg_l: float
+    sun_mg_l: float
+    holds: bool
+
+
+class DaySpan(Response):
+    """Days of the pool's calendar: likely, and the ends of the 90 % band."""
+
+    low: date
+    likely: date
+    high: date
+
+
+class TrailPoint(Response):
+    """The band as it was told at a time."""
+
+    at: datetime
+    clear: DaySpan
+
+
+class RescueTally(Response):
+    """Chlorine so far and still to come (low, likely, high), mg/L; in the product's own amount; money where prices are told."""
+
+    used_mg_l: float
+    used_cost: float | None
+    ahead_mg_l: tuple[float, float, float]
+    ahead_text: str | None
+    ahead_cost: tuple[float, float, float] | None
+    pump_hours: float
+    pump_kwh: float | None
+    pump_cost: float | None
+    water_l: float
+
+
+class RescueBoard(Response):
+    """One rescue, begun or as it would be begun now."""
+
+    severity: Severity
+    severity_name: str
+    begun_at: datetime | None
+    stage: StageKey
+    closed: str
+    stages: tuple[StageLine, ...]
+    criteria: tuple[Criterion, ...]
+    nights: tuple[Night, ...]
+    rounds: int
+    level_mg_l: float
+    cap_mg_l: float
+    by_ratio: bool
+    ph_way: PhWay
+    dead_way: DeadWay
+    clear: DaySpan
+    trail: tuple[TrailPoint, ...]
+    tally: RescueTally
+    watch: tuple[Finding, ...]
+
+
+class WayCost(Response):
+    """One way: money (low, high; None where a price is not told), days (low, high), water in litres, words."""
+
+    key: str
+    title: str
+    money: tuple[float, float] | None
+    days: tuple[float, float]
+    water_l: float
+    text: str
+
+
+class TreatOrDrain(Response):
+    """The ways side by side, the one that the handbook's rules point to, and why."""
+
+    ways: tuple[WayCost, ...]
+    verdict: str
+    reasons: tuple[str, ...]
+    drain_over_stabiliser: float
+    drain_over_calcium: float
+    currency: str
+
+
+class Booster(Response):
+    """A kind of booster. `refused`: nothing here plans it."""
+
+    key: str
+    name: str
+    text: str
+    refused: bool
+
+
+class RescueView(Response):
+    """The board with what stands beside it. `open` while a rescue goes on; `setting` as set or as it would be begun."""
+
+    open: bool
+    setting: RescueSet
+    suggested: Severity
+    severities: tuple[SeverityChoice, ...]
+    board: RescueBoard
+    compared: TreatOrDrain
+    causes: tuple[Finding, ...]
+    prevention: tuple[str, ...]
+    boosters: tuple[Booster, ...]
+    booster_rule: str
+    finished: bool
+    last_outcome: RescueOutcome | None

@@ -1,0 +1,312 @@
+"""Answers about maintenance: what is due, procedures, equipment."""
+
+from datetime import date, datetime
+from uuid import UUID
+
+from kumpan.core.hazards import Hazard
+from kumpan.core.journal.maintenance_entries import CellKind
+from kumpan.core.maintenance.due import Standing
+from kumpan.core.maintenance.tasks import Preset
+from kumpan.core.quantities.readings import Measure
+from kumpan.web.responses.base import Response
+from kumpan.web.responses.shared import Finding
+
+
+class DueItem(Response):
+    """One thing on the list. `task` is what is done, snoozed or left out by; `days` its interval where it has one."""
+
+    task: str
+    title: str
+    due_on: date
+    standing: Standing
+    late_days: int
+    why: str
+    early: str
+    late: str
+    procedure: str | None
+    station: str | None
+    days: float | None
+    last_on: date | None
+    put_off_until: date | None
+    measures: tuple[Measure, ...]
+    ahead: tuple[date, ...]
+
+
+class TodayView(Response):
+    """What is due now and soon at a pool, most pressing first; how many lie later, and the next of those."""
+
+    day: date
+    items: tuple[DueItem, ...]
+    later: int
+    next_later: date | None
+
+
+class Offer(Response):
+    """An interval that the log suggests for a task, days, and why."""
+
+    task: str
+    days: float
+    why: str
+
+
+class ProcedureChoice(Response):
+    key: str
+    title: str
+
+
+class PumpWindow(Response):
+    """When the timer runs the pump, minutes of the local day; an end before its start goes over midnight."""
+
+    start_min: int
+    end_min: int
+
+
+class PlantSet(Response):
+    """Pump, filter and cell as they are from now on; None where nobody knows."""
+
+    pump_flow_l_min: float | None
+    pump_kw: float | None
+    price_per_kwh: float | None
+    windows: tuple[PumpWindow, ...]
+    clean_pressure_kpa: float | None
+    filter_area_m2: float | None
+    media_since: datetime | None
+    cell_kind: CellKind
+    cell_since: datetime | None
+    cell_rated_h: float | None
+    solar: bool
+
+
+class CareView(Response):
+    """Every task with its date; suggestions; procedures; what was taken off; whose intervals hold, and the plant."""
+
+    items: tuple[DueItem, ...]
+    offers: tuple[Offer, ...]
+    procedures: tuple[ProcedureChoice, ...]
+    off: tuple[ProcedureChoice, ...]
+    preset: Preset
+    usual_preset: Preset
+    season_months: tuple[int, ...]
+    plant: PlantSet
+
+
+class CalendarDay(Response):
+    day: date
+    items: tuple[DueItem, ...]
+
+
+class AskView(Response):
+    """A value that a step takes in: its label, the unit that a bare number is read in, or its choices."""
+
+    name: str
+    label: str
+    unit: str
+    choices: tuple[str, ...]
+
+
+class StepView(Response):
+    """One step of a procedure; a timer from and to, in seconds."""
+
+    text: str
+    hazard: Hazard
+    cautions: tuple[str, ...]
+    timer_from_s: int | None
+    timer_to_s: int | None
+    asks: tuple[AskView, ...]
+
+
+class ProcedureView(Response):
+    key: str
+    title: str
+    materials: tuple[str, ...]
+    steps: tuple[StepView, ...]
+    asks_at_end: tuple[AskView, ...]
+    wastes_water: bool
+
+
+class FinishedView(Response):
+    """What finishing led to: the next dates, and a word on the water that went."""
+
+    entry_id: UUID
+    next_dates: tuple[str, ...]
+    water_text: str
+
+
+class CellSet(Response):
+    """The salt cell from now on: grams of chlorine an hour at 100 %, its setting, and its hours a day."""
+
+    output_g_per_h: float
+    percent: float
+    hours_per_day: float
+
+
+class Knobs(Response):
+    """One way to set the cell: percent and hours a day."""
+
+    percent: float
+    hours: float
+
+
+class CellBench(Response):
+    """mg/L a day that it makes now and that the pool uses; ways to set it that hold; what 24 h at 100 % adds."""
+
+    makes_mg_l_day: float
+    uses_mg_l_day: float | None
+    settings: tuple[Knobs, ...]
+    boost_mg_l: float
+    undersized: bool
+    findings: tuple[Finding, ...]
+
+
+class CellLife(Response):
+    """Hours at output so far, the rated hours, what is left, and when it ends at the present pace."""
+
+    run_h: float
+    rated_h: float
+    left_h: float
+    ends_at: datetime | None
+
+
+class IndexPoint(Response):
+    at: datetime
+    index: float
+
+
+class Tree(Response):
+    """One complaint with its questions in order."""
+
+    key: str
+    title: str
+    first: str
+
+
+class CellView(Response):
+    """The cell's bench; `setting` None until it is told once. `index_mean` over the last weeks."""
+
+    setting: CellSet | None
+    bench: CellBench | None
+    life: CellLife | None
+    index: tuple[IndexPoint, ...]
+    index_mean: float | None
+    washes: int
+    trees: tuple[Tree, ...]
+
+
+class PressurePoint(Response):
+    at: datetime
+    pressure_kpa: float
+
+
+class PressureTrend(Response):
+    """The gauge since the last cleaning, kPa. `limit_at` is the day it is fitted to reach the limit, if it rises."""
+
+    points: tuple[PressurePoint, ...]
+    clean_kpa: float
+    clean_known: bool
+    last_kpa: float
+    last_at: datetime
+    rise_kpa: float
+    rise_kpa_a_day: float | None
+    limit_at: datetime | None
+
+
+class FilterView(Response):
+    """The filter's gauge over time, kPa; `doubt` is a word on the gauge itself."""
+
+    trend: PressureTrend | None
+    clean_kpa: float
+    clean_known: bool
+    limit_kpa: float
+    doubt: str
+    media_age_days: int | None
+    media_due: bool
+
+
+class CirculationBench(Response):
+    """Hours a day, turnovers a day and one turnover's hours where the flow is known, kWh and money a day."""
+
+    hours: float
+    turnovers: float | None
+    turnover_h: float | None
+    kwh_day: float | None
+    cost_day: float | None
+    windows: tuple[PumpWindow, ...]
+    suggested: tuple[PumpWindow, ...]
+    wanted_hours: float
+    findings: tuple[Finding, ...]
+
+
+class DeviceReading(Response):
+    """What a controller or weather station says at a moment; None where it says nothing."""
+
+    output_percent: float | None
+    salinity_mg_l: float | None
+    water_c: float | None
+    flow: bool | None
+    pressure_kpa: float | None
+    rain_mm: float | None
+    air_c: float | None
+    uv_index: float | None
+    lamps: tuple[str, ...]
+
+
+class DeviceView(Response):
+    """A device as it stands: its last reading and how long ago; `address` empty where none is linked."""
+
+    device: str
+    address: str
+    last: DeviceReading | None
+    last_at: datetime | None
+    silent_min: int | None
+
+
+class BenchesView(Response):
+    cell: CellView | None
+    filter: FilterView
+    circulation: CirculationBench
+    device: DeviceView
+
+
+class Reply(Response):
+    """An answer, and the question it leads to; or, at an end, the `outcome`'s key."""
+
+    key: str
+    label: str
+    leads_to: str
+
+
+class Ask(Response):
+    """A question, and how to find its answer out."""
+
+    key: str
+    text: str
+    test: str
+    replies: tuple[Reply, ...]
+    hazard: Hazard
+
+
+class End(Response):
+    """What it came to, and what to do now. `station` is a screen, `procedure` a piece of care."""
+
+    key: str
+    title: str
+    action: str
+    procedure: str | None
+    station: str | None
+    hazard: Hazard
+
+
+class Interview(Response):
+    """Where an interview stands: the next question, or what it came to; with the cautions of that place."""
+
+    ask: Ask | None
+    end: End | None
+    cautions: tuple[str, ...]
+
+
+class AcidBath(Response):
+    """What goes into the container, mL: the water first; and the strength that results, percent by weight."""
+
+    water_ml: float
+    acid_ml: float
+    strength_percent: float

@@ -1,0 +1,77 @@
+"""Answers about a pool: its header, board, drawing, year."""
+
+from datetime import datetime
+
+from kumpan.core.maintenance.ribbon import RibbonRow
+from kumpan.core.quantities.readings import Measure
+from kumpan.web.responses.base import Response
+from kumpan.web.responses.shared import Finding, Float, PlanDrawing, Verdict, Working
+
+
+class BasinView(Response):
+    """Litres, plan area and mean depth of all parts together, and the drawing where there are parts."""
+
+    volume_l: float
+    area_m2: float | None
+    mean_depth_m: float | None
+    drawing: PlanDrawing | None
+
+
+class Lane(Response):
+    """One measure on the board. `planned` is where the plan leaves it; `trail` the earlier tests."""
+
+    measure: Measure
+    name: str
+    low: float | None
+    high: float | None
+    reading: Float | None
+    planned: Float | None
+    trail: tuple[Float, ...]
+    verdict: Verdict
+    findings: tuple[Finding, ...]
+    working: Working | None
+    aim_step: float | None
+    age_days: int | None
+    old: bool
+    coarse: bool
+
+
+class PouredSince(Response):
+    label: str
+    at: datetime
+
+
+class Board(Response):
+    """The lane board: lanes in order, the school that judges, when the water was tested, what went in since."""
+
+    lanes: tuple[Lane, ...]
+    school_name: str
+    tested_at: datetime | None
+    kit: str | None
+    temperature_c: float | None
+    poured_since: tuple[PouredSince, ...]
+    findings: tuple[Finding, ...]
+
+
+class WarmthPoint(Response):
+    at: datetime
+    temperature_c: float
+
+
+class RibbonMark(Response):
+    """Something that happened, or is due, on its row; `weight` 0 to 1 is how tall it is drawn."""
+
+    at: datetime
+    row: RibbonRow
+    text: str
+    weight: float
+
+
+class Ribbon(Response):
+    """One rolling year: nine months back, three ahead."""
+
+    from_at: datetime
+    now_at: datetime
+    to_at: datetime
+    warmth: tuple[WarmthPoint, ...]
+    marks: tuple[RibbonMark, ...]

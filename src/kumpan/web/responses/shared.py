@@ -1,0 +1,282 @@
+"""What several answers have in common."""
+
+from datetime import datetime
+from uuid import UUID
+
+from kumpan.core.assessment.swim import SwimCode
+from kumpan.core.hazards import Hazard
+from kumpan.core.journal.pool_entries import Clarity, Level
+from kumpan.core.pool.equipment import Chlorination, Filter, Surface
+from kumpan.core.pool.plan_drawing import FixtureKind
+from kumpan.core.pool.shapes import ShapeKind
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.ranges.verdicts import VerdictCode
+from kumpan.web.responses.base import Response
+
+
+class Finding(Response):
+    """Something worth knowing, with a stable `code`, the measure it is about, and one plain sentence."""
+
+    code: str
+    text: str
+    measure: str | None
+    fields: dict[str, str | float | int | bool | None]
+
+
+class Readings(Response):
+    """One water as measured; None means not known."""
+
+    free_chlorine: float | None
+    total_chlorine: float | None
+    ph: float | None
+    total_alkalinity: float | None
+    calcium_hardness: float | None
+    cyanuric_acid: float | None
+    salt: float | None
+    borate: float | None
+    sulfate: float | None
+    phosphate_ppb: float | None
+    copper: float | None
+    temperature_c: float | None
+
+
+class Input(Response):
+    """One figure that went into a number, with its unit in the text."""
+
+    name: str
+    value: str
+
+
+class Origin(Response):
+    """A source as a reader sees it: the reference, its kind, and its reservations."""
+
+    kind: str
+    reference: str
+    note: str
+
+
+class Working(Response):
+    """How a number came about: one or a few plain sentences, the inputs, the sources."""
+
+    equation: str
+    inputs: tuple[Input, ...]
+    origins: tuple[Origin, ...]
+
+
+class Step(Response):
+    """One line of the run sheet. `kind` is add, wait, test or do; amounts only for add."""
+
+    kind: str
+    day: int
+    offset_min: int
+    title: str
+    why: str
+    hazard: Hazard
+    cautions: tuple[str, ...]
+    minutes: int | None
+    product_id: str | None
+    chemical: str | None
+    strength_percent: float | None
+    density_g_per_ml: float | None
+    mass_g: float | None
+    volume_ml: float | None
+    rounded_g: float | None
+    rounded_ml: float | None
+    rounded_text: str | None
+    where: str | None
+    pour_path: bool
+    measures: tuple[Measure, ...]
+    expected: dict[Measure, float]
+    side_effects: dict[Measure, float]
+    working: Working | None
+    range_text: str | None
+    range_from: Measure | None
+    water_l: float | None
+
+
+class Unmet(Response):
+    """A measure that this plan leaves where it is, with a stable code and the reason."""
+
+    measure: Measure
+    code: str
+    reason: str
+
+
+class PlacedFixture(Response):
+    kind: FixtureKind
+    along: float
+    at: tuple[float, float]
+
+
+class DepthMark(Response):
+    at: tuple[float, float]
+    depth_m: float
+
+
+class PlanDrawing(Response):
+    """All in metres; y grows downward as on a screen. `pour_path` runs along the deep end's edge."""
+
+    width_m: float
+    height_m: float
+    outlines: tuple[tuple[tuple[float, float], ...], ...]
+    fixtures: tuple[PlacedFixture, ...]
+    depth_marks: tuple[DepthMark, ...]
+    sample_at: tuple[float, float]
+    pour_path: tuple[tuple[float, float], ...]
+
+
+class OwnRange(Response):
+    """A range of one's own, in the measure's inner unit; a dose goes to `aim`. None means no such side."""
+
+    measure: Measure
+    low: float | None
+    high: float | None
+    aim: float | None
+
+
+class Chosen(Response):
+    """The option taken for one question on which practitioners differ, by their keys."""
+
+    question: str
+    option: str
+
+
+class SettingsMade(Response):
+    """Name, place and habits of a pool. `swim_limit_mg_l` None means the school's."""
+
+    name: str
+    place: str
+    time_zone: str
+    school: str
+    public: bool
+    swim_limit_mg_l: float | None
+    kit: str
+    latitude_deg: float | None
+    longitude_deg: float | None
+    own_ranges: tuple[OwnRange, ...]
+    choices: tuple[Chosen, ...]
+    kit_order: tuple[Measure, ...]
+    care_preset: str
+    season_months: tuple[int, ...]
+
+
+class DepthPoint(Response):
+    """Depth at a distance from the shallow end's wall, both in metres."""
+
+    distance_m: float
+    depth_m: float
+
+
+class Part(Response):
+    """One part of a pool. `length_m` is the diameter of a round one; a kidney has two lobe widths."""
+
+    shape: ShapeKind
+    length_m: float
+    depth: tuple[DepthPoint, ...]
+    width_m: float | None
+    second_width_m: float | None
+    name: str
+
+
+class Fixture(Response):
+    """A fixture at `along` the edge (0 to 1); a drain sits in the floor of the deep half."""
+
+    kind: FixtureKind
+    along: float
+
+
+class BasinMeasured(Response):
+    """The basin: its volume and, unless the volume was typed, the parts it follows from."""
+
+    volume_l: float
+    parts: tuple[Part, ...]
+    fixtures: tuple[Fixture, ...]
+
+
+class Traits(Response):
+    """The traits of a pool that ranges and doses depend on."""
+
+    surface: Surface
+    chlorination: Chlorination
+    filter: Filter
+    indoor: bool
+    covered: bool
+
+
+class EquipmentSet(Response):
+    traits: Traits
+    fill_water: Readings
+
+
+class SwimAnswer(Response):
+    """The answer at the head of the pool. `not_before` is when a test may open it, for that code."""
+
+    code: SwimCode
+    text: str
+    not_before: datetime | None
+
+
+class NextThing(Response):
+    """`station` is the screen where it is done: slip, sheet, board or rescue."""
+
+    text: str
+    why: str
+    station: str
+    due: datetime | None
+
+
+class LookTaken(Response):
+    clarity: Clarity
+    level: Level
+    odd: tuple[str, ...]
+    note: str
+
+
+class PoolHead(Response):
+    """The sign of the pool: name, swim answer, the one next thing; `treating` while a rescue goes on."""
+
+    id: UUID
+    settings: SettingsMade
+    basin: BasinMeasured
+    equipment: EquipmentSet
+    swim: SwimAnswer
+    next: NextThing
+    notices: tuple[Finding, ...]
+    last_test_at: datetime | None
+    last_look: LookTaken | None
+    last_look_at: datetime | None
+    treating: bool
+
+
+class Spot(Response):
+    """A place on the lane, in bands from the left rope; `off_edge` is -1 or 1 when an arrow stands for it."""
+
+    position: float
+    off_edge: int
+
+
+class Float(Response):
+    """A reading on its lane: the value, and its doubt as a bar from `low` to `high`."""
+
+    value: float
+    low: float
+    high: float
+    at: Spot
+    low_at: Spot
+    high_at: Spot
+
+
+class Verdict(Response):
+    code: VerdictCode
+    text: str
+
+
+class BuyLine(Response):
+    """What to buy and why; `packages_text` empty where no package is known, `cost` None without a price."""
+
+    product_id: str
+    label: str
+    short_text: str
+    packages_text: str
+    cost: float | None
+    why: str

@@ -1,0 +1,131 @@
+"""Answers of treatment plans."""
+
+from datetime import datetime
+from uuid import UUID
+
+from kumpan.core.dosing.product_choice import Way
+from kumpan.core.journal.treatment_entries import Outcome
+from kumpan.core.quantities.readings import Measure
+from kumpan.web.responses.base import Response
+from kumpan.web.responses.shared import BuyLine, Finding, Float, PlanDrawing, Readings, Step, Unmet
+
+
+class Tick(Response):
+    entry_id: UUID
+    at: datetime
+    person_id: UUID | None
+    outcome: Outcome
+    mass_g: float | None
+    volume_ml: float | None
+    amount_text: str | None
+
+
+class SheetStep(Response):
+    """A step of a sheet with its clock time and, once ticked, by whom and with how much."""
+
+    number: int
+    step: Step
+    at: datetime
+    ticked: Tick | None
+
+
+class Sheet(Response):
+    """A run sheet: offered (no id yet) or started. `unmet` and `notes` say what it leaves and why."""
+
+    id: UUID | None
+    started_at: datetime | None
+    finished: bool
+    steps: tuple[SheetStep, ...]
+    predicted: Readings
+    unmet: tuple[Unmet, ...]
+    notes: tuple[Finding, ...]
+    school_name: str
+    standard_shelf: bool
+    drawing: PlanDrawing | None
+
+
+class WhatIf(Response):
+    """The sheet for the user's own aims (by value), and where every lane's float would come to stand."""
+
+    aims: dict[Measure, float]
+    planned: dict[Measure, Float]
+    sheet: Sheet
+
+
+class WayProduct(Response):
+    label: str
+    amount_text: str
+
+
+class WayView(Response):
+    """One way through the plan beside the others; costs in the workspace's currency, None when a price lacks."""
+
+    way: Way
+    use: str | None
+    name: str
+    products: tuple[WayProduct, ...]
+    used_cost: float | None
+    buy_cost: float | None
+    missing: tuple[BuyLine, ...]
+    additions: int
+    days: int
+    minutes_to_swim: int | None
+    in_four_weeks: dict[Measure, float]
+
+
+class WaysView(Response):
+    """The ways side by side, what holds the pool between visits, and the loss (mg/L a day) they were reckoned with."""
+
+    ways: tuple[WayView, ...]
+    between: tuple[Finding, ...]
+    loss_mg_l_day: float | None
+    currency: str
+
+
+class Product(Response):
+    """Something on the shelf: a chemical in one strength and package."""
+
+    id: str
+    chemical: str
+    strength_percent: float
+    package_g: float | None
+    package_ml: float | None
+    density_g_per_ml: float | None
+    name: str
+
+
+class Advice(Response):
+    """One thing advised: as typed, what it was taken for, and its amount."""
+
+    typed: str
+    product: Product
+    mass_g: float
+    text: str
+
+
+class Unread(Response):
+    """A piece that was not understood, with the cure."""
+
+    typed: str
+    text: str
+
+
+class ComparedMeasure(Response):
+    """One measure now, after somebody's advice, and after our own plan; None where it cannot be reckoned."""
+
+    measure: Measure
+    name: str
+    now: float | None
+    theirs: float | None
+    ours: float | None
+    low: float | None
+    high: float | None
+
+
+class OpinionView(Response):
+    """A second opinion: what was read, what was not, the comparison, and what to know first."""
+
+    advice: tuple[Advice, ...]
+    unread: tuple[Unread, ...]
+    rows: tuple[ComparedMeasure, ...]
+    findings: tuple[Finding, ...]

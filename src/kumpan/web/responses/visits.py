@@ -1,0 +1,120 @@
+"""Answers of the round and of the report."""
+
+from datetime import date, datetime
+from uuid import UUID
+
+from kumpan.core.quantities.readings import Measure
+from kumpan.web.responses.base import Response
+from kumpan.web.responses.shared import Finding, NextThing, PoolHead, Verdict
+
+
+class StopNeed(Response):
+    """A test that is due at a stop, and why."""
+
+    measure: Measure
+    why: str
+
+
+class VisitView(Response):
+    """A stop as it was finished."""
+
+    entry_id: UUID
+    at: datetime
+    person_id: UUID | None
+    note: str
+    needs_return: bool
+    trade: str
+
+
+class StopView(Response):
+    """One stop: what is due, what today's sheet pours, what the next visit will find, what drifts."""
+
+    head: PoolHead
+    tests: tuple[StopNeed, ...]
+    care: tuple[str, ...]
+    doses: tuple[str, ...]
+    next_visit: tuple[Finding, ...]
+    holds: bool | None
+    drift: tuple[Finding, ...]
+    done: VisitView | None
+    last_visit: VisitView | None
+
+
+class LoadLineView(Response):
+    """One product of the load list in words; `short_text` empty where the truck has enough."""
+
+    product_id: str
+    label: str
+    need_text: str
+    on_truck_text: str
+    short_text: str
+
+
+class TrayView(Response):
+    title: str
+    caution: str
+    lines: tuple[LoadLineView, ...]
+
+
+class RoundView(Response):
+    """A weekday's round: stops in order, the other pools, the load by tray, and a shorter way if there is one."""
+
+    weekday: int
+    day_name: str
+    is_today: bool
+    stops: tuple[StopView, ...]
+    others: tuple[StopView, ...]
+    load: tuple[TrayView, ...]
+    nearest_next: tuple[UUID, ...]
+    length_km: float
+    nearest_km: float
+    days: tuple[int, ...]
+
+
+class FoundValue(Response):
+    """A value as it was tested, its range here (None: no such side), and what it means."""
+
+    measure: Measure
+    value: float
+    low: float | None
+    high: float | None
+    verdict: Verdict
+
+
+class ReportLine(Response):
+    """A thing that was done: when, what, and the reason or the figures beside it."""
+
+    at: datetime
+    title: str
+    detail: str
+
+
+class AheadLine(Response):
+    """What falls on a day ahead, all of it in one line."""
+
+    day: date
+    title: str
+
+
+class OwnerReport(Response):
+    """One day for the owner. `days` are those with something to tell, newest first; `text` is all of it to send."""
+
+    pool: str
+    place: str
+    day: date
+    days: tuple[date, ...]
+    by: tuple[str, ...]
+    empty: bool
+    looks: tuple[str, ...]
+    found: tuple[FoundValue, ...]
+    poured: tuple[ReportLine, ...]
+    done: tuple[ReportLine, ...]
+    notes: tuple[str, ...]
+    trades: tuple[str, ...]
+    comes_back: bool
+    cost: float | None
+    currency: str
+    swim: str
+    next: NextThing
+    ahead: tuple[AheadLine, ...]
+    text: str
