@@ -88,14 +88,14 @@ def _median(path: str) -> float:
 
 
 def _year_of_days(running: Running, pool: str) -> None:
-    from kumpan.formats.journal_json import body_to_json
+    from kumpan.storage.wire.kinds import write_body
 
     rows = []
     for ago in range(400, 35, -1):
         day = datetime.now(UTC) - timedelta(days=ago)
         body = DeviceDay("controller", date(day.year, day.month, day.day), 288, 55.0, 3000.0, 27.0, 80.0, 0.0)
         at = day.strftime("%Y-%m-%d %H:%M:%S")
-        text = json.dumps(body_to_json(body))
+        text = json.dumps(write_body(body))
         rows.append(
             f"('{uuid5(SPACE, at)}', (SELECT id FROM workspace LIMIT 1), '{UUID(pool)}', NULL, 'device_day', "
             f"'{at}', '{at}', NULL, '{text}')"

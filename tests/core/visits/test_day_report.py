@@ -25,6 +25,7 @@ from kumpan.core.journal import (
     WaterChange,
     WaterChanged,
     fold,
+    kind_of,
 )
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.profiles import Band
@@ -117,7 +118,7 @@ def test_the_rest_that_was_done_stands_in_its_order() -> None:
         (0, LookTaken(Clarity.HAZY, Level.LOW)),
     )
     found = report(state)
-    assert [entry.kind for entry in found.other] == ["pressure", "care", "water"]
+    assert [kind_of(entry.body) for entry in found.other] == ["pressure", "care", "water"]
     assert [look.clarity for look in found.looks] == [Clarity.HAZY]
 
 

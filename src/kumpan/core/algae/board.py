@@ -16,7 +16,7 @@ from kumpan.core.algae.request import RescueAsked, story_of
 from kumpan.core.dosing.mass_balance import changes, mass_for_change_g
 from kumpan.core.dosing.rounding import rough_amount
 from kumpan.core.findings import Finding
-from kumpan.core.journal import AdditionMade, DeadWay, PhWay, Severity, WaterChange, WaterChanged
+from kumpan.core.journal import DeadWay, PhWay, Severity, WaterChange
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure
@@ -248,11 +248,10 @@ def _used_cost(asked: RescueAsked) -> float | None:
     total = 0.0
     for entry in asked.episode.additions if asked.episode is not None else ():
         body = entry.body
-        if isinstance(body, AdditionMade):
-            price = asked.price_per_g.get(body.product_id or "")
-            if price is None:
-                return None
-            total += price * body.mass_g
+        price = asked.price_per_g.get(body.product_id or "")
+        if price is None:
+            return None
+        total += price * body.mass_g
     return total
 
 
@@ -291,9 +290,7 @@ def _water(asked: RescueAsked) -> float:
     return sum(
         entry.body.volume_l
         for entry in asked.state.water_changes
-        if entry.at >= asked.episode.began_at
-        and isinstance(entry.body, WaterChanged)
-        and entry.body.kind in (WaterChange.BACKWASH, WaterChange.DRAIN)
+        if entry.at >= asked.episode.began_at and entry.body.kind in (WaterChange.BACKWASH, WaterChange.DRAIN)
     )
 
 

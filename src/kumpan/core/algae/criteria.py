@@ -7,7 +7,7 @@ from enum import StrEnum
 from kumpan.core.algae.overnight import HIGHEST_COMBINED_MG_L, MOST_LOST_MG_L
 from kumpan.core.algae.request import RescueAsked
 from kumpan.core.algae.severity import looks_clear
-from kumpan.core.journal import LookTaken, PhWay, TestTaken, last_reading, value_in
+from kumpan.core.journal import PhWay, last_reading, value_in
 from kumpan.core.quantities.readings import Measure
 
 SOURCES_USED = ("rescue-plan", "overnight-loss")
@@ -54,7 +54,7 @@ def _look(asked: RescueAsked) -> Criterion:
     if not looks or asked.now - looks[-1].at > LOOK_CARRIES:
         return Criterion("look", title, None, "Look today.")
     body = looks[-1].body
-    clear = isinstance(body, LookTaken) and looks_clear(body)
+    clear = looks_clear(body)
     return Criterion("look", title, clear, "Seen clear." if clear else "Not yet, by the last look.")
 
 
@@ -62,11 +62,7 @@ def _combined(asked: RescueAsked) -> Criterion:
     title = f"Combined chlorine at {HIGHEST_COMBINED_MG_L:g} or less"
     tests = asked.episode.tests if asked.episode is not None else ()
     for test in reversed(tests):
-        value = (
-            value_in(test.body.values, Measure.COMBINED_CHLORINE)
-            if isinstance(test.body, TestTaken)
-            else None
-        )
+        value = value_in(test.body.values, Measure.COMBINED_CHLORINE)
         if value is not None:
             return Criterion(
                 "combined", title, value.value <= HIGHEST_COMBINED_MG_L + 1e-9, f"Read {value.value:.1f}."
@@ -90,9 +86,7 @@ def week_began(asked: RescueAsked, over_mg_l: float) -> datetime | None:
     tests = asked.episode.tests if asked.episode is not None else ()
     began: datetime | None = None
     for test in reversed(tests):
-        value = (
-            value_in(test.body.values, Measure.FREE_CHLORINE) if isinstance(test.body, TestTaken) else None
-        )
+        value = value_in(test.body.values, Measure.FREE_CHLORINE)
         if value is None:
             continue
         if value.value <= over_mg_l:

@@ -5,6 +5,7 @@ Source: rescue-plan.
 
 from dataclasses import dataclass
 from datetime import datetime
+from typing import TypeVar
 
 from kumpan.core.dosing.mass_balance import changes
 from kumpan.core.forecast.conditions import product_of
@@ -12,10 +13,12 @@ from kumpan.core.journal import (
     AdditionMade,
     CareDone,
     Entry,
+    LookTaken,
     PoolState,
     RescueEnded,
     RescueSet,
     SheetStarted,
+    TestTaken,
     ticked_steps,
 )
 from kumpan.core.maintenance.filter_pressure import CLEANINGS
@@ -26,6 +29,7 @@ SOURCE = "rescue-plan"
 
 RESCUE = "rescue"
 PREPARE = "rescue/prepare"
+B = TypeVar("B")
 SHOCK_RISE_MG_L = 2.0  # less is a top-up, no round
 
 
@@ -35,12 +39,12 @@ class Episode:
 
     began_at: datetime
     set: RescueSet
-    tests: tuple[Entry, ...]
-    looks: tuple[Entry, ...]
-    additions: tuple[Entry, ...]
-    cleanings: tuple[Entry, ...]
+    tests: tuple[Entry[TestTaken], ...]
+    looks: tuple[Entry[LookTaken], ...]
+    additions: tuple[Entry[AdditionMade], ...]
+    cleanings: tuple[Entry[CareDone], ...]
     prepared: bool
-    ended: Entry | None
+    ended: Entry[RescueEnded] | None
 
     @property
     def open(self) -> bool:
@@ -49,37 +53,29 @@ class Episode:
 
 def episode_of(state: PoolState) -> Episode | None:
     """The last rescue of a pool; None where there never was one."""
-    last_end = next((e for e in reversed(state.rescues) if isinstance(e.body, RescueEnded)), None)
-    sets = [e for e in state.rescues if isinstance(e.body, RescueSet)]
+    ends, sets = state.rescue_ends, state.rescues
+    last_end = ends[-1] if ends else None
     if not sets:
         return None
     ended = last_end if last_end is not None and last_end.at >= sets[-1].at else None
-    before = [e.at for e in state.rescues if isinstance(e.body, RescueEnded) and e is not ended]
+    before = [e.at for e in ends if e is not ended]
     own = [e for e in sets if not before or e.at > before[-1]]
     began, until = own[0].at, ended.at if ended is not None else None
     now = own[-1].body
-    assert isinstance(now, RescueSet)
 
-    def during(entries: tuple[Entry, ...]) -> tuple[Entry, ...]:
+    def during(entries: tuple[Entry[B], ...]) -> tuple[Entry[B], ...]:
         return tuple(e for e in entries if e.at >= began and (until is None or e.at <= until))
 
-    cleanings = tuple(
-        e for e in during(state.care) if isinstance(e.body, CareDone) and e.body.task in CLEANINGS
-    )
+    cleanings = tuple(e for e in during(state.care) if e.body.task in CLEANINGS)
     return Episode(
         began, now, during(state.tests), during(state.looks), during(state.additions), cleanings,
         _prepared(state, during(state.sheets)), ended,
     )  # fmt: skip
 
 
-def _prepared(state: PoolState, sheets: tuple[Entry, ...]) -> bool:
+def _prepared(state: PoolState, sheets: tuple[Entry[SheetStarted], ...]) -> bool:
     """The sheet that prepares was worked on."""
-    return any(
-        isinstance(sheet.body, SheetStarted)
-        and sheet.body.plan == PREPARE
-        and bool(ticked_steps(state, sheet.id))
-        for sheet in sheets
-    )
+    return any(sheet.body.plan == PREPARE and bool(ticked_steps(state, sheet.id)) for sheet in sheets)
 
 
 def chlorine_rises(episode: Episode, volume_l: float) -> list[tuple[datetime, float]]:
@@ -87,7 +83,7 @@ def chlorine_rises(episode: Episode, volume_l: float) -> list[tuple[datetime, fl
     found = []
     for entry in episode.additions:
         body = entry.body
-        if isinstance(body, AdditionMade) and body.chemical in CHLORINE_CARRIERS:
+        if body.chemical in CHLORINE_CARRIERS:
             rise = changes(product_of(body), body.mass_g, volume_l).get(Measure.FREE_CHLORINE, 0.0)
             found.append((entry.at, rise))
     return found

@@ -58,16 +58,14 @@ def night(
 
 
 def nights(
-    tests: Sequence[Entry],
-    additions: Sequence[Entry],
+    tests: Sequence[Entry[TestTaken]],
+    additions: Sequence[Entry[AdditionMade]],
     latitude_deg: float,
     longitude_deg: float,
     sun_loss_per_h: float = 0.0,
 ) -> tuple[Night, ...]:
     """Every night between two tests that carries a study, oldest first. `sun_loss_per_h` under a sun overhead."""
-    poured = [
-        e.at for e in additions if isinstance(e.body, AdditionMade) and e.body.chemical in CHLORINE_CARRIERS
-    ]
+    poured = [e.at for e in additions if e.body.chemical in CHLORINE_CARRIERS]
     read = [(test.at, value) for test in tests if (value := _free(test)) is not None]
     found: list[Night] = []
     for n, (evening_at, evening) in enumerate(read):
@@ -91,8 +89,8 @@ def _disturbs(poured: datetime, evening: datetime, morning: datetime) -> bool:
     return (poured - evening).total_seconds() > -MIXES_MIN * 60 and poured < morning
 
 
-def _free(test: Entry) -> float | None:
-    value = value_in(test.body.values, Measure.FREE_CHLORINE) if isinstance(test.body, TestTaken) else None
+def _free(test: Entry[TestTaken]) -> float | None:
+    value = value_in(test.body.values, Measure.FREE_CHLORINE)
     return None if value is None else value.value
 
 

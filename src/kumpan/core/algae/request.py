@@ -236,5 +236,5 @@ def story_of(episode: Episode, volume_l: float) -> tuple[Seen, ...]:
         if free is not None:
             found.append(Seen(test.at.timestamp(), free_mg_l=free, combined_mg_l=combined))
     for look in episode.looks:
-        found.append(Seen(look.at.timestamp(), look=look.body))  # type: ignore[arg-type]
+        found.append(Seen(look.at.timestamp(), look=look.body))
     return tuple(sorted(found, key=lambda seen: seen.at_s))

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from kumpan.core.assessment.swim import latest_addition
-from kumpan.core.journal import Clarity, PoolState, SheetStarted, open_sheet, tickable, ticked_steps
+from kumpan.core.journal import Clarity, PoolState, open_sheet, tickable, ticked_steps
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.testing.rhythm import TEST_EVERY, TEST_HOLDS_DAYS
@@ -30,7 +30,7 @@ class NextThing:
 def next_thing(state: PoolState, offered: Plan | None, now: datetime) -> NextThing:
     """What to do next: finish the open sheet, test, dose, or nothing until the next test."""
     sheet = open_sheet(state)
-    if sheet is not None and isinstance(sheet.body, SheetStarted):
+    if sheet is not None:
         done = ticked_steps(state, sheet.id)
         step = next(sheet.body.steps[n] for n in tickable(sheet.body) if n not in done)
         return NextThing(f"Go on with the sheet: {_lower(step.title)}", step.why, "sheet")

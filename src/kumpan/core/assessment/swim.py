@@ -76,14 +76,13 @@ def _closed_by_rescue(state: PoolState) -> SwimAnswer | None:
     return SwimAnswer(SwimCode.NO, "No: the water is being treated. Closed until the rescue is finished.")
 
 
-def latest_addition(state: PoolState) -> Entry | None:
+def latest_addition(state: PoolState) -> Entry[AdditionMade] | None:
     """The last thing that went into the water at once; tablets in a feeder dissolve over days."""
-    at_once = [e for e in state.additions if isinstance(e.body, AdditionMade) and e.body.chemical != SLOW]
+    at_once = [e for e in state.additions if e.body.chemical != SLOW]
     return at_once[-1] if at_once else None
 
 
-def _after_pouring(poured: Entry, now: datetime) -> SwimAnswer:
-    assert isinstance(poured.body, AdditionMade)
+def _after_pouring(poured: Entry[AdditionMade], now: datetime) -> SwimAnswer:
     what = CATALOGUE[poured.body.chemical].name.lower()
     ready = poured.at + timedelta(minutes=AFTER_ADDITION_MIN)
     measure = "chlorine" if poured.body.chemical in CHLORINE_CARRIERS else "water"

@@ -186,10 +186,9 @@ def volume_from_salt(
 def last_check(state: PoolState) -> list[Checked]:
     """The last sheet with a test after it: each measure it moved, predicted and measured."""
     for sheet in reversed(state.sheets):
-        if isinstance(sheet.body, SheetStarted):
-            found = [c for m in CHECKED if (c := _checked(state, sheet.body, sheet.at, m)) is not None]
-            if found:
-                return found
+        found = [c for m in CHECKED if (c := _checked(state, sheet.body, sheet.at, m)) is not None]
+        if found:
+            return found
     return []
 
 

@@ -10,12 +10,9 @@ from kumpan.core.forecast import rates
 from kumpan.core.forecast.sun import SECONDS_A_DAY, SECONDS_AN_HOUR, Array, sun_strength
 from kumpan.core.journal import (
     AdditionMade,
-    CellSet,
     Clarity,
     Entry,
-    LookTaken,
     PoolState,
-    SwimmersCounted,
     history,
 )
 from kumpan.core.products.product import Product
@@ -156,7 +153,7 @@ def _pulses(state: PoolState, volume_l: float) -> list[Pulse]:
 
 
 def additions(state: PoolState) -> list[tuple[Entry, AdditionMade]]:
-    return [(entry, entry.body) for entry in state.additions if isinstance(entry.body, AdditionMade)]
+    return [(entry, entry.body) for entry in state.additions]
 
 
 def _tablets(state: PoolState, volume_l: float, knots: Array) -> Array:
@@ -178,11 +175,10 @@ def _cell(state: PoolState, place: Place, middle: Array, temperature: Array) -> 
     found = np.zeros(len(middle))
     solar_hour = (middle / SECONDS_AN_HOUR + place.longitude_deg / 15.0) % 24.0
     for entry in state.cell_settings:
-        if isinstance(entry.body, CellSet):
-            since = middle >= entry.at.timestamp()
-            rate = entry.body.output_g_per_h * entry.body.percent / 100 * 1000 / place.volume_l
-            runs = (solar_hour - CELL_STARTS_AT_HOUR) % 24.0 < entry.body.hours_per_day
-            found = np.where(since, rate * runs, found)
+        since = middle >= entry.at.timestamp()
+        rate = entry.body.output_g_per_h * entry.body.percent / 100 * 1000 / place.volume_l
+        runs = (solar_hour - CELL_STARTS_AT_HOUR) % 24.0 < entry.body.hours_per_day
+        found = np.where(since, rate * runs, found)
     return np.asarray(np.where(temperature < rates.CELL_OFF_BELOW_C, 0.0, found), dtype=np.float64)
 
 
@@ -190,10 +186,9 @@ def _bathers(state: PoolState, volume_l: float, middle: Array) -> Array:
     """Swimmers' load over the day (24 h) after they were counted."""
     found = np.zeros(len(middle))
     for entry in state.swims:
-        if isinstance(entry.body, SwimmersCounted):
-            age = middle - entry.at.timestamp()
-            total = entry.body.bather_hours * rates.BATHER_G_PER_HOUR * 1000 / volume_l
-            found += np.where((age >= 0) & (age < SECONDS_A_DAY), total / 24, 0.0)
+        age = middle - entry.at.timestamp()
+        total = entry.body.bather_hours * rates.BATHER_G_PER_HOUR * 1000 / volume_l
+        found += np.where((age >= 0) & (age < SECONDS_A_DAY), total / 24, 0.0)
     return found
 
 
@@ -201,9 +196,8 @@ def _bloom(state: PoolState, middle: Array) -> Array:
     """A bloom's demand, from the look until the next one, at most some days."""
     found = np.zeros(len(middle))
     for entry in state.looks:
-        if isinstance(entry.body, LookTaken):
-            clarity: Clarity = entry.body.clarity
-            age = middle - entry.at.timestamp()
-            rate = rates.BLOOM_MG_L_DAY[clarity] / 24
-            found = np.where((age >= 0) & (age < LOOK_HOLDS_DAYS * SECONDS_A_DAY), rate, found)
+        clarity: Clarity = entry.body.clarity
+        age = middle - entry.at.timestamp()
+        rate = rates.BLOOM_MG_L_DAY[clarity] / 24
+        found = np.where((age >= 0) & (age < LOOK_HOLDS_DAYS * SECONDS_A_DAY), rate, found)
     return found

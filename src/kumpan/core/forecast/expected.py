@@ -8,7 +8,7 @@ from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings,
 from kumpan.core.dosing.mass_balance import added_to, changes
 from kumpan.core.dosing.mixing import added
 from kumpan.core.forecast.conditions import product_of
-from kumpan.core.journal import AdditionMade, PoolState, last_reading
+from kumpan.core.journal import PoolState, last_reading
 from kumpan.core.quantities.readings import READING_MEASURES, Measure, Readings
 from kumpan.core.testing.methods import Measured
 
@@ -38,7 +38,7 @@ def expected_now(state: PoolState) -> Readings:
     tested_at = {m: last.at for m in READING_MEASURES if (last := last_reading(state, m)) is not None}
     for entry in state.additions:
         later = {measure for measure, at in tested_at.items() if at < entry.at}
-        if later and isinstance(entry.body, AdditionMade):
+        if later:
             moved = changes(product_of(entry.body), entry.body.mass_g, state.basin.volume_l)
             readings = added_to(readings, {m: change for m, change in moved.items() if m in later})
     return readings
@@ -54,9 +54,7 @@ def expected_ph(state: PoolState) -> float | None:
         return None
     known = known_from(readings)
     solved = solve_readings(known) if known is not None else None
-    poured = [
-        entry.body for entry in state.additions if entry.at > last.at and isinstance(entry.body, AdditionMade)
-    ]
+    poured = [entry.body for entry in state.additions if entry.at > last.at]
     if not isinstance(solved, State) or not poured:
         return last.value.value
     totals = solved.totals

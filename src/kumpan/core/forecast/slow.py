@@ -13,7 +13,7 @@ import numpy as np
 from kumpan.core.dosing.mass_balance import change_per_g, changes
 from kumpan.core.forecast.conditions import additions, product_of
 from kumpan.core.forecast.sun import SECONDS_A_DAY
-from kumpan.core.journal import PoolState, Reading, WaterChange, WaterChanged, history
+from kumpan.core.journal import PoolState, Reading, WaterChange, history
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.readings import Measure, Readings
 
@@ -121,7 +121,7 @@ def _known_steps(
         if change and body.chemical not in CHLORINE_CARRIERS and entry.at > first.at:
             found.append((entry.at.timestamp(), change))
     for entry in state.water_changes:
-        if isinstance(entry.body, WaterChanged) and entry.at > first.at:
+        if entry.at > first.at:
             in_fill = 0.0 if entry.body.kind is WaterChange.RAIN else around.fill.value(measure) or 0.0
             share = min(1.0, entry.body.volume_l / around.volume_l)
             found.append((entry.at.timestamp(), (in_fill - first.value.value) * share))

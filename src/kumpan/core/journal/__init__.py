@@ -13,8 +13,9 @@ from kumpan.core.journal.algae_entries import (
     Severity,
 )
 from kumpan.core.journal.device_entries import DeviceChanged, DeviceDay, DeviceLinked, DeviceReading
-from kumpan.core.journal.entry import KINDS, Body, Entry, Voided
-from kumpan.core.journal.fold import PoolState, effective, fold, in_order
+from kumpan.core.journal.entry import Body, Entry, NotUnderstood, Voided
+from kumpan.core.journal.fold import PoolState, effective, fold, in_order, of_kind
+from kumpan.core.journal.kinds import BY_BODY, KINDS, Kind, can_change, kind_of
 from kumpan.core.journal.maintenance_entries import (
     CareDone,
     CareInterval,
@@ -29,7 +30,7 @@ from kumpan.core.journal.maintenance_entries import (
     PressureRead,
     PumpWindow,
 )
-from kumpan.core.journal.open_plan import open_sheet, tickable, ticked_steps
+from kumpan.core.journal.open_plan import TickEntry, open_sheet, tickable, ticked_steps
 from kumpan.core.journal.pool_entries import (
     AdditionMade,
     BasinMeasured,
@@ -66,6 +67,7 @@ from kumpan.core.journal.workspace_entries import (
 )
 
 __all__ = [
+    "BY_BODY",
     "KINDS",
     "AdditionMade",
     "BasinMeasured",
@@ -90,9 +92,11 @@ __all__ = [
     "FeedOpened",
     "HabitsSet",
     "InterviewHeld",
+    "Kind",
     "Level",
     "ListTicked",
     "LookTaken",
+    "NotUnderstood",
     "NotedEvent",
     "Outcome",
     "OwnItem",
@@ -116,6 +120,7 @@ __all__ = [
     "StrengthTested",
     "SwimmersCounted",
     "TestTaken",
+    "TickEntry",
     "TruckCounted",
     "VisitDone",
     "Voided",
@@ -123,11 +128,14 @@ __all__ = [
     "WaterChanged",
     "Which",
     "Winter",
+    "can_change",
     "effective",
     "fold",
     "history",
     "in_order",
+    "kind_of",
     "last_reading",
+    "of_kind",
     "open_sheet",
     "tickable",
     "ticked_steps",

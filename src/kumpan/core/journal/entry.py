@@ -2,7 +2,10 @@
 
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Generic
 from uuid import UUID
+
+from typing_extensions import TypeVar
 
 from kumpan.core.journal.algae_entries import RescueEnded, RescueSet
 from kumpan.core.journal.device_entries import DeviceChanged, DeviceDay, DeviceLinked
@@ -46,6 +49,15 @@ class Voided:
     reason: str = ""
 
 
+@dataclass(frozen=True)
+class NotUnderstood:
+    """An entry that this version cannot read: its kind, its row as JSON, and why. Kept and shown, never dropped."""
+
+    kind: str
+    stored: str
+    why: str
+
+
 Body = (
     SettingsMade
     | BasinMeasured
@@ -81,49 +93,15 @@ Body = (
     | ListTicked
     | ClimateSet
     | Voided
+    | NotUnderstood
 )
 
 
-KINDS: dict[type, str] = {
-    SettingsMade: "settings",
-    BasinMeasured: "basin",
-    EquipmentSet: "equipment",
-    TestTaken: "test",
-    LookTaken: "look",
-    AdditionMade: "addition",
-    SheetStarted: "sheet",
-    StepTicked: "step",
-    ProductBought: "purchase",
-    WaterChanged: "water",
-    CellSet: "cell",
-    SwimmersCounted: "swimmers",
-    StrengthTested: "strength",
-    HabitsSet: "habits",
-    RoundSet: "round",
-    TruckCounted: "truck",
-    VisitDone: "visit",
-    EventNoted: "event",
-    PressureRead: "pressure",
-    PlantSet: "plant",
-    CareDone: "care",
-    CarePutOff: "put_off",
-    CareInterval: "interval",
-    InterviewHeld: "interview",
-    FeedOpened: "feed",
-    DeviceLinked: "device",
-    DeviceDay: "device_day",
-    DeviceChanged: "device_change",
-    RescueSet: "rescue",
-    RescueEnded: "rescue_end",
-    SeasonListKept: "season_list",
-    ListTicked: "list_tick",
-    ClimateSet: "climate",
-    Voided: "void",
-}
+B_co = TypeVar("B_co", covariant=True, default=Body)
 
 
 @dataclass(frozen=True)
-class Entry:
+class Entry(Generic[B_co]):
     """One line of the journal: what happened `at` a time, told by someone, recorded at another time.
 
     Times carry a zone. `pool_id` is None for what belongs to the shelf. `supersedes` names the entry
@@ -135,9 +113,5 @@ class Entry:
     at: datetime
     recorded_at: datetime
     person_id: UUID | None
-    body: Body
+    body: B_co
     supersedes: UUID | None = None
-
-    @property
-    def kind(self) -> str:
-        return KINDS[type(self.body)]

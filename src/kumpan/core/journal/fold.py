@@ -1,12 +1,14 @@
 """The pool as it stands, folded from its entries."""
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, fields
 from datetime import datetime
+from typing import Any, TypeVar, cast
 
 from kumpan.core.journal.algae_entries import RescueEnded, RescueSet
 from kumpan.core.journal.device_entries import DeviceChanged, DeviceDay, DeviceLinked
-from kumpan.core.journal.entry import Entry, Voided
+from kumpan.core.journal.entry import Entry, NotUnderstood, Voided
+from kumpan.core.journal.kinds import BY_BODY
 from kumpan.core.journal.maintenance_entries import (
     CareDone,
     CareInterval,
@@ -40,50 +42,59 @@ class PoolState:
     settings: SettingsMade | None
     basin: BasinMeasured | None
     equipment: EquipmentSet | None
-    tests: tuple[Entry, ...]
-    looks: tuple[Entry, ...]
-    additions: tuple[Entry, ...]
-    sheets: tuple[Entry, ...]
-    ticks: tuple[Entry, ...]
-    water_changes: tuple[Entry, ...] = ()
-    cell_settings: tuple[Entry, ...] = ()
-    swims: tuple[Entry, ...] = ()
-    visits: tuple[Entry, ...] = ()
-    events: tuple[Entry, ...] = ()
-    pressures: tuple[Entry, ...] = ()
-    plants: tuple[Entry, ...] = ()
-    care: tuple[Entry, ...] = ()
-    put_off: tuple[Entry, ...] = ()
-    intervals: tuple[Entry, ...] = ()
-    interviews: tuple[Entry, ...] = ()
-    feeds: tuple[Entry, ...] = ()
-    devices: tuple[Entry, ...] = ()
-    device_days: tuple[Entry, ...] = ()
-    device_changes: tuple[Entry, ...] = ()
-    rescues: tuple[Entry, ...] = ()
-    season_lists: tuple[Entry, ...] = ()
-    list_ticks: tuple[Entry, ...] = ()
-    climates: tuple[Entry, ...] = ()
+    tests: tuple[Entry[TestTaken], ...]
+    looks: tuple[Entry[LookTaken], ...]
+    additions: tuple[Entry[AdditionMade], ...]
+    sheets: tuple[Entry[SheetStarted], ...]
+    ticks: tuple[Entry[StepTicked], ...]
+    water_changes: tuple[Entry[WaterChanged], ...] = ()
+    cell_settings: tuple[Entry[CellSet], ...] = ()
+    swims: tuple[Entry[SwimmersCounted], ...] = ()
+    visits: tuple[Entry[VisitDone], ...] = ()
+    events: tuple[Entry[EventNoted], ...] = ()
+    pressures: tuple[Entry[PressureRead], ...] = ()
+    plants: tuple[Entry[PlantSet], ...] = ()
+    care: tuple[Entry[CareDone], ...] = ()
+    put_off: tuple[Entry[CarePutOff], ...] = ()
+    intervals: tuple[Entry[CareInterval], ...] = ()
+    interviews: tuple[Entry[InterviewHeld], ...] = ()
+    feeds: tuple[Entry[FeedOpened], ...] = ()
+    devices: tuple[Entry[DeviceLinked], ...] = ()
+    device_days: tuple[Entry[DeviceDay], ...] = ()
+    device_changes: tuple[Entry[DeviceChanged], ...] = ()
+    rescues: tuple[Entry[RescueSet], ...] = ()
+    rescue_ends: tuple[Entry[RescueEnded], ...] = ()
+    season_lists: tuple[Entry[SeasonListKept], ...] = ()
+    list_ticks: tuple[Entry[ListTicked], ...] = ()
+    climates: tuple[Entry[ClimateSet], ...] = ()
+    not_understood: tuple[Entry[NotUnderstood], ...] = ()
 
     @property
     def plant(self) -> PlantSet:
         """Pump, filter and cell as they stand."""
-        body = self.plants[-1].body if self.plants else None
-        return body if isinstance(body, PlantSet) else PlantSet()
+        return self.plants[-1].body if self.plants else PlantSet()
 
     @property
     def rescue_goes_on(self) -> bool:
         """A rescue was begun and not ended."""
-        return bool(self.rescues) and isinstance(self.rescues[-1].body, RescueSet)
+        if not self.rescues or not self.rescue_ends:
+            return bool(self.rescues)
+        return self.rescues[-1].at > self.rescue_ends[-1].at
 
     @property
-    def last_test(self) -> Entry | None:
+    def last_test(self) -> Entry[TestTaken] | None:
         return self.tests[-1] if self.tests else None
 
     @property
     def last_look(self) -> LookTaken | None:
-        body = self.looks[-1].body if self.looks else None
-        return body if isinstance(body, LookTaken) else None
+        return self.looks[-1].body if self.looks else None
+
+
+B = TypeVar("B")
+NOT_UNDERSTOOD = "not_understood"
+LISTS = tuple(
+    field.name for field in fields(PoolState) if field.name not in ("settings", "basin", "equipment")
+)
 
 
 def in_order(entries: Iterable[Entry]) -> list[Entry]:
@@ -106,42 +117,28 @@ def effective(entries: Iterable[Entry], until: datetime | None = None) -> list[E
 
 def fold(entries: Iterable[Entry], until: datetime | None = None) -> PoolState:
     """The pool as it stands at `until`; the latest settings, basin and equipment count."""
-    found: dict[type, list[Entry]] = {}
+    found: dict[str, list[Entry]] = {}
     for entry in effective(entries, until):
-        found.setdefault(type(entry.body), []).append(entry)
-
-    def of(kind: type) -> tuple[Entry, ...]:
-        return tuple(found.get(kind, ()))
-
-    settings = [entry.body for entry in of(SettingsMade) if isinstance(entry.body, SettingsMade)]
-    basins = [entry.body for entry in of(BasinMeasured) if isinstance(entry.body, BasinMeasured)]
-    equipment = [entry.body for entry in of(EquipmentSet) if isinstance(entry.body, EquipmentSet)]
+        into = (
+            NOT_UNDERSTOOD if isinstance(entry.body, NotUnderstood) else BY_BODY[type(entry.body)].folds_into
+        )
+        if into is not None:
+            found.setdefault(into, []).append(entry)
+    lists: dict[str, Any] = {name: tuple(found.get(name, ())) for name in LISTS}
     return PoolState(
-        settings=settings[-1] if settings else None,
-        basin=basins[-1] if basins else None,
-        equipment=equipment[-1] if equipment else None,
-        tests=of(TestTaken),
-        looks=of(LookTaken),
-        additions=of(AdditionMade),
-        sheets=of(SheetStarted),
-        ticks=of(StepTicked),
-        water_changes=of(WaterChanged),
-        cell_settings=of(CellSet),
-        swims=of(SwimmersCounted),
-        visits=of(VisitDone),
-        events=of(EventNoted),
-        pressures=of(PressureRead),
-        plants=of(PlantSet),
-        care=of(CareDone),
-        put_off=of(CarePutOff),
-        intervals=of(CareInterval),
-        interviews=of(InterviewHeld),
-        feeds=of(FeedOpened),
-        devices=of(DeviceLinked),
-        device_days=of(DeviceDay),
-        device_changes=of(DeviceChanged),
-        rescues=tuple(in_order((*of(RescueSet), *of(RescueEnded)))),
-        season_lists=of(SeasonListKept),
-        list_ticks=of(ListTicked),
-        climates=of(ClimateSet),
+        settings=_latest(found, "settings"),
+        basin=_latest(found, "basins"),
+        equipment=_latest(found, "equipments"),
+        **lists,
     )
+
+
+def _latest(found: Mapping[str, Sequence[Entry]], name: str) -> Any:
+    """The newest body of a list; what it is follows from the table of kinds."""
+    entries = found.get(name)
+    return entries[-1].body if entries else None
+
+
+def of_kind(entries: Iterable[Entry], body: type[B]) -> list[Entry[B]]:
+    """Those of one kind, in the order given, each with its body's type."""
+    return [cast("Entry[B]", entry) for entry in entries if isinstance(entry.body, body)]

@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from kumpan.core.journal.fold import PoolState
-from kumpan.core.journal.pool_entries import TestTaken
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.testing.methods import Measured
 
@@ -22,10 +21,9 @@ def history(state: PoolState, measure: Measure) -> list[Reading]:
     """All values of a measure, oldest first. Combined chlorine is total minus free of one test."""
     found: list[Reading] = []
     for test in state.tests:
-        if isinstance(test.body, TestTaken):
-            value = value_in(test.body.values, measure)
-            if value is not None:
-                found.append(Reading(value, test.at))
+        value = value_in(test.body.values, measure)
+        if value is not None:
+            found.append(Reading(value, test.at))
     return found
 
 
@@ -60,7 +58,7 @@ def value_in(values: Sequence[Measured], measure: Measure) -> Measured | None:
 def last_reading(state: PoolState, measure: Measure) -> Reading | None:
     """The latest value of a measure; None when it was never tested."""
     for test in reversed(state.tests):
-        value = value_in(test.body.values, measure) if isinstance(test.body, TestTaken) else None
+        value = value_in(test.body.values, measure)
         if value is not None:
             return Reading(value, test.at)
     return None

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
-from kumpan.core.journal import CellSet, PoolState
+from kumpan.core.journal import PoolState
 
 SOURCE = "cell-life"
 
@@ -23,7 +23,7 @@ class CellLife:
 
 def cell_life(state: PoolState, now: datetime) -> CellLife | None:
     """From the settings in the journal: a day's hours times its percent. None without a cell's setting."""
-    settings = [(entry.at, entry.body) for entry in state.cell_settings if isinstance(entry.body, CellSet)]
+    settings = [(entry.at, entry.body) for entry in state.cell_settings]
     if not settings:
         return None
     since = state.plant.cell_since

@@ -9,17 +9,12 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from kumpan.core.journal import (
-    CareDone,
     Clarity,
-    DeviceChanged,
     DeviceDay,
-    DeviceLinked,
     Entry,
-    EventNoted,
     LookTaken,
     NotedEvent,
     PoolState,
-    WaterChanged,
     last_reading,
 )
 from kumpan.core.maintenance.cell_life import cell_life
@@ -143,7 +138,7 @@ def _event(asked: Asked) -> Condition | None:
         for entry in asked.state.events
         if asked.now - entry.at < EVENT_HOLDS and (last is None or entry.at > last.at)
     ]
-    if not since or not isinstance(since[-1].body, EventNoted):
+    if not since:
         return None
     kind = since[-1].body.kind
     words = {
@@ -163,7 +158,7 @@ def replaced_since(state: PoolState, volume_l: float, at: datetime) -> float:
     """Share of the water that was replaced after a time; several changes multiply."""
     left = 1.0
     for entry in state.water_changes:
-        if entry.at > at and isinstance(entry.body, WaterChanged):
+        if entry.at > at:
             left *= max(0.0, 1.0 - entry.body.volume_l / volume_l)
     return 1.0 - left
 
@@ -207,9 +202,9 @@ def _algae(asked: Asked) -> Condition | None:
     )  # fmt: skip
 
 
-def _shows_algae(entry: Entry) -> bool:
+def _shows_algae(entry: Entry[LookTaken]) -> bool:
     body = entry.body
-    return isinstance(body, LookTaken) and (body.clarity is Clarity.GREEN or "algae spots" in body.odd)
+    return body.clarity is Clarity.GREEN or "algae spots" in body.odd
 
 
 def _no_test(asked: Asked) -> Condition | None:
@@ -228,8 +223,7 @@ def _washes(asked: Asked) -> Condition | None:
     washes = [
         entry
         for entry in asked.state.care
-        if isinstance(entry.body, CareDone)
-        and entry.body.task == "cell"
+        if entry.body.task == "cell"
         and any(value.name == "acid_washes" and value.value > 0 for value in entry.body.values)
         and asked.now - entry.at < SEASON
     ]
@@ -269,8 +263,8 @@ DEVICE_SILENT_DAYS = 2
 RAIN_ASKS_MM = 25.0
 
 
-def _days_of_devices(asked: Asked) -> list[tuple[Entry, DeviceDay]]:
-    return [(e, e.body) for e in asked.state.device_days if isinstance(e.body, DeviceDay)]
+def _days_of_devices(asked: Asked) -> list[tuple[Entry[DeviceDay], DeviceDay]]:
+    return [(e, e.body) for e in asked.state.device_days]
 
 
 def _display_apart(asked: Asked) -> Condition | None:
@@ -296,7 +290,7 @@ def _display_apart(asked: Asked) -> Condition | None:
 
 def _device_silent(asked: Asked) -> Condition | None:
     linked = asked.state.devices[-1] if asked.state.devices else None
-    if linked is None or not isinstance(linked.body, DeviceLinked) or linked.body.address == "":
+    if linked is None or linked.body.address == "":
         return None
     heard = [entry.at for entry in (*asked.state.device_days, *asked.state.device_changes)]
     since = max([linked.at, *heard])
@@ -329,11 +323,9 @@ def _rain(asked: Asked) -> Condition | None:
 
 
 def _lamp(asked: Asked) -> Condition | None:
-    lamps = [
-        e for e in asked.state.device_changes if isinstance(e.body, DeviceChanged) and e.body.what == "lamps"
-    ]
+    lamps = [e for e in asked.state.device_changes if e.body.what == "lamps"]
     body = lamps[-1].body if lamps else None
-    if not isinstance(body, DeviceChanged) or body.after == "none":
+    if body is None or body.after == "none":
         return None
     why = f"Lit since {lamps[-1].at.day} {lamps[-1].at:%B}: {body.after}. Verify by a hand test before adding salt."
     return Condition(

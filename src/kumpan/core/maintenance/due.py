@@ -131,31 +131,31 @@ def _begun(inputs: CareInputs) -> date | None:
     return local_day(min(starts), inputs.zone) if starts else None
 
 
-def _put_off(state: PoolState) -> Mapping[str, Entry]:
+def _put_off(state: PoolState) -> Mapping[str, Entry[CarePutOff]]:
     """The last put-off of each task that nothing has followed."""
-    done_at = {e.body.task: e.at for e in state.care if isinstance(e.body, CareDone)}
-    found: dict[str, Entry] = {}
+    done_at = {e.body.task: e.at for e in state.care}
+    found: dict[str, Entry[CarePutOff]] = {}
     for entry in state.put_off:
         body = entry.body
-        if isinstance(body, CarePutOff) and not (body.task in done_at and done_at[body.task] > entry.at):
+        if not (body.task in done_at and done_at[body.task] > entry.at):
             found[body.task] = entry
     return found
 
 
 def _own_intervals(state: PoolState) -> dict[str, CareInterval]:
-    return {e.body.task: e.body for e in state.intervals if isinstance(e.body, CareInterval)}
+    return {e.body.task: e.body for e in state.intervals}
 
 
 def _last_days(inputs: CareInputs) -> dict[str, date]:
     """The day on which each task was last done, or left out with a reason."""
     found: dict[str, date] = {}
-    for entry in (*inputs.state.care, *inputs.state.put_off):
-        body = entry.body
-        if isinstance(body, CareDone) or (isinstance(body, CarePutOff) and body.until is None):
-            day = local_day(entry.at, inputs.zone)
-            found[body.task] = max(day, found.get(body.task, day))
-    for entry in shocks(inputs.state):
+    left_out = [entry for entry in inputs.state.put_off if entry.body.until is None]
+    finished: list[Entry[CareDone] | Entry[CarePutOff]] = [*inputs.state.care, *left_out]
+    for entry in finished:
         day = local_day(entry.at, inputs.zone)
+        found[entry.body.task] = max(day, found.get(entry.body.task, day))
+    for shock in shocks(inputs.state):
+        day = local_day(shock.at, inputs.zone)
         found["shock"] = max(day, found.get("shock", day))
     return found
 
@@ -209,7 +209,7 @@ def _test_rules(inputs: CareInputs) -> Iterator[_Rule]:
         )  # fmt: skip
 
 
-def _item(rule: _Rule, today: date, put_off: Entry | None, ahead_days: int) -> DueItem:
+def _item(rule: _Rule, today: date, put_off: Entry[CarePutOff] | None, ahead_days: int) -> DueItem:
     first = today if rule.last is None else next_due(rule.last, rule.days, rule.season)
     due_on = first_in_season(first, rule.season)
     until = today + timedelta(days=ahead_days)
@@ -224,7 +224,9 @@ def _item(rule: _Rule, today: date, put_off: Entry | None, ahead_days: int) -> D
     )  # fmt: skip
 
 
-def _condition_item(found: Condition, today: date, put_off: Entry | None, inputs: CareInputs) -> DueItem:
+def _condition_item(
+    found: Condition, today: date, put_off: Entry[CarePutOff] | None, inputs: CareInputs
+) -> DueItem:
     due_on = local_day(found.since, inputs.zone)
     shown, reason = _after_put_off(due_on, put_off)
     return DueItem(
@@ -234,10 +236,10 @@ def _condition_item(found: Condition, today: date, put_off: Entry | None, inputs
     )  # fmt: skip
 
 
-def _after_put_off(due_on: date, put_off: Entry | None) -> tuple[date, str]:
+def _after_put_off(due_on: date, put_off: Entry[CarePutOff] | None) -> tuple[date, str]:
     """The day on which it shows again, and the reason given; the due day itself never moves."""
     body = put_off.body if put_off is not None else None
-    if not isinstance(body, CarePutOff) or body.until is None or body.until <= due_on:
+    if body is None or body.until is None or body.until <= due_on:
         return due_on, ""
     why = f" ({body.reason})" if body.reason else ""
     return body.until, f" Put off to {_day_text(body.until)}{why}."

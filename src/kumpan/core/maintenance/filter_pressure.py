@@ -8,7 +8,7 @@ from datetime import datetime, timedelta
 
 import numpy as np
 
-from kumpan.core.journal import CareDone, PoolState, PressureRead
+from kumpan.core.journal import PoolState
 from kumpan.core.quantities.units import KPA_PER_PSI
 
 SOURCE = "filter-care"
@@ -53,23 +53,18 @@ class PressureTrend:
 
 def readings(state: PoolState) -> tuple[PressurePoint, ...]:
     """Every reading of the gauge with the pump on: noted by itself, or taken in during care."""
-    found = [
-        PressurePoint(entry.at, entry.body.pressure_kpa)
-        for entry in state.pressures
-        if isinstance(entry.body, PressureRead)
-    ]
+    found = [PressurePoint(entry.at, entry.body.pressure_kpa) for entry in state.pressures]
     for entry in state.care:
-        if isinstance(entry.body, CareDone):
-            values = {value.name: value.value for value in entry.body.values}
-            for name, minutes in (("pressure_before_kpa", -1), ("pressure_after_kpa", 1)):
-                if name in values:
-                    found.append(PressurePoint(entry.at + timedelta(minutes=minutes), values[name]))
+        values = {value.name: value.value for value in entry.body.values}
+        for name, minutes in (("pressure_before_kpa", -1), ("pressure_after_kpa", 1)):
+            if name in values:
+                found.append(PressurePoint(entry.at + timedelta(minutes=minutes), values[name]))
     return tuple(sorted(found, key=lambda point: point.at))
 
 
 def last_cleaning(state: PoolState) -> datetime | None:
     """When the filter was last cleaned."""
-    times = [e.at for e in state.care if isinstance(e.body, CareDone) and e.body.task in CLEANINGS]
+    times = [e.at for e in state.care if e.body.task in CLEANINGS]
     return times[-1] if times else None
 
 
@@ -78,7 +73,6 @@ def clean_pressure(state: PoolState) -> tuple[float, bool]:
     after = [
         value.value
         for entry in state.care
-        if isinstance(entry.body, CareDone)
         for value in entry.body.values
         if value.name == "pressure_after_kpa"
     ]

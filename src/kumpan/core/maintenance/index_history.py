@@ -13,7 +13,7 @@ import numpy.typing as npt
 from kumpan.core.chemistry.equilibrium import Known, State, known_from, solve_readings
 from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.chemistry.speciation import Totals
-from kumpan.core.journal import PoolState, TestTaken, value_in
+from kumpan.core.journal import PoolState, value_in
 from kumpan.core.quantities.readings import READING_MEASURES, Measure, Readings
 
 SOURCES_USED = ("langelier", "scale-forms")
@@ -73,8 +73,6 @@ def _waters(state: PoolState) -> Iterator[tuple[datetime, Readings]]:
     """What was known of the water at each test of pH, once calcium and alkalinity were ever tested."""
     known = Readings(cyanuric_acid=0.0)
     for test in state.tests:
-        if not isinstance(test.body, TestTaken):
-            continue
         for measure in READING_MEASURES:
             value = value_in(test.body.values, measure)
             if value is not None:

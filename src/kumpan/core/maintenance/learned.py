@@ -6,7 +6,7 @@ from datetime import timedelta
 from itertools import pairwise
 from statistics import median
 
-from kumpan.core.journal import CareDone, PoolState, history
+from kumpan.core.journal import PoolState, history
 from kumpan.core.maintenance.filter_pressure import CLEANINGS
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure
@@ -59,7 +59,7 @@ def _cell(state: PoolState, usual: Mapping[str, float]) -> Iterator[Offer]:
     looks = [
         value.value
         for entry in state.care
-        if isinstance(entry.body, CareDone) and entry.body.task == "cell"
+        if entry.body.task == "cell"
         for value in entry.body.values
         if value.name == "scale"
     ]
@@ -71,7 +71,7 @@ def _cell(state: PoolState, usual: Mapping[str, float]) -> Iterator[Offer]:
 def _filter(state: PoolState, usual: Mapping[str, float]) -> Iterator[Offer]:
     """As often as the filter really was cleaned."""
     for task in CLEANINGS:
-        times = [e.at for e in state.care if isinstance(e.body, CareDone) and e.body.task == task]
+        times = [e.at for e in state.care if e.body.task == task]
         gaps = [(later - earlier) / timedelta(days=1) for earlier, later in pairwise(times[-4:])]
         if task in usual and len(gaps) == 3 and min(gaps) >= 1:
             days = round(median(gaps))

@@ -11,15 +11,9 @@ from uuid import UUID
 
 from kumpan.core.journal import (
     AdditionMade,
-    CareDone,
     Entry,
     PoolState,
-    RescueEnded,
-    SeasonListKept,
-    TestTaken,
-    VisitDone,
     WaterChange,
-    WaterChanged,
     value_in,
 )
 from kumpan.core.maintenance.filter_pressure import CLEANINGS
@@ -81,7 +75,7 @@ def ribbon(state: PoolState, now: datetime, due: tuple[RibbonMark, ...] = ()) ->
 
 def _warmth(state: PoolState) -> Iterator[WarmthPoint]:
     for test in state.tests:
-        value = value_in(test.body.values, Measure.TEMPERATURE) if isinstance(test.body, TestTaken) else None
+        value = value_in(test.body.values, Measure.TEMPERATURE)
         if value is not None:
             yield WarmthPoint(test.at, value.value)
 
@@ -90,34 +84,29 @@ def _marks(state: PoolState) -> Iterator[RibbonMark]:
     volume_l = state.basin.volume_l if state.basin is not None else None
     sheets = shock_sheets(state)
     for test in state.tests:
-        if isinstance(test.body, TestTaken):
-            count = len(test.body.values)
-            yield RibbonMark(
-                test.at, RibbonRow.TESTS, f"Test of {count} measures", min(1.0, 0.3 + count / 10)
-            )
-    for entry in state.additions:
-        yield from _addition(entry, volume_l, sheets)
-    for entry in state.water_changes:
-        if isinstance(entry.body, WaterChanged):
-            share = entry.body.volume_l / volume_l if volume_l else 0.0
-            text = f"{_WATER[entry.body.kind]}, {100 * share:.0f} % of the water"
-            yield RibbonMark(entry.at, RibbonRow.NEW_WATER, text, min(1.0, 0.3 + 3 * share))
-    for entry in state.visits:
-        if isinstance(entry.body, VisitDone):
-            yield RibbonMark(entry.at, RibbonRow.CARE, "Visit done", 0.5)
-    for entry in state.care:
-        if isinstance(entry.body, CareDone):
-            title = TASKS[entry.body.task].title if entry.body.task in TASKS else "Care done"
-            heavy = entry.body.task in CLEANINGS or entry.body.task == "cell"
-            yield RibbonMark(entry.at, RibbonRow.CARE, title, 1.0 if heavy else 0.4)
+        count = len(test.body.values)
+        yield RibbonMark(test.at, RibbonRow.TESTS, f"Test of {count} measures", min(1.0, 0.3 + count / 10))
+    for poured in state.additions:
+        yield from _addition(poured, volume_l, sheets)
+    for change in state.water_changes:
+        share = change.body.volume_l / volume_l if volume_l else 0.0
+        text = f"{_WATER[change.body.kind]}, {100 * share:.0f} % of the water"
+        yield RibbonMark(change.at, RibbonRow.NEW_WATER, text, min(1.0, 0.3 + 3 * share))
+    for visit in state.visits:
+        yield RibbonMark(visit.at, RibbonRow.CARE, "Visit done", 0.5)
+    for care in state.care:
+        title = TASKS[care.body.task].title if care.body.task in TASKS else "Care done"
+        heavy = care.body.task in CLEANINGS or care.body.task == "cell"
+        yield RibbonMark(care.at, RibbonRow.CARE, title, 1.0 if heavy else 0.4)
 
 
 def _hard_weeks(state: PoolState) -> Iterator[RibbonMark]:
     """A rescue's beginning and end, openings and closings on their days."""
-    for entry in state.rescues:
-        ended = isinstance(entry.body, RescueEnded)
-        yield RibbonMark(entry.at, RibbonRow.SHOCKS, f"Rescue {'ended' if ended else 'set'}", 0.8)
-    lists = {e.body.list_id: e.body for e in state.season_lists if isinstance(e.body, SeasonListKept)}
+    for begun in state.rescues:
+        yield RibbonMark(begun.at, RibbonRow.SHOCKS, "Rescue set", 0.8)
+    for ended in state.rescue_ends:
+        yield RibbonMark(ended.at, RibbonRow.SHOCKS, "Rescue ended", 0.8)
+    lists = {e.body.list_id: e.body for e in state.season_lists}
     for kept in lists.values():
         if not kept.dropped:
             noon = datetime.combine(kept.day, NOON, UTC)
@@ -132,10 +121,10 @@ _WATER: dict[WaterChange, str] = {
 }
 
 
-def _addition(entry: Entry, volume_l: float | None, sheets: frozenset[UUID]) -> Iterator[RibbonMark]:
+def _addition(
+    entry: Entry[AdditionMade], volume_l: float | None, sheets: frozenset[UUID]
+) -> Iterator[RibbonMark]:
     body = entry.body
-    if not isinstance(body, AdditionMade):
-        return
     if is_shock(body, volume_l, sheets):
         rise = chlorine_rise(body, volume_l)
         yield RibbonMark(entry.at, RibbonRow.SHOCKS, body.label + (f": chlorine +{rise:.0f}" if rise else ""))

@@ -5,7 +5,7 @@ from uuid import UUID
 
 from kumpan.core.dosing.mass_balance import changes
 from kumpan.core.forecast.conditions import product_of
-from kumpan.core.journal import AdditionMade, Entry, PoolState, SheetStarted
+from kumpan.core.journal import AdditionMade, Entry, PoolState
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.readings import Measure
 
@@ -31,17 +31,13 @@ def is_shock(body: AdditionMade, volume_l: float | None, shock_sheets: frozenset
 
 
 def shock_sheets(state: PoolState) -> frozenset[UUID]:
-    return frozenset(
-        sheet.id
-        for sheet in state.sheets
-        if isinstance(sheet.body, SheetStarted) and sheet.body.plan == "shock"
-    )
+    return frozenset(sheet.id for sheet in state.sheets if sheet.body.plan == "shock")
 
 
-def shocks(state: PoolState) -> Iterator[Entry]:
+def shocks(state: PoolState) -> Iterator[Entry[AdditionMade]]:
     """The additions that were shocks, oldest first."""
     volume_l = state.basin.volume_l if state.basin is not None else None
     sheets = shock_sheets(state)
     for entry in state.additions:
-        if isinstance(entry.body, AdditionMade) and is_shock(entry.body, volume_l, sheets):
+        if is_shock(entry.body, volume_l, sheets):
             yield entry

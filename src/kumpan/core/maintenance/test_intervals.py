@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from enum import StrEnum
 
-from kumpan.core.journal import PoolState, TestTaken, last_reading
+from kumpan.core.journal import PoolState, last_reading
 from kumpan.core.pool.equipment import Chlorination, Traits
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure
@@ -104,8 +104,7 @@ def due_tests(
 def uses_strips(state: PoolState) -> bool:
     """Whether the last test was read off strips."""
     last = state.last_test
-    body = last.body if last is not None else None
-    return isinstance(body, TestTaken) and any(value.method is Method.STRIP for value in body.values)
+    return last is not None and any(value.method is Method.STRIP for value in last.body.values)
 
 
 def _name(measure: Measure) -> str:

@@ -9,7 +9,7 @@ from datetime import date, timedelta, tzinfo
 from itertools import pairwise
 from types import MappingProxyType
 
-from kumpan.core.journal import ClimateSet, PoolState, Reading, Which, history
+from kumpan.core.journal import PoolState, Reading, Which, history
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.season.plans import SWIM_SEASON_C
 
@@ -43,7 +43,7 @@ class Crossing:
 def monthly_water_c(state: PoolState, latitude_deg: float) -> tuple[float, ...]:
     """The pool's own table if it has one, else its latitude's; turned by half a year in the south."""
     own = state.climates[-1].body if state.climates else None
-    if isinstance(own, ClimateSet):
+    if own is not None:
         return own.monthly_c
     row = BY_LATITUDE[max(least for least in BY_LATITUDE if least <= abs(latitude_deg))]
     return row if latitude_deg >= 0 else row[6:] + row[:6]

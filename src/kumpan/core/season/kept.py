@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta, tzinfo
 from uuid import UUID
 
-from kumpan.core.journal import CarePutOff, Clarity, Entry, ListTicked, PoolState, SeasonListKept, Which
+from kumpan.core.journal import Clarity, Entry, ListTicked, PoolState, SeasonListKept, Which
 from kumpan.core.maintenance.due import DueItem, Standing
 from kumpan.core.maintenance.recurrence import local_day
 from kumpan.core.pool.equipment import Traits
@@ -31,8 +31,7 @@ def kept_lists(state: PoolState) -> tuple[SeasonListKept, ...]:
     """Each list as it was kept last; dropped ones are gone. In the order of their days."""
     found: dict[UUID, SeasonListKept] = {}
     for entry in state.season_lists:
-        if isinstance(entry.body, SeasonListKept):
-            found[entry.body.list_id] = entry.body
+        found[entry.body.list_id] = entry.body
     return tuple(sorted((one for one in found.values() if not one.dropped), key=lambda one: one.day))
 
 
@@ -41,7 +40,7 @@ def ticks_of(state: PoolState, list_id: UUID) -> dict[str, TickedItem]:
     return {
         entry.body.item: TickedItem(entry, entry.body)
         for entry in state.list_ticks
-        if isinstance(entry.body, ListTicked) and entry.body.list_id == list_id
+        if entry.body.list_id == list_id
     }
 
 
@@ -89,11 +88,7 @@ def season_due(
 
 def _put_off(state: PoolState) -> dict[str, date]:
     """Until when an item was put off."""
-    return {
-        entry.body.task: entry.body.until
-        for entry in state.put_off
-        if isinstance(entry.body, CarePutOff) and entry.body.until is not None
-    }
+    return {entry.body.task: entry.body.until for entry in state.put_off if entry.body.until is not None}
 
 
 def _due_on(item: DatedItem, ticked: TickedItem | None, zone: tzinfo) -> date | None:

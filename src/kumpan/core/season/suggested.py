@@ -48,4 +48,4 @@ def suggested(
 
 def _last_kept(state: PoolState) -> SeasonListKept | None:
     entries = sorted(state.season_lists, key=attrgetter("at"))
-    return next((e.body for e in reversed(entries) if isinstance(e.body, SeasonListKept)), None)
+    return next((e.body for e in reversed(entries)), None)

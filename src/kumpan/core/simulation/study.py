@@ -9,7 +9,7 @@ from uuid import UUID, uuid5
 
 import numpy as np
 
-from kumpan.core.journal import BasinMeasured, CellSet, Entry, PoolState, Reading, fold, history
+from kumpan.core.journal import BasinMeasured, CellSet, Entry, PoolState, Reading, TestTaken, fold, history
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.simulation.carer import BLEACH, DICHLOR, POURING_HOUR, Carer, Habits, Told, moment
 from kumpan.core.simulation.world import Climate, Nature, Water, World
@@ -92,7 +92,7 @@ def _pool(number: int, seed: int) -> Iterator[Case]:
         season.append(row)
         daily.append((row.at_s, carer.daily_mg_l))
     everything = entries(season, f"{seed}/{number}")
-    tests = [entry.at.timestamp() for entry in everything if entry.kind == "test"]
+    tests = [entry.at.timestamp() for entry in everything if isinstance(entry.body, TestTaken)]
     for origin in [at for at in tests if at + AHEAD_H * 3600 < START_S + len(truths) * 3600][-ORIGINS:]:
         when = origin + AHEAD_H * 3600
         state = fold([entry for entry in everything if entry.at.timestamp() < origin + 3600])

@@ -7,7 +7,7 @@ from datetime import tzinfo
 
 from kumpan.core.dosing.mass_balance import changes
 from kumpan.core.findings import Finding
-from kumpan.core.journal import Entry, fold
+from kumpan.core.journal import AdditionMade, Entry, fold
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.records.step import ADD
@@ -134,7 +134,7 @@ def _entries_before(game: Game, number: int) -> list[Entry]:
     pours = sum(p.move.kind is MoveKind.ADD for p in game.played[:number])
     found, seen = [], 0
     for entry in game.player.entries:
-        if entry.kind == "addition":
+        if isinstance(entry.body, AdditionMade):
             if seen == pours:
                 break
             seen += 1

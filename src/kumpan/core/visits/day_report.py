@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date, datetime, tzinfo
+from typing import TypeVar
 from uuid import UUID
 
 from kumpan.core.journal import (
@@ -10,9 +11,9 @@ from kumpan.core.journal import (
     Entry,
     LookTaken,
     PoolState,
-    SheetStarted,
     TestTaken,
     VisitDone,
+    kind_of,
     value_in,
 )
 from kumpan.core.quantities.names import BOARD_ORDER
@@ -78,27 +79,24 @@ def day_report(
 ) -> DayReport:
     """What the journal tells of a day on the pool's own clock. `price_per_g` by product id."""
 
-    def of(entries: tuple[Entry, ...]) -> tuple[Entry, ...]:
+    def of(entries: tuple[Entry[B], ...]) -> tuple[Entry[B], ...]:
         return tuple(entry for entry in entries if entry.at.astimezone(zone).date() == day)
 
-    poured = tuple(
-        PouredThen(entry.at, entry.body, _why(state, entry.body))
-        for entry in of(state.additions)
-        if isinstance(entry.body, AdditionMade)
-    )
+    poured = tuple(PouredThen(entry.at, entry.body, _why(state, entry.body)) for entry in of(state.additions))
     told = sorted((entry for kind in _kinds(state) for entry in of(kind)), key=lambda entry: entry.at)
     return DayReport(
         day,
         tuple(dict.fromkeys(entry.person_id for entry in told if entry.person_id is not None)),
-        tuple(entry.body for entry in of(state.looks) if isinstance(entry.body, LookTaken)),
+        tuple(entry.body for entry in of(state.looks)),
         _found(of(state.tests), bands),
         poured,
-        tuple(entry for entry in told if entry.kind in OTHER),
-        tuple(entry.body for entry in of(state.visits) if isinstance(entry.body, VisitDone)),
+        tuple(entry for entry in told if kind_of(entry.body) in OTHER),
+        tuple(entry.body for entry in of(state.visits)),
         _cost(poured, price_per_g),
     )
 
 
+B = TypeVar("B")
 OTHER = ("care", "water", "pressure", "event", "cell", "list_tick")
 
 
@@ -109,12 +107,12 @@ def _kinds(state: PoolState) -> tuple[tuple[Entry, ...], ...]:
     )  # fmt: skip
 
 
-def _found(tests: tuple[Entry, ...], bands: Mapping[Measure, Band]) -> tuple[FoundValue, ...]:
+def _found(tests: tuple[Entry[TestTaken], ...], bands: Mapping[Measure, Band]) -> tuple[FoundValue, ...]:
     """The first value of each measure: how the pool was found; a retest after the dose is not how it was."""
     found = []
     for measure in (*BOARD_ORDER, *(one for one in Measure if one not in BOARD_ORDER)):
         for test in tests:
-            value = value_in(test.body.values, measure) if isinstance(test.body, TestTaken) else None
+            value = value_in(test.body.values, measure)
             if value is not None:
                 band = bands.get(measure)
                 low, high = (band.low, band.high) if band is not None else (None, None)
@@ -125,7 +123,7 @@ def _found(tests: tuple[Entry, ...], bands: Mapping[Measure, Band]) -> tuple[Fou
 
 def _why(state: PoolState, body: AdditionMade) -> str:
     sheet = next((entry.body for entry in state.sheets if entry.id == body.sheet_id), None)
-    if not isinstance(sheet, SheetStarted) or body.step_number is None:
+    if sheet is None or body.step_number is None:
         return ""
     return sheet.steps[body.step_number].why if body.step_number < len(sheet.steps) else ""
 

@@ -17,7 +17,7 @@ from kumpan.core.forecast.conditions import Place, Pulse
 from kumpan.core.forecast.fit import Fit
 from kumpan.core.forecast.forecast import first_under, forecast
 from kumpan.core.forecast.outlook import day_text
-from kumpan.core.journal import CellSet, PoolState
+from kumpan.core.journal import PoolState
 from kumpan.core.pool.equipment import Chlorination, Traits
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.products.product import Product
@@ -99,7 +99,7 @@ def _remedies(asked: Between, under: datetime) -> tuple[Finding, ...]:
     found = [told]
     kind, volume_l = asked.traits.chlorination, asked.place.volume_l
     cell = asked.state.cell_settings[-1].body if asked.state.cell_settings else None
-    if kind is Chlorination.SALT_CELL and isinstance(cell, CellSet) and cell.output_g_per_h > 0:
+    if kind is Chlorination.SALT_CELL and cell is not None and cell.output_g_per_h > 0:
         found.append(
             cell_note(asked.loss_mg_l_day, volume_l, cell.output_g_per_h, max(1.0, cell.hours_per_day))
         )

@@ -103,7 +103,7 @@ class _Question:
 def _question(asked: RescueAsked) -> _Question:
     state = asked.state
     kinds = (
-        state.tests, state.looks, state.additions, state.rescues, state.care, state.pressures, state.sheets, state.ticks,
+        state.tests, state.looks, state.additions, state.rescues, state.rescue_ends, state.care, state.pressures, state.sheets, state.ticks,
         state.water_changes, state.plants,
     )  # fmt: skip
     ids = tuple(entry.id for kind in kinds for entry in kind)
@@ -152,7 +152,7 @@ async def rescue_view(
         BOOSTERS,
         RULE,
         finished(asked),
-        ended.outcome if isinstance(ended, RescueEnded) else None,
+        ended.outcome if ended is not None else None,
     )
 
 
@@ -167,7 +167,7 @@ async def set_rescue(scope: Scope, pool_id: UUID, stamp: Stamp, setting: RescueS
 async def end_rescue(scope: Scope, pool_id: UUID, stamp: Stamp, outcome: RescueOutcome, note: str) -> None:
     """End it. Raises InvalidInput where none goes on, or where "clear" is not what the tests say."""
     state = await pool_state(scope, pool_id)
-    if any(entry.id == stamp.id for entry in state.rescues):
+    if any(entry.id == stamp.id for entry in state.rescue_ends):
         return
     going = open_rescue(state)
     if going is None:

@@ -3,15 +3,17 @@
 from dataclasses import dataclass, field
 from datetime import datetime
 from functools import lru_cache
+from typing import TypeVar, cast
 from uuid import UUID
 
 from kumpan.core.errors import Conflict, InvalidInput, NotFound
-from kumpan.core.journal import KINDS, Body, Entry, PoolState, Voided, effective, fold
-from kumpan.formats.journal_json import body_from_json, body_to_json
+from kumpan.core.journal import Body, Entry, PoolState, Voided, effective, fold, kind_of
 from kumpan.storage.kept_rows import Kept
 from kumpan.storage.repositories.journal import StoredEntry
 from kumpan.storage.transaction import Transaction
+from kumpan.storage.wire.kinds import read_body, write_body
 
+B = TypeVar("B", bound=Body)
 FUTURE_ALLOWED_MIN = 10
 
 
@@ -57,7 +59,7 @@ def _read(row: _Row) -> Entry:
         stored.at,
         stored.recorded_at,
         stored.person_id,
-        body_from_json(stored.kind, stored.body),
+        read_body(stored.kind, stored.body),
         stored.supersedes,
     )
 
@@ -103,40 +105,40 @@ async def pool_state(scope: Scope, pool_id: UUID) -> PoolState:
 
 
 async def record(
-    scope: Scope, pool_id: UUID | None, stamp: Stamp, body: Body, supersedes: UUID | None = None
-) -> Entry:
+    scope: Scope, pool_id: UUID | None, stamp: Stamp, body: B, supersedes: UUID | None = None
+) -> Entry[B]:
     """Save one entry. The same id with the same content again is answered, not doubled.
 
     Raises Conflict when the id stands for something else, InvalidInput for a time in the future.
     """
     if (stamp.at - scope.now).total_seconds() > FUTURE_ALLOWED_MIN * 60:
         raise InvalidInput("This time lies in the future; check date and hour.", "at")
-    data = body_to_json(body)
+    data = write_body(body)
     known = await scope.tx.journal.entry(scope.workspace_id, stamp.id)
     if known is not None:
         same = known.body == data and known.pool_id == pool_id and known.supersedes == supersedes
         if not same:
             raise Conflict("This id already stands for another entry; reload and enter it again.", "id")
-        return to_entry(known)
+        return cast("Entry[B]", to_entry(known))
     stored = StoredEntry(
         stamp.id,
         scope.workspace_id,
         pool_id,
         stamp.person_id,
-        KINDS[type(body)],
+        kind_of(body),
         stamp.at,
         scope.now,
         supersedes,
         data,
     )
     await scope.tx.journal.add_entry(stored)
-    return to_entry(stored)
+    return cast("Entry[B]", to_entry(stored))
 
 
 async def correct(scope: Scope, entry_id: UUID, stamp: Stamp, body: Body) -> Entry:
     """Replace an entry by another of the same kind; the old one stays visible in the log."""
     old = await _replaceable(scope, entry_id, stamp.id)
-    if old.kind != KINDS[type(body)]:
+    if old.kind != kind_of(body):
         raise InvalidInput(f"A {old.kind} is corrected by a {old.kind}, not by something else.", "body")
     return await record(scope, old.pool_id, stamp, body, entry_id)
 
@@ -151,7 +153,7 @@ async def _replaceable(scope: Scope, entry_id: UUID, by: UUID) -> StoredEntry:
     old = await scope.tx.journal.entry(scope.workspace_id, entry_id)
     if old is None:
         raise NotFound("There is no such entry here; reload the log.")
-    if old.kind == KINDS[Voided]:
+    if old.kind == kind_of(Voided()):
         raise InvalidInput("What was taken back stays taken back; enter it again instead.", "id")
     if old.pool_id is not None:
         entries = await pool_entries(scope, old.pool_id)

@@ -1,6 +1,7 @@
 """The log: every entry in words, with who and when; what was corrected or taken back stays visible."""
 
 from collections.abc import Callable
+from typing import Any
 from uuid import UUID
 
 from kumpan.core.algae.severity import SEVERITIES
@@ -25,6 +26,7 @@ from kumpan.core.journal import (
     InterviewHeld,
     ListTicked,
     LookTaken,
+    NotUnderstood,
     PlantSet,
     PressureRead,
     ProductBought,
@@ -43,7 +45,9 @@ from kumpan.core.journal import (
     Voided,
     WaterChange,
     WaterChanged,
+    can_change,
     in_order,
+    kind_of,
 )
 from kumpan.core.maintenance.circulation import hours_a_day
 from kumpan.core.maintenance.fault_tree import ENDS
@@ -64,25 +68,6 @@ from kumpan.services.journal.ledger import Scope, pool_entries
 from kumpan.services.products.inventory import amount_text
 from kumpan.services.views import LogLine
 
-CHANGEABLE = (
-    "test",
-    "look",
-    "addition",
-    "step",
-    "water",
-    "cell",
-    "swimmers",
-    "visit",
-    "event",
-    "pressure",
-    "care",
-    "put_off",
-    "interview",
-    "rescue",
-    "rescue_end",
-    "list_tick",
-)
-
 
 async def log(scope: Scope, pool_id: UUID, *, metric: bool) -> list[LogLine]:
     """The pool's entries, newest first, superseded ones included."""
@@ -99,7 +84,7 @@ def _line(entry: Entry, replaced_by: Entry | None, by_id: dict[UUID, Entry], met
         title = f"Taken back: {describe(by_id[entry.supersedes].body, metric)[0].lower()}"
     return LogLine(
         entry.id,
-        entry.kind,
+        kind_of(entry.body),
         entry.at,
         entry.recorded_at,
         entry.person_id,
@@ -108,7 +93,7 @@ def _line(entry: Entry, replaced_by: Entry | None, by_id: dict[UUID, Entry], met
         entry.supersedes,
         replaced_by.id if replaced_by else None,
         replaced_by is not None and isinstance(replaced_by.body, Voided),
-        replaced_by is None and entry.kind in CHANGEABLE,
+        replaced_by is None and can_change(entry.body),
         _typed(entry.body),
     )
 
@@ -120,14 +105,10 @@ def _typed(body: Body) -> dict[Measure, str]:
 
 def describe(body: Body, metric: bool) -> tuple[str, str]:
     """Title and detail of a body, in words."""
-    for type_, words in _WORDS.items():
-        if isinstance(body, type_):
-            return words(body, metric)
-    raise AssertionError(f"no words for {type(body).__name__}")
+    return _WORDS[type(body)](body, metric)
 
 
-def _test(body: Body, metric: bool) -> tuple[str, str]:
-    assert isinstance(body, TestTaken)
+def _test(body: TestTaken, metric: bool) -> tuple[str, str]:
     return "Test", ", ".join(value_text(v.measure, v.value, metric) for v in body.values) + _note(body.note)
 
 
@@ -138,20 +119,17 @@ def value_text(measure: Measure, value: float, metric: bool) -> str:
     return f"{name_in_sentence(measure)} {value:g}"
 
 
-def _look(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, LookTaken)
+def _look(body: LookTaken, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     seen = [body.clarity.value.replace("_", " "), f"level {body.level.value}", *body.odd]
     return "Look", ", ".join(seen) + _note(body.note)
 
 
-def _addition(body: Body, metric: bool) -> tuple[str, str]:
-    assert isinstance(body, AdditionMade)
+def _addition(body: AdditionMade, metric: bool) -> tuple[str, str]:
     product = Product("", body.chemical, body.strength_percent, density_g_per_ml=body.density_g_per_ml)
     return f"Added {body.label}", amount_text(product, body.mass_g, metric)
 
 
-def _water(body: Body, metric: bool) -> tuple[str, str]:
-    assert isinstance(body, WaterChanged)
+def _water(body: WaterChanged, metric: bool) -> tuple[str, str]:
     how = {
         WaterChange.BACKWASH: "Backwash",
         WaterChange.REFILL: "Refill",
@@ -161,37 +139,31 @@ def _water(body: Body, metric: bool) -> tuple[str, str]:
     return how, water_text(body.volume_l, metric) + _note(body.note)
 
 
-def _cell(body: Body, metric: bool) -> tuple[str, str]:
-    assert isinstance(body, CellSet)
+def _cell(body: CellSet, metric: bool) -> tuple[str, str]:
     output = f"{body.output_g_per_h:g} g/h" if metric else f"{body.output_g_per_h * 24 / G_PER_LB:.2f} lb/day"
     return "Cell set", f"{body.percent:g} %, {body.hours_per_day:g} h a day, {output} at 100 %"
 
 
-def _swimmers(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, SwimmersCounted)
+def _swimmers(body: SwimmersCounted, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Swimmers", f"{body.bather_hours:g} swimmer-hours"
 
 
-def _sheet(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, SheetStarted)
+def _sheet(body: SheetStarted, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     added = [f"{step.title} {step.rounded_text}" for step in body.steps if step.kind == "add"]
     return "Sheet started", "; ".join(added)
 
 
-def _step(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, StepTicked)
+def _step(body: StepTicked, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return f"Step {body.outcome.value}", f"step {body.step_number + 1} of the sheet" + _note(body.note)
 
 
-def _basin(body: Body, metric: bool) -> tuple[str, str]:
-    assert isinstance(body, BasinMeasured)
+def _basin(body: BasinMeasured, metric: bool) -> tuple[str, str]:
     volume = water_text(body.volume_l, metric)
     how = "from its dimensions" if body.parts else "as typed"
     return "Volume", f"{volume}, {how}"
 
 
-def _equipment(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, EquipmentSet)
+def _equipment(body: EquipmentSet, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     traits = body.traits
     words = [
         traits.surface.value,
@@ -201,38 +173,31 @@ def _equipment(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Equipment", ", ".join(words + (["indoor"] if traits.indoor else []))
 
 
-def _settings(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, SettingsMade)
+def _settings(body: SettingsMade, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Settings", f"{body.name}, {body.place}, {body.school.replace('_', ' ')} ranges"
 
 
-def _purchase(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, ProductBought)
+def _purchase(body: ProductBought, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Bought", f"{body.packages:g} packages"
 
 
-def _strength(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, StrengthTested)
+def _strength(body: StrengthTested, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Strength tested", f"{body.strength_percent:g} %"
 
 
-def _habits(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, HabitsSet)
+def _habits(body: HabitsSet, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Measures and money", ", ".join(box.name for box in body.containers)
 
 
-def _round(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, RoundSet)
+def _round(body: RoundSet, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Round set", f"{len(body.stops)} stops"
 
 
-def _truck(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, TruckCounted)
+def _truck(body: TruckCounted, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Truck counted", f"{body.mass_g:.0f} g"
 
 
-def _visit(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, VisitDone)
+def _visit(body: VisitDone, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     parts = [
         "come back" if body.needs_return else "",
         f"for a licensed trade: {body.trade}" if body.trade else "",
@@ -240,25 +205,21 @@ def _visit(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Visit done", "; ".join(part for part in (*parts, body.note) if part)
 
 
-def _event(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, EventNoted)
+def _event(body: EventNoted, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return body.kind.value.replace("_", " ").capitalize(), body.note
 
 
-def _pressure(body: Body, metric: bool) -> tuple[str, str]:
-    assert isinstance(body, PressureRead)
+def _pressure(body: PressureRead, metric: bool) -> tuple[str, str]:
     return "Filter pressure", pressure_text(body.pressure_kpa, metric)
 
 
-def _plant(body: Body, metric: bool) -> tuple[str, str]:
-    assert isinstance(body, PlantSet)
+def _plant(body: PlantSet, metric: bool) -> tuple[str, str]:
     flow = "" if body.pump_flow_l_min is None else flow_text(body.pump_flow_l_min, metric)
     hours = f"{hours_a_day(body.windows):g} h a day" if body.windows else ""
     return "Pump, filter and cell", ", ".join(part for part in (flow, hours) if part)
 
 
-def _care(body: Body, metric: bool) -> tuple[str, str]:
-    assert isinstance(body, CareDone)
+def _care(body: CareDone, metric: bool) -> tuple[str, str]:
     values = [_care_value(value, metric) for value in body.values]
     return f"Done: {_task(body.task)}", ", ".join(values) + _note(body.note)
 
@@ -272,36 +233,30 @@ def _care_value(value: CareValue, metric: bool) -> str:
     return f"{name} {value.value:g}" + (" s" if value.name.endswith("_s") else "")
 
 
-def _put_off(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, CarePutOff)
+def _put_off(body: CarePutOff, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     if body.until is None:
         return f"Left out: {_task(body.task)}", body.reason
     return f"Put off: {_task(body.task)}", f"to {body.until.day} {body.until:%B}" + _note(body.reason)
 
 
-def _interval(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, CareInterval)
+def _interval(body: CareInterval, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     how = "off the list" if body.off else "as usual" if body.days is None else f"every {body.days:g} days"
     return "Interval set", f"{_task(body.task)}, {how}"
 
 
-def _interview(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, InterviewHeld)
+def _interview(body: InterviewHeld, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Fault looked for", ENDS[body.outcome].title if body.outcome in ENDS else body.outcome
 
 
-def _feed(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, FeedOpened)
+def _feed(body: FeedOpened, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Calendar feed opened", ""
 
 
-def _device(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, DeviceLinked)
+def _device(body: DeviceLinked, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return ("Device linked" if body.address else "Device unlinked"), body.device
 
 
-def _device_day(body: Body, metric: bool) -> tuple[str, str]:
-    assert isinstance(body, DeviceDay)
+def _device_day(body: DeviceDay, metric: bool) -> tuple[str, str]:
     parts = [
         "" if body.salinity_mg_l is None else f"salt by the unit {body.salinity_mg_l:.0f}",
         "" if body.water_c is None else f"water {value_text(Measure.TEMPERATURE, body.water_c, metric)}",
@@ -311,30 +266,25 @@ def _device_day(body: Body, metric: bool) -> tuple[str, str]:
     return f"The {body.device}'s day", ", ".join(part for part in parts if part)
 
 
-def _device_change(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, DeviceChanged)
+def _device_change(body: DeviceChanged, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return f"The {body.device}: {body.what}", f"{body.before} to {body.after}"
 
 
-def _rescue(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, RescueSet)
+def _rescue(body: RescueSet, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     way = "by stabiliser" if body.by_ratio else "to 10"
     return f"Rescue set: {SEVERITIES[body.severity].name.lower()}", f"shock {way}"
 
 
-def _rescue_end(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, RescueEnded)
+def _rescue_end(body: RescueEnded, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return f"Rescue ended: {body.outcome.value}", body.note
 
 
-def _season_list(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, SeasonListKept)
+def _season_list(body: SeasonListKept, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     title = body.which.value.capitalize()
     return f"{title} {'taken off' if body.dropped else 'planned'}", f"for {body.day.day} {body.day:%B %Y}"
 
 
-def _list_tick(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, ListTicked)
+def _list_tick(body: ListTicked, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     if body.item.startswith(MATERIAL):
         return f"At hand: {body.item.removeprefix(MATERIAL)}", "for the opening or closing list" + _note(
             body.note
@@ -343,8 +293,7 @@ def _list_tick(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return f"{what}: {body.outcome.value}", "of the opening or closing list" + _note(body.note)
 
 
-def _climate(body: Body, metric: bool) -> tuple[str, str]:
-    assert isinstance(body, ClimateSet)
+def _climate(body: ClimateSet, metric: bool) -> tuple[str, str]:
     low, high = min(body.monthly_c), max(body.monthly_c)
     span = [value_text(Measure.TEMPERATURE, value, metric) for value in (low, high)]
     return "Water's climate set", " to ".join(span)
@@ -356,16 +305,19 @@ def _task(key: str) -> str:
     return PROCEDURES[key].title.lower() if key in PROCEDURES else key.replace("_", " ")
 
 
-def _void(body: Body, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    assert isinstance(body, Voided)
+def _void(body: Voided, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Taken back", body.reason
+
+
+def _not_understood(body: NotUnderstood, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+    return f"Not understood by this version: {body.kind.replace('_', ' ')}", body.why
 
 
 def _note(note: str) -> str:
     return f". {note}" if note else ""
 
 
-_WORDS: dict[type, Callable[[Body, bool], tuple[str, str]]] = {
+_WORDS: dict[type, Callable[[Any, bool], tuple[str, str]]] = {
     TestTaken: _test,
     LookTaken: _look,
     AdditionMade: _addition,
@@ -400,4 +352,5 @@ _WORDS: dict[type, Callable[[Body, bool], tuple[str, str]]] = {
     ListTicked: _list_tick,
     ClimateSet: _climate,
     Voided: _void,
+    NotUnderstood: _not_understood,
 }

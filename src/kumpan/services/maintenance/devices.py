@@ -7,7 +7,7 @@ from uuid import UUID, uuid5
 from zoneinfo import ZoneInfo
 
 from kumpan.core.errors import InvalidInput
-from kumpan.core.journal import DeviceDay, DeviceLinked, DeviceReading, PoolState
+from kumpan.core.journal import DeviceLinked, DeviceReading, PoolState
 from kumpan.core.maintenance.device import TimedReading, changes, day_of, sane, says_anything
 from kumpan.core.maintenance.recurrence import local_day
 from kumpan.formats.device_json import reading_from_json, reading_to_json
@@ -43,7 +43,7 @@ class DeviceView:
 def linked(state: PoolState) -> DeviceLinked | None:
     """The device that is polled now."""
     body = state.devices[-1].body if state.devices else None
-    return body if isinstance(body, DeviceLinked) and body.address else None
+    return body if body is not None and body.address else None
 
 
 async def link(scope: Scope, pool_id: UUID, stamp: Stamp, device: str, address: str) -> None:
@@ -100,9 +100,7 @@ async def _sum_days_up(scope: Scope, pool_id: UUID, device: str) -> None:
     state = await pool_state(scope, pool_id)
     zone = ZoneInfo(parts_of(state).settings.time_zone)
     today = local_day(scope.now, zone)
-    known = {
-        body.day for e in state.device_days if isinstance(body := e.body, DeviceDay) and body.device == device
-    }
+    known = {entry.body.day for entry in state.device_days if entry.body.device == device}
     wrote = False
     for back in range(DAYS_MADE_UP_FOR, 0, -1):
         day = today - timedelta(days=back)

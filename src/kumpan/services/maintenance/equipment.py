@@ -8,12 +8,10 @@ from uuid import UUID
 from kumpan.core.errors import InvalidInput
 from kumpan.core.forecast.expected import measured_readings
 from kumpan.core.journal import (
-    CareDone,
     CellSet,
     Clarity,
     InterviewHeld,
     PoolState,
-    SheetStarted,
     history,
     open_sheet,
 )
@@ -91,7 +89,7 @@ async def benches(scope: Scope, pool_id: UUID) -> BenchesView:
 async def _cell(scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts) -> CellView:
     setting = state.cell_settings[-1].body if state.cell_settings else None
     index = care_inputs(state, parts).index
-    if not isinstance(setting, CellSet):
+    if setting is None:
         return CellView(
             None, None, None, index, scaling_index(index, scope.now), _washes(scope, state), TREES
         )
@@ -122,8 +120,7 @@ def _washes(scope: Scope, state: PoolState) -> int:
     return sum(
         1
         for entry in state.care
-        if isinstance(entry.body, CareDone)
-        and scope.now - entry.at < timedelta(days=200)
+        if scope.now - entry.at < timedelta(days=200)
         and any(value.name == "acid_washes" and value.value > 0 for value in entry.body.values)
     )
 
@@ -132,11 +129,7 @@ def _filter(scope: Scope, state: PoolState) -> FilterView:
     trend = pressure_trend(state, scope.now)
     clean, known = clean_pressure(state)
     off = [
-        value.value
-        for entry in state.care
-        if isinstance(entry.body, CareDone)
-        for value in entry.body.values
-        if value.name == "gauge_off_kpa"
+        value.value for entry in state.care for value in entry.body.values if value.name == "gauge_off_kpa"
     ]
     since = state.plant.media_since
     age = (scope.now - since).days if since is not None else None
@@ -160,7 +153,7 @@ def _circulation(state: PoolState, parts: PoolParts, air_c: float | None) -> Cir
         water_c=measured_readings(state).temperature_c,
         air_c=air_c,
         treating=_treating(state),
-        cell_hours=setting.hours_per_day if isinstance(setting, CellSet) else None,
+        cell_hours=setting.hours_per_day if setting is not None else None,
     )
 
 
@@ -168,7 +161,7 @@ def _treating(state: PoolState) -> bool:
     """While the water is green, or a shock's sheet is open."""
     look, sheet = state.last_look, open_sheet(state)
     green = look is not None and look.clarity in (Clarity.GREEN, Clarity.DRAIN_HIDDEN)
-    shocking = sheet is not None and isinstance(sheet.body, SheetStarted) and sheet.body.plan == "shock"
+    shocking = sheet is not None and sheet.body.plan == "shock"
     return green or shocking
 
 

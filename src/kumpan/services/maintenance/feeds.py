@@ -5,7 +5,7 @@ from uuid import UUID
 from zoneinfo import ZoneInfo
 
 from kumpan.core.errors import NotFound
-from kumpan.core.journal import FeedOpened, effective
+from kumpan.core.journal import FeedOpened, effective, of_kind
 from kumpan.formats.care_calendar import CareLine, care_calendar
 from kumpan.services.journal.ledger import Scope, Stamp, entries_in, pool_state, record, void
 from kumpan.services.maintenance.maintenance import calendar_days
@@ -18,7 +18,7 @@ SECRET_BYTES = 32
 async def open_feed(scope: Scope, pool_id: UUID, stamp: Stamp) -> str:
     """The secret of the pool's feed; the one that is open already is answered again."""
     state = await pool_state(scope, pool_id)
-    known = [entry.body.secret for entry in state.feeds if isinstance(entry.body, FeedOpened)]
+    known = [entry.body.secret for entry in state.feeds]
     if known:
         return known[-1]
     secret = secrets.token_urlsafe(SECRET_BYTES)
@@ -37,9 +37,8 @@ async def close_feed(scope: Scope, pool_id: UUID, stamp: Stamp) -> None:
 async def feed(scope: Scope, secret: str) -> bytes:
     """The calendar behind a secret. Raises NotFound, the same for a wrong and for a closed one."""
     rows = await scope.tx.journal.entries_of_workspace(scope.workspace_id, ("feed", "void"))
-    for entry in effective(entries_in(rows), scope.now):
-        body = entry.body
-        if isinstance(body, FeedOpened) and secrets.compare_digest(body.secret, secret) and entry.pool_id:
+    for entry in of_kind(effective(entries_in(rows), scope.now), FeedOpened):
+        if secrets.compare_digest(entry.body.secret, secret) and entry.pool_id:
             return await care_file(scope, entry.pool_id)
     raise NotFound("There is no calendar at this address.")
 

@@ -112,7 +112,7 @@ async def care(scope: Scope, pool_id: UUID) -> CareView:
     inputs = care_inputs(state, parts)
     items = _due(inputs, scope.now)
     usual = {item.task: item.days for item in items if item.days is not None}
-    off = {body.task: body.off for entry in state.intervals if isinstance(body := entry.body, CareInterval)}
+    off = {entry.body.task: entry.body.off for entry in state.intervals}
     return CareView(
         items,
         offers(state, parts.bands, usual),
@@ -304,7 +304,7 @@ async def set_interval(
     """The user's own interval, the preset's again, or off the list. Raises InvalidInput."""
     state = await pool_state(scope, pool_id)
     inputs = care_inputs(state, parts_of(state))
-    known = {entry.body.task for entry in state.intervals if isinstance(entry.body, CareInterval)}
+    known = {entry.body.task for entry in state.intervals}
     if task not in known:
         _must_be_listed(task, inputs, scope.now)
     await record(scope, pool_id, stamp, CareInterval(task, days, off))

@@ -9,7 +9,7 @@ from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.findings import Finding
 from kumpan.core.forecast.expected import last_values, measured_readings
-from kumpan.core.journal import AdditionMade, PoolState, TestTaken, history, last_reading
+from kumpan.core.journal import PoolState, history, last_reading
 from kumpan.core.quantities.names import BOARD_ORDER
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.chlorine_targets import other_views
@@ -59,7 +59,7 @@ async def board(scope: Scope, pool_id: UUID) -> Board:
         tuple(_lane(seen, measure) for measure in BOARD_ORDER),
         parts.rules.name,
         last.at if last else None,
-        last.body.kit if last and isinstance(last.body, TestTaken) else None,
+        last.body.kit if last else None,
         readings.temperature_c,
         _poured_since(state),
         _findings(readings, parts),
@@ -146,5 +146,5 @@ def _poured_since(state: PoolState) -> tuple[PouredSince, ...]:
     return tuple(
         PouredSince(entry.body.label, entry.at)
         for entry in state.additions
-        if isinstance(entry.body, AdditionMade) and (last is None or entry.at > last.at)
+        if (last is None or entry.at > last.at)
     )

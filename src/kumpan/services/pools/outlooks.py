@@ -10,7 +10,7 @@ import numpy as np
 
 from kumpan.core.forecast.outlook import DAYS_AHEAD, Outlook, Setting, outlook
 from kumpan.core.forecast.slow import Surroundings
-from kumpan.core.journal import Entry, PoolState, effective, fold, history
+from kumpan.core.journal import Entry, PoolState, effective, fold, history, kind_of
 from kumpan.core.pool.shapes import area_m2, mean_depth_m
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure
@@ -67,9 +67,11 @@ async def history_of(scope: Scope, pool_id: UUID, measure: Measure, *, metric: b
         HistoryPoint(r.at, r.value.value, r.value.low, r.value.high) for r in history(asked.state, measure)
     )
     marks = tuple(
-        HistoryMark(entry.at, entry.kind, ": ".join(part for part in describe(entry.body, metric) if part))
+        HistoryMark(
+            entry.at, kind_of(entry.body), ": ".join(part for part in describe(entry.body, metric) if part)
+        )
         for entry in effective(entries, scope.now)
-        if entry.kind in MARKED
+        if kind_of(entry.body) in MARKED
     )
     band = asked.parts.bands.get(measure)
     return HistoryView(

@@ -114,11 +114,11 @@ def _line(found: Store, product: Product, now: datetime, metric: bool) -> ShelfL
     )
 
 
-def _poured_since(entries: tuple[Entry, ...], since: datetime) -> float:
-    return sum(e.body.mass_g for e in entries if isinstance(e.body, AdditionMade) and e.at > since)
+def _poured_since(entries: tuple[Entry[AdditionMade], ...], since: datetime) -> float:
+    return sum(e.body.mass_g for e in entries if e.at > since)
 
 
-def _days_left(stock_g: float | None, poured: tuple[Entry, ...], now: datetime) -> int | None:
+def _days_left(stock_g: float | None, poured: tuple[Entry[AdditionMade], ...], now: datetime) -> int | None:
     """How long the stock lasts at the last four weeks' pace; None where nothing was poured or counted."""
     pace = _poured_since(poured, now - PACE_OVER) / PACE_OVER.days
     return int(max(0.0, stock_g) / pace) if stock_g is not None and pace > 0 else None
@@ -140,7 +140,7 @@ async def to_buy(scope: Scope, needs: Mapping[Product, float], *, metric: bool) 
 
 def _running_out(
     item: Stocked,
-    poured: tuple[Entry, ...],
+    poured: tuple[Entry[AdditionMade], ...],
     days: int,
     shelf_: tuple[Stocked, ...],
     now: datetime,

@@ -14,6 +14,7 @@ from kumpan.core.journal import (
     SettingsMade,
     StrengthTested,
     effective,
+    of_kind,
 )
 from kumpan.core.products.ageing import strength_now
 from kumpan.core.products.product import Product
@@ -32,9 +33,9 @@ class Store:
     """The shelf's own story: what was bought and poured of each product, and what was tested."""
 
     products: tuple[Product, ...]
-    bought: Mapping[str, tuple[Entry, ...]]
-    poured: Mapping[str, tuple[Entry, ...]]
-    tested: Mapping[str, Entry]
+    bought: Mapping[str, tuple[Entry[ProductBought], ...]]
+    poured: Mapping[str, tuple[Entry[AdditionMade], ...]]
+    tested: Mapping[str, Entry[StrengthTested]]
     habits: HabitsSet
 
 
@@ -65,20 +66,16 @@ async def store(scope: Scope) -> Store:
 @lru_cache(maxsize=64)
 def _sorted(products: tuple[Product, ...], rows: Kept[StoredEntry]) -> Store:
     """What was entered about each product; the same rows are sorted once."""
-    bought: dict[str, list[Entry]] = {}
-    poured: dict[str, list[Entry]] = {}
-    tested: dict[str, Entry] = {}
-    habits = HabitsSet()
-    for entry in effective(entries_in(rows)):
-        body = entry.body
-        if isinstance(body, ProductBought):
-            bought.setdefault(body.product_id, []).append(entry)
-        elif isinstance(body, AdditionMade) and body.product_id:
-            poured.setdefault(body.product_id, []).append(entry)
-        elif isinstance(body, StrengthTested):
-            tested[body.product_id] = entry
-        elif isinstance(body, HabitsSet):
-            habits = body
+    entries = effective(entries_in(rows))
+    bought: dict[str, list[Entry[ProductBought]]] = {}
+    for purchase in of_kind(entries, ProductBought):
+        bought.setdefault(purchase.body.product_id, []).append(purchase)
+    poured: dict[str, list[Entry[AdditionMade]]] = {}
+    for addition in of_kind(entries, AdditionMade):
+        if addition.body.product_id:
+            poured.setdefault(addition.body.product_id, []).append(addition)
+    tested = {test.body.product_id: test for test in of_kind(entries, StrengthTested)}
+    habits = next((entry.body for entry in reversed(of_kind(entries, HabitsSet))), HabitsSet())
     return Store(
         products,
         {key: tuple(rows) for key, rows in bought.items()},
@@ -102,14 +99,10 @@ def stocked(found: Store, product: Product, now: datetime) -> Stocked:
     """A product as it stands now: aged, with what should be left of it and its last price."""
     purchases = found.bought.get(product.id, ())
     item = Stocked(product)
-    packages = sum(e.body.packages for e in purchases if isinstance(e.body, ProductBought))
-    poured = sum(e.body.mass_g for e in found.poured.get(product.id, ()) if isinstance(e.body, AdditionMade))
+    packages = sum(e.body.packages for e in purchases)
+    poured = sum(e.body.mass_g for e in found.poured.get(product.id, ()))
     stock = packages * item.package_g - poured if purchases and item.package_g else None
-    prices = [
-        e.body.price / e.body.packages
-        for e in purchases
-        if isinstance(e.body, ProductBought) and e.body.price is not None
-    ]
+    prices = [e.body.price / e.body.packages for e in purchases if e.body.price is not None]
     return Stocked(aged(found, product, now), stock, prices[-1] if prices else None)
 
 
@@ -118,7 +111,7 @@ def aged(found: Store, product: Product, now: datetime) -> Product:
     purchases, test = found.bought.get(product.id, ()), found.tested.get(product.id)
     since = purchases[-1].at if purchases else None
     fresh = product
-    if test is not None and isinstance(test.body, StrengthTested) and (since is None or test.at >= since):
+    if test is not None and (since is None or test.at >= since):
         fresh, since = replace(product, strength_percent=test.body.strength_percent), test.at
     if since is None:
         return product

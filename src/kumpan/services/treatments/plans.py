@@ -13,6 +13,7 @@ from kumpan.core.journal import (
     PoolState,
     SheetStarted,
     StepTicked,
+    TickEntry,
     WaterChange,
     WaterChanged,
     open_sheet,
@@ -118,7 +119,7 @@ async def tick(scope: Scope, pool_id: UUID, stamp: Stamp, given: TickGiven, *, m
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
     sheet = next((entry for entry in state.sheets if entry.id == given.sheet_id), None)
-    if sheet is None or not isinstance(sheet.body, SheetStarted):
+    if sheet is None:
         raise NotFound("This sheet is no longer here; reload the page.")
     if given.step_number not in tickable(sheet.body):
         raise InvalidInput("This step cannot be ticked; choose an addition, a test or a task.", "step_number")
@@ -137,7 +138,7 @@ async def put_away(scope: Scope, pool_id: UUID, sheet_id: UUID, stamp: Stamp, *,
     """
     state = await pool_state(scope, pool_id)
     sheet = next((entry for entry in state.sheets if entry.id == sheet_id), None)
-    if sheet is None or not isinstance(sheet.body, SheetStarted):
+    if sheet is None:
         raise NotFound("This sheet is no longer here; reload the page.")
     done = ticked_steps(state, sheet.id)
     for number in tickable(sheet.body):
@@ -207,8 +208,9 @@ async def _as_offered(scope: Scope, parts: PoolParts, offered: Plan | None) -> S
     )
 
 
-def _started(scope: Scope, state: PoolState, parts: PoolParts, sheet: Entry, metric: bool) -> Sheet:
-    assert isinstance(sheet.body, SheetStarted)
+def _started(
+    scope: Scope, state: PoolState, parts: PoolParts, sheet: Entry[SheetStarted], metric: bool
+) -> Sheet:
     done = ticked_steps(state, sheet.id)
     times = step_times(sheet.body, sheet.at, {n: entry.at for n, entry in done.items()}, scope.now)
     steps = tuple(
@@ -232,7 +234,7 @@ def _clock(start_at: datetime, step: Step) -> datetime:
     return start_at + timedelta(minutes=step.offset_min)
 
 
-def _tick(entry: Entry | None, metric: bool) -> Tick | None:
+def _tick(entry: TickEntry | None, metric: bool) -> Tick | None:
     if entry is None:
         return None
     body = entry.body
@@ -250,5 +252,4 @@ def _tick(entry: Entry | None, metric: bool) -> Tick | None:
     if isinstance(body, WaterChanged):
         text = water_text(body.volume_l, metric)
         return Tick(entry.id, entry.at, entry.person_id, Outcome.DONE, amount_text=text)
-    assert isinstance(body, StepTicked)
     return Tick(entry.id, entry.at, entry.person_id, body.outcome)

@@ -9,7 +9,7 @@ from kumpan.core.forecast.conditions import Pulse
 from kumpan.core.forecast.forecast import first_under, forecast, under_for_good
 from kumpan.core.forecast.outlook import day_text
 from kumpan.core.forecast.sun import SECONDS_A_DAY
-from kumpan.core.journal import CellSet, PoolState
+from kumpan.core.journal import PoolState
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.ranges.disagreements import answer
 from kumpan.core.records.step import ADD
@@ -154,7 +154,7 @@ def _swim_again(state: PoolState, parts: PoolParts, asked: ShockAsked, found: Pl
 def _boost(state: PoolState, parts: PoolParts) -> tuple[Finding, ...]:
     """What 24 hours of the cell at 100 % really add."""
     cell = state.cell_settings[-1].body if state.cell_settings else None
-    if not isinstance(cell, CellSet):
+    if cell is None:
         return ()
     adds = cell.output_g_per_h * 24 * 1000 / parts.basin.volume_l
     text = (

@@ -6,7 +6,7 @@ from kumpan.core.dosing.feeding import cell_note, tablet_note
 from kumpan.core.findings import Finding
 from kumpan.core.forecast.expected import measured_readings
 from kumpan.core.forecast.rates import CELL_OFF_BELOW_C
-from kumpan.core.journal import CellSet, PoolState
+from kumpan.core.journal import PoolState
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.products.product import Product
 from kumpan.core.records.step import ADD
@@ -73,6 +73,6 @@ def between_visits(state: PoolState, parts: PoolParts, loss: float | None) -> tu
     cell = state.cell_settings[-1].body if state.cell_settings else None
     temperature = measured_readings(state).temperature_c
     warm = temperature is None or temperature >= CELL_OFF_BELOW_C
-    if kind is Chlorination.SALT_CELL and isinstance(cell, CellSet) and cell.output_g_per_h > 0 and warm:
+    if kind is Chlorination.SALT_CELL and cell is not None and cell.output_g_per_h > 0 and warm:
         return (cell_note(loss, volume_l, cell.output_g_per_h, max(cell.hours_per_day, 1.0)),)
     return ()

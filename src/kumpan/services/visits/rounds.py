@@ -16,6 +16,7 @@ from kumpan.core.journal import (
     TruckCounted,
     VisitDone,
     effective,
+    of_kind,
 )
 from kumpan.core.maintenance.due import Standing, due_list
 from kumpan.core.maintenance.tasks import Preset
@@ -57,22 +58,19 @@ class _Book:
     """The workspace's rounds and trucks: the last word for each technician."""
 
     rounds: Mapping[tuple[UUID | None, int], RoundSet]
-    counts: Mapping[tuple[UUID | None, str], Entry]
-    poured: tuple[Entry, ...]
+    counts: Mapping[tuple[UUID | None, str], Entry[TruckCounted]]
+    poured: tuple[Entry[AdditionMade], ...]
 
 
 async def _book(scope: Scope) -> _Book:
     kinds = ("round", "truck", "addition", "void")
     rows = await scope.tx.journal.entries_of_workspace(scope.workspace_id, kinds)
     entries = effective(entries_in(rows), scope.now)
-    rounds: dict[tuple[UUID | None, int], RoundSet] = {}
-    counts: dict[tuple[UUID | None, str], Entry] = {}
-    for entry in entries:
-        if isinstance(entry.body, RoundSet):
-            rounds[(entry.person_id, entry.body.weekday)] = entry.body
-        elif isinstance(entry.body, TruckCounted):
-            counts[(entry.person_id, entry.body.product_id)] = entry
-    return _Book(rounds, counts, tuple(e for e in entries if isinstance(e.body, AdditionMade)))
+    return _Book(
+        {(entry.person_id, entry.body.weekday): entry.body for entry in of_kind(entries, RoundSet)},
+        {(entry.person_id, entry.body.product_id): entry for entry in of_kind(entries, TruckCounted)},
+        tuple(of_kind(entries, AdditionMade)),
+    )
 
 
 async def set_round(scope: Scope, stamp: Stamp, weekday: int, stops: Sequence[UUID]) -> None:
@@ -103,11 +101,9 @@ def _on_truck(book: _Book, person_id: UUID | None) -> dict[str, float]:
     """By product id, g: as last counted, less what that technician poured since."""
     left: dict[str, float] = {}
     for (who, product_id), counted in book.counts.items():
-        if who == person_id and isinstance(counted.body, TruckCounted):
+        if who == person_id:
             poured = (e.body for e in book.poured if e.person_id == who and e.at > counted.at)
-            since = sum(
-                b.mass_g for b in poured if isinstance(b, AdditionMade) and b.product_id == product_id
-            )
+            since = sum(b.mass_g for b in poured if b.product_id == product_id)
             left[product_id] = counted.body.mass_g - since
     return left
 
@@ -258,9 +254,10 @@ async def _drifting(scope: Scope, pool_id: UUID, top: PoolHead, metric: bool) ->
 
 def _visits(state: PoolState) -> list[VisitView]:
     return [
-        VisitView(entry.id, entry.at, entry.person_id, body.note, body.needs_return, body.trade)
+        VisitView(
+            entry.id, entry.at, entry.person_id, entry.body.note, entry.body.needs_return, entry.body.trade
+        )
         for entry in state.visits
-        if isinstance(body := entry.body, VisitDone)
     ]
 
 

@@ -1,0 +1,23 @@
+"""Rescues. As stored; see `base`."""
+
+from kumpan.core.journal.algae_entries import RescueEnded, RescueSet
+from kumpan.storage.wire.base import Wire
+from kumpan.storage.wire.words import DeadWayWord, PhWayWord, RescueOutcomeWord, SeverityWord
+
+
+class RescueSetV1(Wire):
+    core = RescueSet
+
+    severity: SeverityWord
+    by_ratio: bool = True
+    dead_way: DeadWayWord | None = None
+    ph_way: PhWayWord | None = None
+    drain_over_stabiliser: float = 100.0
+    drain_over_calcium: float = 600.0
+
+
+class RescueEndedV1(Wire):
+    core = RescueEnded
+
+    outcome: RescueOutcomeWord
+    note: str = ""

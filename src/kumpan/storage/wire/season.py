@@ -1,0 +1,47 @@
+"""Opening, closing, climate. As stored; see `base`."""
+
+from datetime import date
+from uuid import UUID
+
+from kumpan.core.journal.season_entries import ClimateSet, ListTicked, OwnItem, SeasonListKept
+from kumpan.storage.wire.base import Wire
+from kumpan.storage.wire.words import CoverWord, OutcomeWord, PoolKindWord, WhichWord, WinterWord
+
+
+class OwnItemV1(Wire):
+    core = OwnItem
+
+    key: str
+    day: int
+    title: str
+    text: str = ""
+
+
+class SeasonListKeptV1(Wire):
+    core = SeasonListKept
+
+    list_id: UUID
+    which: WhichWord
+    day: date
+    kind: PoolKindWord = "in_ground"
+    cover: CoverWord = "solid"
+    winter: WinterWord = "frost"
+    skimmer_plate: bool = False
+    left_out: tuple[str, ...] = ()
+    own: tuple[OwnItemV1, ...] = ()
+    dropped: bool = False
+
+
+class ListTickedV1(Wire):
+    core = ListTicked
+
+    list_id: UUID
+    item: str
+    outcome: OutcomeWord
+    note: str = ""
+
+
+class ClimateSetV1(Wire):
+    core = ClimateSet
+
+    monthly_c: tuple[float, ...]
