@@ -11,5 +11,5 @@ class Settings(BaseSettings):
     database_url: str
     static_dir: Path | None = None
     log_level: str = "INFO"
-    stand_in_url: str = "http://127.0.0.1:9000/controller"
+    simulator_url: str = "http://127.0.0.1:9000/controller"
     poll_s: float = 60.0

@@ -76,10 +76,10 @@ def test_requests_are_made_in_one_place() -> None:
     assert wrong == []
 
 
-def test_colours_stand_in_the_theme_alone() -> None:
+def test_colors_stand_in_the_theme_alone() -> None:
     """So that sun, dusk and paper change them all at once."""
-    colour = re.compile(r"(?<!href=\")#[0-9a-fA-F]{3,8}\b|\brgba?\(|\bhsla?\(")
-    wrong = [said(p) for p, text in files() if layer(p) != "theme" and colour.search(text)]
+    color = re.compile(r"(?<!href=\")#[0-9a-fA-F]{3,8}\b|\brgba?\(|\bhsla?\(")
+    wrong = [said(p) for p, text in files() if layer(p) != "theme" and color.search(text)]
     assert wrong == []
 
 
@@ -96,7 +96,7 @@ def test_no_chemical_is_reckoned_with_on_the_screen() -> None:
     chosen = {"boric_acid", "borax"}
     names = set(CATALOGUE) - {measure.value for measure in Measure} - chosen
     keys = re.compile(r"\b(" + "|".join(map(re.escape, sorted(names))) + r")\b")
-    allowed = {"features/shelf", "api"}
+    allowed = {"features/products", "api"}
     wrong = [
         f"{said(path)}: {found.group()}"
         for path, text in files()

@@ -96,7 +96,7 @@ def keep(page: Page, key: str, value: str) -> None:
     page.context.add_init_script(f"localStorage.getItem('{key}') ?? localStorage.setItem('{key}', '{value}')")
 
 
-def told(page: Page, path: str, body: dict[str, object]) -> None:
+def reported(page: Page, path: str, body: dict[str, object]) -> None:
     """Something that a test begins with, told to the server at once."""
     url = path if path.startswith("/api/") else f"/api/v1{path}"
     reply = page.request.post(url, data={"id": str(uuid4()), **body})
@@ -106,7 +106,7 @@ def told(page: Page, path: str, body: dict[str, object]) -> None:
 def set_up(page: Page, name: str) -> str:
     """A pool of 32 by 16 ft, 3 to 8 ft deep, opened at its slip; returns its path."""
     pool_id = str(uuid4())
-    told(page, "/pools", pool_body(pool_id, settings={"name": name, "time_zone": "America/Chicago"}))
+    reported(page, "/pools", pool_body(pool_id, settings={"name": name, "time_zone": "America/Chicago"}))
     page.goto(f"/pools/{pool_id}/slip")
     expect(page.get_by_role("heading", name="Look first")).to_be_visible()
     return f"/pools/{pool_id}"

@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from tests.browser.conftest import BLANK, PHONE, OpenPage, as_person, pool_of, set_up, told
+from tests.browser.conftest import BLANK, PHONE, OpenPage, as_person, pool_of, reported, set_up
 
 pytestmark = pytest.mark.browser
 
@@ -229,8 +229,8 @@ def test_a_day_becomes_a_report_for_its_owner(open_page: OpenPage) -> None:
     page = open_page(BLANK)
     path = set_up(page, "For its owner")
     fields = {"free_chlorine": "0.6", "ph": "7.5", "total_alkalinity": "90", "cyanuric_acid": "40"}
-    told(page, f"{path}/tests", {"fields": fields, "kit": "drops", "temperature_unit": "f"})
-    told(page, f"{path}/visits", {"note": "gate left open", "trade": "electrician"})
+    reported(page, f"{path}/tests", {"fields": fields, "kit": "drops", "temperature_unit": "f"})
+    reported(page, f"{path}/visits", {"note": "gate left open", "trade": "electrician"})
     page.goto(f"{path}/log")
     page.get_by_role("link", name="A day's report for the owner").click()
     report = page.get_by_role("article", name="Report for the owner")

@@ -6,7 +6,7 @@ from datetime import UTC, datetime, timedelta
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
-from tests.browser.conftest import BLANK, PHONE, OpenPage, serious_findings, set_up, told
+from tests.browser.conftest import BLANK, PHONE, OpenPage, reported, serious_findings, set_up
 from tests.browser.test_journeys import set_up_by_hand
 
 pytestmark = pytest.mark.browser
@@ -15,10 +15,10 @@ pytestmark = pytest.mark.browser
 def green_pool(page: Page, name: str) -> str:
     """A pool of its own, tested and seen green."""
     path = set_up(page, name)
-    told(page, f"{path}/looks", {"clarity": "green", "level": "normal"})
+    reported(page, f"{path}/looks", {"clarity": "green", "level": "normal"})
     fields = {"free_chlorine": "0.2", "total_chlorine": "0.8", "ph": "7.4", "total_alkalinity": "100",
               "calcium_hardness": "260", "cyanuric_acid": "45", "temperature_c": "79"}  # fmt: skip
-    told(page, f"{path}/tests", {"fields": fields, "kit": "drops", "temperature_unit": "f"})
+    reported(page, f"{path}/tests", {"fields": fields, "kit": "drops", "temperature_unit": "f"})
     return path
 
 
@@ -157,27 +157,27 @@ def test_a_closing_is_kept_changed_ticked_and_comes_up_on_the_due_list(open_page
     plan.get_by_label("On the day").fill((datetime.now(tz=UTC).date() + timedelta(days=2)).isoformat())
     expect(plan.get_by_text("No test yet", exact=False)).to_be_visible()
     plan.get_by_role("button", name="Keep this list").click()
-    kept = page.get_by_role("region", name=re.compile("^Closing on"))
-    expect(kept.get_by_text(re.compile("^0 of .* done"))).to_be_visible()
-    kept.get_by_role("button", name="Done: Test everything").click()
-    expect(kept.get_by_text(re.compile("^1 of .* done"))).to_be_visible()
-    plugs = kept.get_by_role("checkbox", name="winter plugs")
+    saved = page.get_by_role("region", name=re.compile("^Closing on"))
+    expect(saved.get_by_text(re.compile("^0 of .* done"))).to_be_visible()
+    saved.get_by_role("button", name="Done: Test everything").click()
+    expect(saved.get_by_text(re.compile("^1 of .* done"))).to_be_visible()
+    plugs = saved.get_by_role("checkbox", name="winter plugs")
     plugs.click(force=True)
-    expect(kept.get_by_text(re.compile("at hand: 1 of"))).to_be_visible()
+    expect(saved.get_by_text(re.compile("at hand: 1 of"))).to_be_visible()
     expect(plugs).to_be_checked()
     plugs.click(force=True)
-    expect(kept.get_by_text(re.compile("at hand: 0 of"))).to_be_visible()
-    kept.get_by_role("button", name="Change the list").click()
-    kept.get_by_role("button", name="Take off the list: Chemicals stored").click()
-    expect(kept.get_by_text("Chemicals stored")).to_have_count(0)
-    kept.get_by_label("An item of your own").fill("Lamp out")
-    kept.get_by_role("button", name="Add it").click()
-    expect(kept.get_by_text("Lamp out")).to_be_visible()
-    kept.get_by_role("button", name="Finish changing").click()
-    kept.get_by_role("button", name="Done: Lamp out").click()
-    expect(kept.get_by_text(re.compile("^2 of .* done"))).to_be_visible()
-    kept.get_by_role("button", name="Take the tick back: Lamp out").click()
-    expect(kept.get_by_text(re.compile("^1 of .* done"))).to_be_visible()
+    expect(saved.get_by_text(re.compile("at hand: 0 of"))).to_be_visible()
+    saved.get_by_role("button", name="Change the list").click()
+    saved.get_by_role("button", name="Take off the list: Chemicals stored").click()
+    expect(saved.get_by_text("Chemicals stored")).to_have_count(0)
+    saved.get_by_label("An item of your own").fill("Lamp out")
+    saved.get_by_role("button", name="Add it").click()
+    expect(saved.get_by_text("Lamp out")).to_be_visible()
+    saved.get_by_role("button", name="Finish changing").click()
+    saved.get_by_role("button", name="Done: Lamp out").click()
+    expect(saved.get_by_text(re.compile("^2 of .* done"))).to_be_visible()
+    saved.get_by_role("button", name="Take the tick back: Lamp out").click()
+    expect(saved.get_by_text(re.compile("^1 of .* done"))).to_be_visible()
     page.reload()
     expect(
         page.get_by_role("region", name=re.compile("^Closing on")).get_by_text(re.compile("^1 of .* done"))
@@ -195,17 +195,17 @@ def test_a_list_prints_alone(open_page: OpenPage) -> None:
     plan = page.get_by_role("region", name="A new opening or closing")
     plan.get_by_text("Opening", exact=True).click()
     plan.get_by_role("button", name="Keep this list").click()
-    kept = page.get_by_role("region", name=re.compile("^Opening on"))
+    saved = page.get_by_role("region", name=re.compile("^Opening on"))
     # The browser's own dialog cannot open here: keep what the page looks like while it would.
     page.evaluate("window.print = () => { window.printed = document.body.dataset.print; }")
-    kept.get_by_role("button", name="Print").click()
+    saved.get_by_role("button", name="Print").click()
     assert page.evaluate("window.printed") == "list"
     page.evaluate("document.body.dataset.print = 'list'")
     page.emulate_media(media="print")
     expect(page.get_by_role("heading", name="The year")).to_be_hidden()
     expect(page.get_by_role("heading", name="Plan an opening or a closing")).to_be_hidden()
-    expect(kept.get_by_role("button", name="Print")).to_be_hidden()
-    expect(kept.get_by_text("Gate closes and latches", exact=False)).to_be_visible()
+    expect(saved.get_by_role("button", name="Print")).to_be_hidden()
+    expect(saved.get_by_text("Gate closes and latches", exact=False)).to_be_visible()
 
 
 def test_the_table_of_months_is_ones_own(open_page: OpenPage) -> None:

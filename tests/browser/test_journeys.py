@@ -48,10 +48,10 @@ def test_what_was_typed_survives_a_reload(open_page: OpenPage) -> None:
     expect(page.get_by_label("Length, ft")).to_have_value("20 furlongs")
 
 
-def to_ticked_sheet(page: Page, tick: Callable[[Page], None]) -> None:
+def to_ticked_sheet(page: Page, record_step: Callable[[Page], None]) -> None:
     page.get_by_role("button", name="Start this sheet").click()
     expect(page.get_by_role("region", name="Step now")).to_be_visible()
-    tick(page)
+    record_step(page)
 
 
 def test_from_test_to_ticked_sheet_to_log(open_page: OpenPage) -> None:
@@ -372,9 +372,9 @@ def test_a_tick_without_a_server_is_sent_later(open_page: OpenPage) -> None:
 def test_the_ways_side_by_side_and_taking_one(open_page: OpenPage) -> None:
     page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Tannery Yard')}/sheet")
-    ways = page.get_by_role("region", name="Other ways")
-    ways.get_by_role("button", name="Compare the ways").click()
-    table = ways.get_by_role("table", name="The ways side by side")
+    strategies = page.get_by_role("region", name="Other ways")
+    strategies.get_by_role("button", name="Compare the ways").click()
+    table = strategies.get_by_role("table", name="The ways side by side")
     expect(table.get_by_text("Stabiliser in 4 weeks")).to_be_visible()
     expect(table.get_by_text("On the sheet")).to_have_count(1)
     expect(page.get_by_role("listitem").filter(has_text="Liquid chlorine").first).to_be_visible()

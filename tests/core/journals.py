@@ -30,11 +30,11 @@ def when(day: float) -> datetime:
 
 def state(*rows: tuple[float, Body], volume_l: float = LITRES) -> PoolState:
     """The pool after what happened on those days."""
-    told = [(-1.0, BasinMeasured(volume_l)), *rows]
+    reported = [(-1.0, BasinMeasured(volume_l)), *rows]
     return fold(
         [
             Entry(UUID(int=n + 10), POOL, when(day), when(day), None, body)
-            for n, (day, body) in enumerate(told)
+            for n, (day, body) in enumerate(reported)
         ]
     )
 
@@ -51,9 +51,9 @@ def reads_by(method: Method, /, **values: float) -> TestTaken:
 
 def bleach(mg_l: float, volume_l: float = LITRES) -> AdditionMade:
     """So much 100 g/L bleach that free chlorine rises by that in `volume_l`."""
-    millilitres = mg_l * volume_l / 100.0
+    milliliters = mg_l * volume_l / 100.0
     return AdditionMade(
-        "sodium_hypochlorite", 10.0, "Liquid chlorine", millilitres * 1.13, volume_ml=millilitres,
+        "sodium_hypochlorite", 10.0, "Liquid chlorine", milliliters * 1.13, volume_ml=milliliters,
         density_g_per_ml=1.13,
     )  # fmt: skip
 

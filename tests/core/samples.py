@@ -8,7 +8,7 @@ POOL_L = 75708.0  # 20 000 US gal
 PLASTER = Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.SAND)
 SALT_POOL = Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND)
 VINYL_TABLETS = Traits(Surface.VINYL, Chlorination.TABLETS, Filter.CARTRIDGE)
-INDOOR = Traits(Surface.FIBREGLASS, Chlorination.LIQUID, Filter.SAND, indoor=True)
+INDOOR = Traits(Surface.FIBERGLASS, Chlorination.LIQUID, Filter.SAND, indoor=True)
 GOOD = Readings(
     free_chlorine=2.5,
     total_chlorine=2.6,

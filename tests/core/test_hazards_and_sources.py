@@ -7,8 +7,8 @@ import pytest
 
 from kumpan.core.hazards import EMERGENCIES, HAZARDS, Hazard
 from kumpan.core.products.catalogue import CATALOGUE
-from kumpan.core.ranges.profiles import SCHOOLS
-from kumpan.core.records.display import Telling
+from kumpan.core.ranges.profiles import PROFILES
+from kumpan.core.records.display import DisplayOptions
 from kumpan.core.sources import SOURCES, source
 from kumpan.core.treatment.how_to import where
 from kumpan.core.treatment.order_and_waits import ANY_TWO_MINUTES, ORDER, separation
@@ -25,7 +25,7 @@ def test_every_class_is_in_the_table_and_hazardous_ones_have_cautions() -> None:
 @pytest.mark.parametrize("key", sorted(CATALOGUE))
 def test_every_chemical_has_its_hazard_its_place_and_its_order(key: str) -> None:
     assert CATALOGUE[key].hazard in HAZARDS
-    assert where(key, 100.0, Telling())
+    assert where(key, 100.0, DisplayOptions())
     assert key in ORDER
 
 
@@ -46,7 +46,7 @@ def test_emergencies_of_the_handbook_are_all_there() -> None:
 
 def _used_keys() -> set[str]:
     """Keys named in SOURCE or SOURCES_USED of any core module, and by the schools."""
-    used = {row.source for row in SCHOOLS.values()}
+    used = {row.source for row in PROFILES.values()}
     for file in CORE.rglob("*.py"):
         for node in ast.parse(file.read_text()).body:
             target = node.targets[0] if isinstance(node, ast.Assign) else None

@@ -10,23 +10,23 @@ import pytest
 
 from kumpan.core.algae.criteria import StageKey, stage_now
 from kumpan.core.algae.drain_day import drain_day_plan
-from kumpan.core.algae.stages import rescue_sheet
+from kumpan.core.algae.stages import stage_plan
 from kumpan.core.hazards import HAZARDS, Hazard, cautions_for
 from kumpan.core.journal import Clarity, RescueSet, Severity
 from kumpan.core.maintenance.procedures import PROCEDURES
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.quantities.readings import Readings
-from kumpan.core.ranges.profiles import bands, school
+from kumpan.core.ranges.profiles import bands, profile
 from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.step import ADD, WAIT, Step
 from kumpan.core.season.plans import CLOSING, OPENING, Row
 from kumpan.core.treatment.plan import plan
 from kumpan.core.treatment.special.borate import borate_plan
-from kumpan.core.treatment.special.drain import DrainAsked, Hoses, drain_plan
+from kumpan.core.treatment.special.drain import DrainRequest, Hoses, drain_plan
 from kumpan.core.treatment.special.incident import Incident, incident_plan
 from kumpan.core.treatment.special.lower_chlorine import lower_chlorine_plan
 from kumpan.core.treatment.special.mineral import mineral_plan
-from kumpan.core.treatment.special.shock import ShockAsked, ShockReason, ShockWay, shock_plan
+from kumpan.core.treatment.special.shock import ShockReason, ShockRequest, ShockStrategy, shock_plan
 from tests.core.algae.cases import ACID, ASH, DICHLOR, HYPO, LIQUID, TABLETS, Case, nearly_over
 from tests.core.samples import GOOD, PLASTER
 from tests.core.treatment.special.test_lower_chlorine_and_others import MINERAL, special
@@ -35,9 +35,9 @@ TRAITS = (
     PLASTER,
     Traits(Surface.VINYL, Chlorination.TABLETS, Filter.CARTRIDGE),
     Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.DE),
-    Traits(Surface.FIBREGLASS, Chlorination.LIQUID, Filter.SAND, indoor=True),
+    Traits(Surface.FIBERGLASS, Chlorination.LIQUID, Filter.SAND, indoor=True),
 )
-SHELF = (LIQUID, HYPO, DICHLOR, TABLETS, ACID, ASH)
+INVENTORY = (LIQUID, HYPO, DICHLOR, TABLETS, ACID, ASH)
 FILL = Readings(ph=7.6, total_alkalinity=90, calcium_hardness=120)
 OFF = replace(
     GOOD,
@@ -53,29 +53,29 @@ HIGH = replace(GOOD, free_chlorine=9.0, total_chlorine=9.2, cyanuric_acid=120.0)
 
 def usual_and_special(traits: Traits) -> Iterator[Step]:
     for readings in (OFF, HIGH):
-        asked = replace(special(readings, traits), shelf=SHELF)
-        own = bands(school("household"), traits, readings.cyanuric_acid)
-        yield from plan(readings, asked.volume_l, traits, Aims(own, {}), SHELF).steps
+        request = replace(special(readings, traits), inventory=INVENTORY)
+        own = bands(profile("household"), traits, readings.cyanuric_acid)
+        yield from plan(readings, request.volume_l, traits, Aims(own, {}), INVENTORY).steps
         for today in (True, False):
-            yield from lower_chlorine_plan(asked, today=today).steps
+            yield from lower_chlorine_plan(request, today=today).steps
         for chemical in ("boric_acid", "borax"):
-            yield from borate_plan(asked, chemical).steps
+            yield from borate_plan(request, chemical).steps
         hoses = Hoses(7000, 1500, None)
-        drained = DrainAsked(readings, asked.volume_l, traits, own, FILL, hoses)
+        drained = DrainRequest(readings, request.volume_l, traits, own, FILL, hoses)
         yield from drain_plan(drained).steps
         yield from drain_day_plan(drained).steps
     yield from mineral_plan(special(GOOD, MINERAL)).steps
 
 
 def shocks_and_accidents(traits: Traits) -> Iterator[Step]:
-    evening = Case().asked().evening
-    base = ShockAsked(
-        OFF, 60_000.0, traits, SHELF, bands(school("household"), traits, 10.0), 4.0, ShockWay.RATIO, Case().now, evening,
-        Case().asked().zone,
+    evening = Case().request().evening
+    base = ShockRequest(
+        OFF, 60_000.0, traits, INVENTORY, bands(profile("household"), traits, 10.0), 4.0, ShockStrategy.RATIO, Case().now, evening,
+        Case().request().zone,
     )  # fmt: skip
-    for way in ShockWay:
+    for strategy in ShockStrategy:
         for reason in ShockReason:
-            yield from shock_plan(replace(base, way=way, reason=reason)).steps
+            yield from shock_plan(replace(base, strategy=strategy, reason=reason)).steps
     for incident in Incident:
         yield from incident_plan(incident, base).steps
 
@@ -86,9 +86,9 @@ def rescues(traits: Traits) -> Iterator[tuple[StageKey, Step]]:
         setting = RescueSet(severity)
 
         def case(setting: RescueSet = setting) -> Case:
-            return Case(traits=traits, setting=setting, shelf=SHELF)
+            return Case(traits=traits, setting=setting, inventory=INVENTORY)
 
-        over = {"traits": traits, "setting": setting, "shelf": SHELF}
+        over = {"traits": traits, "setting": setting, "inventory": INVENTORY}
         cases = (
             case(),
             case().begin(copper=0.5),
@@ -96,14 +96,14 @@ def rescues(traits: Traits) -> Iterator[tuple[StageKey, Step]]:
             case().begin(ph=6.8).prepared(),
             case().begin().prepared(),
             case().begin().prepared().gauge(140.0),
-            nearly_over(**over).look(Clarity.CLOUDY).test(free_chlorine=11.2, total_chlorine=11.6),
-            nearly_over(**over).look(Clarity.CLOUDY).test(free_chlorine=11.2, total_chlorine=11.6)
-            .later(hours=14.5).look(Clarity.CLOUDY).test(free_chlorine=9.8, total_chlorine=10.2),
-            nearly_over(**over).look(Clarity.CLEAR).test(free_chlorine=11.2, total_chlorine=11.6),
+            nearly_over(**over).visual_check(Clarity.CLOUDY).test(free_chlorine=11.2, total_chlorine=11.6),
+            nearly_over(**over).visual_check(Clarity.CLOUDY).test(free_chlorine=11.2, total_chlorine=11.6)
+            .later(hours=14.5).visual_check(Clarity.CLOUDY).test(free_chlorine=9.8, total_chlorine=10.2),
+            nearly_over(**over).visual_check(Clarity.CLEAR).test(free_chlorine=11.2, total_chlorine=11.6),
         )  # fmt: skip
         for one in cases:
-            stage = stage_now(one.asked())
-            for step in rescue_sheet(one.asked()).steps:
+            stage = stage_now(one.request())
+            for step in stage_plan(one.request()).steps:
                 yield stage, step
 
 
@@ -111,8 +111,8 @@ def wrong(step: Step) -> bool:
     """Not in the table, without its class's cautions, or a pour told as harmless."""
     if step.kind == WAIT:
         return False
-    told = step.hazard in HAZARDS and tuple(step.cautions) == cautions_for(step.hazard)
-    return not told or (step.hazard is Hazard.NONE and (step.kind == ADD or step.pour_path))
+    reported = step.hazard in HAZARDS and tuple(step.cautions) == cautions_for(step.hazard)
+    return not reported or (step.hazard is Hazard.NONE and (step.kind == ADD or step.pour_path))
 
 
 @pytest.mark.parametrize("traits", TRAITS, ids=lambda t: f"{t.surface}-{t.chlorination}")

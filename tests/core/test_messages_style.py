@@ -62,7 +62,8 @@ def _of_the_rescue() -> Iterator[tuple[str, str]]:
         yield "filter", title
     for severity in SEVERITIES.values():
         yield from (
-            (f"severity/{severity.severity}", text) for text in (severity.name, severity.look, severity.brush)
+            (f"severity/{severity.severity}", text)
+            for text in (severity.name, severity.visual_check, severity.brush)
         )
 
 

@@ -4,16 +4,16 @@ from datetime import UTC, datetime
 
 import pytest
 
-from kumpan.core.journal import AdditionMade, Clarity, LookTaken, TestTaken
+from kumpan.core.journal import AdditionMade, Clarity, TestTaken, VisualCheck
 from kumpan.core.quantities.readings import Measure
 from kumpan.demo.__main__ import demo_id, load
-from kumpan.demo.scenario import PEOPLE, SHELF, DemoPool, pools
+from kumpan.demo.scenario import INVENTORY, PEOPLE, DemoPool, pools
 from kumpan.demo.season import DAYS, Line, poured_g, season
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.people import people as workspace
 from kumpan.services.pools import outlooks
 from kumpan.services.pools import pools as pool_cases
-from kumpan.services.products import inventory as shelf
+from kumpan.services.products import inventory as inventory
 from kumpan.storage.transaction import Database
 
 NOW = datetime(2026, 9, 18, 17, 40, tzinfo=UTC)
@@ -23,8 +23,8 @@ SEASONS = {pool.key: (pool, season(pool, NOW)) for pool in pools()}
 def values(key: str, measure: Measure) -> list[float]:
     found = []
     for line in SEASONS[key][1]:
-        if isinstance(line.told.body, TestTaken):
-            found += [value.value for value in line.told.body.values if value.measure is measure]
+        if isinstance(line.reported.body, TestTaken):
+            found += [value.value for value in line.reported.body.values if value.measure is measure]
     return found
 
 
@@ -39,14 +39,14 @@ def test_five_pools_of_different_kinds_and_three_people() -> None:
 def test_it_is_the_same_at_every_start_and_ends_now(key: str) -> None:
     pool, lines = SEASONS[key]
     assert season(pool, NOW) == lines
-    times = [line.told.at_s for line in lines]
+    times = [line.reported.at_s for line in lines]
     assert NOW.timestamp() - DAYS * 86_400 <= min(times)
     assert NOW.timestamp() - 8 * 86_400 < max(times) < NOW.timestamp()
 
 
-def test_the_stabiliser_of_the_tablet_pool_climbs() -> None:
-    stabiliser = values("weir", Measure.CYANURIC_ACID)
-    assert stabiliser[-1] > stabiliser[0] + 50
+def test_the_stabilizer_of_the_tablet_pool_climbs() -> None:
+    stabilizer = values("weir", Measure.CYANURIC_ACID)
+    assert stabilizer[-1] > stabilizer[0] + 50
 
 
 def test_the_hard_pool_hardens_and_its_volume_is_believed_too_large() -> None:
@@ -58,8 +58,8 @@ def test_the_hard_pool_hardens_and_its_volume_is_believed_too_large() -> None:
 
 def test_the_neglected_pool_is_found_green_without_chlorine() -> None:
     lines: list[Line] = SEASONS["tannery"][1]
-    looks = [line.told.body for line in lines if isinstance(line.told.body, LookTaken)]
-    assert looks[-1].clarity in (Clarity.GREEN, Clarity.DRAIN_HIDDEN)
+    visual_checks = [line.reported.body for line in lines if isinstance(line.reported.body, VisualCheck)]
+    assert visual_checks[-1].clarity in (Clarity.GREEN, Clarity.DRAIN_HIDDEN)
     assert values("tannery", Measure.FREE_CHLORINE)[-1] < 0.5
 
 
@@ -69,11 +69,11 @@ def test_ph_stays_where_people_keep_it(key: str) -> None:
 
 
 def test_everything_poured_stands_on_the_shelf() -> None:
-    known = {row.product.id for row in SHELF}
+    known = {row.product.id for row in INVENTORY}
     for _, lines in SEASONS.values():
         assert set(poured_g(lines)) <= known
         assert all(
-            isinstance(line.told.body, AdditionMade) is False or line.person in PEOPLE for line in lines
+            isinstance(line.reported.body, AdditionMade) is False or line.person in PEOPLE for line in lines
         )
 
 
@@ -85,7 +85,7 @@ async def test_loaded_once_with_stock_for_all_of_it_and_an_outlook_for_each(data
         scope = Scope(tx, await workspace.the_workspace(tx), NOW)
         heads = await pool_cases.heads(scope)
         assert [head.settings.name for head in heads] == [pool.settings.name for pool in pools()]
-        for line in await shelf.shelf(scope, metric=False):
+        for line in await inventory.inventory(scope, metric=False):
             assert line.stock_g is None or line.stock_g > 0
         for head in heads:
             found = await outlooks.outlook_of(scope, head.id, metric=False)

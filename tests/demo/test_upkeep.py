@@ -27,7 +27,7 @@ def journal(demo: DemoPool) -> PoolState:
     bodies: list[tuple[datetime, Body]] = [
         (began, body) for body in (demo.settings, demo.basin, demo.equipment)
     ]
-    bodies += [(datetime.fromtimestamp(line.told.at_s, UTC), line.told.body) for line in lines]
+    bodies += [(datetime.fromtimestamp(line.reported.at_s, UTC), line.reported.body) for line in lines]
     bodies += [(done.at, done.body) for done in upkeep(demo, lines, NOW)]
     return fold([Entry(UUID(int=n), None, at, at, None, body) for n, (at, body) in enumerate(bodies)], NOW)
 
@@ -38,7 +38,7 @@ JOURNALS = {demo.key: (demo, journal(demo)) for demo in pools()}
 def due(key: str) -> dict[str, DueItem]:
     demo, state = JOURNALS[key]
     traits, volume_l = demo.equipment.traits, demo.basin.volume_l
-    preset = preset_for(demo.settings.school, traits, volume_l)
+    preset = preset_for(demo.settings.profile, traits, volume_l)
     inputs = CareInputs(state, traits, volume_l, preset, ZoneInfo(ZONE), ALL_YEAR, index_history(state))
     return {item.task: item for item in due_list(inputs, NOW)}
 

@@ -17,7 +17,7 @@ from kumpan.core.maintenance.device import TimedReading, changes, day_of, sane, 
 from kumpan.core.simulation.controller import LOW_SALT_MG_L, reading_at
 from kumpan.devices.adapter import Device, HttpDevice
 from kumpan.devices.poller import poll_once
-from kumpan.devices.stand_in import app
+from kumpan.devices.simulator import app
 from kumpan.formats.device_json import reading_from_answer, reading_from_json, reading_to_json
 from kumpan.services.maintenance.devices import LinkedDevice
 from kumpan.services.people.people import the_workspace
@@ -43,10 +43,10 @@ NUMBERS = st.none() | st.floats(allow_nan=False, allow_infinity=False)
     )
 )
 def test_what_cannot_be_is_left_out_and_stored_readings_come_back(said: DeviceReading) -> None:
-    kept = sane(said)
-    assert sane(kept) == kept
-    assert kept.water_c is None or -2 <= kept.water_c <= 50
-    assert reading_from_json(reading_to_json(kept)) == kept
+    saved = sane(said)
+    assert sane(saved) == saved
+    assert saved.water_c is None or -2 <= saved.water_c <= 50
+    assert reading_from_json(reading_to_json(saved)) == saved
 
 
 @pytest.mark.parametrize(
@@ -75,8 +75,8 @@ def test_unknown_fields_are_passed_over_and_an_empty_answer_says_nothing() -> No
 
 def test_only_changes_of_lamp_flow_and_output_are_told() -> None:
     after = DeviceReading(40.0, 2700.0, 27.5, False, 0.0, 0.0, 29.0, 8.0, ("low_salt",))
-    told = list(changes(GOOD, after, "controller"))
-    assert [(one.what, one.before, one.after) for one in told] == [
+    reported = list(changes(GOOD, after, "controller"))
+    assert [(one.what, one.before, one.after) for one in reported] == [
         ("lamps", "none", "low salt"), ("flow", "on", "off"), ("output", "55 %", "40 %"),
     ]  # fmt: skip
     assert list(changes(None, after, "controller")) == []
@@ -221,7 +221,7 @@ async def test_a_hand_test_goes_before_the_unit_and_the_difference_is_due(
     low = DeviceReading(55.0, 2600.0, 27.0, True, 80.0)
     await polled(api, database, *[low] * 4, hours=8)
     board = await api.get(f"/pools/{pool}/board")
-    salt = next(lane for lane in board["lanes"] if lane["measure"] == "salt")
+    salt = next(gauge for gauge in board["lanes"] if gauge["measure"] == "salt")
     assert salt["reading"]["value"] == 3200
     after = (await api.get(f"/pools/{pool}/sheet"))["steps"]
     assert "sodium_chloride" not in {one["step"]["chemical"] for one in after}

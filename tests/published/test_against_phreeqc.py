@@ -131,10 +131,10 @@ def test_feel_for_the_numbers() -> None:
         )
     )
     assert float(bound.species.hocl) * 70900 == pytest.approx(0.024, abs=0.0005)
-    stabilised = solved(
+    stabilized = solved(
         Readings(ph=7.5, total_alkalinity=100, cyanuric_acid=60, calcium_hardness=250, salt=1300)
     )
-    share = (100 - float(stabilised.species.carbonate_alkalinity) * MG_PER_EQ) / 60
+    share = (100 - float(stabilized.species.carbonate_alkalinity) * MG_PER_EQ) / 60
     assert share == pytest.approx(0.33, abs=0.005)
 
 

@@ -37,19 +37,19 @@ def test_surface_half_lives_are_nowell_and_hoignes() -> None:
     assert 60 * log(2) / rates.OCL_PER_HOUR == pytest.approx(12, abs=0.1)
 
 
-def test_without_stabiliser_an_hour_of_high_sun_takes_half() -> None:
+def test_without_stabilizer_an_hour_of_high_sun_takes_half() -> None:
     """At pH 7.5 half of it is OCl-; depth and sky halve the surface's rate."""
     assert 0.5 < half_life_in_sun_h(rates.sun_loss_per_hour(3.0, 0.0, 7.5)) < 1.2
     assert half_life_in_sun_h(rates.sun_loss_per_hour(3.0, 40.0, 7.5)) > 6
 
 
-def test_a_summer_day_takes_nearly_all_unstabilised_chlorine() -> None:
+def test_a_summer_day_takes_nearly_all_unstabilized_chlorine() -> None:
     left = course(acting(0.0), NOTHING, 3.0)[-1]
     assert left < 0.05 * 3.0
 
 
 @pytest.mark.parametrize("cya", [30, 40, 50])
-def test_a_summer_day_takes_one_to_four_with_stabiliser_in_range(cya: float) -> None:
+def test_a_summer_day_takes_one_to_four_with_stabilizer_in_range(cya: float) -> None:
     assert 1.0 <= daily_loss(acting(cya), NOTHING, 3.0) <= 4.0
 
 
@@ -69,23 +69,23 @@ def test_dark_loss_doubles_every_ten_degrees() -> None:
 
 
 def test_a_pound_a_day_in_20000_gallons_is_six_ppm() -> None:
-    litres = 20_000 * L_PER_US_GAL
+    liters = 20_000 * L_PER_US_GAL
     pool = state(
         (-0.5, CellSet(G_PER_LB / 24, 100.0, 24.0)),
         (0, reads(free_chlorine=1, temperature_c=25)),
-        volume_l=litres,
+        volume_l=liters,
     )
     begun = START.timestamp()
-    found = conditions(pool, Place(litres, 40, 0), begun, begun + DAY_S)
+    found = conditions(pool, Place(liters, 40, 0), begun, begun + DAY_S)
     assert float(np.sum(found.source * found.hours)) == pytest.approx(6.0, abs=0.02)
 
 
 def test_a_tablet_in_5000_gallons_brings_ten_point_eight_over_its_week() -> None:
-    litres = 5000 * L_PER_US_GAL
+    liters = 5000 * L_PER_US_GAL
     tablet = AdditionMade("trichlor", 90.0, "Tablet", 227.0)
-    pool = state((0, reads(free_chlorine=1)), (0.1, tablet), volume_l=litres)
+    pool = state((0, reads(free_chlorine=1)), (0.1, tablet), volume_l=liters)
     begun = START.timestamp()
-    found = conditions(pool, Place(litres, 40, 0), begun, begun + 10 * DAY_S)
+    found = conditions(pool, Place(liters, 40, 0), begun, begun + 10 * DAY_S)
     assert float(np.sum(found.source * found.hours)) == pytest.approx(10.8, abs=0.05)
     assert found.source[-1] == 0.0
 

@@ -96,10 +96,10 @@ def test_thiosulfate_per_gram_of_chlorine() -> None:
 
 def test_salt_from_nothing_to_3200_in_20000_gal() -> None:
     """Worked example of the trade (common practice): 534 lb, 13.35 bags of 40 lb; 13 bags give about 3115."""
-    salt, litres = _product("sodium_chloride", 100), 20_000 * 3.785411784
-    pounds = mass_for_change_g(salt, M.SALT, 3200, litres) / G_PER_LB
+    salt, liters = _product("sodium_chloride", 100), 20_000 * 3.785411784
+    pounds = mass_for_change_g(salt, M.SALT, 3200, liters) / G_PER_LB
     assert pounds == pytest.approx(534, rel=0.002)
-    thirteen = changes(salt, 13 * 40 * G_PER_LB, litres)[M.SALT]
+    thirteen = changes(salt, 13 * 40 * G_PER_LB, liters)[M.SALT]
     assert thirteen == pytest.approx(3115, abs=5)
-    fourteen = changes(salt, 14 * 40 * G_PER_LB, litres)[M.SALT]
+    fourteen = changes(salt, 14 * 40 * G_PER_LB, liters)[M.SALT]
     assert fourteen == pytest.approx(3355, abs=5)

@@ -19,7 +19,7 @@ from kumpan.core.products.catalogue import CATALOGUE
 H = Hazard
 
 
-def told(key: str) -> str:
+def reported(key: str) -> str:
     return " ".join(next(row.measures for row in EMERGENCIES if row.key == key)).lower()
 
 
@@ -38,14 +38,14 @@ def told(key: str) -> str:
 )
 def test_what_is_done_in_the_order_in_which_it_matters(key: str, words: tuple[str, ...]) -> None:
     for word in words:
-        assert word in told(key), word
+        assert word in reported(key), word
 
 
 def test_nobody_is_sent_back_in_before_help_is_called() -> None:
     """To leave comes first with gas and a hot tub; to get out comes first with current."""
-    assert told("gas").startswith("leave at once")
-    assert told("hot_tub_of_oxidiser").startswith("do not touch it")
-    assert told("electric").startswith("everyone out")
+    assert reported("gas").startswith("leave at once")
+    assert reported("hot_tub_of_oxidiser").startswith("do not touch it")
+    assert reported("electric").startswith("everyone out")
 
 
 def test_labels_and_emergency_services_come_first() -> None:
@@ -65,9 +65,9 @@ def test_how_chemicals_are_kept(words: str) -> None:
     [
         ("hydrochloric_acid", H.ACID, "acid goes into water, never water into acid"),
         ("sodium_bisulfate", H.ACID, "never in a bucket that held chlorine"),
-        ("sodium_hypochlorite", H.OXIDISER_LIQUID, "never mix it"),
-        ("calcium_hypochlorite", H.OXIDISER_GRANULES, "never mix it"),
-        ("sodium_dichlor", H.OXIDISER_GRANULES, "never into the skimmer"),
+        ("sodium_hypochlorite", H.OXIDIZER_LIQUID, "never mix it"),
+        ("calcium_hypochlorite", H.OXIDIZER_GRANULES, "never mix it"),
+        ("sodium_dichlor", H.OXIDIZER_GRANULES, "never into the skimmer"),
         ("trichlor", H.TABLETS, "never"),
         ("calcium_chloride", H.HEAT_OF_SOLUTION, "hot"),
         ("sodium_hydroxide", H.CAUSTIC, ""),

@@ -42,7 +42,7 @@ def test_the_fixed_school_shocks_to_ten_and_the_acid_window_is_7_2_to_7_6() -> N
     ("pool", "cap"),
     [
         (traits(Surface.PLASTER), 30.0),
-        (traits(Surface.FIBREGLASS), 30.0),
+        (traits(Surface.FIBERGLASS), 30.0),
         (traits(Surface.VINYL), 15.0),
         (traits(Surface.PLASTER, indoor=True), 15.0),
     ],
@@ -84,15 +84,15 @@ def test_black_alone_is_held_over_three_for_a_week() -> None:
         (S.GREEN, 100.0, 30.0),  # 40 asked, 30 borne: "dilute first"
     ],
 )
-def test_the_ratio_schools_level(severity: Severity, stabiliser: float, level: float) -> None:
-    case = Case(setting=RescueSet(severity, by_ratio=True)).begin(cyanuric_acid=stabiliser)
-    assert case.asked().level_mg_l == pytest.approx(level, abs=0.5)
+def test_the_ratio_schools_level(severity: Severity, stabilizer: float, level: float) -> None:
+    case = Case(setting=RescueSet(severity, by_ratio=True)).begin(cyanuric_acid=stabilizer)
+    assert case.request().level_mg_l == pytest.approx(level, abs=0.5)
 
 
-def killing(free: float, stabiliser: float) -> float:
+def killing(free: float, stabilizer: float) -> float:
     """Hypochlorous acid of a usual summer water, by the engine, mg/L."""
     water = Readings(
-        free_chlorine=free, ph=7.4, total_alkalinity=90, calcium_hardness=250, cyanuric_acid=stabiliser, temperature_c=25
+        free_chlorine=free, ph=7.4, total_alkalinity=90, calcium_hardness=250, cyanuric_acid=stabilizer, temperature_c=25
     )  # fmt: skip
     found = hypochlorous_mg_l(water)
     assert found is not None
@@ -100,20 +100,20 @@ def killing(free: float, stabiliser: float) -> float:
 
 
 @pytest.mark.parametrize(("stabiliser", "times"), [(50.0, 3.0), (70.0, 4.7), (100.0, 7.2)])
-def test_ten_is_three_to_seven_times_too_weak_with_stabiliser(stabiliser: float, times: float) -> None:
+def test_ten_is_three_to_seven_times_too_weak_with_stabilizer(stabilizer: float, times: float) -> None:
     """The two schools are not the same thing: by the engine 40 % of stabiliser kills so many times as fast as 10."""
-    assert killing(0.4 * stabiliser, stabiliser) / killing(10.0, stabiliser) == pytest.approx(times, rel=0.03)
+    assert killing(0.4 * stabilizer, stabilizer) / killing(10.0, stabilizer) == pytest.approx(times, rel=0.03)
 
 
-def test_ten_is_sixteen_times_stronger_without_stabiliser() -> None:
+def test_ten_is_sixteen_times_stronger_without_stabilizer() -> None:
     """[D] against 40 % of stabiliser at 30 and 50; the engine has 18 and 17."""
-    for stabiliser in (30.0, 50.0):
-        assert killing(10.0, 0.0) / killing(0.4 * stabiliser, stabiliser) == pytest.approx(16, rel=0.15)
+    for stabilizer in (30.0, 50.0):
+        assert killing(10.0, 0.0) / killing(0.4 * stabilizer, stabilizer) == pytest.approx(16, rel=0.15)
 
 
-def test_forty_percent_kills_alike_at_any_stabiliser() -> None:
+def test_forty_percent_kills_alike_at_any_stabilizer() -> None:
     """Why the ratio school goes by a share: from 30 to 100 its active chlorine stays within a tenth."""
-    found = [killing(0.4 * stabiliser, stabiliser) for stabiliser in (30.0, 50.0, 70.0, 100.0)]
+    found = [killing(0.4 * stabilizer, stabilizer) for stabilizer in (30.0, 50.0, 70.0, 100.0)]
     assert max(found) / min(found) < 1.1
 
 
@@ -132,11 +132,11 @@ def test_a_pound_of_hypo_in_ten_thousand_gallons_every_other_day() -> None:
     assert rise == pytest.approx(7.8, abs=0.1)
 
 
-def test_each_ten_of_chlorine_leaves_six_of_stabiliser_by_tablets_and_nine_by_dichlor() -> None:
+def test_each_ten_of_chlorine_leaves_six_of_stabilizer_by_tablets_and_nine_by_dichlor() -> None:
     """[C] handbook 07 and 04."""
-    for product, stabiliser in ((TRICHLOR, 6.1), (DICHLOR, 9.1)):
+    for product, stabilizer in ((TRICHLOR, 6.1), (DICHLOR, 9.1)):
         grams = mass_for_change_g(product, M.FREE_CHLORINE, 10.0, TEN_THOUSAND_L)
-        assert changes(product, grams, TEN_THOUSAND_L)[M.CYANURIC_ACID] == pytest.approx(stabiliser, abs=0.2)
+        assert changes(product, grams, TEN_THOUSAND_L)[M.CYANURIC_ACID] == pytest.approx(stabilizer, abs=0.2)
 
 
 @pytest.mark.parametrize(

@@ -56,7 +56,7 @@ def test_ion_product_of_water(celsius: float, pk: float) -> None:
 
 
 @pytest.mark.parametrize(("ph", "percent"), [(6.5, 92), (7.0, 78), (7.5, 52), (8.0, 26), (8.5, 10)])
-def test_hypochlorous_share_without_stabiliser(ph: float, percent: float) -> None:
+def test_hypochlorous_share_without_stabilizer(ph: float, percent: float) -> None:
     """Share of HOCl in free chlorine at 25 C by Morris's constant: the handbooks' curve."""
     share = 1 / (1 + 10 ** (ph + hocl_dissociation_morris66(KELVIN_25)))
     assert 100 * share == pytest.approx(percent, abs=1)

@@ -12,7 +12,7 @@ from kumpan.tools import checking, processes
 from kumpan.tools.cli import parser
 from kumpan.tools.packages import ROOT
 from kumpan.tools.ports import free_port
-from kumpan.tools.serving import Running, environment, stand_in_url
+from kumpan.tools.serving import Running, environment, simulator_url
 
 SLEEPS = [
     sys.executable,
@@ -72,9 +72,9 @@ def test_a_torn_file_of_a_process_stops_nobody(tmp_path: Path, text: str) -> Non
 def test_our_own_programs_get_their_addresses_by_the_environment() -> None:
     given = environment("mariadb+asyncmy://x", 9123)
     assert given["KUMPAN_DATABASE_URL"] == "mariadb+asyncmy://x"
-    assert given["KUMPAN_STAND_IN_URL"] == stand_in_url(9123) == "http://127.0.0.1:9123/controller"
+    assert given["KUMPAN_SIMULATOR_URL"] == simulator_url(9123) == "http://127.0.0.1:9123/controller"
     assert given["PYTHONPATH"] == str(ROOT / "src")
-    assert "KUMPAN_STAND_IN_URL" not in {k for k in environment("x") if k not in os.environ}
+    assert "KUMPAN_SIMULATOR_URL" not in {k for k in environment("x") if k not in os.environ}
 
 
 def test_a_free_port_is_free_and_on_loopback() -> None:

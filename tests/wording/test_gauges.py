@@ -6,8 +6,8 @@ from hypothesis import strategies as st
 
 from kumpan.core.quantities.names import BOARD_ORDER
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.ranges.profiles import SCHOOLS, Band, bands
-from kumpan.wording.gauges import AIM_STEPS, LINEAR_BANDS, float_on, spot, value_at
+from kumpan.core.ranges.profiles import PROFILES, Band, bands
+from kumpan.wording.gauges import AIM_STEPS, LINEAR_BANDS, marker_on, spot, value_at
 from tests.core.samples import INDOOR, PLASTER, SALT_POOL, VINYL_TABLETS
 
 BANDS = st.builds(
@@ -46,21 +46,21 @@ def test_the_ropes_are_at_nought_and_one_and_linear_one_band_beyond() -> None:
 
 
 @pytest.mark.parametrize("traits", [PLASTER, SALT_POOL, VINYL_TABLETS, INDOOR])
-@pytest.mark.parametrize("key", list(SCHOOLS))
+@pytest.mark.parametrize("key", list(PROFILES))
 def test_every_school_draws_every_managed_measure_on_the_lane(key: str, traits: object) -> None:
-    rows = bands(SCHOOLS[key], traits, 40.0)  # type: ignore[index, arg-type]
+    rows = bands(PROFILES[key], traits, 40.0)  # type: ignore[index, arg-type]
     for measure in BOARD_ORDER:
         band = rows.get(measure)
         if band is None or band.high is None or band.high == (band.low or 0):
             continue
         middle = ((band.low or 0) + band.high) / 2
-        drawn = float_on(band, middle, middle, middle)
+        drawn = marker_on(band, middle, middle, middle)
         assert drawn.at.position == pytest.approx(0.5)
         assert drawn.at.off_edge == 0
 
 
 def test_an_unmanaged_measure_has_a_number_and_no_place_of_its_own() -> None:
-    drawn = float_on(None, 900.0, 900.0, 900.0)
+    drawn = marker_on(None, 900.0, 900.0, 900.0)
     assert drawn.value == 900.0
     assert drawn.at.off_edge == 0
 

@@ -4,11 +4,11 @@ import { notify } from "../components/notice";
 import { personId } from "../lib/person";
 import { Trouble } from "./client";
 import { takeBack } from "./entries";
-import { KEPT, postOrKeep } from "./outbox";
+import { postOrKeep, SAVED } from "./outbox";
 import type { DueItem } from "./types";
 
 /** What can be done with an item of the due list; each can be undone, and waits on the device without a server. */
-export function useCare(poolId: string) {
+export function useMaintenance(poolId: string) {
   const queries = useQueryClient();
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
@@ -27,7 +27,7 @@ export function useCare(poolId: string) {
       const id = crypto.randomUUID();
       const told = { id, person_id: personId(), ...body };
       const kept = await postOrKeep(`/api/v1/pools/${poolId}${path}`, told, what);
-      if (kept === KEPT) notify("Kept on this device; it is sent when the server answers.");
+      if (kept === SAVED) notify("Kept on this device; it is sent when the server answers.");
       else {
         await queries.invalidateQueries({ queryKey: ["pool", poolId] });
         notify(said, () => void undo(id));

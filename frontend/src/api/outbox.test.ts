@@ -8,7 +8,7 @@ vi.stubGlobal("localStorage", {
   setItem: (key: string, value: string) => kept.set(key, value),
   removeItem: (key: string) => kept.delete(key),
 });
-const { KEPT, outbox, postOrKeep, sendWaiting } = await import("./outbox");
+const { SAVED, outbox, postOrKeep, sendWaiting } = await import("./outbox");
 
 const answers: (Response | Error)[] = [];
 const asked: { path: string; body: { id: string; at?: string } }[] = [];
@@ -39,7 +39,7 @@ describe("what the server has not answered yet", () => {
   });
 
   it("is kept with the time it happened, and in this device’s store", async () => {
-    expect(await postOrKeep("/a", { id: "1" }, "A look")).toBe(KEPT);
+    expect(await postOrKeep("/a", { id: "1" }, "A look")).toBe(SAVED);
     expect(outbox.get().map(({ what }) => what)).toEqual(["A look"]);
     expect(outbox.get()[0]?.body).toHaveProperty("at");
     expect(kept.get("kumpan.outbox")).toContain("A look");

@@ -1,4 +1,4 @@
-import { keep, readKept } from "../lib/store";
+import { keep, readSaved } from "../lib/store";
 import { Trouble, take } from "./client";
 
 /** Something told to the journal that the server has not answered yet. Its id makes a resend harmless. */
@@ -13,11 +13,11 @@ export interface Waiting {
 const KEY = "kumpan.outbox";
 const AGAIN_MS = 10_000;
 
-let waiting: readonly Waiting[] = parsed(readKept(KEY));
+let waiting: readonly Waiting[] = parsed(readSaved(KEY));
 let onSent: () => void = () => undefined;
 const listeners = new Set<() => void>();
 
-export const KEPT = Symbol("kept on this device");
+export const SAVED = Symbol("kept on this device");
 
 export const outbox = {
   get: () => waiting,
@@ -33,14 +33,14 @@ export async function postOrKeep<T>(
   path: string,
   body: { id: string; at?: string | null },
   what: string,
-): Promise<T | typeof KEPT> {
+): Promise<T | typeof SAVED> {
   const timed = { ...body, at: body.at ?? new Date().toISOString() };
   try {
     return await post<T>(path, body);
   } catch (error) {
     if (!(error instanceof Trouble) || error.status !== 0) throw error;
     set([...waiting, { path, body: timed, what, refused: null }]);
-    return KEPT;
+    return SAVED;
   }
 }
 

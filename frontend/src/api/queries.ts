@@ -1,7 +1,7 @@
 import { queryOptions } from "@tanstack/react-query";
 import type { Units } from "../lib/units";
 import { client, take } from "./client";
-import type { Measure, PlanAsked, PracticeMove, Severity } from "./types";
+import type { Measure, PlanRequest, Severity, TrainingMove } from "./types";
 
 /** One queryOptions per noun. */
 export const poolsQuery = () =>
@@ -25,7 +25,7 @@ export const boardQuery = (id: string) =>
     queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/board", at(id))),
   });
 
-export const sheetQuery = (id: string, units: Units) =>
+export const treatmentQuery = (id: string, units: Units) =>
   queryOptions({
     queryKey: ["pool", id, "sheet", units],
     queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/sheet", inUnits(id, units))),
@@ -54,7 +54,7 @@ export const choicesQuery = () =>
 export const peopleQuery = () =>
   queryOptions({ queryKey: ["people"], queryFn: () => take(client.GET("/api/v1/people")) });
 
-export const shelfQuery = (units: Units) =>
+export const inventoryQuery = (units: Units) =>
   queryOptions({
     queryKey: ["shelf", units],
     queryFn: () => take(client.GET("/api/v1/shelf", { params: { query: { metric: units === "metric" } } })),
@@ -78,7 +78,7 @@ export const historyQuery = (pool_id: string, measure: Measure, units: Units) =>
     placeholderData: (before) => before,
   });
 
-export const offerQuery = (pool_id: string, asked: PlanAsked, units: Units) =>
+export const offerQuery = (pool_id: string, asked: PlanRequest, units: Units) =>
   queryOptions({
     queryKey: ["pool", pool_id, "offer", asked, units],
     queryFn: () =>
@@ -90,7 +90,7 @@ export const offerQuery = (pool_id: string, asked: PlanAsked, units: Units) =>
     retry: false,
   });
 
-export const waysQuery = (id: string, units: Units) =>
+export const strategiesQuery = (id: string, units: Units) =>
   queryOptions({
     queryKey: ["pool", id, "ways", units],
     queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/ways", inUnits(id, units))),
@@ -103,7 +103,7 @@ export const toBuyQuery = (units: Units) =>
       take(client.GET("/api/v1/shelf/to-buy", { params: { query: { metric: units === "metric" } } })),
   });
 
-export const habitsQuery = () =>
+export const preferencesQuery = () =>
   queryOptions({ queryKey: ["habits"], queryFn: () => take(client.GET("/api/v1/habits")) });
 
 export const lastValuesQuery = (pool_id: string, units: Units) =>
@@ -141,7 +141,7 @@ export const todayQuery = (id: string) =>
     queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/today", at(id))),
   });
 
-export const careQuery = (id: string) =>
+export const maintenanceQuery = (id: string) =>
   queryOptions({
     queryKey: ["pool", id, "care"],
     queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/care", at(id))),
@@ -170,7 +170,7 @@ export const procedureQuery = (pool_id: string, key: string, units: Units) =>
     retry: false,
   });
 
-export const benchesQuery = (id: string) =>
+export const equipmentQuery = (id: string) =>
   queryOptions({
     queryKey: ["pool", id, "benches"],
     queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/benches", at(id))),
@@ -210,7 +210,7 @@ export const identifyQuery = (answers: string[]) =>
     placeholderData: (before) => before,
   });
 
-export interface SeasonAsked {
+export interface SeasonRequest {
   which: "opening" | "closing";
   day: string;
   kind: "in_ground" | "above_ground";
@@ -219,7 +219,7 @@ export interface SeasonAsked {
   skimmer_plate: boolean;
 }
 
-export const seasonPlanQuery = (pool_id: string, asked: SeasonAsked, units: Units) =>
+export const seasonPlanQuery = (pool_id: string, asked: SeasonRequest, units: Units) =>
   queryOptions({
     queryKey: ["pool", pool_id, "season-plan", asked, units],
     queryFn: () =>
@@ -276,7 +276,7 @@ export const rescueQuery = (
     placeholderData: (before) => before,
   });
 
-export const practiceQuery = (units: Units) =>
+export const trainingQuery = (units: Units) =>
   queryOptions({
     queryKey: ["practice", units],
     queryFn: () =>
@@ -284,15 +284,15 @@ export const practiceQuery = (units: Units) =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
-export interface PracticeState {
+export interface TrainingState {
   scenario: string;
   seed: number;
-  moves: PracticeMove[];
+  moves: TrainingMove[];
   finished: boolean;
 }
 
 /** The same moves give the same game, so it is a question like any other. */
-export const gameQuery = (state: PracticeState, units: Units) =>
+export const gameQuery = (state: TrainingState, units: Units) =>
   queryOptions({
     queryKey: ["practice", "game", state, units],
     queryFn: () =>

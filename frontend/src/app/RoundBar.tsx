@@ -3,7 +3,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { Trouble } from "../api/client";
-import { KEPT, postOrKeep } from "../api/outbox";
+import { postOrKeep, SAVED } from "../api/outbox";
 import { MainButton, SideButton } from "../components/Button";
 import { notify } from "../components/notice";
 import { TextField } from "../components/TextField";
@@ -43,7 +43,7 @@ function Bar({ stop, position, of, next }: BarProps) {
       const body = { id: crypto.randomUUID(), person_id: personId(), note, needs_return: back, trade };
       const kept = await postOrKeep(`/api/v1/pools/${stop.id}/visits`, body, `Visit at ${stop.name}`);
       notify(
-        kept === KEPT ? "Kept on this device; it is sent when the server answers." : `${stop.name}: done.`,
+        kept === SAVED ? "Kept on this device; it is sent when the server answers." : `${stop.name}: done.`,
       );
       await queries.invalidateQueries({ queryKey: ["round"] });
       if (next === undefined) {

@@ -10,10 +10,13 @@ export const router = createBrowserRouter([
     errorElement: <Broken />,
     hydrateFallbackElement: <span />,
     children: [
-      { path: "/", lazy: async () => ({ Component: (await import("../features/deck/DeckPage")).DeckPage }) },
+      {
+        path: "/",
+        lazy: async () => ({ Component: (await import("../features/pools/PoolListPage")).PoolListPage }),
+      },
       {
         path: "/pools/new",
-        lazy: async () => ({ Component: (await import("../features/setup/SetupPage")).NewPoolPage }),
+        lazy: async () => ({ Component: (await import("../features/pools/SetupPage")).NewPoolPage }),
       },
       {
         path: "/pools/:poolId",
@@ -22,16 +25,18 @@ export const router = createBrowserRouter([
       {
         path: "/pools/:poolId/slip",
         lazy: async () => {
-          const Component = (await import("../features/slip/SlipPage")).SlipPage;
+          const Component = (await import("../features/test/TestPage")).TestPage;
           // Where a saved test leads is loaded while one still types.
           void import("../features/board/BoardPage");
-          void import("../features/sheet/SheetPage");
+          void import("../features/treatment/TreatmentPage");
           return { Component };
         },
       },
       {
         path: "/pools/:poolId/sheet",
-        lazy: async () => ({ Component: (await import("../features/sheet/SheetPage")).SheetPage }),
+        lazy: async () => ({
+          Component: (await import("../features/treatment/TreatmentPage")).TreatmentPage,
+        }),
       },
       {
         path: "/pools/:poolId/log",
@@ -39,31 +44,39 @@ export const router = createBrowserRouter([
       },
       {
         path: "/pools/:poolId/setup",
-        lazy: async () => ({ Component: (await import("../features/setup/SetupPage")).ChangePoolPage }),
+        lazy: async () => ({ Component: (await import("../features/pools/SetupPage")).ChangePoolPage }),
       },
       {
         path: "/pools/:poolId/care",
-        lazy: async () => ({ Component: (await import("../features/care/CarePage")).CarePage }),
+        lazy: async () => ({
+          Component: (await import("../features/maintenance/MaintenancePage")).MaintenancePage,
+        }),
       },
       {
         path: "/pools/:poolId/care/benches",
-        lazy: async () => ({ Component: (await import("../features/care/BenchesPage")).BenchesPage }),
+        lazy: async () => ({
+          Component: (await import("../features/maintenance/EquipmentPage")).EquipmentPage,
+        }),
       },
       {
         path: "/pools/:poolId/care/calendar",
-        lazy: async () => ({ Component: (await import("../features/care/CalendarPage")).CalendarPage }),
+        lazy: async () => ({
+          Component: (await import("../features/maintenance/CalendarPage")).CalendarPage,
+        }),
       },
       {
         path: "/pools/:poolId/care/do/:key",
-        lazy: async () => ({ Component: (await import("../features/care/ProcedurePage")).ProcedurePage }),
+        lazy: async () => ({
+          Component: (await import("../features/maintenance/ProcedurePage")).ProcedurePage,
+        }),
       },
       {
         path: "/pools/:poolId/what-is-it",
-        lazy: async () => ({ Component: (await import("../features/rescue/IdentifyPage")).IdentifyPage }),
+        lazy: async () => ({ Component: (await import("../features/algae/IdentifyPage")).IdentifyPage }),
       },
       {
         path: "/pools/:poolId/rescue",
-        lazy: async () => ({ Component: (await import("../features/rescue/RescuePage")).RescuePage }),
+        lazy: async () => ({ Component: (await import("../features/algae/RescuePage")).RescuePage }),
       },
       {
         path: "/pools/:poolId/season",
@@ -71,26 +84,29 @@ export const router = createBrowserRouter([
       },
       {
         path: "/pools/:poolId/notice",
-        lazy: async () => ({ Component: (await import("../features/round/NoticePage")).NoticePage }),
+        lazy: async () => ({ Component: (await import("../features/visits/NoticePage")).NoticePage }),
       },
       {
         path: "/pools/:poolId/report",
-        lazy: async () => ({ Component: (await import("../features/round/ReportPage")).ReportPage }),
+        lazy: async () => ({ Component: (await import("../features/visits/ReportPage")).ReportPage }),
       },
       {
         path: "/round",
-        lazy: async () => ({ Component: (await import("../features/round/RoundPage")).RoundPage }),
+        lazy: async () => ({ Component: (await import("../features/visits/RoundPage")).RoundPage }),
       },
       {
         path: "/practice",
-        lazy: async () => ({ Component: (await import("../features/practice/PracticePage")).PracticePage }),
+        lazy: async () => ({ Component: (await import("../features/training/TrainingPage")).TrainingPage }),
       },
       {
         path: "/shelf",
-        lazy: async () => ({ Component: (await import("../features/shelf/ShelfPage")).ShelfPage }),
+        lazy: async () => ({ Component: (await import("../features/products/InventoryPage")).InventoryPage }),
       },
       { path: "/emergency", element: <EmergencyPage /> },
-      { path: "*", lazy: async () => ({ Component: (await import("../features/deck/DeckPage")).LostPage }) },
+      {
+        path: "*",
+        lazy: async () => ({ Component: (await import("../features/pools/PoolListPage")).LostPage }),
+      },
     ],
   },
 ]);

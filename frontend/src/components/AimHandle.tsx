@@ -1,12 +1,12 @@
 import { Box, chakra } from "@chakra-ui/react";
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
-import type { Lane, LaneFloat } from "../api/types";
+import type { Gauge, Marker } from "../api/types";
 import { unitOf, valueText } from "../lib/measures";
-import { LEFT, percent, RIGHT } from "./laneScale";
+import { LEFT, percent, RIGHT } from "./gaugeScale";
 
 export interface Aiming {
   /** Where the float would come to stand; null where nothing would move it. */
-  planned: LaneFloat | null;
+  planned: Marker | null;
   /** Whether this lane is being aimed at by hand. */
   active: boolean;
   onPlace: (place: number) => void;
@@ -36,7 +36,7 @@ const Nudge = chakra("button", {
 });
 
 /** The hollow float as a handle: grabbed, nudged with the arrow keys, or by - and + beside it. */
-export function AimHandle({ lane, aiming }: { lane: Lane; aiming: Aiming }) {
+export function AimHandle({ lane, aiming }: { lane: Gauge; aiming: Aiming }) {
   const track = useRef<HTMLDivElement>(null);
   const [held, setHeld] = useState<number | null>(null);
   const [near, setNear] = useState(false);

@@ -1,6 +1,6 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useCare } from "../api/care";
+import { useMaintenance } from "../api/care";
 import { todayQuery } from "../api/queries";
 import type { DueItem } from "../api/types";
 import { dayText } from "../lib/days";
@@ -32,7 +32,7 @@ export function whereOf(item: DueItem, poolId: string): string | null {
 /** What is due now and soon, the most pressing first; a look in one tap. */
 export function DueCard({ poolId }: { poolId: string }) {
   const today = useQuery(todayQuery(poolId));
-  const care = useCare(poolId);
+  const care = useMaintenance(poolId);
   if (today.isPending) return <Loading what="what is due" />;
   if (today.isError) return <Failed error={today.error} again={() => void today.refetch()} />;
   const { items, later, next_later } = today.data;
@@ -75,7 +75,7 @@ export function DueCard({ poolId }: { poolId: string }) {
 interface DueLineProps {
   item: DueItem;
   poolId: string;
-  care: ReturnType<typeof useCare>;
+  care: ReturnType<typeof useMaintenance>;
   onPhone: boolean;
 }
 

@@ -1,6 +1,6 @@
 import { Box, chakra, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import type { Working } from "../api/types";
+import type { Derivation } from "../api/types";
 import { SideButton } from "./Button";
 
 const Drawer = chakra("dialog", {
@@ -36,7 +36,7 @@ const Opener = chakra("button", {
 });
 
 /** Opens the working behind a number: the equation in words, what went in, and the source. */
-export function Why({ about, working }: { about: string; working: Working | null | undefined }) {
+export function Why({ about, working }: { about: string; working: Derivation | null | undefined }) {
   const [open, setOpen] = useState(false);
   if (!working) return null;
   return (
@@ -49,7 +49,7 @@ export function Why({ about, working }: { about: string; working: Working | null
   );
 }
 
-function Open({ about, working, onClose }: { about: string; working: Working; onClose: () => void }) {
+function Open({ about, working, onClose }: { about: string; working: Derivation; onClose: () => void }) {
   return (
     <Drawer
       ref={(drawer: HTMLDialogElement | null) => {

@@ -11,7 +11,7 @@ vi.stubGlobal("localStorage", {
   setItem: (key: string, value: string) => guarded(() => kept.set(key, value)),
   removeItem: (key: string) => guarded(() => kept.delete(key)),
 });
-const { createStore, keep, readKept } = await import("./store");
+const { createStore, keep, readSaved } = await import("./store");
 
 type Light = "paper" | "sun";
 const light = () =>
@@ -50,7 +50,7 @@ describe("a choice kept on this device", () => {
     const store = light();
     store.set("sun");
     expect(store.get()).toBe("sun");
-    expect(readKept("light")).toBeNull();
+    expect(readSaved("light")).toBeNull();
     expect(() => keep("light", null)).not.toThrow();
   });
 });
@@ -58,8 +58,8 @@ describe("a choice kept on this device", () => {
 describe("what is kept under a key", () => {
   it("is read back, and gone once it is taken away", () => {
     keep("draft", "half typed");
-    expect(readKept("draft")).toBe("half typed");
+    expect(readSaved("draft")).toBe("half typed");
     keep("draft", null);
-    expect(readKept("draft")).toBeNull();
+    expect(readSaved("draft")).toBeNull();
   });
 });

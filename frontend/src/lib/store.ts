@@ -12,7 +12,7 @@ export function createStore<T extends string>(
   initial: T,
   parse: (text: string) => T | undefined,
 ): Store<T> {
-  let value = parse(readKept(key) ?? "") ?? initial;
+  let value = parse(readSaved(key) ?? "") ?? initial;
   const listeners = new Set<() => void>();
   return {
     get: () => value,
@@ -32,7 +32,7 @@ export function useStore<T>(store: Store<T>): T {
   return useSyncExternalStore(store.subscribe, store.get);
 }
 
-export function readKept(key: string): string | null {
+export function readSaved(key: string): string | null {
   try {
     return localStorage.getItem(key);
   } catch {

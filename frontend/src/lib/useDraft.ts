@@ -1,10 +1,10 @@
 import { useCallback, useState } from "react";
-import { keep, readKept } from "./store";
+import { keep, readSaved } from "./store";
 
 /** What is being typed, kept on the device until it is saved: a reload or a dead server loses nothing. */
 export function useDraft<T extends object>(key: string, initial: T): [T, (next: T) => void, () => void] {
   const name = `kumpan.draft.${key}`;
-  const [draft, setDraft] = useState<T>(() => ({ ...initial, ...parsed<T>(readKept(name)) }));
+  const [draft, setDraft] = useState<T>(() => ({ ...initial, ...parsed<T>(readSaved(name)) }));
   const change = useCallback(
     (next: T) => {
       setDraft(next);

@@ -20,8 +20,8 @@ class Hazard(StrEnum):
     ALKALI = "alkali"
     CAUSTIC = "caustic"
     BORATE = "borate"
-    OXIDISER_LIQUID = "oxidiser_liquid"
-    OXIDISER_GRANULES = "oxidiser_granules"
+    OXIDIZER_LIQUID = "oxidiser_liquid"
+    OXIDIZER_GRANULES = "oxidiser_granules"
     TABLETS = "tablets"
     HEAT_OF_SOLUTION = "heat_of_solution"
     ELECTRICITY = "electricity"
@@ -97,7 +97,7 @@ _ROWS = (
         ),
     ),
     HazardClass(
-        Hazard.OXIDISER_LIQUID, "Liquid chlorine",
+        Hazard.OXIDIZER_LIQUID, "Liquid chlorine",
         (
             _GEAR,
             "Pour low, close to the water, along the deep end with the pump on. It bleaches cloth.",
@@ -106,7 +106,7 @@ _ROWS = (
         ),
     ),
     HazardClass(
-        Hazard.OXIDISER_GRANULES, "Chlorine or oxidiser granules",
+        Hazard.OXIDIZER_GRANULES, "Chlorine or oxidiser granules",
         (
             _GEAR,
             "Dry, clean scoop. Product into water, never water onto the product.",

@@ -9,18 +9,18 @@ from zoneinfo import ZoneInfo
 
 from kumpan.core.journal import AdditionMade
 from kumpan.core.products.product import Product, mass_from_volume_g
-from kumpan.core.simulation.carer import Told, moment
+from kumpan.core.simulation.carer import Report, moment
 from kumpan.demo.scenario import (
     FIRST_TECHNICIAN,
-    HABITS,
+    INVENTORY,
     OWNER,
     PEOPLE,
+    PREFERENCES,
     ROUNDS,
-    SHELF,
     TRUCK,
     ZONE,
     DemoPool,
-    ShelfRow,
+    InventoryRow,
     pools,
 )
 from kumpan.demo.season import DAYS, Line, poured_g, season
@@ -28,7 +28,7 @@ from kumpan.demo.upkeep import upkeep
 from kumpan.services.journal.ledger import Scope, Stamp, record
 from kumpan.services.people import people as workspace
 from kumpan.services.pools import pools as pool_cases
-from kumpan.services.products import inventory as shelf
+from kumpan.services.products import inventory as inventory
 from kumpan.services.visits import rounds
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
@@ -51,7 +51,7 @@ async def load(database: Database, now: datetime) -> bool:
         for name, initials in PEOPLE.items():
             await workspace.add_person(scope, demo_id("person", name), name, initials)
         seasons = [(pool, season(pool, now)) for pool in pools()]
-        await _fill_shelf(scope, [line for _, lines in seasons for line in lines])
+        await _fill_inventory(scope, [line for _, lines in seasons for line in lines])
         for n, (pool, lines) in enumerate(seasons):
             # A millisecond apart, so that the list keeps the scenario's order.
             await _load_pool(replace(scope, now=now + timedelta(milliseconds=n)), pool, lines)
@@ -66,7 +66,7 @@ async def _rounds(scope: Scope) -> None:
         stamp = Stamp(demo_id("round", n), scope.now, demo_id("person", name))
         ids = [demo_id("pool", key) for key in stops]
         await rounds.set_round(scope, stamp, (today + days) % 7, ids)
-    for row in SHELF:
+    for row in INVENTORY:
         packages = TRUCK.get(row.product.id)
         if packages is not None:
             stamp = Stamp(demo_id("truck", row.product.id), scope.now, demo_id("person", FIRST_TECHNICIAN))
@@ -77,13 +77,13 @@ async def _rounds(scope: Scope) -> None:
             await rounds.count_truck(scope, stamp, id_, amount, metric=True)
 
 
-async def _fill_shelf(scope: Scope, lines: list[Line]) -> None:
+async def _fill_inventory(scope: Scope, lines: list[Line]) -> None:
     """Every product in whole packages: what was poured and some over; liquids every fortnight, for they age."""
     poured = poured_g(lines)
-    for row in SHELF:
+    for row in INVENTORY:
         id_ = str(demo_id("product", row.product.id))
         product = replace(row.product, id=id_, package_g=row.package_g, package_ml=row.package_ml)
-        await shelf.add_product(scope, product)
+        await inventory.add_product(scope, product)
         packages = ceil(poured.get(row.product.id, 0.0) / _package_g(row)) + row.spare
         times = range(LAST_BOUGHT_DAYS, DAYS, FORTNIGHT) if product.row.is_liquid else (DAYS,)
         for n, days in enumerate(times):
@@ -91,13 +91,13 @@ async def _fill_shelf(scope: Scope, lines: list[Line]) -> None:
             at = scope.now - timedelta(days=days)
             stamp = Stamp(demo_id("purchase", row.product.id, n), at, demo_id("person", OWNER))
             if share:
-                await shelf.buy(replace(scope, now=at), stamp, id_, share, share * row.price)
+                await inventory.buy(replace(scope, now=at), stamp, id_, share, share * row.price)
     began = scope.now - timedelta(days=DAYS)
     stamp = Stamp(demo_id("habits"), began, demo_id("person", OWNER))
-    await shelf.set_habits(replace(scope, now=began), stamp, HABITS)
+    await inventory.set_preferences(replace(scope, now=began), stamp, PREFERENCES)
 
 
-def _package_g(row: ShelfRow) -> float:
+def _package_g(row: InventoryRow) -> float:
     product: Product = row.product
     if row.package_ml is not None:
         return mass_from_volume_g(product, row.package_ml)
@@ -112,19 +112,23 @@ async def _load_pool(scope: Scope, demo: DemoPool, lines: list[Line]) -> None:
     new = pool_cases.NewPool(id_, demo.settings, demo.basin, demo.equipment, ids)
     await pool_cases.set_up(scope, new, began, person)
     for n, line in enumerate(lines):
-        at = moment(line.told.at_s)
+        at = moment(line.reported.at_s)
         stamp = Stamp(demo_id(demo.key, n), at, demo_id("person", line.person))
-        await record(replace(scope, now=at + timedelta(minutes=1)), id_, stamp, _with_product(line.told).body)
+        await record(
+            replace(scope, now=at + timedelta(minutes=1)), id_, stamp, _with_product(line.reported).body
+        )
     for n, done in enumerate(upkeep(demo, lines, scope.now)):
         stamp = Stamp(demo_id(demo.key, "upkeep", n), done.at, person)
         await record(replace(scope, now=done.at + timedelta(minutes=1)), id_, stamp, done.body)
 
 
-def _with_product(told: Told) -> Told:
+def _with_product(reported: Report) -> Report:
     """The carer's product as the one that stands on the shelf."""
-    if not isinstance(told.body, AdditionMade):
-        return told
-    return replace(told, body=replace(told.body, product_id=str(demo_id("product", told.body.product_id))))
+    if not isinstance(reported.body, AdditionMade):
+        return reported
+    return replace(
+        reported, body=replace(reported.body, product_id=str(demo_id("product", reported.body.product_id)))
+    )
 
 
 async def main() -> None:

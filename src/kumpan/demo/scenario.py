@@ -6,7 +6,7 @@ All invented. The season itself is simulated (see season.py).
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from kumpan.core.journal import BasinMeasured, CellSet, EquipmentSet, HabitsSet, SettingsMade
+from kumpan.core.journal import BasinMeasured, CellSet, EquipmentSet, PreferencesSet, SettingsMade
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.pool.plan_drawing import Fixture, FixtureKind
 from kumpan.core.pool.shapes import DepthPoint, Part, ShapeKind, even_slope, volume_l
@@ -20,9 +20,9 @@ from kumpan.core.simulation.carer import (
     DICHLOR,
     SALT,
     SODA,
-    STABILISER,
+    STABILIZER,
     TABLETS,
-    Habits,
+    Routine,
 )
 from kumpan.core.simulation.world import Climate, Nature, Water
 
@@ -35,7 +35,7 @@ _GAL = L_PER_US_GAL * 1000
 
 
 @dataclass(frozen=True)
-class ShelfRow:
+class InventoryRow:
     """A product of the carers as it stands on the shelf: its package, that one's price, packages to spare."""
 
     product: Product
@@ -48,21 +48,21 @@ class ShelfRow:
 _ASH = Product("ash", "sodium_carbonate", 100.0, name="Soda ash")
 _CALCIUM = Product("calcium", "calcium_chloride", 77.0, name="Calcium chloride 77 %")
 _SHOCK = Product("shock", "calcium_hypochlorite", 65.0, name="Calcium hypochlorite 65 %")
-_OXIDISER = Product("oxidiser", "potassium_monopersulfate", 42.8, name="Non-chlorine shock")
-SHELF: tuple[ShelfRow, ...] = (
-    ShelfRow(BLEACH, 13.5, package_ml=2.5 * _GAL),
-    ShelfRow(ACID, 9.0, package_ml=_GAL, spare=0),
-    ShelfRow(SODA, 16.0, package_g=10 * G_PER_LB),
-    ShelfRow(_ASH, 14.0, package_g=5 * G_PER_LB),
-    ShelfRow(_CALCIUM, 19.0, package_g=8 * G_PER_LB),
-    ShelfRow(STABILISER, 24.0, package_g=4 * G_PER_LB),
-    ShelfRow(SALT, 8.5, package_g=40 * G_PER_LB),
-    ShelfRow(TABLETS, 110.0, package_g=25 * G_PER_LB),
-    ShelfRow(DICHLOR, 32.0, package_g=5 * G_PER_LB),
-    ShelfRow(_SHOCK, 5.5, package_g=G_PER_LB, spare=6),
-    ShelfRow(_OXIDISER, 6.0, package_g=G_PER_LB, spare=4),
+_OXIDIZER = Product("oxidiser", "potassium_monopersulfate", 42.8, name="Non-chlorine shock")
+INVENTORY: tuple[InventoryRow, ...] = (
+    InventoryRow(BLEACH, 13.5, package_ml=2.5 * _GAL),
+    InventoryRow(ACID, 9.0, package_ml=_GAL, spare=0),
+    InventoryRow(SODA, 16.0, package_g=10 * G_PER_LB),
+    InventoryRow(_ASH, 14.0, package_g=5 * G_PER_LB),
+    InventoryRow(_CALCIUM, 19.0, package_g=8 * G_PER_LB),
+    InventoryRow(STABILIZER, 24.0, package_g=4 * G_PER_LB),
+    InventoryRow(SALT, 8.5, package_g=40 * G_PER_LB),
+    InventoryRow(TABLETS, 110.0, package_g=25 * G_PER_LB),
+    InventoryRow(DICHLOR, 32.0, package_g=5 * G_PER_LB),
+    InventoryRow(_SHOCK, 5.5, package_g=G_PER_LB, spare=6),
+    InventoryRow(_OXIDIZER, 6.0, package_g=G_PER_LB, spare=4),
 )
-HABITS = HabitsSet(
+PREFERENCES = PreferencesSet(
     (
         Container(ContainerKind.CUP, "blue cup", volume_ml=8 * ML_PER_FL_OZ, parts=4),
         Container(ContainerKind.SCALE, "kitchen scale", mass_g=0.5 * G_PER_OZ),
@@ -81,7 +81,7 @@ class DemoPool:
     equipment: EquipmentSet
     nature: Nature
     water: Water
-    habits: Habits
+    preferences: Routine
     person: str
     seed: int
 
@@ -101,10 +101,10 @@ ROUNDS: tuple[tuple[str, int, tuple[str, ...]], ...] = (
 TRUCK: Mapping[str, float] = {"liquid": 1.5, "acid": 1.0, "soda": 0.5, "tablets": 0.25}
 
 
-def _settings(name: str, school: str = "household", kit: str = "drops") -> SettingsMade:
+def _settings(name: str, profile: str = "household", kit: str = "drops") -> SettingsMade:
     north, east = _STREETS[name]
     return SettingsMade(
-        name, PLACE, ZONE, school, kit=kit,
+        name, PLACE, ZONE, profile, kit=kit,
         latitude_deg=CLIMATE.latitude_deg + north / 60, longitude_deg=CLIMATE.longitude_deg + east / 60,
     )  # fmt: skip
 
@@ -124,24 +124,24 @@ def _millrace() -> DemoPool:
         DepthPoint(d * M_PER_FT, z * M_PER_FT) for d, z in ((0, 3.2), (12, 3.6), (26, 7.5), (36, 8))
     )
     parts = (Part(ShapeKind.STADIUM, length, profile, width),)
-    litres = volume_l(parts)
+    liters = volume_l(parts)
     return DemoPool(
         "millrace",
         _settings("Millrace Close"),
-        BasinMeasured(litres, parts, _fixtures(0.745, 0.05, 0.45)),
+        BasinMeasured(liters, parts, _fixtures(0.745, 0.05, 0.45)),
         EquipmentSet(
             Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND),
             Readings(ph=7.8, total_alkalinity=130, calcium_hardness=240, salt=90),
         ),
-        Nature(0.93 * litres, 1.7, sun_per_hour=0.04, fill_calcium=240, fill_alkalinity=130, guests_a_week=6),
+        Nature(0.93 * liters, 1.7, sun_per_hour=0.04, fill_calcium=240, fill_alkalinity=130, guests_a_week=6),
         Water(2.6, 2.5, 0.1, 7.6, 80, 270, 68, 3150),
-        Habits(
-            litres,
-            cell=CellSet(round(1.7 * litres / 1000 / 0.55 / 10, 1), 55.0, 10.0),
+        Routine(
+            liters,
+            cell=CellSet(round(1.7 * liters / 1000 / 0.55 / 10, 1), 55.0, 10.0),
             salt_goal=3100.0,
             acid_above_ph=7.85,
             acid_to_ph=7.6,
-            stabiliser_goal=60.0,
+            stabilizer_goal=60.0,
             counts_guests=True,
             backwash_every=6,
             full_test_every=2,
@@ -155,23 +155,23 @@ def _weir() -> DemoPool:
     """Vinyl on tablets: the stabiliser climbs all season."""
     length, width = 28 * M_PER_FT, 14 * M_PER_FT
     parts = (Part(ShapeKind.RECTANGLE, length, even_slope(length, 3 * M_PER_FT, 6.5 * M_PER_FT), width),)
-    litres = volume_l(parts)
+    liters = volume_l(parts)
     return DemoPool(
         "weir",
         _settings("Weir Lane 4", kit="photometer"),
-        BasinMeasured(litres, parts, _fixtures(0.92, 0.18, 0.62)),
+        BasinMeasured(liters, parts, _fixtures(0.92, 0.18, 0.62)),
         EquipmentSet(
             Traits(Surface.VINYL, Chlorination.TABLETS, Filter.CARTRIDGE),
             Readings(ph=7.5, total_alkalinity=90, calcium_hardness=120),
         ),
-        Nature(1.02 * litres, 1.45, organics_mg_l_day=0.5, guests_a_week=3),
+        Nature(1.02 * liters, 1.45, organics_mg_l_day=0.5, guests_a_week=3),
         Water(2.4, 2.3, 0.1, 7.5, 110, 160, 36, 600),
-        Habits(
-            litres,
+        Routine(
+            liters,
             gaps_days=(7.0,),
             visit_hour=10.0,
             kit="photometer",
-            tablets_a_week_g=9.0 * litres / 1000 / 0.9,
+            tablets_a_week_g=9.0 * liters / 1000 / 0.9,
             full_test_every=2,
         ),
         FIRST_TECHNICIAN,
@@ -182,16 +182,16 @@ def _weir() -> DemoPool:
 def _orchard() -> DemoPool:
     """A small soft-sided pool on granules, with strips."""
     parts = (Part(ShapeKind.ROUND, 15 * M_PER_FT, even_slope(15 * M_PER_FT, 3.3 * M_PER_FT, 3.3 * M_PER_FT)),)
-    litres = volume_l(parts)
+    liters = volume_l(parts)
     return DemoPool(
         "orchard",
         _settings("Orchard Row 11", "small_vinyl", "strips"),
-        BasinMeasured(litres, parts, _fixtures(0.9, 0.4)),
+        BasinMeasured(liters, parts, _fixtures(0.9, 0.4)),
         EquipmentSet(Traits(Surface.VINYL, Chlorination.GRANULES, Filter.CARTRIDGE, covered=True)),
-        Nature(0.97 * litres, 1.0, covered=True, guests_a_week=5, organics_mg_l_day=0.7),
+        Nature(0.97 * liters, 1.0, covered=True, guests_a_week=5, organics_mg_l_day=0.7),
         Water(2.0, 2.0, 0.2, 7.4, 120, 110, 20, 300),
-        Habits(
-            litres,
+        Routine(
+            liters,
             kit="strips",
             chlorine=DICHLOR,
             daily_mg_l=1.1,
@@ -208,19 +208,19 @@ def _swan() -> DemoPool:
     """Indoors: no sun, no stabiliser, swimmers."""
     length, width = 10.0, 4.5
     parts = (Part(ShapeKind.RECTANGLE, length, even_slope(length, 1.2, 1.6), width),)
-    litres = volume_l(parts)
+    liters = volume_l(parts)
     return DemoPool(
         "swan",
         _settings("Swan Street 27", kit="photometer"),
-        BasinMeasured(litres, parts, _fixtures(0.88, 0.1, 0.6)),
+        BasinMeasured(liters, parts, _fixtures(0.88, 0.1, 0.6)),
         EquipmentSet(
-            Traits(Surface.FIBREGLASS, Chlorination.LIQUID, Filter.SAND, indoor=True),
+            Traits(Surface.FIBERGLASS, Chlorination.LIQUID, Filter.SAND, indoor=True),
             Readings(ph=7.5, total_alkalinity=90, calcium_hardness=120),
         ),
-        Nature(litres, 1.4, indoor=True, guests_a_week=8, organics_mg_l_day=0.4),
+        Nature(liters, 1.4, indoor=True, guests_a_week=8, organics_mg_l_day=0.4),
         Water(2.0, 2.0, 0.3, 7.5, 100, 190, 0, 900),
-        Habits(
-            litres,
+        Routine(
+            liters,
             gaps_days=(3.0, 4.0),
             visit_hour=9.0,
             kit="photometer",
@@ -245,18 +245,18 @@ def _tannery() -> DemoPool:
             13 * M_PER_FT,
         ),
     )
-    litres = volume_l(parts)
+    liters = volume_l(parts)
     return DemoPool(
         "tannery",
         _settings("Tannery Yard"),
-        BasinMeasured(litres, parts, _fixtures(0.8, 0.15, 0.5)),
+        BasinMeasured(liters, parts, _fixtures(0.8, 0.15, 0.5)),
         EquipmentSet(
             Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.DE),
             Readings(ph=7.6, total_alkalinity=90, calcium_hardness=120),
         ),
-        Nature(1.05 * litres, 1.55, organics_mg_l_day=0.9, guests_a_week=2),
+        Nature(1.05 * liters, 1.55, organics_mg_l_day=0.9, guests_a_week=2),
         Water(3.0, 2.8, 0.1, 7.5, 95, 240, 42, 1100),
-        Habits(litres, visit_hour=13.0, daily_mg_l=1.3, gives_up_after_day=117.0),
+        Routine(liters, visit_hour=13.0, daily_mg_l=1.3, gives_up_after_day=117.0),
         SECOND_TECHNICIAN,
         55,
     )

@@ -84,9 +84,9 @@ def _plant(demo: DemoPool, now: datetime) -> PlantSet:
 def _cleanings(demo: DemoPool, lines: list[Line], now: datetime) -> list[datetime]:
     """The simulation's backwashes; where the filter has none, every four weeks until the carer stopped."""
     washed = [
-        datetime.fromtimestamp(line.told.at_s, UTC)
+        datetime.fromtimestamp(line.reported.at_s, UTC)
         for line in lines
-        if isinstance(line.told.body, WaterChanged) and line.told.body.kind is WaterChange.BACKWASH
+        if isinstance(line.reported.body, WaterChanged) and line.reported.body.kind is WaterChange.BACKWASH
     ]
     if washed and demo.equipment.traits.filter is Filter.SAND:
         return washed
@@ -114,7 +114,7 @@ def _filter(demo: DemoPool, lines: list[Line], now: datetime) -> Iterator[Upkeep
 def _tasks(demo: DemoPool, now: datetime) -> Iterator[Upkeep]:
     """Each calendar task as often as its preset says, up to the carer's last round."""
     traits = demo.equipment.traits
-    preset: Preset = preset_for(demo.settings.school, traits, demo.basin.volume_l)
+    preset: Preset = preset_for(demo.settings.profile, traits, demo.basin.volume_l)
     last = LAST_ROUND_DAYS[demo.key]
     for n, task in enumerate(tasks_for(traits)):
         days = task.days(preset)

@@ -13,7 +13,7 @@ import structlog
 from kumpan.devices.adapter import Device, HttpDevice
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.maintenance import devices
-from kumpan.services.maintenance.devices import STAND_IN, LinkedDevice
+from kumpan.services.maintenance.devices import SIMULATED, LinkedDevice
 from kumpan.services.people.people import the_workspace
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
@@ -50,7 +50,7 @@ async def main() -> None:
     async with httpx.AsyncClient() as client:
 
         def reach(device: LinkedDevice) -> Device:
-            address = settings.stand_in_url if device.address == STAND_IN else device.address
+            address = settings.simulator_url if device.address == SIMULATED else device.address
             return HttpDevice(address, client)
 
         while True:

@@ -7,11 +7,11 @@ from uuid import UUID
 
 from kumpan.core.assessment.next_thing import NextThing
 from kumpan.core.assessment.swim import SwimAnswer
-from kumpan.core.dosing.product_choice import Way
+from kumpan.core.dosing.product_choice import Strategy
 from kumpan.core.dosing.solver import Unmet
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
-from kumpan.core.journal import BasinMeasured, EquipmentSet, LookTaken, Outcome, PlantSet, SettingsMade
+from kumpan.core.journal import BasinMeasured, EquipmentSet, Outcome, PlantSet, SettingsMade, VisualCheck
 from kumpan.core.maintenance.due import DueItem
 from kumpan.core.maintenance.learned import Offer
 from kumpan.core.maintenance.tasks import Preset
@@ -19,13 +19,13 @@ from kumpan.core.pool.plan_drawing import PlanDrawing
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.records.step import Step
 from kumpan.core.testing.methods import Measured
-from kumpan.core.testing.test_line import SlipProblem
+from kumpan.core.testing.test_line import LineProblem
 from kumpan.core.treatment.special.second_opinion import Advice, Unread
-from kumpan.wording.gauges import Float, Lane
+from kumpan.wording.gauges import Gauge, Marker
 
 
 @dataclass(frozen=True)
-class PoolHead:
+class PoolHeader:
     """The sign of the pool: name, swim answer, the one next thing; `treating` while a rescue goes on."""
 
     id: UUID
@@ -36,8 +36,8 @@ class PoolHead:
     next: NextThing
     notices: tuple[Finding, ...]
     last_test_at: datetime | None
-    last_look: LookTaken | None
-    last_look_at: datetime | None
+    last_visual_check: VisualCheck | None
+    last_visual_check_at: datetime | None
     treating: bool
 
 
@@ -51,8 +51,8 @@ class PouredSince:
 class Board:
     """The lane board: lanes in order, the school that judges, when the water was tested, what went in since."""
 
-    lanes: tuple[Lane, ...]
-    school_name: str
+    gauges: tuple[Gauge, ...]
+    profile_name: str
     tested_at: datetime | None
     kit: str | None
     temperature_c: float | None
@@ -65,22 +65,22 @@ class WhatIf:
     """The sheet for the user's own aims (by value), and where every lane's float would come to stand."""
 
     aims: Mapping[Measure, float]
-    planned: Mapping[Measure, Float]
-    sheet: "Sheet"
+    planned: Mapping[Measure, Marker]
+    treatment: "TreatmentPlan"
 
 
 @dataclass(frozen=True)
-class SheetStep:
+class TreatmentStep:
     """A step of a sheet with its clock time and, once ticked, by whom and with how much."""
 
     number: int
     step: Step
     at: datetime
-    ticked: "Tick | None" = None
+    done_as: "StepRecord | None" = None
 
 
 @dataclass(frozen=True)
-class Tick:
+class StepRecord:
     entry_id: UUID
     at: datetime
     person_id: UUID | None
@@ -91,18 +91,18 @@ class Tick:
 
 
 @dataclass(frozen=True)
-class Sheet:
+class TreatmentPlan:
     """A run sheet: offered (no id yet) or started. `unmet` and `notes` say what it leaves and why."""
 
     id: UUID | None
     started_at: datetime | None
     finished: bool
-    steps: tuple[SheetStep, ...]
+    steps: tuple[TreatmentStep, ...]
     predicted: Readings
     unmet: tuple[Unmet, ...]
     notes: tuple[Finding, ...]
-    school_name: str
-    standard_shelf: bool
+    profile_name: str
+    standard_inventory: bool
     drawing: PlanDrawing | None
 
 
@@ -125,12 +125,12 @@ class LogLine:
 
 
 @dataclass(frozen=True)
-class SlipView:
+class TestFormView:
     """A read slip: values by measure, what could not be read, and what to question."""
 
     values: tuple[Measured, ...]
-    problems: tuple[SlipProblem, ...]
-    doubts: tuple[Finding, ...]
+    problems: tuple[LineProblem, ...]
+    questions: tuple[Finding, ...]
 
 
 @dataclass(frozen=True)
@@ -142,7 +142,7 @@ class LastValue:
 
 
 @dataclass(frozen=True)
-class ShelfLine:
+class InventoryLine:
     """A product with its stock (bought minus poured) in g, mL for liquids; None when never bought.
 
     `strength_now_percent` is aged; `price` is one package's; `used_text`, `used_cost` the last year's; `days_left`
@@ -181,19 +181,19 @@ class BuyLine:
 
 
 @dataclass(frozen=True)
-class WayProduct:
+class StrategyProduct:
     label: str
     amount_text: str
 
 
 @dataclass(frozen=True)
-class WayView:
+class StrategyView:
     """One way through the plan beside the others; costs in the workspace's currency, None when a price lacks."""
 
-    way: Way
+    strategy: Strategy
     use: str | None
     name: str
-    products: tuple[WayProduct, ...]
+    products: tuple[StrategyProduct, ...]
     used_cost: float | None
     buy_cost: float | None
     missing: tuple[BuyLine, ...]
@@ -204,10 +204,10 @@ class WayView:
 
 
 @dataclass(frozen=True)
-class WaysView:
+class StrategiesView:
     """The ways side by side, what holds the pool between visits, and the loss (mg/L a day) they were reckoned with."""
 
-    ways: tuple[WayView, ...]
+    strategies: tuple[StrategyView, ...]
     between: tuple[Finding, ...]
     loss_mg_l_day: float | None
     currency: str
@@ -323,7 +323,7 @@ class StopNeed:
 class StopView:
     """One stop: what is due, what today's sheet pours, what the next visit will find, what drifts."""
 
-    head: PoolHead
+    head: PoolHeader
     tests: tuple[StopNeed, ...]
     care: tuple[str, ...]
     doses: tuple[str, ...]

@@ -5,17 +5,17 @@ from contextlib import asynccontextmanager
 
 from sqlalchemy.ext.asyncio import AsyncEngine, AsyncSession, async_sessionmaker, create_async_engine
 
-from kumpan.storage.kept_rows import KeptRows
 from kumpan.storage.repositories.devices import DeviceRepository
 from kumpan.storage.repositories.journal import JournalRepository, StoredEntry
 from kumpan.storage.repositories.workspace import WorkspaceRepository
+from kumpan.storage.row_cache import RowCache
 
 
 class Transaction:
     """The repositories of one transaction; it commits when the block ends well, else rolls back."""
 
-    def __init__(self, session: AsyncSession, kept: KeptRows[StoredEntry]) -> None:
-        self.journal = JournalRepository(session, kept)
+    def __init__(self, session: AsyncSession, row_cache: RowCache[StoredEntry]) -> None:
+        self.journal = JournalRepository(session, row_cache)
         self.workspace = WorkspaceRepository(session)
         self.devices = DeviceRepository(session)
 
@@ -28,12 +28,12 @@ class Database:
             url, pool_pre_ping=True, pool_recycle=600, isolation_level="READ COMMITTED"
         )
         self._sessions = async_sessionmaker(self._engine, expire_on_commit=False)
-        self._kept: KeptRows[StoredEntry] = KeptRows()
+        self._row_cache: RowCache[StoredEntry] = RowCache()
 
     @asynccontextmanager
     async def transaction(self) -> AsyncIterator[Transaction]:
         async with self._sessions() as session, session.begin():
-            yield Transaction(session, self._kept)
+            yield Transaction(session, self._row_cache)
 
     async def close(self) -> None:
         await self._engine.dispose()

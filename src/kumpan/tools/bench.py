@@ -20,14 +20,14 @@ from playwright.sync_api import Browser, sync_playwright
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.dosing.balance import for_both
-from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.forecast.conditions import Place
 from kumpan.core.forecast.fit import fit
 from kumpan.core.forecast.forecast import forecast
 from kumpan.core.journal import PoolState, fold
 from kumpan.core.products.catalogue import CATALOGUE
 from kumpan.core.quantities.readings import Readings
-from kumpan.core.simulation.carer import Told
+from kumpan.core.simulation.carer import Report
 from kumpan.core.simulation.study import entries
 from kumpan.demo.scenario import pools
 from kumpan.demo.season import season
@@ -141,7 +141,7 @@ def bench_engine() -> None:
     single = statistics.median(milliseconds(ours))
     each = statistics.median(milliseconds(thousand, 20)) / 1000
     inverse = statistics.median(
-        milliseconds(lambda: for_both(state.totals, 7.4, 120.0, 75708.0, STANDARD_SHELF))
+        milliseconds(lambda: for_both(state.totals, 7.4, 120.0, 75708.0, STANDARD_INVENTORY))
     )
     print(f"PHREEQC, one water: {base:.2f} ms")
     print(f"engine, one analysis: {single:.2f} ms, {single / base:.2f} x PHREEQC (aim: 1)")
@@ -153,8 +153,8 @@ def bench_forecast() -> None:
     """Fit and two weeks' forecast of each demo pool's season."""
     worst = 0.0
     for demo in pools():
-        told = [Told(0.0, demo.basin), *(line.told for line in season(demo, BENCH_DAY))]
-        state = fold(entries(told, demo.key))
+        reported = [Report(0.0, demo.basin), *(line.reported for line in season(demo, BENCH_DAY))]
+        state = fold(entries(reported, demo.key))
         place = Place(demo.basin.volume_l, 29.0, -95.5, demo.equipment.traits.indoor)
 
         def fitted(state: PoolState = state, place: Place = place) -> None:

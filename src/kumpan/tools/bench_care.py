@@ -14,7 +14,7 @@ from kumpan.core.maintenance.due import CareInputs, due_list
 from kumpan.core.maintenance.index_history import index_history
 from kumpan.core.maintenance.recurrence import ALL_YEAR
 from kumpan.core.maintenance.tasks import Preset
-from kumpan.core.simulation.carer import Told
+from kumpan.core.simulation.carer import Report
 from kumpan.core.simulation.study import entries
 from kumpan.demo.scenario import DemoPool, pools
 from kumpan.demo.season import season
@@ -44,8 +44,8 @@ def bench_due(now: datetime) -> None:
 
 
 def _inputs(demo: DemoPool, n: int, now: datetime) -> CareInputs:
-    told = [Told(0.0, demo.basin), *(line.told for line in season(demo, now))]
-    listed = list(entries(told, demo.key))[:ENTRIES]
+    reported = [Report(0.0, demo.basin), *(line.reported for line in season(demo, now))]
+    listed = list(entries(reported, demo.key))[:ENTRIES]
     more = ENTRIES - len(listed)
     listed += [_filler(n, i, now) for i in range(more)]
     return CareInputs(

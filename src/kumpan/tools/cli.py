@@ -71,8 +71,8 @@ def _own_program(module: str) -> None:
 def _serve(given: argparse.Namespace) -> None:
     started = time.monotonic()
     stopped = threading.Event()
-    for sign in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
-        signal.signal(sign, lambda *_: stopped.set())
+    for signal_number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
+        signal.signal(signal_number, lambda *_: stopped.set())
     ensure_all(dev=given.command == "dev")
     running = Running(given.port, (given.data or ROOT / "data" / str(given.port)).absolute())
     hot: subprocess.Popen[bytes] | None = None

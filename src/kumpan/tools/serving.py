@@ -20,19 +20,19 @@ DATABASE = "kumpan"
 WEB_WITHIN_S = 90  # a slow machine takes a while to load; one that works answers in a second or two
 
 
-def environment(database_url: str, stand_in_port: int | None = None) -> dict[str, str]:
+def environment(database_url: str, simulator_port: int | None = None) -> dict[str, str]:
     """The environment of our own programs."""
-    stand_in = {} if stand_in_port is None else {"KUMPAN_STAND_IN_URL": stand_in_url(stand_in_port)}
+    simulator = {} if simulator_port is None else {"KUMPAN_SIMULATOR_URL": simulator_url(simulator_port)}
     return {
         **os.environ,
-        **stand_in,
+        **simulator,
         "PYTHONPATH": str(ROOT / "src"),
         "KUMPAN_DATABASE_URL": database_url,
         "KUMPAN_STATIC_DIR": str(DIST),
     }
 
 
-def stand_in_url(port: int) -> str:
+def simulator_url(port: int) -> str:
     return f"http://127.0.0.1:{port}/controller"
 
 
@@ -77,7 +77,7 @@ class Running:
             prepare(url, demo=demo)
         with stage("Web server"):
             self._wait_for_web()
-        self._launch_devices(url, stand_in=demo)
+        self._launch_devices(url, simulator=demo)
 
     def _launch_web(self, url: str, reload: bool) -> None:
         command = [
@@ -89,13 +89,13 @@ class Running:
         self.web = subprocess.Popen(command, cwd=ROOT, env=environment(url), start_new_session=True)
         processes.remember(self.folder / "web.pid.json", self.web.pid)
 
-    def _launch_devices(self, url: str, *, stand_in: bool) -> None:
+    def _launch_devices(self, url: str, *, simulator: bool) -> None:
         """The program that polls devices and, for the demo, the simulated one. The app runs on without them."""
-        port = free_port() if stand_in else None
+        port = free_port() if simulator else None
         commands = {"poller": [PYTHON, "-m", "kumpan.devices.poller"]}
         if port is not None:
-            commands["stand-in"] = [
-                PYTHON, "-m", "uvicorn", "kumpan.devices.stand_in:app", "--host", "127.0.0.1",
+            commands["simulator"] = [
+                PYTHON, "-m", "uvicorn", "kumpan.devices.simulator:app", "--host", "127.0.0.1",
                 "--port", str(port), "--log-level", "warning",
             ]  # fmt: skip
         for name, command in commands.items():

@@ -22,15 +22,15 @@ from kumpan.web import errors
 from kumpan.web.body_limit import BodyLimit
 from kumpan.web.etag import ETag
 from kumpan.web.routers import (
+    algae,
     calculations,
-    care,
     journal,
+    maintenance,
     pools,
-    practice,
-    rescue,
-    rounds,
     season,
-    sheets,
+    training,
+    treatments,
+    visits,
     workspace,
 )
 from kumpan.web.scope import utc_now
@@ -61,7 +61,18 @@ def build_app(
         redoc_url=None,
         openapi_url="/api/openapi.json",
     )
-    for module in (calculations, pools, journal, sheets, care, rescue, season, rounds, workspace, practice):
+    for module in (
+        calculations,
+        pools,
+        journal,
+        treatments,
+        maintenance,
+        algae,
+        season,
+        visits,
+        workspace,
+        training,
+    ):
         app.include_router(module.router)
 
     @app.get("/api/health", include_in_schema=False)

@@ -2,7 +2,7 @@
 
 from kumpan.core.errors import InvalidInput
 from kumpan.services.journal.ledger import Scope, Stamp
-from kumpan.web.schemas.pools import StampIn
+from kumpan.web.requests.pools import StampIn
 
 
 def stamp(given: StampIn, scope: Scope) -> Stamp:

@@ -13,7 +13,7 @@ from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.verdicts import Verdict, chlorine_verdict, verdict
-from kumpan.core.records.derivation import Working
+from kumpan.core.records.derivation import Derivation
 from kumpan.core.testing.methods import Measured
 
 LINEAR_BANDS = 1.0  # bands beyond the rope that stay linear
@@ -41,7 +41,7 @@ class Spot:
 
 
 @dataclass(frozen=True)
-class Float:
+class Marker:
     """A reading on its lane: the value, and its doubt as a bar from `low` to `high`."""
 
     value: float
@@ -53,7 +53,7 @@ class Float:
 
 
 @dataclass(frozen=True)
-class Lane:
+class Gauge:
     """One measure on the board. `planned` is where the plan leaves it; `trail` the earlier tests.
 
     `aim_step` is one nudge of "what if I aim here", None where nothing can be aimed at; `old` and `coarse` say
@@ -64,12 +64,12 @@ class Lane:
     name: str
     low: float | None
     high: float | None
-    reading: Float | None
-    planned: Float | None
-    trail: tuple[Float, ...]
+    reading: Marker | None
+    planned: Marker | None
+    trail: tuple[Marker, ...]
     verdict: Verdict
     findings: tuple[Finding, ...] = ()
-    working: Working | None = None
+    derivation: Derivation | None = None
     aim_step: float | None = None
     age_days: int | None = None
     old: bool = False
@@ -115,34 +115,34 @@ def _uncompressed(drawn: float) -> float:
     return LOG_SCALE * (exp(drawn / LOG_SCALE) - 1)
 
 
-def float_on(band: Band | None, value: float, low: float, high: float) -> Float:
+def marker_on(band: Band | None, value: float, low: float, high: float) -> Marker:
     if band is None:
         nowhere = Spot(0.5)
-        return Float(value, low, high, nowhere, nowhere, nowhere)
-    return Float(value, low, high, spot(value, band), spot(low, band), spot(high, band))
+        return Marker(value, low, high, nowhere, nowhere, nowhere)
+    return Marker(value, low, high, spot(value, band), spot(low, band), spot(high, band))
 
 
-def lane(
+def gauge(
     measure: Measure,
     band: Band | None,
     reading: Measured | None,
     planned: float | None,
     trail: tuple[float, ...],
     readings: Readings,
-) -> Lane:
+) -> Gauge:
     """One lane of the board from its band, the last reading with its doubt, plan and earlier values."""
     value = reading.value if reading else None
     if measure is Measure.FREE_CHLORINE and band is not None:
         said = chlorine_verdict(readings, band)
     else:
         said = verdict(measure, value, band)
-    return Lane(
+    return Gauge(
         measure,
         NAMES[measure],
         band.low if band else None,
         band.high if band else None,
-        float_on(band, reading.value, reading.low, reading.high) if reading else None,
-        float_on(band, planned, planned, planned) if planned is not None else None,
-        tuple(float_on(band, earlier, earlier, earlier) for earlier in trail),
+        marker_on(band, reading.value, reading.low, reading.high) if reading else None,
+        marker_on(band, planned, planned, planned) if planned is not None else None,
+        tuple(marker_on(band, earlier, earlier, earlier) for earlier in trail),
         said,
     )

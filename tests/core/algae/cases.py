@@ -7,7 +7,7 @@ from uuid import UUID, uuid5
 from zoneinfo import ZoneInfo
 
 from kumpan.core.algae.episode import PREPARE
-from kumpan.core.algae.request import RescueAsked
+from kumpan.core.algae.request import RescueRequest
 from kumpan.core.dosing.mass_balance import mass_for_change_g
 from kumpan.core.forecast.expected import expected_now
 from kumpan.core.journal import (
@@ -19,21 +19,21 @@ from kumpan.core.journal import (
     Clarity,
     Entry,
     Level,
-    LookTaken,
     Outcome,
     PlantSet,
     PressureRead,
     RescueSet,
     Severity,
-    SheetStarted,
-    StepTicked,
+    StepDone,
     TestTaken,
+    TreatmentStarted,
+    VisualCheck,
     fold,
 )
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.ranges.profiles import bands, school
+from kumpan.core.ranges.profiles import bands, profile
 from kumpan.core.testing.methods import Method, measured
 
 M = Measure
@@ -59,7 +59,7 @@ class Case:
 
     traits: Traits = PLASTER
     setting: RescueSet = field(default_factory=lambda: RescueSet(Severity.GREEN))
-    shelf: Sequence[Product] = (LIQUID, ACID, ASH)
+    inventory: Sequence[Product] = (LIQUID, ACID, ASH)
     now: datetime = DAWN
     entries: list[Entry] = field(default_factory=list)
 
@@ -79,17 +79,19 @@ class Case:
         read = {**(values or {}), **{Measure(name): value for name, value in by_name.items()}}
         return self.tell(TestTaken(tuple(measured(m, v, Method.DROPS) for m, v in read.items()), "drops"))
 
-    def look(self, clarity: Clarity, *odd: str) -> "Case":
-        return self.tell(LookTaken(clarity, Level.NORMAL, odd))
+    def visual_check(self, clarity: Clarity, *odd: str) -> "Case":
+        return self.tell(VisualCheck(clarity, Level.NORMAL, odd))
 
     def begin(self, **values: float) -> "Case":
         """Tested in full, looked at, set."""
-        self.test({**USUAL, **{Measure(name): value for name, value in values.items()}}).look(Clarity.GREEN)
+        self.test({**USUAL, **{Measure(name): value for name, value in values.items()}}).visual_check(
+            Clarity.GREEN
+        )
         return self.tell(self.setting)
 
     def prepared(self) -> "Case":
-        self.tell(SheetStarted((), "household", Readings(), Readings(), PREPARE))
-        return self.tell(StepTicked(self.entries[-1].id, 0, Outcome.DONE))
+        self.tell(TreatmentStarted((), "household", Readings(), Readings(), PREPARE))
+        return self.tell(StepDone(self.entries[-1].id, 0, Outcome.DONE))
 
     def pour(self, rise_mg_l: float, product: Product = LIQUID) -> "Case":
         grams = mass_for_change_g(product, M.FREE_CHLORINE, rise_mg_l, VOLUME_L)
@@ -105,12 +107,12 @@ class Case:
     def cleaned(self, kpa: float) -> "Case":
         return self.tell(CareDone("backwash", (CareValue("pressure_after_kpa", kpa),)))
 
-    def asked(self, **changes: object) -> RescueAsked:
+    def request(self, **changes: object) -> RescueRequest:
         state = fold(self.entries)
         readings = expected_now(state)
-        own = bands(school("household"), self.traits, readings.cyanuric_acid)
-        found = RescueAsked(
-            state, self.setting, readings, VOLUME_L, self.traits, self.shelf, own, 4.0, 32.0, -95.0, ZONE,
+        own = bands(profile("household"), self.traits, readings.cyanuric_acid)
+        found = RescueRequest(
+            state, self.setting, readings, VOLUME_L, self.traits, self.inventory, own, 4.0, 32.0, -95.0, ZONE,
             self.now + timedelta(milliseconds=len(self.entries)),
         )  # fmt: skip
         return replace(found, **changes)  # type: ignore[arg-type]

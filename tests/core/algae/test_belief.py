@@ -10,30 +10,30 @@ from scipy.integrate import solve_ivp
 
 from kumpan.core.algae.belief import (
     LEAST_GUESSES,
+    Particles,
     Seen,
     Surroundings,
-    Swarm,
     advanced,
-    believed,
     hours_until_low,
+    prior,
     stepped,
-    told,
+    updated,
 )
 from kumpan.core.algae.outlook import Followed, outlook
-from kumpan.core.journal import Clarity, DeadWay, Level, LookTaken, Severity
+from kumpan.core.journal import Clarity, DeadAlgaeStrategy, Level, Severity, VisualCheck
 from kumpan.core.pool.equipment import Filter
 
 AROUND = Surroundings(40.0, 26.0, (0.0,) * 24, Filter.SAND)
 AT = 1_780_322_400.0
-FOLLOWED = Followed(16.0, 3.0, 1, DeadWay.STIR, 12, 1)
+FOLLOWED = Followed(16.0, 3.0, 1, DeadAlgaeStrategy.STIR, 12, 1)
 
 
-def start(severity: Severity = Severity.GREEN, free: float = 10.0) -> Swarm:
-    return believed(severity, AROUND, AT, free)
+def start(severity: Severity = Severity.GREEN, free: float = 10.0) -> Particles:
+    return prior(severity, AROUND, AT, free)
 
 
-def likely_living(swarm: Swarm) -> float:
-    return swarm.quantile(swarm.living + swarm.hidden, 0.5)
+def likely_living(particles: Particles) -> float:
+    return particles.quantile(particles.living + particles.hidden, 0.5)
 
 
 def test_the_same_question_gives_the_same_guesses() -> None:
@@ -69,8 +69,8 @@ def test_without_chlorine_it_grows() -> None:
 
 def test_the_chlorine_of_a_guess_agrees_with_an_integrator() -> None:
     """One guess against scipy's solve_ivp: dark loss, demand with its half-saturation, and the kill, over six hours."""
-    swarm = start()
-    guess = {name: float(getattr(swarm, name)[5]) for name in ("free", "living", "kill")}
+    particles = start()
+    guess = {name: float(getattr(particles, name)[5]) for name in ("free", "living", "kill")}
     shock = AROUND.shock_mg_l
 
     def slope(_: float, state: np.ndarray) -> list[float]:
@@ -81,22 +81,22 @@ def test_the_chlorine_of_a_guess_agrees_with_an_integrator() -> None:
         return [-(0.05 * free + eaten), -guess["kill"] * strength * AROUND.warmth * living]
 
     found = solve_ivp(slope, (0, 0.25), [guess["free"], guess["living"]], rtol=1e-8)
-    ours = advanced(swarm, AROUND, AT + 6 * 3600)
+    ours = advanced(particles, AROUND, AT + 6 * 3600)
     assert float(ours.free[5]) == pytest.approx(found.y[0][-1], rel=0.02)
     assert float(ours.living[5]) == pytest.approx(found.y[1][-1], rel=0.02)
 
 
 def test_more_lost_than_expected_means_more_lives() -> None:
-    swarm = start()
-    held = told(swarm, AROUND, [Seen(AT + 8 * 3600, free_mg_l=9.0)])
-    gone = told(swarm, AROUND, [Seen(AT + 8 * 3600, free_mg_l=5.0)])
+    particles = start()
+    held = updated(particles, AROUND, [Seen(AT + 8 * 3600, free_mg_l=9.0)])
+    gone = updated(particles, AROUND, [Seen(AT + 8 * 3600, free_mg_l=5.0)])
     assert likely_living(held) < likely_living(gone)
 
 
 def test_a_clear_look_means_less_cloud_than_a_cloudy_one() -> None:
-    swarm = start(Severity.LIGHT)
-    clear = told(swarm, AROUND, [Seen(AT, look=LookTaken(Clarity.CLEAR, Level.NORMAL))])
-    cloudy = told(swarm, AROUND, [Seen(AT, look=LookTaken(Clarity.CLOUDY, Level.NORMAL))])
+    particles = start(Severity.LIGHT)
+    clear = updated(particles, AROUND, [Seen(AT, visual_check=VisualCheck(Clarity.CLEAR, Level.NORMAL))])
+    cloudy = updated(particles, AROUND, [Seen(AT, visual_check=VisualCheck(Clarity.CLOUDY, Level.NORMAL))])
     assert clear.quantile(clear.cloud, 0.5) < cloudy.quantile(cloudy.cloud, 0.5)
 
 
@@ -105,9 +105,9 @@ def test_a_clear_look_means_less_cloud_than_a_cloudy_one() -> None:
 def test_no_wild_test_decides_alone(read: list[float]) -> None:
     """However strange the tests, many guesses go on counting."""
     story = [Seen(AT + 3600 * (n + 1), free_mg_l=value) for n, value in enumerate(read)]
-    swarm = told(start(), AROUND, story)
-    assert 1 / np.sum(swarm.weight**2) >= LEAST_GUESSES - 1
-    assert np.sum(swarm.weight) == pytest.approx(1.0)
+    particles = updated(start(), AROUND, story)
+    assert 1 / np.sum(particles.weight**2) >= LEAST_GUESSES - 1
+    assert np.sum(particles.weight) == pytest.approx(1.0)
 
 
 def test_the_worse_the_longer_and_the_band_holds_the_likely() -> None:
@@ -127,9 +127,14 @@ def test_a_week_over_three_takes_at_least_a_week() -> None:
 
 
 def test_vacuuming_what_settled_is_never_slower() -> None:
-    swarm = start(Severity.OPAQUE, 0.2)
-    stirred = outlook(swarm, AROUND, FOLLOWED).clear.likely_h
-    assert outlook(swarm, AROUND, replace(FOLLOWED, dead_way=DeadWay.SETTLE)).clear.likely_h <= stirred
+    particles = start(Severity.OPAQUE, 0.2)
+    stirred = outlook(particles, AROUND, FOLLOWED).clear.likely_h
+    assert (
+        outlook(
+            particles, AROUND, replace(FOLLOWED, dead_algae_strategy=DeadAlgaeStrategy.SETTLE)
+        ).clear.likely_h
+        <= stirred
+    )
 
 
 def test_less_chlorine_runs_low_sooner() -> None:

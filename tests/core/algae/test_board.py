@@ -10,13 +10,13 @@ from kumpan.core.algae.boosters import BOOSTERS, RULE
 from kumpan.core.algae.causes import causes
 from kumpan.core.algae.drain_day import drain_day_plan
 from kumpan.core.algae.overnight import night, nights
-from kumpan.core.algae.request import RescueAsked
+from kumpan.core.algae.request import RescueRequest
 from kumpan.core.algae.treat_or_drain import treat_or_drain
 from kumpan.core.hazards import HAZARDS, Hazard
 from kumpan.core.journal import Clarity, PlantSet, PumpWindow, RescueSet, Severity
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.quantities.readings import Readings
-from kumpan.core.treatment.special.drain import DrainAsked, Hoses
+from kumpan.core.treatment.special.drain import DrainRequest, Hoses
 from tests.core.algae.cases import (
     DICHLOR,
     HYPO,
@@ -33,13 +33,13 @@ FILL = Readings(ph=7.6, total_alkalinity=90, calcium_hardness=120, salt=90)
 PRICES = {"liquid": 0.0012, "acid": 0.002, "ash": 0.006, "hypo": 0.012, "dichlor": 0.014}
 
 
-def verdict(asked: RescueAsked) -> str:
-    return treat_or_drain(asked, board(asked)).verdict
+def verdict(request: RescueRequest) -> str:
+    return treat_or_drain(request, board(request)).verdict
 
 
-def opaque(**values: float) -> RescueAsked:
+def opaque(**values: float) -> RescueRequest:
     case = Case(setting=RescueSet(Severity.OPAQUE)).begin(**values)
-    return case.asked(price_per_g=PRICES, hoses=Hoses(7000, 1500, 1.6), fill=FILL)
+    return case.request(price_per_g=PRICES, hoses=Hoses(7000, 1500, 1.6), fill=FILL)
 
 
 @pytest.mark.parametrize(
@@ -57,16 +57,16 @@ def test_treat_or_drain_by_the_handbook(values: dict[str, float], expected: str)
     assert verdict(opaque(**values)) == expected
 
 
-def test_a_floor_that_is_seen_is_treated_whatever_stabiliser_says() -> None:
+def test_a_floor_that_is_seen_is_treated_whatever_stabilizer_says() -> None:
     case = Case(setting=RescueSet(Severity.GREEN, by_ratio=False)).begin(cyanuric_acid=110.0)
-    assert verdict(case.asked()) == "treat"
+    assert verdict(case.request()) == "treat"
 
 
 def test_the_limits_are_the_users() -> None:
-    asked = replace(
-        opaque(cyanuric_acid=110.0), setting=RescueSet(Severity.OPAQUE, drain_over_stabiliser=150.0)
+    request = replace(
+        opaque(cyanuric_acid=110.0), setting=RescueSet(Severity.OPAQUE, drain_over_stabilizer=150.0)
     )
-    assert verdict(asked) == "part"
+    assert verdict(request) == "part"
 
 
 def test_treating_that_costs_more_than_a_refill_is_told() -> None:
@@ -83,17 +83,17 @@ def test_what_is_not_tested_is_said_to_matter() -> None:
         .tell(RescueSet(Severity.OPAQUE))
         .test(free_chlorine=0.0, ph=7.4)
     )
-    asked = case.asked()
-    assert "not tested" in treat_or_drain(asked, board(asked)).reasons[0]
+    request = case.request()
+    assert "not tested" in treat_or_drain(request, board(request)).reasons[0]
 
 
 def test_the_sums_of_the_ways() -> None:
     """Drain: water at its price; 60 m3 at 7 and 1.5 m3/h take 48.6 h; hand arithmetic."""
-    asked = opaque()
-    drain = treat_or_drain(asked, board(asked)).ways[-1]
+    request = opaque()
+    drain = treat_or_drain(request, board(request)).strategies[-1]
     assert (drain.key, drain.water_l) == ("drain", VOLUME_L)
     assert list(drain.days) == [4, 7]
-    found = board(asked)
+    found = board(request)
     low, _, high = found.tally.ahead_mg_l
     grams = low * VOLUME_L / 1000 / 0.0885  # 10 g per 100 mL at 1.13 g/mL: 8.85 % by mass
     assert found.tally.ahead_cost is not None
@@ -104,7 +104,7 @@ def test_the_sums_of_the_ways() -> None:
 def test_the_board_counts_rounds_and_chlorine() -> None:
     case = Case().begin().prepared().pour(10.0).later(hours=1).pour(5.0).later(hours=12).pour(1.0).pour(8.0)
     case.test(free_chlorine=15.0)
-    found = board(case.asked())
+    found = board(case.request())
     assert found.rounds == 2  # two pours an hour apart are one round, a top-up is none
     assert found.tally.used_mg_l == pytest.approx(24.0, rel=1e-6)
     assert found.tally.pump_hours == pytest.approx(13.0, abs=0.1)
@@ -114,9 +114,9 @@ def test_the_band_is_told_from_the_beginning_and_narrows_on_the_whole() -> None:
     case = Case().begin().prepared().pour(16.0)
     for _ in range(3):
         case.later(hours=14).test(free_chlorine=13.0, total_chlorine=13.5).pour(3.0)
-        case.later(hours=10).look(Clarity.HAZY).test(free_chlorine=14.0, total_chlorine=14.5)
-    trail = board(case.asked()).trail
-    assert trail[0].at == case.asked().episode.began_at  # type: ignore[union-attr]
+        case.later(hours=10).visual_check(Clarity.HAZY).test(free_chlorine=14.0, total_chlorine=14.5)
+    trail = board(case.request()).trail
+    assert trail[0].at == case.request().episode.began_at  # type: ignore[union-attr]
     widths = [point.clear.high - point.clear.low for point in trail]
     assert widths[-1] <= widths[0]
     assert all(point.clear.low <= point.clear.likely <= point.clear.high for point in trail)
@@ -124,7 +124,7 @@ def test_the_band_is_told_from_the_beginning_and_narrows_on_the_whole() -> None:
 
 def test_what_climbs_is_watched_for_each_product_of_the_shelf() -> None:
     """10 ppm of chlorine from dichlor leave about 9 of stabiliser, from calcium hypochlorite 7 of calcium (common practice)."""
-    found = board(Case(shelf=(LIQUID, HYPO, DICHLOR)).begin().asked())
+    found = board(Case(inventory=(LIQUID, HYPO, DICHLOR)).begin().request())
     after = {note.code: note.fields["after"] for note in found.watch}
     rise = found.tally.ahead_mg_l[1]
     assert after["climbs_sodium_dichlor"] == pytest.approx(40 + 0.91 * rise, rel=0.03)
@@ -133,7 +133,7 @@ def test_what_climbs_is_watched_for_each_product_of_the_shelf() -> None:
 
 def test_the_stages_stand_in_their_order() -> None:
     lines = board(
-        nearly_over().look(Clarity.CLOUDY).test(free_chlorine=11.2, total_chlorine=11.6).asked()
+        nearly_over().visual_check(Clarity.CLOUDY).test(free_chlorine=11.2, total_chlorine=11.6).request()
     ).stages
     assert [line.standing for line in lines] == ["done", "done", "done", "now", "ahead"]
     days = [line.to_on for line in lines]
@@ -144,8 +144,8 @@ def test_a_night_is_dark_undisturbed_and_long_enough() -> None:
     """Only pairs with next to no sun between them and nothing poured count."""
     case = Case().begin().later(hours=14).test(free_chlorine=9.0).later(hours=9).test(free_chlorine=8.2)
     case.later(hours=8).test(free_chlorine=6.0)
-    asked = case.asked()
-    [found] = asked.nights
+    request = case.request()
+    [found] = request.nights
     assert (found.evening_mg_l, found.morning_mg_l, round(found.lost_mg_l, 1), found.holds) == (
         9.0,
         8.2,
@@ -154,7 +154,7 @@ def test_a_night_is_dark_undisturbed_and_long_enough() -> None:
     )
     poured = Case().begin().later(hours=14).test(free_chlorine=9.0).later(hours=3).pour(2.0)
     poured.later(hours=6).test(free_chlorine=10.0)
-    assert poured.asked().nights == ()
+    assert poured.request().nights == ()
     assert nights((), (), 32.0, -95.0) == ()
 
 
@@ -174,36 +174,36 @@ def test_what_early_light_took_is_no_loss_of_the_night() -> None:
     assert found.holds
 
 
-def drained(traits: Traits) -> DrainAsked:
-    return DrainAsked(Readings(), VOLUME_L, traits, {}, FILL, Hoses(7000, 1500, 1.6))
+def drained(traits: Traits) -> DrainRequest:
+    return DrainRequest(Readings(), VOLUME_L, traits, {}, FILL, Hoses(7000, 1500, 1.6))
 
 
 def test_the_draining_day_goes_by_the_handbook() -> None:
     """Handbook 07 and 05: ask first, brush wet, breaker off, pump minded, wash last, refill at once, filter clean, test chlorine first."""
-    sheet = drain_day_plan(drained(PLASTER))
+    treatment = drain_day_plan(drained(PLASTER))
     order = (
         "ground water", "mild", "brush the walls while they are wet", "breaker", "barrier", "someone to mind it", "into a bucket",
         "pressure washing", "chlorine wash", "neutralise", "refill at once", "filter cleaned", "test free chlorine",
     )  # fmt: skip
-    told = [step.title.lower() for step in sheet.steps]
-    places = [next(n for n, title in enumerate(told) if words in title) for words in order]
+    reported = [step.title.lower() for step in treatment.steps]
+    places = [next(n for n, title in enumerate(reported) if words in title) for words in order]
     assert places == sorted(places)
-    wash = next(step for step in sheet.steps if "chlorine wash" in step.title.lower())
+    wash = next(step for step in treatment.steps if "chlorine wash" in step.title.lower())
     assert wash.hazard is Hazard.SHELL_WASH
     assert any("acid" in caution for caution in wash.cautions)
-    assert all(step.hazard in HAZARDS for step in sheet.steps)
-    assert sum(step.water_l or 0 for step in sheet.steps) == VOLUME_L
+    assert all(step.hazard in HAZARDS for step in treatment.steps)
+    assert sum(step.water_l or 0 for step in treatment.steps) == VOLUME_L
 
 
-@pytest.mark.parametrize("surface", [Surface.VINYL, Surface.FIBREGLASS])
-def test_a_liner_or_a_fibreglass_shell_is_never_stood_dry(surface: Surface) -> None:
+@pytest.mark.parametrize("surface", [Surface.VINYL, Surface.FIBERGLASS])
+def test_a_liner_or_a_fiberglass_shell_is_never_stood_dry(surface: Surface) -> None:
     found = drain_day_plan(drained(Traits(surface, Chlorination.LIQUID, Filter.SAND)))
     assert found.steps == ()
     assert found.unmet[0].code == "never_dry"
 
 
 def codes(case: Case) -> set[str]:
-    return {cause.code for cause in causes(case.asked())}
+    return {cause.code for cause in causes(case.request())}
 
 
 def test_causes_are_read_from_the_log() -> None:
@@ -217,26 +217,26 @@ def test_causes_are_read_from_the_log() -> None:
     assert "chlorine_low" in codes(low.begin())
     short = Case().tell(PlantSet(pump_flow_l_min=100.0, windows=(PumpWindow(480, 780),))).begin()
     assert "pump_short" in codes(short)  # 5 h of 6 m3/h turn half of 60 m3
-    kept = Case()
+    saved = Case()
     for _ in range(6):
-        kept.test(free_chlorine=3.0).later(days=2)
-    kept.pour(9.0).later(days=2)
-    assert not {"not_tested", "chlorine_low", "no_shock"} & codes(kept.begin())
+        saved.test(free_chlorine=3.0).later(days=2)
+    saved.pour(9.0).later(days=2)
+    assert not {"not_tested", "chlorine_low", "no_shock"} & codes(saved.begin())
 
 
 def test_the_vinyl_cap_is_fifteen() -> None:
     """Handbook 07: highest planned free chlorine 30, vinyl and indoor 15."""
-    assert Case(traits=VINYL).begin().asked().cap_mg_l == 15.0
-    assert Case().begin().asked().cap_mg_l == 30.0
+    assert Case(traits=VINYL).begin().request().cap_mg_l == 15.0
+    assert Case().begin().request().cap_mg_l == 30.0
 
 
 def test_many_tablets_are_told_with_what_they_leave() -> None:
     """Handbook 07: six to eight tablets every third day; each 10 ppm of chlorine from them brings 6 of stabiliser."""
-    found = board(Case(shelf=(LIQUID, TABLETS)).begin().asked())
+    found = board(Case(inventory=(LIQUID, TABLETS)).begin().request())
     note = next(note for note in found.watch if note.code == "rule_tablets")
     # Eight of 8 oz are 1.81 kg; 90 % available chlorine in 60 m3 is 27.2 mg/L, six tenths of it 16.5 of stabiliser.
     assert note.fields["stabiliser"] == pytest.approx(0.607 * 27.2, rel=0.01)
-    assert all(note.code != "rule_tablets" for note in board(Case().begin().asked()).watch)
+    assert all(note.code != "rule_tablets" for note in board(Case().begin().request()).watch)
 
 
 def test_boosters_are_told_by_kind_and_bromide_is_refused() -> None:

@@ -20,13 +20,13 @@ from kumpan.core.journal import (
     AdditionMade,
     Clarity,
     Outcome,
-    PhWay,
+    PhStrategy,
     RescueEnded,
     RescueOutcome,
     RescueSet,
     Severity,
-    SheetStarted,
-    StepTicked,
+    StepDone,
+    TreatmentStarted,
     fold,
 )
 from kumpan.core.products.product import Product
@@ -48,17 +48,17 @@ def test_a_pool_that_was_never_green_has_none() -> None:
 
 def test_what_came_before_it_belongs_to_no_rescue() -> None:
     """The look and the test that led to it stand before its beginning."""
-    case = Case().begin().later(hours=1).look(Clarity.GREEN).test(free_chlorine=3.0)
+    case = Case().begin().later(hours=1).visual_check(Clarity.GREEN).test(free_chlorine=3.0)
     found = episode(case)
-    assert (len(found.looks), len(found.tests)) == (1, 1)
+    assert (len(found.visual_checks), len(found.tests)) == (1, 1)
     assert found.open
 
 
 def test_set_anew_it_goes_on_and_the_last_setting_counts() -> None:
-    case = Case().begin().later(hours=5).tell(RescueSet(Severity.OPAQUE, ph_way=PhWay.RAISED))
+    case = Case().begin().later(hours=5).tell(RescueSet(Severity.OPAQUE, ph_strategy=PhStrategy.RAISED))
     found = episode(case)
     assert found.began_at < case.now
-    assert (found.set.severity, found.set.ph_way) == (Severity.OPAQUE, PhWay.RAISED)
+    assert (found.set.severity, found.set.ph_strategy) == (Severity.OPAQUE, PhStrategy.RAISED)
 
 
 @pytest.mark.parametrize("outcome", list(RescueOutcome))
@@ -67,7 +67,7 @@ def test_ended_it_is_no_longer_open_whatever_came_of_it(outcome: RescueOutcome) 
     found = episode(case)
     assert not found.open
     assert found.ended is not None
-    assert case.asked().episode is None
+    assert case.request().episode is None
 
 
 def test_a_second_rescue_begins_anew() -> None:
@@ -87,14 +87,14 @@ def test_what_is_told_after_its_end_belongs_to_it_no_more() -> None:
 
 
 def test_prepared_is_who_ticked_something_of_the_preparing_sheet() -> None:
-    started = Case().begin().tell(SheetStarted((), "household", Readings(), Readings(), PREPARE))
+    started = Case().begin().tell(TreatmentStarted((), "household", Readings(), Readings(), PREPARE))
     assert not episode(started).prepared
-    other = Case().begin().tell(SheetStarted((), "household", Readings(), Readings(), f"{RESCUE}/round"))
-    other.tell(StepTicked(other.entries[-1].id, 0, Outcome.DONE))
+    other = Case().begin().tell(TreatmentStarted((), "household", Readings(), Readings(), f"{RESCUE}/round"))
+    other.tell(StepDone(other.entries[-1].id, 0, Outcome.DONE))
     assert not episode(other).prepared
     assert episode(Case().begin().prepared()).prepared
-    skipped = Case().begin().tell(SheetStarted((), "household", Readings(), Readings(), PREPARE))
-    skipped.tell(StepTicked(skipped.entries[-1].id, 0, Outcome.SKIPPED))
+    skipped = Case().begin().tell(TreatmentStarted((), "household", Readings(), Readings(), PREPARE))
+    skipped.tell(StepDone(skipped.entries[-1].id, 0, Outcome.SKIPPED))
     assert episode(skipped).prepared, "left out is a decision too"
 
 
@@ -126,8 +126,8 @@ def test_the_chlorine_used_is_what_was_poured(rises: list[float], product: Produ
     case = Case().begin()
     for rise in rises:
         case.later(hours=6).pour(rise, product)
-    told = [rise for _, rise in chlorine_rises(episode(case), VOLUME_L)]
-    assert told == pytest.approx(rises, rel=1e-6)
+    reported = [rise for _, rise in chlorine_rises(episode(case), VOLUME_L)]
+    assert reported == pytest.approx(rises, rel=1e-6)
 
 
 def test_acid_is_no_round_and_tablets_are() -> None:
@@ -145,12 +145,12 @@ def test_acid_is_no_round_and_tablets_are() -> None:
 
 def test_the_story_is_told_in_its_order_with_what_each_says() -> None:
     case = Case().begin().later(hours=1).pour(10.0).later(hours=1)
-    case.test(free_chlorine=9.0, total_chlorine=9.6).look(Clarity.CLOUDY)
+    case.test(free_chlorine=9.0, total_chlorine=9.6).visual_check(Clarity.CLOUDY)
     poured, tested, looked = story_of(episode(case), VOLUME_L)
     assert poured.poured_mg_l == pytest.approx(10.0)
     assert tested.free_mg_l == 9.0
     assert tested.combined_mg_l == pytest.approx(0.6)
-    assert looked.look is not None
+    assert looked.visual_check is not None
     assert poured.at_s < tested.at_s < looked.at_s
 
 
@@ -167,7 +167,7 @@ def test_a_test_without_chlorine_tells_the_story_nothing() -> None:
 
 # The stage that is due, told as a course: what was done -> what comes next (handbook 07, 0 to 9).
 def course(case: Case) -> StageKey:
-    return stage_now(case.asked())
+    return stage_now(case.request())
 
 
 def test_the_course_from_the_first_look_to_the_end() -> None:
@@ -181,10 +181,10 @@ def test_the_course_from_the_first_look_to_the_end() -> None:
     assert course(case) is StageKey.ROUND, "it still eats"
     case.later(hours=12.5)
     assert course(case) is StageKey.TEST, "the test is old"
-    case.test(free_chlorine=9.0, total_chlorine=9.3).later(hours=10).look(Clarity.CLOUDY)
+    case.test(free_chlorine=9.0, total_chlorine=9.3).later(hours=10).visual_check(Clarity.CLOUDY)
     case.test(free_chlorine=8.5, total_chlorine=8.8)
     assert course(case) is StageKey.CLEAR, "the night held; it is still cloudy"
-    case.look(Clarity.CLEAR)
+    case.visual_check(Clarity.CLEAR)
     assert course(case) is StageKey.AFTER
 
 
@@ -205,7 +205,7 @@ def test_after_the_first_round_ph_waits() -> None:
 
 
 def test_a_look_of_yesterday_clears_nothing() -> None:
-    case = Case().begin().prepared().pour(16.0).later(hours=14).look(Clarity.CLEAR)
+    case = Case().begin().prepared().pour(16.0).later(hours=14).visual_check(Clarity.CLEAR)
     case.test(free_chlorine=12.0, total_chlorine=12.4).later(hours=10)
     case.test(free_chlorine=11.5, total_chlorine=11.8).later(hours=9).test(
         free_chlorine=9.0, total_chlorine=9.2

@@ -67,8 +67,8 @@ def test_shares_are_shares_and_the_likeliest_comes_first(answers: dict[str, str]
 
 @given(ANSWERS)
 def test_what_is_asked_next_is_still_open(answers: dict[str, str]) -> None:
-    asked = identify(answers).ask_next
-    assert asked is None or asked not in answers
+    request = identify(answers).ask_next
+    assert request is None or request not in answers
 
 
 def test_every_answer_weighs_every_kind() -> None:

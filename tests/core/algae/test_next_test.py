@@ -7,8 +7,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from kumpan.core.algae.next_test import RESERVE_MG_L, hours_to_reserve, wait_and_test
-from kumpan.core.algae.request import RescueAsked
-from kumpan.core.algae.stages import rescue_sheet
+from kumpan.core.algae.request import RescueRequest
+from kumpan.core.algae.stages import stage_plan
 from kumpan.core.journal import RescueSet, Severity
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.records.step import TEST, WAIT, Step
@@ -16,70 +16,70 @@ from kumpan.core.treatment.schedule import Timeline
 from tests.core.algae.cases import ZONE, Case
 
 
-def under_way(free: float, *, severity: Severity = Severity.GREEN, hour: float = 0.0) -> RescueAsked:
+def under_way(free: float, *, severity: Severity = Severity.GREEN, hour: float = 0.0) -> RescueRequest:
     """A first round was done; free chlorine was just read, so many hours after seven in the morning."""
     case = Case(setting=RescueSet(severity)).begin().prepared().pour(16.0)
-    return case.later(hours=1 + hour).test(free_chlorine=free, total_chlorine=free + 0.4).asked()
+    return case.later(hours=1 + hour).test(free_chlorine=free, total_chlorine=free + 0.4).request()
 
 
-def next_test(asked: RescueAsked, rise: float = 0.0) -> Step:
-    line = Timeline(asked.volume_l, asked.readings, asked.telling)
-    wait_and_test(asked, line, rise)
+def next_test(request: RescueRequest, rise: float = 0.0) -> Step:
+    line = Timeline(request.volume_l, request.readings, request.display)
+    wait_and_test(request, line, rise)
     return next(step for step in line.steps if step.kind == TEST)
 
 
 def test_a_well_filled_pool_is_tested_after_dark() -> None:
     """The evening's figure of the overnight test."""
-    asked = under_way(24.0)
-    step = next_test(asked)
-    at = (asked.now + timedelta(minutes=step.offset_min)).astimezone(ZONE)
+    request = under_way(24.0)
+    step = next_test(request)
+    at = (request.now + timedelta(minutes=step.offset_min)).astimezone(ZONE)
     assert "After dark" in step.why
     assert 20 <= at.hour <= 22
 
 
 def test_after_dark_the_morning_comes_next() -> None:
     """Before the sun, so that what is missing was eaten and not burnt."""
-    asked = under_way(24.0, hour=14.5)
-    step = next_test(asked)
-    at = (asked.now + timedelta(minutes=step.offset_min)).astimezone(ZONE)
+    request = under_way(24.0, hour=14.5)
+    step = next_test(request)
+    at = (request.now + timedelta(minutes=step.offset_min)).astimezone(ZONE)
     assert "Before the sun" in step.why
     assert 5 <= at.hour <= 8
 
 
 def test_what_may_run_low_is_tested_before() -> None:
-    asked = under_way(3.0, severity=Severity.OPAQUE)
-    step = next_test(asked)
+    request = under_way(3.0, severity=Severity.OPAQUE)
+    step = next_test(request)
     assert "never let it reach zero" in step.why
     assert step.offset_min < 6 * 60
 
 
 def test_more_poured_means_a_later_test() -> None:
-    asked = under_way(2.0, severity=Severity.OPAQUE)
-    assert next_test(asked, rise=12.0).offset_min > next_test(asked).offset_min
+    request = under_way(2.0, severity=Severity.OPAQUE)
+    assert next_test(request, rise=12.0).offset_min > next_test(request).offset_min
 
 
 @given(st.floats(1.5, 28.0), st.floats(0.0, 20.0))
 @settings(max_examples=25)
 def test_hours_to_the_reserve_grow_with_chlorine(free: float, rise: float) -> None:
-    asked = under_way(free)
-    assert hours_to_reserve(asked, rise, 48.0) <= hours_to_reserve(asked, rise + 2.0, 48.0)
+    request = under_way(free)
+    assert hours_to_reserve(request, rise, 48.0) <= hours_to_reserve(request, rise + 2.0, 48.0)
 
 
 @pytest.mark.parametrize("severity", list(Severity))
 @pytest.mark.parametrize("free", [1.2, 4.0, 12.0])
 def test_every_round_ends_in_a_test_within_its_hours(severity: Severity, free: float) -> None:
     """No sheet leaves the pool alone for longer than a night and half a day."""
-    sheet = rescue_sheet(under_way(free, severity=severity))
-    tests = [step for step in sheet.steps if step.kind == TEST]
+    treatment = stage_plan(under_way(free, severity=severity))
+    tests = [step for step in treatment.steps if step.kind == TEST]
     assert tests
     assert Measure.FREE_CHLORINE in tests[-1].measures
     assert tests[-1].offset_min <= 26 * 60
-    assert sheet.steps[-1].kind == TEST
+    assert treatment.steps[-1].kind == TEST
 
 
 def test_the_wait_says_that_the_pump_runs_and_the_pool_stays_closed() -> None:
-    sheet = rescue_sheet(under_way(8.0))
-    waits = [step.why for step in sheet.steps if step.kind == WAIT]
+    treatment = stage_plan(under_way(8.0))
+    waits = [step.why for step in treatment.steps if step.kind == WAIT]
     assert any("stays closed" in why for why in waits)
 
 

@@ -49,7 +49,7 @@ def test_which_pairs_of_tests_make_a_night(evening_h: int, morning_h: int, count
     case = Case().begin()
     case.later(hours=evening_h).test(free_chlorine=9.0)
     case.later(hours=morning_h - evening_h).test(free_chlorine=8.5)
-    assert len(case.asked().nights) == counts
+    assert len(case.request().nights) == counts
 
 
 @pytest.mark.parametrize(("poured_after_h", "counts"), [(-2.0, 1), (-0.2, 0), (3.0, 0), (9.9, 0), (10.5, 1)])
@@ -68,4 +68,4 @@ def test_a_pour_between_or_just_before_disturbs_it(poured_after_h: float, counts
     case.test(free_chlorine=8.5)
     if poured_after_h >= 10:
         case.later(hours=0.5).pour(3.0)
-    assert len(case.asked().nights) == counts
+    assert len(case.request().nights) == counts

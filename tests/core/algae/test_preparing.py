@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from kumpan.core.algae.preparing import AFTER, CLEAN_FILTER, PREPARE
-from kumpan.core.algae.stages import rescue_sheet
+from kumpan.core.algae.stages import stage_plan
 from kumpan.core.hazards import HAZARDS, Hazard, cautions_for
 from kumpan.core.journal import RescueSet, Severity
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
@@ -17,8 +17,8 @@ COVERED = Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.DE, False, True)
 
 
 def prepared_for(traits: Traits, severity: Severity = Severity.GREEN, **values: float) -> list[str]:
-    asked = Case(traits=traits, setting=RescueSet(severity)).begin(**values).asked()
-    return [step.title for step in rescue_sheet(asked).steps]
+    request = Case(traits=traits, setting=RescueSet(severity)).begin(**values).request()
+    return [step.title for step in stage_plan(request).steps]
 
 
 @pytest.mark.parametrize(

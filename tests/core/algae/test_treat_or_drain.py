@@ -8,8 +8,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from kumpan.core.algae.board import board
-from kumpan.core.algae.request import RescueAsked
-from kumpan.core.algae.treat_or_drain import TreatOrDrain, WayCost, treat_or_drain
+from kumpan.core.algae.request import RescueRequest
+from kumpan.core.algae.treat_or_drain import OptionCost, TreatOrDrain, treat_or_drain
 from kumpan.core.journal import PlantSet, RescueSet, Severity
 from kumpan.core.pool.equipment import Surface
 from kumpan.core.products.product import Product
@@ -17,10 +17,10 @@ from kumpan.core.quantities.readings import Readings
 from kumpan.core.treatment.special.drain import Hoses
 from tests.core.algae.cases import ACID, ASH, LIQUID, PLASTER, VINYL, VOLUME_L, Case
 
-STABILISER = Product("stabiliser", "cyanuric_acid", 100.0)
+STABILIZER = Product("stabiliser", "cyanuric_acid", 100.0)
 SODA = Product("soda", "sodium_bicarbonate", 100.0)
 CALCIUM = Product("calcium", "calcium_chloride", 77.0)
-SHELF = (LIQUID, ACID, ASH, STABILISER, SODA, CALCIUM)
+INVENTORY = (LIQUID, ACID, ASH, STABILIZER, SODA, CALCIUM)
 PRICES: Mapping[str, float] = {
     "liquid": 0.0012, "acid": 0.002, "ash": 0.006, "stabiliser": 0.013, "soda": 0.0035, "calcium": 0.005,
 }  # fmt: skip
@@ -28,22 +28,24 @@ HOSES = Hoses(7000.0, 1500.0, 1.6, "€")
 FILL = Readings(ph=7.6, total_alkalinity=90, calcium_hardness=120, salt=90)
 
 
-def asked(severity: Severity = Severity.OPAQUE, *, case: Case | None = None, **values: float) -> RescueAsked:
-    one = case or Case(setting=RescueSet(severity), shelf=SHELF)
-    return one.begin(**values).asked(price_per_g=PRICES, hoses=HOSES, fill=FILL)
+def request(
+    severity: Severity = Severity.OPAQUE, *, case: Case | None = None, **values: float
+) -> RescueRequest:
+    one = case or Case(setting=RescueSet(severity), inventory=INVENTORY)
+    return one.begin(**values).request(price_per_g=PRICES, hoses=HOSES, fill=FILL)
 
 
-def compared(question: RescueAsked) -> TreatOrDrain:
+def compared(question: RescueRequest) -> TreatOrDrain:
     return treat_or_drain(question, board(question))
 
 
-def way(found: TreatOrDrain, key: str) -> WayCost:
-    return next(one for one in found.ways if one.key == key)
+def strategy(found: TreatOrDrain, key: str) -> OptionCost:
+    return next(one for one in found.strategies if one.key == key)
 
 
 def test_a_refill_costs_its_water_and_its_startup() -> None:
     """60 m3 at 1.60 is 96; what brings fill water to the pool's aims comes on top."""
-    drain = way(compared(asked()), "drain")
+    drain = strategy(compared(request()), "drain")
     assert drain.money is not None
     low, high = drain.money
     assert low == high
@@ -53,26 +55,29 @@ def test_a_refill_costs_its_water_and_its_startup() -> None:
 
 def test_a_refill_takes_the_hoses_hours_a_day_of_work_and_the_startup() -> None:
     """60 m3 out at 7 m3/h and in at 1.5 m3/h: 49 hours, so 4 days at least with the day before."""
-    low, high = way(compared(asked()), "drain").days
+    low, high = strategy(compared(request()), "drain").days
     assert (low, high) == (4, 7)
 
 
 def test_without_a_price_no_sum_is_made_up() -> None:
-    question = asked()
+    question = request()
     unpriced = replace(question, price_per_g={})
-    assert way(compared(unpriced), "treat").money is None
-    assert way(compared(unpriced), "drain").money is None
+    assert strategy(compared(unpriced), "treat").money is None
+    assert strategy(compared(unpriced), "drain").money is None
     dry = replace(question, hoses=Hoses(7000.0, 1500.0, None))
-    assert way(compared(dry), "drain").money is None
-    assert way(compared(dry), "treat").money is not None
+    assert strategy(compared(dry), "drain").money is None
+    assert strategy(compared(dry), "treat").money is not None
 
 
 def test_the_pump_is_part_of_what_treating_costs() -> None:
     """A kilowatt around the clock at 0.30 is 7.20 a day."""
-    case = Case(setting=RescueSet(Severity.OPAQUE), shelf=SHELF).tell(
+    case = Case(setting=RescueSet(Severity.OPAQUE), inventory=INVENTORY).tell(
         PlantSet(pump_kw=1.0, price_per_kwh=0.30)
     )
-    with_pump, without = way(compared(asked(case=case)), "treat"), way(compared(asked()), "treat")
+    with_pump, without = (
+        strategy(compared(request(case=case)), "treat"),
+        strategy(compared(request()), "treat"),
+    )
     assert with_pump.money is not None
     assert without.money is not None
     assert with_pump.money[0] - without.money[0] == pytest.approx(7.2 * with_pump.days[0], rel=0.01)
@@ -91,53 +96,55 @@ def test_the_pump_is_part_of_what_treating_costs() -> None:
         (Severity.LIGHT, 40.0, 250.0, "treat"),
     ],
 )
-def test_the_handbooks_rule(severity: Severity, stabiliser: float, calcium: float, expected: str) -> None:
+def test_the_handbooks_rule(severity: Severity, stabilizer: float, calcium: float, expected: str) -> None:
     """Drain when one cannot see past the first step and stabiliser is over 100 or calcium over 600."""
-    found = compared(asked(severity, cyanuric_acid=stabiliser, calcium_hardness=calcium))
+    found = compared(request(severity, cyanuric_acid=stabilizer, calcium_hardness=calcium))
     assert found.verdict == expected
     assert found.reasons
 
 
 def test_the_users_own_limits_go_before_the_handbooks() -> None:
-    question = asked(cyanuric_acid=80.0)
+    question = request(cyanuric_acid=80.0)
     assert compared(question).verdict != "drain"
-    stricter = replace(question, setting=replace(question.setting, drain_over_stabiliser=70.0))
+    stricter = replace(question, setting=replace(question.setting, drain_over_stabilizer=70.0))
     found = compared(stricter)
-    assert (found.verdict, found.drain_over_stabiliser) == ("drain", 70.0)
+    assert (found.verdict, found.drain_over_stabilizer) == ("drain", 70.0)
 
 
 def test_in_part_means_just_so_much_that_the_level_can_be_reached() -> None:
     """Plaster bears 30, which is 40 % of 75: from 100 to 75 a quarter is replaced."""
-    part = way(compared(asked(Severity.GREEN, cyanuric_acid=100.0)), "part")
-    treat = way(compared(asked(Severity.GREEN, cyanuric_acid=100.0)), "treat")
+    part = strategy(compared(request(Severity.GREEN, cyanuric_acid=100.0)), "part")
+    treat = strategy(compared(request(Severity.GREEN, cyanuric_acid=100.0)), "treat")
     assert part.water_l - treat.water_l == pytest.approx(0.25 * VOLUME_L, rel=0.02)
     assert "25 %" in part.text
 
 
 def test_a_liner_is_never_told_to_be_emptied_at_once() -> None:
-    case = Case(traits=VINYL, setting=RescueSet(Severity.OPAQUE), shelf=SHELF)
-    found = compared(asked(case=case, cyanuric_acid=120.0))
+    case = Case(traits=VINYL, setting=RescueSet(Severity.OPAQUE), inventory=INVENTORY)
+    found = compared(request(case=case, cyanuric_acid=120.0))
     assert found.verdict == "drain"
     assert any("parts, never all of it at once" in reason for reason in found.reasons)
-    assert "liner installer" in way(found, "drain").text
+    assert "liner installer" in strategy(found, "drain").text
 
 
-@pytest.mark.parametrize("surface", [Surface.PLASTER, Surface.FIBREGLASS])
+@pytest.mark.parametrize("surface", [Surface.PLASTER, Surface.FIBERGLASS])
 def test_a_shell_sends_to_a_professional_first(surface: Surface) -> None:
-    case = Case(traits=replace(PLASTER, surface=surface), setting=RescueSet(Severity.OPAQUE), shelf=SHELF)
-    found = compared(asked(case=case, cyanuric_acid=120.0))
+    case = Case(
+        traits=replace(PLASTER, surface=surface), setting=RescueSet(Severity.OPAQUE), inventory=INVENTORY
+    )
+    found = compared(request(case=case, cyanuric_acid=120.0))
     assert any("professional" in reason for reason in found.reasons)
 
 
 def test_nothing_on_the_shelf_is_told_and_not_reckoned() -> None:
-    question = replace(asked(), shelf=(ACID,))
-    treat = way(compared(question), "treat")
+    question = replace(request(), inventory=(ACID,))
+    treat = strategy(compared(question), "treat")
     assert (treat.money, treat.text) == (None, "Nothing on the shelf treats it.")
 
 
 def test_dear_treating_is_told_to_be_dearer() -> None:
     """Chlorine at a hundred times its price: a refill is cheaper, whatever the rule says."""
-    question = replace(asked(Severity.OPAQUE), price_per_g={**PRICES, "liquid": 0.12})
+    question = replace(request(Severity.OPAQUE), price_per_g={**PRICES, "liquid": 0.12})
     found = compared(question)
     assert found.verdict == "drain"
     assert any("costs more than a refill" in reason for reason in found.reasons)
@@ -146,11 +153,11 @@ def test_dear_treating_is_told_to_be_dearer() -> None:
 @given(st.floats(0, 160), st.floats(100, 900), st.sampled_from(list(Severity)))
 @settings(max_examples=20)
 def test_every_answer_is_one_of_its_ways_with_honest_spans(
-    stabiliser: float, calcium: float, severity: Severity
+    stabilizer: float, calcium: float, severity: Severity
 ) -> None:
-    found = compared(asked(severity, cyanuric_acid=stabiliser, calcium_hardness=calcium))
-    assert found.verdict in {one.key for one in found.ways}
-    for one in found.ways:
+    found = compared(request(severity, cyanuric_acid=stabilizer, calcium_hardness=calcium))
+    assert found.verdict in {one.key for one in found.strategies}
+    for one in found.strategies:
         assert 0 <= one.days[0] <= one.days[1]
         assert 0 <= one.water_l <= 2 * VOLUME_L
         assert one.money is None or 0 <= one.money[0] <= one.money[1]

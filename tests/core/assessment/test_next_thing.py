@@ -6,12 +6,12 @@ from kumpan.core.assessment.next_thing import NextThing, next_thing
 from kumpan.core.assessment.swim import SwimCode, swim_answer
 from kumpan.core.chemistry.equilibrium import solve_totals
 from kumpan.core.dosing.mixing import added
-from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.forecast.expected import expected_now, expected_ph, measured_readings
-from kumpan.core.journal import Body, Outcome, SheetStarted, StepTicked
+from kumpan.core.journal import Body, Outcome, StepDone, TreatmentStarted
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.ranges.profiles import Band, school
+from kumpan.core.ranges.profiles import Band, profile
 from kumpan.core.ranges.targets import aims
 from kumpan.core.testing.rhythm import TEST_EVERY
 from kumpan.core.treatment.plan import Plan, plan
@@ -31,7 +31,7 @@ CHLORINE = Band(2.0, 3.0, 2.5)
 
 def planned(**changed: float) -> Plan:
     water = Readings(**{**GOOD, **changed})
-    return plan(water, LITRES, PLASTER, aims(school("household"), PLASTER, water, {}), STANDARD_SHELF)
+    return plan(water, LITRES, PLASTER, aims(profile("household"), PLASTER, water, {}), STANDARD_INVENTORY)
 
 
 def after(*rows: tuple[float, Body], day: float, offered: Plan | None = None) -> NextThing:
@@ -79,12 +79,12 @@ def test_tablets_in_the_feeder_ask_for_no_test() -> None:
 
 def test_an_open_sheet_goes_on_with_its_next_step() -> None:
     steps = planned(free_chlorine=0.5).steps
-    sheet = SheetStarted(steps, "household", Readings(), Readings())
-    begun = after((0, reads(**GOOD)), (0.1, sheet), day=0.2)
+    treatment = TreatmentStarted(steps, "household", Readings(), Readings())
+    begun = after((0, reads(**GOOD)), (0.1, treatment), day=0.2)
     assert begun.text == f"Go on with the sheet: {steps[0].title[0].lower()}{steps[0].title[1:]}"
-    pool = state((0, reads(**GOOD)), (0.1, sheet))
-    ticked = StepTicked(pool.sheets[0].id, 0, Outcome.DONE)
-    found = after((0, reads(**GOOD)), (0.1, sheet), (0.2, ticked), day=0.3)
+    pool = state((0, reads(**GOOD)), (0.1, treatment))
+    done_as = StepDone(pool.treatments[0].id, 0, Outcome.DONE)
+    found = after((0, reads(**GOOD)), (0.1, treatment), (0.2, done_as), day=0.3)
     assert found.text.endswith(steps[1].title[1:])
 
 

@@ -6,7 +6,7 @@ import pytest
 
 from kumpan.core.assessment.next_thing import next_thing
 from kumpan.core.assessment.swim import SwimAnswer, SwimCode, swim_answer
-from kumpan.core.journal import Clarity, Entry, Level, LookTaken, fold
+from kumpan.core.journal import Clarity, Entry, Level, VisualCheck, fold
 from kumpan.core.ranges.profiles import Band
 from tests.core.journal.test_fold import START, a_test, entry, poured
 
@@ -40,8 +40,8 @@ def test_no_and_why(free: float, ph: float, says: str) -> None:
 @pytest.mark.parametrize("clarity", [Clarity.DRAIN_HIDDEN, Clarity.GREEN, Clarity.CLOUDY])
 def test_never_while_the_drain_cannot_be_seen(clarity: Clarity) -> None:
     """Health codes, quoted from memory: closed when the main drain cannot be seen."""
-    look = entry("look", 1, LookTaken(clarity, Level.NORMAL))
-    assert answer(entry("t", 0, a_test(2.5)), look).code is SwimCode.NO
+    visual_check = entry("look", 1, VisualCheck(clarity, Level.NORMAL))
+    assert answer(entry("t", 0, a_test(2.5)), visual_check).code is SwimCode.NO
 
 
 def test_not_known_without_a_test_or_with_an_old_one() -> None:

@@ -8,7 +8,7 @@ from kumpan.core.chemistry.equilibrium import NoCarbonate, State, known_from, so
 from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.dosing.balance import for_alkalinity, for_both, for_ph
 from kumpan.core.dosing.mixing import added, diluted
-from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.products.catalogue import CATALOGUE
 from kumpan.core.products.product import Product, moles_per_g
 from kumpan.core.quantities.readings import Readings
@@ -101,10 +101,10 @@ def test_more_calcium_or_a_higher_ph_scales_more(readings: Readings) -> None:
 
 
 @given(POOL_WATER, st.floats(1, 20))
-def test_stabiliser_always_binds_more_chlorine(readings: Readings, more: float) -> None:
+def test_stabilizer_always_binds_more_chlorine(readings: Readings, more: float) -> None:
     assert readings.cyanuric_acid is not None
-    stabilised = Readings(**{**readings.__dict__, "cyanuric_acid": readings.cyanuric_acid + more})
-    assert float(pool(stabilised).species.hocl) <= float(pool(readings).species.hocl) * (1 + 1e-9)
+    stabilized = Readings(**{**readings.__dict__, "cyanuric_acid": readings.cyanuric_acid + more})
+    assert float(pool(stabilized).species.hocl) <= float(pool(readings).species.hocl) * (1 + 1e-9)
 
 
 @settings(max_examples=80)
@@ -112,7 +112,7 @@ def test_stabiliser_always_binds_more_chlorine(readings: Readings, more: float) 
 def test_forward_and_inverse_agree(readings: Readings, ph: float, alkalinity: float) -> None:
     """Doses for a target, put in, reach the target: to 0.1 percent and far better."""
     start = pool(readings)
-    both = for_both(start.totals, ph, alkalinity, LITRES, STANDARD_SHELF)
+    both = for_both(start.totals, ph, alkalinity, LITRES, STANDARD_INVENTORY)
     if both.reached:
         totals = start.totals
         for product, mass in both.amounts.items():
@@ -146,7 +146,7 @@ def test_bicarbonate_titrates_a_little_less_than_its_equivalents() -> None:
     assert float(after.total_alkalinity_mg_l) - 100 == pytest.approx(19.7, abs=0.05)
 
 
-def test_thirty_of_stabiliser_lowers_ph_by_point_three_to_point_four() -> None:
+def test_thirty_of_stabilizer_lowers_ph_by_point_three_to_point_four() -> None:
     """Handbook 04, derived there: about 0.3 to 0.4 at alkalinity 100; alkalinity by titration stays."""
     start = pool(Readings(ph=7.5, total_alkalinity=100, calcium_hardness=250, cyanuric_acid=0, salt=1300))
     after = solve_totals(added(start.totals, Product("c", "cyanuric_acid", 100), 30 * LITRES / 1000, LITRES))

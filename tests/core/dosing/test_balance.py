@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from kumpan.core.chemistry.equilibrium import solve_totals
 from kumpan.core.dosing.balance import for_both, for_ph
 from kumpan.core.dosing.mixing import added
-from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_quantity
@@ -30,20 +30,20 @@ START = {
 @settings(max_examples=60, deadline=None)
 @given(st.sampled_from(RAISING), st.floats(0.05, 0.5))
 def test_a_base_reaches_its_ph(product: tuple[str, float], rise: float) -> None:
-    start, shelf = engine_state(**START).totals, Product("p", *product)
-    grams = for_ph(start, 7.4 + rise, LITRES, shelf)
+    start, inventory = engine_state(**START).totals, Product("p", *product)
+    grams = for_ph(start, 7.4 + rise, LITRES, inventory)
     assert grams is not None
-    after = solve_totals(added(start, shelf, grams, LITRES, spent=True))
+    after = solve_totals(added(start, inventory, grams, LITRES, spent=True))
     assert float(after.species.ph) == pytest.approx(7.4 + rise, abs=1e-6)
 
 
 @settings(max_examples=60, deadline=None)
 @given(st.sampled_from(LOWERING), st.floats(0.05, 0.5))
 def test_an_acid_reaches_its_ph(product: tuple[str, float], fall: float) -> None:
-    start, shelf = engine_state(**START).totals, Product("p", *product)
-    grams = for_ph(start, 7.4 - fall, LITRES, shelf)
+    start, inventory = engine_state(**START).totals, Product("p", *product)
+    grams = for_ph(start, 7.4 - fall, LITRES, inventory)
     assert grams is not None
-    after = solve_totals(added(start, shelf, grams, LITRES, spent=True))
+    after = solve_totals(added(start, inventory, grams, LITRES, spent=True))
     assert float(after.species.ph) == pytest.approx(7.4 - fall, abs=1e-6)
 
 
@@ -82,15 +82,15 @@ def test_per_ph_risen_baking_soda_moves_alkalinity_many_times_more() -> None:
 @given(st.floats(2_000, 500_000), st.floats(7.2, 7.8), st.floats(90, 160))
 def test_twice_the_pool_twice_the_dose(volume_l: float, ph: float, alkalinity: float) -> None:
     start = engine_state(**START).totals
-    once = for_both(start, ph, alkalinity, volume_l, STANDARD_SHELF)
-    twice = for_both(start, ph, alkalinity, 2 * volume_l, STANDARD_SHELF)
+    once = for_both(start, ph, alkalinity, volume_l, STANDARD_INVENTORY)
+    twice = for_both(start, ph, alkalinity, 2 * volume_l, STANDARD_INVENTORY)
     assert once.reached == twice.reached
     for product, grams in once.amounts.items():
         assert twice.amounts[product] == pytest.approx(2 * grams, rel=1e-9)
 
 
 @given(st.floats(1_000, 300_000))
-def test_gallons_or_litres_the_pool_is_the_same(volume_l: float) -> None:
+def test_gallons_or_liters_the_pool_is_the_same(volume_l: float) -> None:
     typed_l = read_quantity(f"{volume_l:.6f} l", Dimension.VOLUME, "l")
     typed_gal = read_quantity(f"{volume_l / 3.785411784:.9f} gal", Dimension.VOLUME, "l")
     assert typed_gal.value == pytest.approx(typed_l.value, rel=1e-8)

@@ -6,23 +6,23 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kumpan.core.dosing.product_choice import ChoiceAsked, Way, choose, using
+from kumpan.core.dosing.product_choice import ChoiceRequest, Strategy, choose, using
 from kumpan.core.dosing.solver import solve
 from kumpan.core.pool.equipment import Traits
-from kumpan.core.products.catalogue import STABILISED
+from kumpan.core.products.catalogue import STABILIZED
 from kumpan.core.products.product import Product
 from kumpan.core.products.purchase import cheapest, missing
 from kumpan.core.products.stock import Stocked
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.ranges.profiles import school
+from kumpan.core.ranges.profiles import profile
 from kumpan.core.ranges.targets import aims
-from kumpan.core.records.display import Telling
+from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import ADD
 from kumpan.core.treatment.plan import plan
 from kumpan.core.treatment.strategies import compare
 from tests.core.samples import GOOD, INDOOR, PLASTER, POOL_L, SALT_POOL, VINYL_TABLETS
 
-SHELF = tuple(
+INVENTORY = tuple(
     Stocked(Product(key, chemical, strength, package_g=grams, package_ml=ml), None, price)
     for key, chemical, strength, grams, ml, price in (
         ("liquid", "sodium_hypochlorite", 10.0, None, 9464.0, 14.0),
@@ -42,8 +42,12 @@ SHELF = tuple(
 LOW_CHLORINE = replace(GOOD, free_chlorine=0.5, total_chlorine=0.6)
 
 
-def asked(readings: Readings, traits: Traits = PLASTER, shelf: tuple[Stocked, ...] = SHELF) -> ChoiceAsked:
-    return ChoiceAsked(readings, POOL_L, traits, aims(school("household"), traits, readings, {}), shelf)
+def request(
+    readings: Readings, traits: Traits = PLASTER, inventory: tuple[Stocked, ...] = INVENTORY
+) -> ChoiceRequest:
+    return ChoiceRequest(
+        readings, POOL_L, traits, aims(profile("household"), traits, readings, {}), inventory
+    )
 
 
 def chemicals(products: tuple[Product, ...]) -> set[str]:
@@ -51,53 +55,61 @@ def chemicals(products: tuple[Product, ...]) -> set[str]:
 
 
 def test_the_cheapest_chlorine_is_chosen_by_its_price() -> None:
-    assert "calcium_hypochlorite" in chemicals(choose(asked(LOW_CHLORINE), Way.CHEAPEST))
-    dear = tuple(replace(item, price=99.0) if item.product.id == "calhypo" else item for item in SHELF)
-    assert "sodium_hypochlorite" in chemicals(choose(asked(LOW_CHLORINE, shelf=dear), Way.CHEAPEST))
+    assert "calcium_hypochlorite" in chemicals(choose(request(LOW_CHLORINE), Strategy.CHEAPEST))
+    dear = tuple(replace(item, price=99.0) if item.product.id == "calhypo" else item for item in INVENTORY)
+    assert "sodium_hypochlorite" in chemicals(
+        choose(request(LOW_CHLORINE, inventory=dear), Strategy.CHEAPEST)
+    )
 
 
 def test_the_usual_way_is_the_pools_own_kind() -> None:
-    assert chemicals(choose(asked(LOW_CHLORINE), Way.USUAL)) == {"sodium_hypochlorite"}
-    assert "sodium_dichlor" in chemicals(choose(asked(LOW_CHLORINE, VINYL_TABLETS), Way.USUAL))
+    assert chemicals(choose(request(LOW_CHLORINE), Strategy.USUAL)) == {"sodium_hypochlorite"}
+    assert "sodium_dichlor" in chemicals(choose(request(LOW_CHLORINE, VINYL_TABLETS), Strategy.USUAL))
 
 
-def test_the_cleanest_way_leaves_no_stabiliser_behind() -> None:
-    assert not chemicals(choose(asked(LOW_CHLORINE, VINYL_TABLETS), Way.CLEANEST)) & set(STABILISED)
+def test_the_cleanest_way_leaves_no_stabilizer_behind() -> None:
+    assert not chemicals(choose(request(LOW_CHLORINE, VINYL_TABLETS), Strategy.CLEANEST)) & set(STABILIZED)
 
 
 def test_stock_is_used_before_something_is_bought() -> None:
-    shelf = tuple(replace(i, stock_g=0.0 if i.product.id == "liquid" else 50_000.0) for i in SHELF)
-    assert "liquid" not in {p.id for p in choose(asked(LOW_CHLORINE, shelf=shelf), Way.USUAL)}
+    inventory = tuple(replace(i, stock_g=0.0 if i.product.id == "liquid" else 50_000.0) for i in INVENTORY)
+    assert "liquid" not in {p.id for p in choose(request(LOW_CHLORINE, inventory=inventory), Strategy.USUAL)}
 
 
-def test_never_calcium_to_a_cell_nor_stabiliser_indoors_nor_tablets_to_raise() -> None:
-    for way in Way:
-        assert "calcium_hypochlorite" not in chemicals(choose(asked(LOW_CHLORINE, SALT_POOL), way))
-        assert not chemicals(choose(asked(LOW_CHLORINE, INDOOR), way)) & set(STABILISED)
-        assert "trichlor" not in chemicals(choose(asked(LOW_CHLORINE), way))
+def test_never_calcium_to_a_cell_nor_stabilizer_indoors_nor_tablets_to_raise() -> None:
+    for strategy in Strategy:
+        assert "calcium_hypochlorite" not in chemicals(choose(request(LOW_CHLORINE, SALT_POOL), strategy))
+        assert not chemicals(choose(request(LOW_CHLORINE, INDOOR), strategy)) & set(STABILIZED)
+        assert "trichlor" not in chemicals(choose(request(LOW_CHLORINE), strategy))
 
 
 def test_one_product_can_be_asked_for_in_place_of_its_like() -> None:
-    question = using(asked(LOW_CHLORINE), "dichlor")
-    assert chemicals(choose(question, Way.USUAL)) == {"sodium_dichlor"}
+    question = using(request(LOW_CHLORINE), "dichlor")
+    assert chemicals(choose(question, Strategy.USUAL)) == {"sodium_dichlor"}
 
 
 @settings(max_examples=60, deadline=None)
 @given(
     st.floats(0, 3), st.floats(6.9, 8.2), st.floats(50, 150), st.floats(100, 400), st.floats(10, 80),
-    st.sampled_from([PLASTER, SALT_POOL, VINYL_TABLETS]), st.sampled_from(list(Way)),
+    st.sampled_from([PLASTER, SALT_POOL, VINYL_TABLETS]), st.sampled_from(list(Strategy)),
 )  # fmt: skip
 def test_the_choice_never_leaves_more_undone_than_the_whole_shelf(
-    free: float, ph: float, alkalinity: float, calcium: float, stabiliser: float, traits: Traits, way: Way
+    free: float,
+    ph: float,
+    alkalinity: float,
+    calcium: float,
+    stabilizer: float,
+    traits: Traits,
+    strategy: Strategy,
 ) -> None:
     readings = Readings(
         free_chlorine=free, ph=ph, total_alkalinity=alkalinity, calcium_hardness=calcium,
-        cyanuric_acid=stabiliser, temperature_c=26,
+        cyanuric_acid=stabilizer, temperature_c=26,
     )  # fmt: skip
-    question = asked(readings, traits)
-    everything = tuple(item.product for item in SHELF)
+    question = request(readings, traits)
+    everything = tuple(item.product for item in INVENTORY)
     whole = solve(readings, POOL_L, traits, question.aims, everything)
-    chosen = solve(readings, POOL_L, traits, question.aims, choose(question, way))
+    chosen = solve(readings, POOL_L, traits, question.aims, choose(question, strategy))
     assert {u.measure for u in chosen.unmet} <= {u.measure for u in whole.unmet}
 
 
@@ -128,24 +140,28 @@ def test_a_weaker_strength_counts_by_what_it_holds() -> None:
 
 
 def test_the_ways_side_by_side() -> None:
-    found = compare(asked(LOW_CHLORINE), 2.0, Telling())
-    usual = next(way for way in found if Way.USUAL in way.ways and way.use is None)
-    dichlor = next(way for way in found if way.use == "dichlor")
+    found = compare(request(LOW_CHLORINE), 2.0, DisplayOptions())
+    usual = next(
+        strategy for strategy in found if Strategy.USUAL in strategy.strategies and strategy.use is None
+    )
+    dichlor = next(strategy for strategy in found if strategy.use == "dichlor")
     assert usual.additions == sum(step.kind == ADD for step in usual.plan.steps)
     assert usual.in_four_weeks[Measure.CYANURIC_ACID] == pytest.approx(40)
     # Handbook 04: dichlor brings 0.91 of stabiliser for each part of chlorine; 28 days at 2, and what is poured now.
     assert dichlor.in_four_weeks[Measure.CYANURIC_ACID] == pytest.approx(40 + 0.91 * (56 + 2.0), rel=0.01)
     liquid_ml = sum(step.rounded_ml or 0 for step in usual.plan.steps)
     assert usual.used_cost == pytest.approx(liquid_ml / 9464.0 * 14.0, rel=1e-6)
-    assert len({frozenset(p.id for p in way.amounts) for way in found}) == len(found), "no way stands twice"
+    assert len({frozenset(p.id for p in strategy.amounts) for strategy in found}) == len(found), (
+        "no way stands twice"
+    )
 
 
 def test_a_missing_price_is_not_taken_for_nothing() -> None:
-    shelf = tuple(replace(item, price=None) for item in SHELF)
-    assert compare(asked(LOW_CHLORINE, shelf=shelf), None, Telling())[0].used_cost is None
+    inventory = tuple(replace(item, price=None) for item in INVENTORY)
+    assert compare(request(LOW_CHLORINE, inventory=inventory), None, DisplayOptions())[0].used_cost is None
 
 
 def test_a_plan_with_the_chosen_products_is_an_ordinary_plan() -> None:
-    question = asked(LOW_CHLORINE)
-    made = plan(LOW_CHLORINE, POOL_L, PLASTER, question.aims, choose(question, Way.USUAL))
+    question = request(LOW_CHLORINE)
+    made = plan(LOW_CHLORINE, POOL_L, PLASTER, question.aims, choose(question, Strategy.USUAL))
     assert made.predicted.free_chlorine == pytest.approx(2.5)

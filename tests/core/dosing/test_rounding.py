@@ -22,7 +22,7 @@ def test_no_rounding_moves_a_dose_by_more_than_a_tenth(chemical: str, mass_g: fl
 
 
 @given(st.sampled_from(ROUND_DOWN), st.floats(1, 5e5))
-def test_acid_calcium_stabiliser_and_salt_round_down(chemical: str, mass_g: float) -> None:
+def test_acid_calcium_stabilizer_and_salt_round_down(chemical: str, mass_g: float) -> None:
     product = Product("p", chemical, CATALOGUE[chemical].usual_strength_percent, package_g=5000)
     assert round_dose(product, mass_g).mass_g <= mass_g * (1 + 1e-9)
 

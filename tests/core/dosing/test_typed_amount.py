@@ -64,9 +64,9 @@ def test_a_measure_holds_only_what_it_was_weighed_with() -> None:
 
 def test_an_own_cup_called_cup_counts_when_it_is_told_as_on_the_sheet() -> None:
     own = Container(ContainerKind.CUP, "cup", volume_ml=300.0, parts=4)
-    told = read_amount(LIQUID, "2 × cup (20.3 fl oz)", metric=False, boxes=(own,))
+    reported = read_amount(LIQUID, "2 × cup (20.3 fl oz)", metric=False, boxes=(own,))
     plain = read_amount(LIQUID, "2 cups", metric=False, boxes=(own,))
-    assert told.volume_ml == pytest.approx(600.0)
+    assert reported.volume_ml == pytest.approx(600.0)
     assert plain.volume_ml == pytest.approx(16 * ML_PER_FL_OZ)
 
 
@@ -82,9 +82,9 @@ def test_an_own_cup_called_cup_counts_when_it_is_told_as_on_the_sheet() -> None:
     ],
 )
 def test_what_means_nothing_is_told(product: Product, text: str, said: str) -> None:
-    with pytest.raises(UnreadableQuantity, match=said) as told:
+    with pytest.raises(UnreadableQuantity, match=said) as reported:
         grams(product, text)
-    assert told.value.field == "amount"
+    assert reported.value.field == "amount"
 
 
 @pytest.mark.parametrize("text", ["0 bags", "0 lb", "-2 lb", "900000 bags"])
@@ -103,10 +103,10 @@ def test_what_the_sheet_says_is_read_back(
     product: Product, mass_g: float, metric: bool, boxes: tuple[Container, ...]
 ) -> None:
     """Whatever words a dose is told in, typing them again notes that dose, to the last figure shown."""
-    told = round_dose(product, mass_g, metric, 0.1, boxes)
-    read = read_amount(product, told.text, metric=metric, boxes=boxes)
-    assert read.mass_g == pytest.approx(told.mass_g, rel=0.03, abs=2.0)
-    assert (read.volume_ml is None) == (told.volume_ml is None)
+    reported = round_dose(product, mass_g, metric, 0.1, boxes)
+    read = read_amount(product, reported.text, metric=metric, boxes=boxes)
+    assert read.mass_g == pytest.approx(reported.mass_g, rel=0.03, abs=2.0)
+    assert (read.volume_ml is None) == (reported.volume_ml is None)
 
 
 @given(st.floats(1.0, 50_000.0), st.booleans())

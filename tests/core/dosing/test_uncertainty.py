@@ -2,14 +2,19 @@
 
 import pytest
 
-from kumpan.core.dosing.raisers import STANDARD_SHELF
-from kumpan.core.dosing.uncertainty import dose_doubts
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY
+from kumpan.core.dosing.uncertainty import dose_uncertainties
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.ranges.chlorine_targets import REFERENCE_WATER, hypochlorous_mg_l, other_views, ways
-from kumpan.core.ranges.profiles import Band, school
+from kumpan.core.ranges.chlorine_targets import (
+    REFERENCE_WATER,
+    chlorine_minimums,
+    hypochlorous_mg_l,
+    other_views,
+)
+from kumpan.core.ranges.profiles import Band, profile
 from kumpan.core.ranges.targets import aims
 from kumpan.core.testing.methods import Method, measured
-from kumpan.core.treatment.derivations import LaneContext, lane_working
+from kumpan.core.treatment.derivations import GaugeContext, gauge_derivation
 from kumpan.core.treatment.plan import plan
 from tests.core.samples import PLASTER, POOL_L
 
@@ -27,13 +32,17 @@ BAND = Band(2, 3, 2.5)
 
 
 def test_a_strip_gives_a_wider_dose_than_drops_and_the_reading_is_named() -> None:
-    aimed = aims(school("household"), PLASTER, WATER, {})
-    wide = dose_doubts(WATER, [measured(M.PH, 8.1, Method.STRIP)], POOL_L, PLASTER, aimed, STANDARD_SHELF)
-    fine = dose_doubts(WATER, [measured(M.PH, 8.1, Method.METER)], POOL_L, PLASTER, aimed, STANDARD_SHELF)
+    aimed = aims(profile("household"), PLASTER, WATER, {})
+    wide = dose_uncertainties(
+        WATER, [measured(M.PH, 8.1, Method.STRIP)], POOL_L, PLASTER, aimed, STANDARD_INVENTORY
+    )
+    fine = dose_uncertainties(
+        WATER, [measured(M.PH, 8.1, Method.METER)], POOL_L, PLASTER, aimed, STANDARD_INVENTORY
+    )
     acid = "standard-muriatic-acid"
     exact = sum(
         step.mass_g or 0
-        for step in plan(WATER, POOL_L, PLASTER, aimed, STANDARD_SHELF).steps
+        for step in plan(WATER, POOL_L, PLASTER, aimed, STANDARD_INVENTORY).steps
         if step.chemical == "hydrochloric_acid"
     )
     assert wide[acid].low_g < fine[acid].low_g < exact < fine[acid].high_g < wide[acid].high_g
@@ -42,9 +51,9 @@ def test_a_strip_gives_a_wider_dose_than_drops_and_the_reading_is_named() -> Non
 
 def test_a_reading_whose_end_is_in_range_still_has_the_same_goal() -> None:
     water = Readings(free_chlorine=1.7, cyanuric_acid=40)
-    aimed = aims(school("household"), PLASTER, water, {})
-    found = dose_doubts(
-        water, [measured(M.FREE_CHLORINE, 1.7, Method.COMPARATOR)], POOL_L, PLASTER, aimed, STANDARD_SHELF
+    aimed = aims(profile("household"), PLASTER, water, {})
+    found = dose_uncertainties(
+        water, [measured(M.FREE_CHLORINE, 1.7, Method.COMPARATOR)], POOL_L, PLASTER, aimed, STANDARD_INVENTORY
     )
     chlorine = found["standard-liquid-chlorine"]
     assert chlorine.low_g > 0
@@ -52,12 +61,12 @@ def test_a_reading_whose_end_is_in_range_still_has_the_same_goal() -> None:
 
 
 def test_the_reference_water_is_enough_by_its_own_way() -> None:
-    found = ways(REFERENCE_WATER, BAND)
+    found = chlorine_minimums(REFERENCE_WATER, BAND)
     assert found.by_ratio == pytest.approx(2.0)
     assert found.by_active == pytest.approx(2.0, abs=0.01)
 
 
-def test_much_stabiliser_asks_for_more_chlorine_by_both_ways() -> None:
+def test_much_stabilizer_asks_for_more_chlorine_by_both_ways() -> None:
     """Handbook 03 (derived there, "about"): free chlorine 1 at stabiliser 80 has 60 to 100 times less active chlorine.
 
     With activity corrections it is 105 here; hence the upper end of 110.
@@ -73,13 +82,13 @@ def test_much_stabiliser_asks_for_more_chlorine_by_both_ways() -> None:
 
 
 def test_every_managed_lane_and_every_dose_shows_its_working() -> None:
-    aimed = aims(school("household"), PLASTER, WATER, {})
-    for step in plan(WATER, POOL_L, PLASTER, aimed, STANDARD_SHELF).steps:
+    aimed = aims(profile("household"), PLASTER, WATER, {})
+    for step in plan(WATER, POOL_L, PLASTER, aimed, STANDARD_INVENTORY).steps:
         if step.kind == "add":
-            assert step.working is not None
-            assert step.working.origins
-    context = LaneContext(WATER, None, school("household"), BAND)
-    shown = lane_working(M.FREE_CHLORINE, measured(M.FREE_CHLORINE, 1.0, Method.DROPS), context)
+            assert step.derivation is not None
+            assert step.derivation.origins
+    context = GaugeContext(WATER, None, profile("household"), BAND)
+    shown = gauge_derivation(M.FREE_CHLORINE, measured(M.FREE_CHLORINE, 1.0, Method.DROPS), context)
     assert shown is not None
     assert any("stabiliser ratio" in row.name for row in shown.inputs)
-    assert lane_working(M.FREE_CHLORINE, None, context) is None
+    assert gauge_derivation(M.FREE_CHLORINE, None, context) is None

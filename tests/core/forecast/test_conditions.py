@@ -6,7 +6,7 @@ import pytest
 from kumpan.core.forecast.chlorine import Factors, course
 from kumpan.core.forecast.combined import combined_course
 from kumpan.core.forecast.conditions import Conditions, Place, Pulse, chlorine_of, conditions
-from kumpan.core.journal import Clarity, Level, LookTaken, SwimmersCounted
+from kumpan.core.journal import Clarity, Level, SwimmersCounted, VisualCheck
 from tests.core.journals import LITRES, PLACE, START, bleach, reads, solid, state
 
 DAY_S = 86_400.0
@@ -50,7 +50,7 @@ def test_swimmers_eat_chlorine_the_day_after() -> None:
 
 
 def test_a_bloom_eats_until_the_next_look() -> None:
-    green, clear = (LookTaken(clarity, Level.NORMAL) for clarity in (Clarity.GREEN, Clarity.CLEAR))
+    green, clear = (VisualCheck(clarity, Level.NORMAL) for clarity in (Clarity.GREEN, Clarity.CLEAR))
     found = of((0.5, green), (1.5, clear))
     assert float(np.sum(found.load * found.hours)) == pytest.approx(10.0, rel=0.05)
 
@@ -77,8 +77,8 @@ def test_combined_chlorine_rises_with_swimmers_and_goes_with_free_chlorine() -> 
     busy, quiet = of((0.1, SwimmersCounted(60))), of()
     free = np.full(len(quiet.knots_s), 3.0)
     gone = combined_course(quiet, Factors(), free, 0.8)
-    kept = combined_course(quiet, Factors(), np.zeros_like(free), 0.8)
+    saved = combined_course(quiet, Factors(), np.zeros_like(free), 0.8)
     much = combined_course(busy, Factors(), np.full(len(busy.knots_s), 3.0), 0.8)
     assert gone[-1] < 0.4
-    assert kept[-1] >= 0.8
+    assert saved[-1] >= 0.8
     assert much.max() > gone.max()

@@ -16,7 +16,7 @@ from kumpan.core.forecast.filtering import (
     carried,
     filtered,
     segments,
-    told,
+    updated,
 )
 from kumpan.core.forecast.fit import DAYS_FITTED, USUAL_SD, fit
 from kumpan.core.forecast.forecast import first_under, forecast, under_for_good
@@ -64,13 +64,13 @@ def test_segments_join() -> None:
 
 def test_a_test_moves_the_belief_by_its_share() -> None:
     """Kalman's textbook case: variance 1 against 1 meets half way and halves."""
-    after = told(Belief(2.0, 1.0), 3.0, 1.0)
+    after = updated(Belief(2.0, 1.0), 3.0, 1.0)
     assert after.mean == pytest.approx(2.5)
     assert after.variance == pytest.approx(0.5)
 
 
 def test_a_wild_reading_counts_less() -> None:
-    sane, wild = told(Belief(2.0, 0.1), 2.5, 0.2), told(Belief(2.0, 0.1), 9.0, 0.2)
+    sane, wild = updated(Belief(2.0, 0.1), 2.5, 0.2), updated(Belief(2.0, 0.1), 9.0, 0.2)
     assert (wild.mean - 2.0) / 7.0 < 0.6 * (sane.mean - 2.0) / 0.5
 
 

@@ -17,16 +17,16 @@ from kumpan.core.journal import (
     CellSet,
     Clarity,
     Level,
-    LookTaken,
-    SheetStarted,
     SwimmersCounted,
+    TreatmentStarted,
+    VisualCheck,
     WaterChange,
     WaterChanged,
 )
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.catalogue import CATALOGUE
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.ranges.profiles import bands, school
+from kumpan.core.ranges.profiles import bands, profile
 from kumpan.core.testing.methods import Method
 from tests.core.journals import AROUND, LITRES, bleach, reads, reads_by, solid, state, when
 from tests.core.samples import PLASTER, SALT_POOL
@@ -36,7 +36,7 @@ FULL = {"ph": 7.5, "cyanuric_acid": 40.0, "total_alkalinity": 100.0, "temperatur
 
 def setting(traits: Traits = PLASTER, limit: float = 4.0) -> Setting:
     return Setting(
-        Place(LITRES, 40.0, 0.0), AROUND, bands(school("household"), traits, 40.0), limit, ZoneInfo("UTC")
+        Place(LITRES, 40.0, 0.0), AROUND, bands(profile("household"), traits, 40.0), limit, ZoneInfo("UTC")
     )
 
 
@@ -93,7 +93,7 @@ def test_the_next_visit_follows_the_usual_gap() -> None:
     assert low <= likely <= high
 
 
-def test_stabiliser_that_climbs_is_told_with_its_weeks() -> None:
+def test_stabilizer_that_climbs_is_told_with_its_weeks() -> None:
     rows = [(7.0 * n, reads(free_chlorine=3, ph=7.5, cyanuric_acid=40 + 6 * n)) for n in range(8)]
     assert "a week: in about" in said(seen(*rows, day=49))["stabiliser_climbs"]
 
@@ -104,11 +104,11 @@ def test_salt_that_falls_is_told_with_its_weeks() -> None:
 
 
 def test_a_sheet_that_came_out_otherwise_is_told() -> None:
-    sheet = SheetStarted((), "household", Readings(ph=7.9), Readings(ph=7.4))
+    treatment = TreatmentStarted((), "household", Readings(ph=7.9), Readings(ph=7.4))
     acid = solid("hydrochloric_acid", 900, 31.45)
     first = reads(free_chlorine=3, **{**FULL, "ph": 7.9})
     later = reads(free_chlorine=3, **{**FULL, "ph": 7.7})
-    words = said(seen((0, first), (0.1, sheet), (0.2, acid), (1.0, later), day=1.2))
+    words = said(seen((0, first), (0.1, treatment), (0.2, acid), (1.0, later), day=1.2))
     assert "pH came out 0.3 over what the last sheet computed (7.4)" in words["off_prediction"]
 
 
@@ -167,7 +167,7 @@ ENTRIES = st.one_of(
     st.builds(CellSet, st.floats(1, 60), st.floats(0, 100), st.floats(0, 24)),
     st.builds(SwimmersCounted, st.floats(0.5, 200)),
     st.builds(WaterChanged, st.sampled_from(WaterChange), st.floats(1, 100_000)),
-    st.builds(LookTaken, st.sampled_from(Clarity), st.sampled_from(Level)),
+    st.builds(VisualCheck, st.sampled_from(Clarity), st.sampled_from(Level)),
 )
 JOURNALS = st.lists(st.tuples(st.floats(0, 20), ENTRIES), max_size=14)
 

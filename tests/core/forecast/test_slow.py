@@ -18,12 +18,12 @@ from kumpan.core.forecast.closed_loop import (
 from kumpan.core.forecast.slow import (
     LINED,
     PH_RISE_PER_DAY,
-    habit_slope,
     ph_drift,
+    routine_slope,
     trend,
     usual_slope,
 )
-from kumpan.core.journal import Body, SheetStarted, WaterChange, WaterChanged
+from kumpan.core.journal import Body, TreatmentStarted, WaterChange, WaterChanged
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.testing.methods import Method
@@ -93,11 +93,11 @@ def test_tablets_that_are_fed_every_week_are_drift_not_steps() -> None:
     rows = [(7.0 * n, reads(cyanuric_acid=40 + per_week * n)) for n in range(8)]
     tablets = [(7.0 * n + 0.1, solid("trichlor", grams, 90)) for n in range(8)]
     pool = state(*rows, *tablets)
-    assert habit_slope(pool, M.CYANURIC_ACID, AROUND, at(49.5)) == pytest.approx(per_week / 7, rel=0.02)
+    assert routine_slope(pool, M.CYANURIC_ACID, AROUND, at(49.5)) == pytest.approx(per_week / 7, rel=0.02)
     found = trend(pool, M.CYANURIC_ACID, AROUND, at(49.5))
     assert found is not None
     assert found.slope == pytest.approx(per_week / 7, rel=0.1)
-    assert habit_slope(pool, M.TOTAL_ALKALINITY, AROUND, at(49.5)) < 0
+    assert routine_slope(pool, M.TOTAL_ALKALINITY, AROUND, at(49.5)) < 0
 
 
 def test_no_reading_no_line() -> None:
@@ -169,8 +169,8 @@ def test_one_large_dose_is_enough() -> None:
 
 
 def test_doses_that_contradict_each_other_offer_nothing() -> None:
-    told = [Response(M.SALT, START, 400, 400 * share, 40) for share in (0.5, 1.5, 0.6, 1.6)]
-    assert volume_hint(told, LITRES) is None
+    reported = [Response(M.SALT, START, 400, 400 * share, 40) for share in (0.5, 1.5, 0.6, 1.6)]
+    assert volume_hint(reported, LITRES) is None
 
 
 def chlorinated(share: float, doses: int) -> list[tuple[float, Body]]:
@@ -216,11 +216,13 @@ def test_volume_from_a_bag_of_salt() -> None:
 
 
 def test_a_sheet_is_checked_by_the_next_test() -> None:
-    sheet = SheetStarted((), "household", Readings(ph=7.9, salt=3000), Readings(ph=7.5, salt=3000))
+    treatment = TreatmentStarted((), "household", Readings(ph=7.9, salt=3000), Readings(ph=7.5, salt=3000))
     acid = solid("hydrochloric_acid", 900, 31.45)
-    found = last_check(state((0, reads(ph=7.9)), (0.1, sheet), (0.2, acid), (1.0, reads(ph=7.7, salt=3000))))
+    found = last_check(
+        state((0, reads(ph=7.9)), (0.1, treatment), (0.2, acid), (1.0, reads(ph=7.7, salt=3000)))
+    )
     assert [(check.measure, check.differs) for check in found] == [(M.PH, True)]
-    assert last_check(state((0, reads(ph=7.9)), (0.1, sheet), (0.2, acid), (9.0, reads(ph=7.7)))) == []
+    assert last_check(state((0, reads(ph=7.9)), (0.1, treatment), (0.2, acid), (9.0, reads(ph=7.7)))) == []
     assert last_check(state((0, reads(ph=7.9)))) == []
 
 

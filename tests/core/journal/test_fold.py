@@ -7,25 +7,27 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.forecast.expected import expected_now
 from kumpan.core.journal import (
+    KINDS,
     AdditionMade,
     BasinMeasured,
     Body,
     Entry,
     Outcome,
     PoolState,
-    SheetStarted,
-    StepTicked,
+    StepDone,
     TestTaken,
+    TreatmentStarted,
     Voided,
     fold,
     last_reading,
-    open_sheet,
+    open_treatment,
 )
+from kumpan.core.journal.fold import LISTS, NOT_UNDERSTOOD
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.ranges.profiles import school
+from kumpan.core.ranges.profiles import profile
 from kumpan.core.ranges.targets import aims
 from kumpan.core.testing.methods import Method, measured
 from kumpan.core.treatment.plan import plan
@@ -117,14 +119,23 @@ def test_combined_and_total_follow_from_each_other() -> None:
 
 def test_a_sheet_is_open_until_each_step_is_ticked_or_left_out() -> None:
     readings = Readings(free_chlorine=1, ph=7.5, total_alkalinity=100, calcium_hardness=260, cyanuric_acid=40)
-    found = plan(readings, POOL_L, PLASTER, aims(school("household"), PLASTER, readings, {}), STANDARD_SHELF)
-    sheet = entry("sheet", 0, SheetStarted(found.steps, "household", readings, found.predicted))
-    ticks = [
-        entry(f"tick{n}", n + 1, StepTicked(sheet.id, n, Outcome.DONE if n else Outcome.SKIPPED))
+    found = plan(
+        readings, POOL_L, PLASTER, aims(profile("household"), PLASTER, readings, {}), STANDARD_INVENTORY
+    )
+    treatment = entry("sheet", 0, TreatmentStarted(found.steps, "household", readings, found.predicted))
+    steps_done = [
+        entry(f"tick{n}", n + 1, StepDone(treatment.id, n, Outcome.DONE if n else Outcome.SKIPPED))
         for n, step in enumerate(found.steps)
         if step.kind != "wait"
     ]
-    assert open_sheet(fold([sheet, *ticks[:-1]])) == sheet
-    assert open_sheet(fold([sheet, *ticks])) is None
+    assert open_treatment(fold([treatment, *steps_done[:-1]])) == treatment
+    assert open_treatment(fold([treatment, *steps_done])) is None
     undone = entry("undo", 99, Voided(), supersedes="tick0")
-    assert open_sheet(fold([sheet, *ticks, undone])) == sheet
+    assert open_treatment(fold([treatment, *steps_done, undone])) == treatment
+
+
+def test_every_kind_of_a_pool_folds_into_a_list_that_there_is() -> None:
+    """A list renamed without the table of kinds would drop its entries in silence."""
+    latest = {"settings", "basins", "equipments"}
+    named = {kind.folds_into for kind in KINDS if kind.folds_into is not None}
+    assert named - latest | {NOT_UNDERSTOOD} == set(LISTS)

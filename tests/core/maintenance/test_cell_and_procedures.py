@@ -10,12 +10,17 @@ from kumpan.core.dosing.feeding import cell_percent
 from kumpan.core.errors import InvalidInput
 from kumpan.core.hazards import HAZARDS, Hazard
 from kumpan.core.journal import CareDone, CareValue, CellSet, PlantSet, PressureRead, PumpWindow
-from kumpan.core.maintenance.cell import CellBench, cell_bench, made_mg_l_day
+from kumpan.core.maintenance.cell import CellBalance, cell_balance, made_mg_l_day
 from kumpan.core.maintenance.cell_acid import RATIOS, acid_bath, target_percent
 from kumpan.core.maintenance.cell_life import cell_life
 from kumpan.core.maintenance.circulation import circulation, hours_a_day
 from kumpan.core.maintenance.fault_tree import ASKS, ENDS, TREES, interview
-from kumpan.core.maintenance.filter_pressure import LIMIT_KPA, PressureTrend, gauge_doubt, pressure_trend
+from kumpan.core.maintenance.filter_pressure import (
+    LIMIT_KPA,
+    PressureTrend,
+    pressure_trend,
+    reading_in_question,
+)
 from kumpan.core.maintenance.learned import offers
 from kumpan.core.maintenance.procedures import PROCEDURES, Asks, procedures_for, steps_for, water_lost_l
 from kumpan.core.maintenance.tasks import TASKS
@@ -105,16 +110,16 @@ def test_a_bath_that_cannot_be_is_refused(container: float, acid: float, ratio: 
         acid_bath(container, acid, ratio)
 
 
-def bench(loss: float | None, cell: CellSet = LB_A_DAY, **more: Any) -> CellBench:
-    facts: dict[str, Any] = {"stabiliser_mg_l": 70, "water_c": 27, "overnight_mg_l": 0.3, **more}
-    return cell_bench(cell, POOL_L, loss, stabiliser_band=Band(60, 80, 70), **facts)
+def balance(loss: float | None, cell: CellSet = LB_A_DAY, **more: Any) -> CellBalance:
+    facts: dict[str, Any] = {"stabilizer_mg_l": 70, "water_c": 27, "overnight_mg_l": 0.3, **more}
+    return cell_balance(cell, POOL_L, loss, stabilizer_band=Band(60, 80, 70), **facts)
 
 
 def test_the_cells_figures_of_the_handbook() -> None:
     """Handbook 06, derived: 1 lb/day in 20 000 gal is 6.0 ppm/day; 3 ppm/day in 12 h takes 100 %."""
     assert made_mg_l_day(LB_A_DAY, POOL_L) == pytest.approx(6.0, abs=0.02)
     assert cell_percent(3.0, POOL_L, LB_A_DAY.output_g_per_h, 12) == pytest.approx(100, abs=0.2)
-    found = bench(2.9)
+    found = balance(2.9)
     twelve = next(knobs for knobs in found.settings if knobs.hours == 12)
     assert twelve.percent == pytest.approx(2.9 / 3 * 100, abs=0.5)
     assert found.boost_mg_l == pytest.approx(6.0, abs=0.02)
@@ -124,29 +129,29 @@ def test_the_cells_figures_of_the_handbook() -> None:
 @given(st.floats(0.1, 5.9), st.floats(1, 24))
 def test_every_setting_offered_makes_good_the_loss(loss: float, hours: float) -> None:
     cell = CellSet(G_PER_LB / 24, 50.0, hours)
-    for knobs in bench(loss, cell).settings:
+    for knobs in balance(loss, cell).settings:
         assert made_mg_l_day(cell, POOL_L, knobs.percent, knobs.hours) == pytest.approx(loss)
         assert knobs.percent <= 100
 
 
 def test_a_cell_that_cannot_hold_says_what_the_log_supports() -> None:
-    def told(**more: Any) -> str:
-        found = bench(8.0, **more)
+    def reported(**more: Any) -> str:
+        found = balance(8.0, **more)
         assert found.undersized
         return str(found.findings[0].text)
 
-    assert "Shock before a bigger cell" in told(overnight_mg_l=1.4)
-    assert "Stabiliser first" in told(stabiliser_mg_l=20)
-    assert "too small for this pool" in told()
-    assert bench(2.0, water_c=15).findings[0].code == "cold_cell"
-    assert bench(None).findings[0].code == "no_forecast"
+    assert "Shock before a bigger cell" in reported(overnight_mg_l=1.4)
+    assert "Stabiliser first" in reported(stabilizer_mg_l=20)
+    assert "too small for this pool" in reported()
+    assert balance(2.0, water_c=15).findings[0].code == "cold_cell"
+    assert balance(None).findings[0].code == "no_forecast"
 
 
 def test_the_season_moves_the_setting() -> None:
     """Handbook 06, common practice: raise with heat and use, lower in autumn."""
-    assert "raise" in bench(2.0, warmed_c=4.0).findings[-1].text
-    assert "lower the setting" in bench(2.0, warmed_c=-3.0).findings[-1].text
-    assert "season" not in {one.code for one in bench(2.0, warmed_c=0.5).findings}
+    assert "raise" in balance(2.0, warmed_c=4.0).findings[-1].text
+    assert "lower the setting" in balance(2.0, warmed_c=-3.0).findings[-1].text
+    assert "season" not in {one.code for one in balance(2.0, warmed_c=0.5).findings}
 
 
 def test_hours_at_output_add_up_over_settings() -> None:
@@ -188,9 +193,9 @@ def test_only_readings_since_the_last_cleaning_count() -> None:
 
 def test_a_gauge_that_lies_is_told() -> None:
     """Handbook 08: zero when off, its known start pressure when on."""
-    assert "replace it" in gauge_doubt(15.0, 80.0, 70.0)
-    assert "blocked suction" in gauge_doubt(0.0, 10.0, 70.0)
-    assert gauge_doubt(0.0, 75.0, 70.0) == ""
+    assert "replace it" in reading_in_question(15.0, 80.0, 70.0)
+    assert "blocked suction" in reading_in_question(0.0, 10.0, 70.0)
+    assert reading_in_question(0.0, 75.0, 70.0) == ""
 
 
 def test_turnovers_hours_and_cost() -> None:
@@ -237,8 +242,8 @@ def test_the_pump_splits_in_two_out_of_the_sun_unless_a_cell_must_chlorinate() -
 def test_suggested_windows_lie_in_the_day_and_run_as_long_as_wanted(hours: float, traits: Traits) -> None:
     found = circulation(PlantSet(), traits, POOL_L, water_c=26, air_c=20, treating=False, cell_hours=hours)
     assert all(0 <= one.start_min < 1440 and 0 <= one.end_min <= 1440 for one in found.suggested)
-    asked = 24 if hours >= 22 else hours
-    assert hours_a_day(found.suggested) == pytest.approx(asked, abs=0.07)
+    request = 24 if hours >= 22 else hours
+    assert hours_a_day(found.suggested) == pytest.approx(request, abs=0.07)
 
 
 def paths(tree: str, so_far: tuple[str, ...] = ()) -> list[tuple[str, ...]]:

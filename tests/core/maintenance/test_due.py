@@ -22,10 +22,10 @@ from kumpan.core.journal import (
     Entry,
     EventNoted,
     Level,
-    LookTaken,
     NotedEvent,
     PlantSet,
     PressureRead,
+    VisualCheck,
     WaterChange,
     WaterChanged,
     fold,
@@ -183,7 +183,7 @@ def test_what_happened_asks_for_a_test_until_there_is_one() -> None:
     assert "test_event" not in due((0, FULL_TEST), storm, (2.5, FULL_TEST), day=3)
 
 
-def test_new_water_asks_for_salt_and_stabiliser() -> None:
+def test_new_water_asks_for_salt_and_stabilizer() -> None:
     """Handbook 02, common practice: salt after refilling and much backwashing, stabiliser after heavy dilution."""
     known = (0.0, reads(salt=3200, cyanuric_acid=70, free_chlorine=2, ph=7.5))
     little = (1.0, WaterChanged(WaterChange.BACKWASH, 0.02 * LITRES))
@@ -197,7 +197,7 @@ def test_new_water_asks_for_salt_and_stabiliser() -> None:
 
 
 def test_algae_ask_for_phosphate_and_many_washes_for_balance() -> None:
-    green = (1.0, LookTaken(Clarity.CLEAR, Level.NORMAL, ("algae spots",)))
+    green = (1.0, VisualCheck(Clarity.CLEAR, Level.NORMAL, ("algae spots",)))
     assert "test_phosphate" in due((0, FULL_TEST), green, day=2)
     washes = [(n * 10.0, CareDone("cell", (CareValue("acid_washes", 1),))) for n in range(6)]
     assert "washes" in due((0, FULL_TEST), *washes, day=61, traits=SALT_POOL)

@@ -6,7 +6,7 @@ from kumpan.core.journal import (
     AdditionMade,
     Body,
     CareDone,
-    SheetStarted,
+    TreatmentStarted,
     VisitDone,
     WaterChange,
     WaterChanged,
@@ -76,14 +76,14 @@ def test_what_is_a_shock_and_what_is_not() -> None:
 
 
 def test_a_small_pour_of_a_shocks_sheet_is_a_shock_too() -> None:
-    pool = state((1, SheetStarted((), "household", Readings(), Readings(), "shock")))
-    sheet = pool.sheets[0].id
+    pool = state((1, TreatmentStarted((), "household", Readings(), Readings(), "shock")))
+    treatment = pool.treatments[0].id
     part = bleach(3.0)
     poured = AdditionMade(
         part.chemical, part.strength_percent, part.label, part.mass_g, part.volume_ml, part.density_g_per_ml,
-        sheet_id=sheet, step_number=2,
+        treatment_id=treatment, step_number=2,
     )  # fmt: skip
     both = state(
-        (1, SheetStarted((), "household", Readings(), Readings(), "shock")), (1.1, poured), (2, part)
+        (1, TreatmentStarted((), "household", Readings(), Readings(), "shock")), (1.1, poured), (2, part)
     )
     assert [entry.at for entry in shocks(both)] == [when(1.1)]

@@ -84,9 +84,9 @@ def test_an_unknown_unit_is_asked_about_never_guessed(typed: str, dimension: Dim
 @pytest.mark.parametrize("dimension", list(D))
 def test_what_cannot_be_read_is_told_by_an_example_that_can(dimension: Dimension) -> None:
     """The cure fits the field: a gauge is not told to write kilograms."""
-    with pytest.raises(UnreadableQuantity) as told:
+    with pytest.raises(UnreadableQuantity) as reported:
         read_quantity("a lot", dimension, "g")
-    example = str(told.value).split('"')[-2]
+    example = str(reported.value).split('"')[-2]
     assert read_quantity(example, dimension, "g").had_unit
 
 

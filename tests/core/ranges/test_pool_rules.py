@@ -40,7 +40,7 @@ def test_without_choices_the_school_stands() -> None:
     assert (rules.name, rules.bands[FREE], rules.swim_limit_mg_l) == ("Household", Band(2, 3, 2.5), 3.0)
 
 
-def test_by_stabiliser_ratio() -> None:
+def test_by_stabilizer_ratio() -> None:
     """Handbook 03: at least a twentieth of stabiliser, about twice that to work with; never under the fixed least."""
     by_50 = rules_for(
         made(("chlorine", "ratio"), limit=10), PLASTER, GOOD.with_value(Measure.CYANURIC_ACID, 50)
@@ -81,7 +81,7 @@ def test_own_ranges_go_before_the_school() -> None:
     assert rules.name == "Own, from Household"
 
 
-def test_calcium_and_stabiliser_answers() -> None:
+def test_calcium_and_stabilizer_answers() -> None:
     rules = rules_for(made(("calcium", "careful"), ("stabiliser", "tablets")), PLASTER, GOOD)
     assert rules.bands[Measure.CALCIUM_HARDNESS] == Band(200, 300, 250)
     assert rules.bands[Measure.CYANURIC_ACID] == Band(40, 100, 75)

@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 
 from kumpan.core.errors import InvalidInput
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.ranges.other_profiles import other_schools
-from kumpan.core.ranges.profiles import SCHOOLS, Band, bands, school
+from kumpan.core.ranges.other_profiles import other_profiles
+from kumpan.core.ranges.profiles import PROFILES, Band, bands, profile
 from kumpan.core.ranges.verdicts import VerdictCode, bound_chlorine, chlorine_verdict, verdict
 from kumpan.wording.gauges import EDGE, spot
 from tests.core.samples import INDOOR, PLASTER, SALT_POOL, VINYL_TABLETS
@@ -39,28 +39,28 @@ FIGURES = [
 
 @pytest.mark.parametrize(("key", "traits", "stabiliser", "measure", "expected"), FIGURES)
 def test_figures_of_the_handbook(
-    key: str, traits: object, stabiliser: float, measure: Measure, expected: tuple[float, float, float]
+    key: str, traits: object, stabilizer: float, measure: Measure, expected: tuple[float, float, float]
 ) -> None:
     assert traits in (PLASTER, SALT_POOL, VINYL_TABLETS)
     pool = {id(PLASTER): PLASTER, id(SALT_POOL): SALT_POOL, id(VINYL_TABLETS): VINYL_TABLETS}[id(traits)]
-    band = bands(school(key), pool, stabiliser)[measure]
+    band = bands(profile(key), pool, stabilizer)[measure]
     assert (band.low, band.high, band.aim) == expected
 
 
 def test_what_is_not_managed_has_no_band() -> None:
-    small = bands(school("small_vinyl"), VINYL_TABLETS, 40)
+    small = bands(profile("small_vinyl"), VINYL_TABLETS, 40)
     assert M.CALCIUM_HARDNESS not in small
     assert M.SALT not in small
 
 
-def test_indoors_no_stabiliser_is_wanted() -> None:
-    band = bands(school("household"), INDOOR, 0)[M.CYANURIC_ACID]
+def test_indoors_no_stabilizer_is_wanted() -> None:
+    band = bands(profile("household"), INDOOR, 0)[M.CYANURIC_ACID]
     assert (band.high, band.dose_low) == (0, False)
 
 
 def test_an_unknown_school_is_refused_with_the_known_ones() -> None:
     with pytest.raises(InvalidInput, match="household"):
-        school("guesswork")
+        profile("guesswork")
 
 
 @pytest.mark.parametrize(
@@ -102,16 +102,16 @@ def test_past_the_edge_an_arrow_stands() -> None:
 
 
 def test_every_school_has_its_own_source() -> None:
-    assert len({row.source for row in SCHOOLS.values()}) == len(SCHOOLS)
+    assert len({row.source for row in PROFILES.values()}) == len(PROFILES)
 
 
 def test_what_another_school_would_say_stands_only_where_it_differs() -> None:
     """Handbook 03: pH 7.25 is in range for a household, low for the service round (7.4 to 7.8)."""
-    own = bands(school("household"), PLASTER, 40)
-    said = other_schools(Measure.PH, 7.25, own[Measure.PH], PLASTER, 40)
+    own = bands(profile("household"), PLASTER, 40)
+    said = other_profiles(Measure.PH, 7.25, own[Measure.PH], PLASTER, 40)
     assert said is not None
     assert said.text == "low by service"
-    assert other_schools(Measure.PH, 7.5, own[Measure.PH], PLASTER, 40) is None
-    calcium = other_schools(Measure.CALCIUM_HARDNESS, 180, own[Measure.CALCIUM_HARDNESS], PLASTER, 40)
+    assert other_profiles(Measure.PH, 7.5, own[Measure.PH], PLASTER, 40) is None
+    calcium = other_profiles(Measure.CALCIUM_HARDNESS, 180, own[Measure.CALCIUM_HARDNESS], PLASTER, 40)
     assert calcium is not None
     assert calcium.text == "in range by residential and public code"

@@ -14,14 +14,14 @@ from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.products.product import Product
 from kumpan.core.products.stock import Stocked
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.ranges.profiles import bands, school
+from kumpan.core.ranges.profiles import bands, profile
 from kumpan.core.season.climate import BY_LATITUDE, crossing, monthly_water_c, water_on_c
 from kumpan.core.season.doses import item_doses
 from kumpan.core.season.plans import Dosed
 from kumpan.core.season.winter import winter_loss
 from kumpan.core.testing.methods import Method, measured
 from kumpan.core.treatment.dusk import Evening
-from kumpan.core.treatment.special.shock import ShockAsked, ShockWay
+from kumpan.core.treatment.special.shock import ShockRequest, ShockStrategy
 
 ZONE = ZoneInfo("America/Chicago")
 EMPTY = fold([])
@@ -125,11 +125,11 @@ def test_ones_own_table_is_taken_as_it_is() -> None:
     assert monthly_water_c(state, 36.0) == tuple(float(n) for n in range(12))
 
 
-def test_a_winter_thins_stabiliser_and_salt() -> None:
+def test_a_winter_thins_stabilizer_and_salt() -> None:
     """Lowered 30 cm in 1.5 m of mean depth is 20 %, rain and melt 10 %: 30 % new water."""
     found = winter_loss(Readings(cyanuric_acid=60.0, salt=3200.0), 1.5, Winter.FROST, skimmer_plate=False)
     assert found.new_water_share == pytest.approx(0.30)
-    assert found.stabiliser_most == pytest.approx(42.0)
+    assert found.stabilizer_most == pytest.approx(42.0)
     assert found.salt == pytest.approx(2240.0)
     assert "ammonia" in found.notes[0].text
 
@@ -139,11 +139,11 @@ def test_a_plate_keeps_more_and_no_winter_takes_more_than_there_is(
     depth: float, plate: bool, winter: Winter
 ) -> None:
     readings = Readings(cyanuric_acid=50.0)
-    kept = winter_loss(readings, depth, winter, skimmer_plate=plate)
-    assert 0 < kept.new_water_share <= 0.6
+    saved = winter_loss(readings, depth, winter, skimmer_plate=plate)
+    assert 0 < saved.new_water_share <= 0.6
     assert (
         winter_loss(readings, depth, winter, skimmer_plate=True).new_water_share
-        <= kept.new_water_share + 1e-9
+        <= saved.new_water_share + 1e-9
     )
     assert winter_loss(Readings(), depth, winter, skimmer_plate=plate).notes == ()
 
@@ -151,50 +151,50 @@ def test_a_plate_keeps_more_and_no_winter_takes_more_than_there_is(
 SALT = Product("salt", "sodium_chloride", 100.0, package_g=18_144.0)
 LIQUID = Product("liquid", "sodium_hypochlorite", 10.0)
 SODA = Product("soda", "sodium_bicarbonate", 100.0)
-STABILISER = Product("cya", "cyanuric_acid", 100.0)
+STABILIZER = Product("cya", "cyanuric_acid", 100.0)
 CELL = Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND)
 
 
-def question(**values: float) -> ShockAsked:
+def question(**values: float) -> ShockRequest:
     now = datetime(2026, 4, 20, 15, tzinfo=UTC)
     usual = {"free_chlorine": 1.0, "total_chlorine": 1.0, "ph": 7.5, "total_alkalinity": 70.0, "calcium_hardness": 260.0,
              "cyanuric_acid": 70.0, "salt": 3000.0, "temperature_c": 16.0}  # fmt: skip
     readings = Readings(**{**usual, **values})
-    own = bands(school("household"), CELL, readings.cyanuric_acid)
-    return ShockAsked(readings, 60_000.0, CELL, (SALT, LIQUID, SODA, STABILISER), own, 4.0, ShockWay.RATIO, now,
+    own = bands(profile("household"), CELL, readings.cyanuric_acid)
+    return ShockRequest(readings, 60_000.0, CELL, (SALT, LIQUID, SODA, STABILIZER), own, 4.0, ShockStrategy.RATIO, now,
                       Evening(now + timedelta(hours=8), "Dusk."), ZONE)  # fmt: skip
 
 
 def stock(**grams: float) -> list[Stocked]:
-    return [Stocked(product, grams.get(product.id)) for product in (SALT, LIQUID, SODA, STABILISER)]
+    return [Stocked(product, grams.get(product.id)) for product in (SALT, LIQUID, SODA, STABILIZER)]
 
 
 def test_an_item_takes_only_its_own_amounts() -> None:
     """Alkalinity 40 to the band's aim of 70 in 60 m3 is 30 x 60 x 1.68 = 3.0 kg of baking soda (handbook: 1.68 g per g)."""
-    asked = question(total_alkalinity=40.0, salt=2000.0)
-    balance = item_doses(Dosed.BALANCE, asked, stock())
+    request = question(total_alkalinity=40.0, salt=2000.0)
+    balance = item_doses(Dosed.BALANCE, request, stock())
     assert {line.product_id for line in balance.lines} == {"soda"}
-    salt = item_doses(Dosed.SALT, asked, stock())
+    salt = item_doses(Dosed.SALT, request, stock())
     assert {line.product_id for line in salt.lines} == {"salt"}
-    shock = item_doses(Dosed.SHOCK, asked, stock())
+    shock = item_doses(Dosed.SHOCK, request, stock())
     assert {line.product_id for line in shock.lines} == {"liquid"}
 
 
 def test_short_on_the_shelf_is_told_and_enough_is_not() -> None:
     """2000 to 3200 in 60 m3: 72 kg, 3 bags of 40 lb rounded down; one bag stands there."""
-    asked = question(salt=2000.0)
-    [little] = item_doses(Dosed.SALT, asked, stock(salt=18_144.0)).lines
+    request = question(salt=2000.0)
+    [little] = item_doses(Dosed.SALT, request, stock(salt=18_144.0)).lines
     assert little.short is not None
     assert little.short.endswith("lb")
-    [enough] = item_doses(Dosed.SALT, asked, stock(salt=200_000.0)).lines
+    [enough] = item_doses(Dosed.SALT, request, stock(salt=200_000.0)).lines
     assert enough.short == ""
-    [uncounted] = item_doses(Dosed.SALT, asked, stock()).lines
+    [uncounted] = item_doses(Dosed.SALT, request, stock()).lines
     assert uncounted.short is None
 
 
 def test_in_range_nothing_is_needed_and_untested_is_asked_for() -> None:
-    assert item_doses(Dosed.STABILISER, question(), stock()) == item_doses(Dosed.STABILISER, question(), [])
+    assert item_doses(Dosed.STABILIZER, question(), stock()) == item_doses(Dosed.STABILIZER, question(), [])
     assert item_doses(Dosed.SALT, question(), stock()).lines == ()
-    blind = item_doses(Dosed.SHOCK, ShockAsked(**{**vars(question()), "readings": Readings()}), stock())
+    blind = item_doses(Dosed.SHOCK, ShockRequest(**{**vars(question()), "readings": Readings()}), stock())
     assert blind.lines == ()
     assert "not measured" in blind.left[0]

@@ -6,21 +6,31 @@ from uuid import UUID
 
 import pytest
 
-from kumpan.core.journal import Body, Cover, Entry, ListTicked, Outcome, PoolKind, SeasonListKept, Which, fold
+from kumpan.core.journal import (
+    Body,
+    Cover,
+    Entry,
+    ListItemDone,
+    Outcome,
+    PoolKind,
+    SeasonListSaved,
+    Which,
+    fold,
+)
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
-from kumpan.core.season.kept import ticks_of
 from kumpan.core.season.materials import material_key, materials_of
-from kumpan.core.season.plans import CLOSING, OPENING, kept_plan
+from kumpan.core.season.plans import CLOSING, OPENING, saved_plan
+from kumpan.core.season.saved import records_of
 
 LIST = UUID(int=5)
 DAY = date(2026, 10, 4)
 SALT = Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.CARTRIDGE)
-CLOSED = SeasonListKept(LIST, Which.CLOSING, DAY)
-OPENED = SeasonListKept(LIST, Which.OPENING, DAY)
+CLOSED = SeasonListSaved(LIST, Which.CLOSING, DAY)
+OPENED = SeasonListSaved(LIST, Which.OPENING, DAY)
 
 
-def needs(kept: SeasonListKept) -> tuple[str, ...]:
-    return kept_plan(kept, SALT, green=False).materials
+def needs(saved: SeasonListSaved) -> tuple[str, ...]:
+    return saved_plan(saved, SALT, green=False).materials
 
 
 @pytest.mark.parametrize(
@@ -41,8 +51,8 @@ def needs(kept: SeasonListKept) -> tuple[str, ...]:
         (OPENED, "fresh reagents or strips"),
     ],
 )
-def test_each_step_brings_what_it_takes(kept: SeasonListKept, thing: str) -> None:
-    assert thing in needs(kept)
+def test_each_step_brings_what_it_takes(saved: SeasonListSaved, thing: str) -> None:
+    assert thing in needs(saved)
 
 
 def test_what_nobody_needs_is_not_asked_for() -> None:
@@ -58,13 +68,13 @@ def test_a_thing_stands_once_however_many_steps_take_it() -> None:
 
 def test_a_thing_is_at_hand_once_it_is_ticked() -> None:
     at = datetime(2026, 10, 1, tzinfo=UTC)
-    told: tuple[Body, ...] = (
+    reported: tuple[Body, ...] = (
         CLOSED,
-        ListTicked(LIST, material_key("winter plugs"), Outcome.DONE),
-        ListTicked(LIST, material_key("water bags"), Outcome.SKIPPED),
+        ListItemDone(LIST, material_key("winter plugs"), Outcome.DONE),
+        ListItemDone(LIST, material_key("water bags"), Outcome.SKIPPED),
     )
-    state = fold(Entry(UUID(int=20 + n), UUID(int=1), at, at, None, body) for n, body in enumerate(told))
-    found = {one.name: one.at_hand for one in materials_of(needs(CLOSED), ticks_of(state, LIST))}
+    state = fold(Entry(UUID(int=20 + n), UUID(int=1), at, at, None, body) for n, body in enumerate(reported))
+    found = {one.name: one.at_hand for one in materials_of(needs(CLOSED), records_of(state, LIST))}
     assert (found["winter plugs"], found["water bags"], found["cover pump"]) == (True, False, False)
 
 

@@ -9,24 +9,24 @@ from hypothesis import strategies as st
 from kumpan.core.hazards import HAZARDS, Hazard
 from kumpan.core.journal import Cover, PoolKind, Which, Winter
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
-from kumpan.core.season.plans import CLOSING, OPENING, SeasonAsked, season_plan
+from kumpan.core.season.plans import CLOSING, OPENING, SeasonRequest, season_plan
 
 DAY = date(2026, 10, 17)
-ABOVE_SAND = SeasonAsked(
+ABOVE_SAND = SeasonRequest(
     Traits(Surface.VINYL, Chlorination.TABLETS, Filter.SAND),
     PoolKind.ABOVE_GROUND,
     Cover.SOLID,
     Winter.FROST,
     True,
 )
-PLASTER_CELL = SeasonAsked(
+PLASTER_CELL = SeasonRequest(
     Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND),
     PoolKind.IN_GROUND,
     Cover.SOLID,
     Winter.FROST,
 )
 ASKED = st.builds(
-    SeasonAsked,
+    SeasonRequest,
     st.builds(
         Traits, st.sampled_from(list(Surface)), st.sampled_from(list(Chlorination)), st.sampled_from(list(Filter)),
         st.booleans(),
@@ -39,8 +39,8 @@ ASKED = st.builds(
 )  # fmt: skip
 
 
-def keys(which: Which, asked: SeasonAsked) -> list[str]:
-    return [item.key for item in season_plan(which, asked, DAY).items]
+def keys(which: Which, request: SeasonRequest) -> list[str]:
+    return [item.key for item in season_plan(which, request, DAY).items]
 
 
 @pytest.mark.parametrize(
@@ -67,8 +67,8 @@ def keys(which: Which, asked: SeasonAsked) -> list[str]:
         }),
     ],
 )  # fmt: skip
-def test_every_item_of_the_handbook_stands(which: Which, asked: SeasonAsked, expected: set[str]) -> None:
-    assert set(keys(which, asked)) == expected
+def test_every_item_of_the_handbook_stands(which: Which, request: SeasonRequest, expected: set[str]) -> None:
+    assert set(keys(which, request)) == expected
 
 
 # Handbook 09 item by item, common practice: what the words of a list must say, for which of the two pools.
@@ -127,21 +127,23 @@ CLOSING_SAYS = (
 
 @pytest.mark.parametrize(("which", "rows"), [(Which.OPENING, OPENING_SAYS), (Which.CLOSING, CLOSING_SAYS)])
 def test_the_words_of_every_item_of_the_handbook(
-    which: Which, rows: tuple[tuple[str, tuple[SeasonAsked, ...], tuple[str, ...]], ...]
+    which: Which, rows: tuple[tuple[str, tuple[SeasonRequest, ...], tuple[str, ...]], ...]
 ) -> None:
     """Opening and closing for an above-ground sand pool and an in-ground plaster pool with a salt cell."""
     missing = []
     for item, pools, phrases in rows:
-        for asked in pools:
-            told = " | ".join(
-                f"{one.title}. {one.text}" for one in season_plan(which, asked, DAY).items
+        for request in pools:
+            reported = " | ".join(
+                f"{one.title}. {one.text}" for one in season_plan(which, request, DAY).items
             ).lower()
-            missing += [(item, asked.kind.value, phrase) for phrase in phrases if phrase.lower() not in told]
+            missing += [
+                (item, request.kind.value, phrase) for phrase in phrases if phrase.lower() not in reported
+            ]
     assert missing == []
 
 
-def before(which: Which, asked: SeasonAsked, first: str, then: str) -> bool:
-    listed = keys(which, asked)
+def before(which: Which, request: SeasonRequest, first: str, then: str) -> bool:
+    listed = keys(which, request)
     return listed.index(first) < listed.index(then)
 
 
@@ -169,13 +171,13 @@ def test_dates_run_forwards_from_opening_and_backwards_from_closing() -> None:
 
 
 def test_green_at_opening_hands_over_to_treatment() -> None:
-    green = SeasonAsked(ABOVE_SAND.traits, PoolKind.ABOVE_GROUND, Cover.SOLID, Winter.FROST, green=True)
+    green = SeasonRequest(ABOVE_SAND.traits, PoolKind.ABOVE_GROUND, Cover.SOLID, Winter.FROST, green=True)
     assert "rescue" in keys(Which.OPENING, green)
     assert "first_shock" not in keys(Which.OPENING, green)
 
 
 def test_mild_winters_close_nothing() -> None:
-    mild = SeasonAsked(PLASTER_CELL.traits, PoolKind.IN_GROUND, Cover.NONE, Winter.MILD)
+    mild = SeasonRequest(PLASTER_CELL.traits, PoolKind.IN_GROUND, Cover.NONE, Winter.MILD)
     listed = keys(Which.CLOSING, mild)
     assert {"mild", "cell_mild", "duty_look"} <= set(listed)
     assert not {"plant", "lines", "power", "cell", "level_low", "cover"} & set(listed)
@@ -189,8 +191,8 @@ def test_early_is_cheap_and_late_is_told() -> None:
 
 
 @given(st.sampled_from(list(Which)), ASKED)
-def test_for_any_pool_the_list_is_dated_in_order_and_cautioned(which: Which, asked: SeasonAsked) -> None:
-    plan = season_plan(which, asked, DAY)
+def test_for_any_pool_the_list_is_dated_in_order_and_cautioned(which: Which, request: SeasonRequest) -> None:
+    plan = season_plan(which, request, DAY)
     days = [item.day for item in plan.items]
     assert days == sorted(days)
     assert len({item.key for item in plan.items}) == len(plan.items)

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kumpan.core.journal import Cover, Entry, PoolKind, PoolState, SeasonListKept, Which, Winter, fold
+from kumpan.core.journal import Cover, Entry, PoolKind, PoolState, SeasonListSaved, Which, Winter, fold
 from kumpan.core.season.climate import BY_LATITUDE, Crossing
 from kumpan.core.season.suggested import Suggested, suggested
 
@@ -21,7 +21,7 @@ def on(day: date) -> Crossing:
     return Crossing(day, "table")
 
 
-def kept_on(*bodies: SeasonListKept) -> PoolState:
+def kept_on(*bodies: SeasonListSaved) -> PoolState:
     start = datetime(2026, 1, 1, tzinfo=UTC)
     return fold(
         Entry(UUID(int=9 + n), UUID(int=1), start + timedelta(days=n), start, None, body)
@@ -82,8 +82,8 @@ def test_a_first_list_takes_the_winter_from_the_coldest_month(
 
 
 def test_the_next_list_stands_as_the_last_one_did() -> None:
-    older = SeasonListKept(UUID(int=2), Which.CLOSING, TODAY, PoolKind.IN_GROUND, Cover.SOLID)
-    last = SeasonListKept(
+    older = SeasonListSaved(UUID(int=2), Which.CLOSING, TODAY, PoolKind.IN_GROUND, Cover.SOLID)
+    last = SeasonListSaved(
         UUID(int=3), Which.OPENING, TODAY, PoolKind.ABOVE_GROUND, Cover.MESH, Winter.MILD, skimmer_plate=True
     )
     found = of(state=kept_on(older, last))
@@ -96,7 +96,7 @@ def test_the_next_list_stands_as_the_last_one_did() -> None:
 
 
 def test_a_dropped_list_still_tells_how_the_pool_stands() -> None:
-    dropped = SeasonListKept(
+    dropped = SeasonListSaved(
         UUID(int=2), Which.CLOSING, TODAY, PoolKind.ABOVE_GROUND, Cover.NONE, dropped=True
     )
     assert of(state=kept_on(dropped)).cover is Cover.NONE

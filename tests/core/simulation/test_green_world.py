@@ -51,10 +51,10 @@ def test_more_chlorine_kills_more(level: float, more: float) -> None:
 
 @given(st.floats(10.0, 90.0), st.floats(10.0, 60.0))
 @settings(max_examples=25)
-def test_stabiliser_binds_what_kills(stabiliser: float, more: float) -> None:
+def test_stabilizer_binds_what_kills(stabilizer: float, more: float) -> None:
     """The ratio school's reason: the same chlorine does less where stabiliser is higher."""
-    low = run(world(water=replace(SICK, stabiliser=stabiliser)), 12, 8.0)
-    high = run(world(water=replace(SICK, stabiliser=stabiliser + more)), 12, 8.0)
+    low = run(world(water=replace(SICK, stabilizer=stabilizer)), 12, 8.0)
+    high = run(world(water=replace(SICK, stabilizer=stabilizer + more)), 12, 8.0)
     assert high.water.bloom > low.water.bloom
 
 
@@ -141,9 +141,9 @@ def test_nothing_ever_goes_below_nothing(seed: int) -> None:
 def test_what_is_poured_is_in_the_water_by_mass() -> None:
     """A kilogram of liquid 10 % (trade percent, density 1.16 as the catalogue has it) in 60 m3."""
     one = world(water=replace(SICK, free=0.0, dead=0.0, bloom=0.0))
-    told = pour(one, LIQUID, 1000.0)
-    assert one.mean_free == pytest.approx(told, rel=1e-6)
-    assert told == pytest.approx(1000 / 1.16 * 0.1 / 60.0 * 1000 / 1000, rel=0.03)
+    reported = pour(one, LIQUID, 1000.0)
+    assert one.mean_free == pytest.approx(reported, rel=1e-6)
+    assert reported == pytest.approx(1000 / 1.16 * 0.1 / 60.0 * 1000 / 1000, rel=0.03)
 
 
 @pytest.mark.parametrize(
@@ -170,13 +170,13 @@ def test_each_product_moves_what_it_should(product: Product, up: set[str], down:
         assert one.water.salt > before.salt
 
 
-def test_a_tablet_brings_its_chlorine_over_days_and_its_stabiliser_with_it() -> None:
+def test_a_tablet_brings_its_chlorine_over_days_and_its_stabilizer_with_it() -> None:
     """Handbook 04: each 10 ppm of chlorine from trichlor brings about 6 of stabiliser."""
     one = world(water=replace(SICK, bloom=0.0))
     assert pour(one, TABLETS, 1000.0) == 0.0
-    before = one.water.stabiliser
+    before = one.water.stabilizer
     run(one, 300)
-    brought = one.water.stabiliser - before
+    brought = one.water.stabilizer - before
     assert brought == pytest.approx(1000 * 0.9 * 0.606 / 60.0, rel=0.1)
     assert one.water.tablets_g == []
 
@@ -184,7 +184,7 @@ def test_a_tablet_brings_its_chlorine_over_days_and_its_stabiliser_with_it() -> 
 def test_new_water_thins_all_but_what_it_brings() -> None:
     one = world()
     one.replace_water(30_000.0)
-    assert one.water.stabiliser == pytest.approx(20.0)
+    assert one.water.stabilizer == pytest.approx(20.0)
     assert one.water.calcium == pytest.approx((250 + NATURE.fill_calcium) / 2)
 
 

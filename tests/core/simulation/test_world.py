@@ -5,8 +5,8 @@ from dataclasses import replace
 
 import pytest
 
-from kumpan.core.journal import AdditionMade, Clarity, LookTaken, TestTaken
-from kumpan.core.simulation.carer import Carer, Habits, Told
+from kumpan.core.journal import AdditionMade, Clarity, TestTaken, VisualCheck
+from kumpan.core.simulation.carer import Carer, Report, Routine
 from kumpan.core.simulation.study import cases, score
 from kumpan.core.simulation.world import Climate, Nature, Water, World
 from kumpan.tools.study import our_forecast, table
@@ -27,21 +27,21 @@ def run(simulated: World, hours: int) -> Water:
     return simulated.water
 
 
-def habits(**changed: object) -> Habits:
-    return replace(Habits(LITRES, daily_mg_l=1.5), **changed)  # type: ignore[arg-type]
+def preferences(**changed: object) -> Routine:
+    return replace(Routine(LITRES, daily_mg_l=1.5), **changed)  # type: ignore[arg-type]
 
 
-def told(seed: int = 3, days: float = 40, **changed: object) -> list[Told]:
-    return list(Carer(world(Nature(LITRES), seed), habits(**changed)).season(days))
+def reported(seed: int = 3, days: float = 40, **changed: object) -> list[Report]:
+    return list(Carer(world(Nature(LITRES), seed), preferences(**changed)).season(days))
 
 
 def test_the_same_seed_tells_the_same_and_another_seed_another() -> None:
-    assert told(3) == told(3)
-    assert told(3) != told(4)
+    assert reported(3) == reported(3)
+    assert reported(3) != reported(4)
 
 
 def test_what_is_told_comes_in_order_of_time_and_within_the_season() -> None:
-    times = [row.at_s for row in told(counts_guests=False)]
+    times = [row.at_s for row in reported(counts_guests=False)]
     assert times == sorted(times)
     assert START_S <= times[0] < times[-1] <= START_S + 41 * 86_400
 
@@ -81,37 +81,37 @@ def test_acid_lowers_ph_sensibly_and_carbon_dioxide_raises_it_again() -> None:
     assert run(simulated, 24 * 5).ph > lowered
 
 
-def test_tablets_dissolve_wholly_and_bring_stabiliser() -> None:
+def test_tablets_dissolve_wholly_and_bring_stabilizer() -> None:
     simulated = world()
     simulated.water.tablets_g.append((500.0, 500.0))
     water = run(simulated, 24 * 14)
     assert water.tablets_g == []
-    assert water.stabiliser - 40 == pytest.approx(500 * 550 / LITRES, rel=0.01)
+    assert water.stabilizer - 40 == pytest.approx(500 * 550 / LITRES, rel=0.01)
 
 
 def test_replacing_all_water_leaves_the_fill() -> None:
     simulated = world()
     simulated.replace_water(LITRES)
-    assert simulated.water.stabiliser == 0
+    assert simulated.water.stabilizer == 0
     assert simulated.water.calcium == pytest.approx(QUIET.fill_calcium)
 
 
 def test_who_gives_up_is_found_green() -> None:
     simulated = world(Nature(LITRES), 5)
-    carer = Carer(simulated, habits(gives_up_after_day=10.0))
+    carer = Carer(simulated, preferences(gives_up_after_day=10.0))
     season = list(carer.season(40))
     assert max(row.at_s for row in season) < START_S + 12 * 86_400
-    look = carer.look()
-    assert isinstance(look, LookTaken)
-    assert look.clarity is not Clarity.CLEAR
+    visual_check = carer.visual_check()
+    assert isinstance(visual_check, VisualCheck)
+    assert visual_check.clarity is not Clarity.CLEAR
 
 
-def kinds(rows: list[Told], wanted: Callable[[object], bool]) -> int:
+def kinds(rows: list[Report], wanted: Callable[[object], bool]) -> int:
     return sum(wanted(row.body) for row in rows)
 
 
 def test_a_carer_tests_twice_a_week_and_pours_daily() -> None:
-    rows = told(days=56)
+    rows = reported(days=56)
     assert 14 <= kinds(rows, lambda body: isinstance(body, TestTaken)) <= 18
     assert kinds(rows, lambda body: isinstance(body, AdditionMade)) > 30
 

@@ -3,7 +3,7 @@
 import pytest
 
 from kumpan.core.quantities.readings import Readings
-from kumpan.core.testing.plausibility import doubts
+from kumpan.core.testing.plausibility import questions
 
 
 @pytest.mark.parametrize(
@@ -18,12 +18,14 @@ from kumpan.core.testing.plausibility import doubts
     ],
 )
 def test_doubtful_values_are_questioned(now: Readings, code: str) -> None:
-    assert code in {finding.code for finding in doubts(now)}
+    assert code in {finding.code for finding in questions(now)}
 
 
 def test_a_good_test_raises_no_doubt() -> None:
     assert (
-        doubts(Readings(free_chlorine=2, total_chlorine=2.2, ph=7.5, total_alkalinity=100, cyanuric_acid=40))
+        questions(
+            Readings(free_chlorine=2, total_chlorine=2.2, ph=7.5, total_alkalinity=100, cyanuric_acid=40)
+        )
         == ()
     )
 
@@ -39,8 +41,8 @@ def test_a_good_test_raises_no_doubt() -> None:
     ],
 )
 def test_jumps_that_the_journal_cannot_explain(now: Readings, before: Readings, says: str) -> None:
-    assert any(says in finding.text for finding in doubts(now, before))
+    assert any(says in finding.text for finding in questions(now, before))
 
 
 def test_one_drop_of_combined_is_not_a_doubt() -> None:
-    assert not doubts(Readings(free_chlorine=1.6, total_chlorine=2.1))
+    assert not questions(Readings(free_chlorine=1.6, total_chlorine=2.1))

@@ -27,8 +27,8 @@ def test_there_are_five_pools_and_more_is_told_than_true() -> None:
     assert set(SCENARIOS) == {"holiday", "creep", "cell", "party", "spring"}
     for row in SCENARIOS.values():
         assert row.goals
-        assert row.shelf
-        assert len({product.id for product in row.shelf}) == len(row.shelf)
+        assert row.inventory
+        assert len({product.id for product in row.inventory}) == len(row.inventory)
 
 
 @given(
@@ -104,14 +104,14 @@ def test_acid_right_after_chlorine_is_told() -> None:
     assert "too_soon" not in lessons(play("cell", 3, slow))
 
 
-def test_stabiliser_without_new_water_is_told() -> None:
+def test_stabilizer_without_new_water_is_told() -> None:
     game = play("creep", 3, [Move(K.FULL_TEST), *NIGHT_AND_DAY])
     assert "no_water" in lessons(game)
     drained = play(
         "creep", 3, [Move(K.FULL_TEST), Move(K.REPLACE_WATER, share=0.4), Move(K.REPLACE_WATER, share=0.4)]
     )
     assert "no_water" not in lessons(drained)
-    assert drained.player.world.water.stabiliser < 60
+    assert drained.player.world.water.stabilizer < 60
 
 
 def test_new_water_takes_its_hours_and_its_money() -> None:

@@ -9,9 +9,9 @@ from kumpan.core.journal import (
     AdditionMade,
     CareDone,
     Clarity,
-    LookTaken,
     PressureRead,
     TestTaken,
+    VisualCheck,
     WaterChanged,
     fold,
 )
@@ -62,7 +62,7 @@ def test_the_seed_moves_the_truth_but_not_the_story(key: str) -> None:
     for seed in range(1, 30):
         world = new_world(scenario, seed)
         assert world.nature.true_volume_l == pytest.approx(scenario.believed_volume_l, rel=0.13)
-        assert world.water.stabiliser == pytest.approx(scenario.water.stabiliser, rel=0.2)  # and a first rain
+        assert world.water.stabilizer == pytest.approx(scenario.water.stabilizer, rel=0.2)  # and a first rain
 
 
 def test_the_truth_is_the_water_and_not_the_kits_reading() -> None:
@@ -79,9 +79,9 @@ def test_the_scaling_cell_scales() -> None:
         assert true_index(new_world(SCENARIOS["cell"], seed)) > 0.5
 
 
-def test_stabiliser_that_crept_is_over_every_range() -> None:
+def test_stabilizer_that_crept_is_over_every_range() -> None:
     for seed in range(1, 6):
-        assert new_world(SCENARIOS["creep"], seed).water.stabiliser > 100
+        assert new_world(SCENARIOS["creep"], seed).water.stabilizer > 100
 
 
 def test_after_the_winter_salt_is_under_the_cells_window() -> None:
@@ -96,20 +96,20 @@ def test_after_the_winter_salt_is_under_the_cells_window() -> None:
 )
 def test_it_looks_like_its_story(key: str, clarity: Clarity) -> None:
     """Seen by a person, so not every seed alike: the most usual look is the story's."""
-    seen = [player(key, seed).look().clarity for seed in range(1, 16)]
+    seen = [player(key, seed).visual_check().clarity for seed in range(1, 16)]
     assert max(set(seen), key=seen.count) in (clarity, *(Clarity.CLOUDY,) * (key == "party"))
 
 
 def test_every_move_is_told_to_the_journal() -> None:
     one = player()
-    one.look()
+    one.visual_check()
     one.test(full=True)
-    one.add(SCENARIOS["holiday"].shelf[0], 2000.0)
+    one.add(SCENARIOS["holiday"].inventory[0], 2000.0)
     one.read_gauge()
     one.clean_filter()
     one.replace_water(0.1)
     kinds = [type(entry.body) for entry in one.entries[2:]]
-    assert kinds == [LookTaken, TestTaken, AdditionMade, PressureRead, CareDone, WaterChanged]
+    assert kinds == [VisualCheck, TestTaken, AdditionMade, PressureRead, CareDone, WaterChanged]
     times = [entry.at for entry in one.entries]
     assert times == sorted(times)
     assert len({entry.id for entry in one.entries}) == len(one.entries)
@@ -120,7 +120,7 @@ def test_the_journal_holds_what_was_meant_and_the_water_what_went_in() -> None:
     meant, real = 0.0, 0.0
     for seed in range(1, 30):
         one = player(seed=seed)
-        one.add(SCENARIOS["holiday"].shelf[0], 2000.0)
+        one.add(SCENARIOS["holiday"].inventory[0], 2000.0)
         meant += 2000.0
         real += one.tally.chlorine_mg_l * one.world.nature.true_volume_l
     per_gram = real / meant
@@ -134,7 +134,7 @@ def test_the_journal_holds_what_was_meant_and_the_water_what_went_in() -> None:
 
 def _poured(seed: int) -> Player:
     one = player(seed=seed)
-    one.add(SCENARIOS["holiday"].shelf[0], 2000.0)
+    one.add(SCENARIOS["holiday"].inventory[0], 2000.0)
     return one
 
 
@@ -146,7 +146,7 @@ def test_what_is_poured_costs_its_share_of_the_package() -> None:
     assert one.tally.cost == pytest.approx(item.price / 2)
 
 
-def test_water_costs_by_the_cubic_metre() -> None:
+def test_water_costs_by_the_cubic_meter() -> None:
     one = player("creep")
     one.replace_water(0.2)
     assert one.tally.cost == pytest.approx(WATER_PRICE_PER_M3 * 0.2 * 45)
@@ -155,7 +155,7 @@ def test_water_costs_by_the_cubic_metre() -> None:
 
 def test_chlorine_that_runs_out_is_counted_once_and_its_hours_all() -> None:
     one = player()
-    one.add(SCENARIOS["holiday"].shelf[0], 800.0)
+    one.add(SCENARIOS["holiday"].inventory[0], 800.0)
     one.wait(72)
     assert one.tally.ran_dry == 1
     assert one.tally.hours_without > 24
@@ -166,7 +166,7 @@ def test_chlorine_that_runs_out_is_counted_once_and_its_hours_all() -> None:
 
 def test_the_highest_chlorine_is_kept() -> None:
     one = player("party")
-    one.add(SCENARIOS["party"].shelf[0], 8000.0)
+    one.add(SCENARIOS["party"].inventory[0], 8000.0)
     top = one.world.mean_free
     one.wait(24)
     assert one.tally.highest_mg_l == pytest.approx(top)
@@ -210,7 +210,7 @@ def test_the_clock_is_the_pools() -> None:
 
 def test_the_state_is_the_fold_of_its_entries() -> None:
     one = player()
-    one.look()
+    one.visual_check()
     assert one.state == fold(one.entries)
 
 

@@ -6,24 +6,24 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kumpan.core.dosing.raisers import STANDARD_SHELF
-from kumpan.core.journal import SheetStarted
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY
+from kumpan.core.journal import TreatmentStarted
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.ranges.profiles import Band, bands, school
+from kumpan.core.ranges.profiles import Band, bands, profile
 from kumpan.core.ranges.targets import Aims, aims
 from kumpan.core.records.step import ADD, WAIT
 from kumpan.core.testing.methods import Method, measured
 from kumpan.core.treatment.lateness import late_notes, step_times
 from kumpan.core.treatment.plan import plan
-from kumpan.core.treatment.too_coarse import asked_for, too_coarse
+from kumpan.core.treatment.too_coarse import requested, too_coarse
 from tests.core.samples import GOOD, PLASTER, POOL_L
 
 NOW = datetime(2026, 7, 4, 18, 0, tzinfo=UTC)
 LOW = Readings(
     free_chlorine=1, ph=7.9, total_alkalinity=100, calcium_hardness=150, cyanuric_acid=20, temperature_c=26
 )
-MADE = plan(LOW, POOL_L, PLASTER, aims(school("household"), PLASTER, LOW, {}), STANDARD_SHELF)
-SHEET = SheetStarted(MADE.steps, "household", LOW, MADE.predicted)
+MADE = plan(LOW, POOL_L, PLASTER, aims(profile("household"), PLASTER, LOW, {}), STANDARD_INVENTORY)
+SHEET = TreatmentStarted(MADE.steps, "household", LOW, MADE.predicted)
 TICKABLE = [n for n, step in enumerate(MADE.steps) if step.kind != WAIT]
 
 
@@ -69,7 +69,7 @@ def test_long_overdue_is_said() -> None:
 
 
 def strip(measure: Measure, value: float) -> dict[Measure, object]:
-    rows = bands(school("household"), PLASTER, 40)
+    rows = bands(profile("household"), PLASTER, 40)
     readings = GOOD.with_value(measure, value)
     return dict(too_coarse(readings, (measured(measure, value, Method.STRIP),), rows))
 
@@ -89,12 +89,12 @@ def test_strips(measure: Measure, value: float, coarse: bool) -> None:
 def test_what_is_too_coarse_is_held_and_the_finer_test_named() -> None:
     value = measured(Measure.CYANURIC_ACID, 20, Method.STRIP)
     readings = GOOD.with_value(Measure.CYANURIC_ACID, 20)
-    rows = bands(school("household"), PLASTER, 20)
+    rows = bands(profile("household"), PLASTER, 20)
     held = too_coarse(readings, (value,), rows)
-    made = plan(readings, POOL_L, PLASTER, Aims(rows, {}, frozenset(held)), STANDARD_SHELF)
+    made = plan(readings, POOL_L, PLASTER, Aims(rows, {}, frozenset(held)), STANDARD_INVENTORY)
     assert not [step for step in made.steps if step.chemical == "cyanuric_acid"]
-    assert "turbidity tube" in asked_for(held)[0].reason
-    free = plan(readings, POOL_L, PLASTER, Aims(rows, {}), STANDARD_SHELF)
+    assert "turbidity tube" in requested(held)[0].reason
+    free = plan(readings, POOL_L, PLASTER, Aims(rows, {}), STANDARD_INVENTORY)
     assert [step for step in free.steps if step.chemical == "cyanuric_acid" and step.kind == ADD]
 
 

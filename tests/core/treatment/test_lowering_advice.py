@@ -7,12 +7,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kumpan.core.dosing.chlorine_reducer import reducer_dose
-from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.dosing.water_change import left_after_overflowing, share_to_replace, water_change
 from kumpan.core.errors import InvalidInput
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.ranges.profiles import school
+from kumpan.core.ranges.profiles import profile
 from kumpan.core.ranges.targets import aims
 from kumpan.core.treatment.plan import Plan, plan
 from tests.core.samples import PLASTER, POOL_L
@@ -33,7 +33,7 @@ def test_the_share_replaced_reaches_what_was_wanted(now: float, wanted_part: flo
         assert now + (in_fill - now) * share == pytest.approx(wanted, abs=1e-6 * now)
 
 
-def test_half_the_stabiliser_takes_half_the_water_or_seven_tenths_run_through() -> None:
+def test_half_the_stabilizer_takes_half_the_water_or_seven_tenths_run_through() -> None:
     """Exact: 1/2 drained, ln 2 = 0.693 pool volumes overflowing (common practice: overflowing wastes water)."""
     change = water_change(120, 60, 0, 40_000)
     assert change is not None
@@ -59,13 +59,13 @@ def test_reducer_by_theory_by_practice_and_first_half() -> None:
 
 def test_another_chemical_is_no_reducer() -> None:
     with pytest.raises(InvalidInput, match="thiosulfate"):
-        reducer_dose(10, 3, 50_000, STANDARD_SHELF[0])
+        reducer_dose(10, 3, 50_000, STANDARD_INVENTORY[0])
 
 
 def planned(readings: Readings, fill: Readings | None = None, *, reducer: bool = False) -> Plan:
-    shelf = (*STANDARD_SHELF, REDUCER) if reducer else STANDARD_SHELF
-    aimed = aims(school("household"), PLASTER, readings, {})
-    return plan(readings, POOL_L, PLASTER, aimed, shelf, fill=fill)
+    inventory = (*STANDARD_INVENTORY, REDUCER) if reducer else STANDARD_INVENTORY
+    aimed = aims(profile("household"), PLASTER, readings, {})
+    return plan(readings, POOL_L, PLASTER, aimed, inventory, fill=fill)
 
 
 def reason(found: Plan, measure: Measure) -> str:
@@ -75,14 +75,14 @@ def reason(found: Plan, measure: Measure) -> str:
 HARD = Readings(free_chlorine=2.5, ph=7.5, total_alkalinity=100, calcium_hardness=600, cyanuric_acid=120)
 
 
-def test_stabiliser_needs_no_test_of_the_fill_water_calcium_does() -> None:
+def test_stabilizer_needs_no_test_of_the_fill_water_calcium_does() -> None:
     found = planned(HARD)
     assert "67 % new water" in reason(found, M.CYANURIC_ACID)
     assert "Ask a professional" in reason(found, M.CYANURIC_ACID)
     assert "Test the fill water's calcium" in reason(found, M.CALCIUM_HARDNESS)
 
 
-def test_with_a_tested_fill_the_litres_are_told() -> None:
+def test_with_a_tested_fill_the_liters_are_told() -> None:
     text = reason(planned(HARD, Readings(calcium_hardness=50)), M.CALCIUM_HARDNESS)
     assert "62 % new water: 12\u2009400 gal drained and refilled" in text
 

@@ -7,14 +7,14 @@ from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from kumpan.core.dosing.mass_balance import change_per_g
-from kumpan.core.dosing.raisers import STANDARD_SHELF, raiser
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY, raiser
 from kumpan.core.errors import InvalidInput
 from kumpan.core.hazards import HAZARDS, Hazard
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.products.catalogue import CATALOGUE
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.ranges.profiles import SchoolKey, school
+from kumpan.core.ranges.profiles import ProfileKey, profile
 from kumpan.core.ranges.targets import aims
 from kumpan.core.records.step import Step
 from kumpan.core.treatment.order_and_waits import ADDITION_LIMITS, LARGEST_PH_MOVE, separation
@@ -28,10 +28,10 @@ def planned(
     readings: Readings,
     traits: Traits = PLASTER,
     named: dict[Measure, float] | None = None,
-    shelf: tuple[Product, ...] = STANDARD_SHELF,
+    inventory: tuple[Product, ...] = STANDARD_INVENTORY,
     key: str = "household",
 ) -> Plan:
-    return plan(readings, POOL_L, traits, aims(school(key), traits, readings, named or {}), shelf)
+    return plan(readings, POOL_L, traits, aims(profile(key), traits, readings, named or {}), inventory)
 
 
 def adds(found: Plan) -> list[Step]:
@@ -64,7 +64,7 @@ def test_a_named_target_within_what_the_test_can_tell_is_left_alone() -> None:
 
 def test_an_unknown_target_is_refused() -> None:
     with pytest.raises(InvalidInput, match="cannot be a target"):
-        aims(school("household"), PLASTER, GOOD, {M.COPPER: 0.1})
+        aims(profile("household"), PLASTER, GOOD, {M.COPPER: 0.1})
 
 
 def test_a_missing_reading_is_told_and_not_dosed() -> None:
@@ -84,7 +84,7 @@ def test_what_only_dilution_lowers_is_told() -> None:
 
 
 def test_nothing_on_the_shelf_is_told() -> None:
-    found = planned(Readings(free_chlorine=0.5, cyanuric_acid=40), shelf=())
+    found = planned(Readings(free_chlorine=0.5, cyanuric_acid=40), inventory=())
     assert [left.code for left in found.unmet if left.measure is M.FREE_CHLORINE] == ["no_product"]
 
 
@@ -129,9 +129,9 @@ def test_calcium_and_carbonate_are_on_different_days() -> None:
     assert days["sodium_bicarbonate"] != days["calcium_chloride"]
 
 
-def test_indoors_no_stabilised_chlorine_is_chosen() -> None:
-    shelf = (Product("d", "sodium_dichlor", 56), Product("c", "calcium_hypochlorite", 65))
-    chosen = raiser(M.FREE_CHLORINE, INDOOR, shelf)
+def test_indoors_no_stabilized_chlorine_is_chosen() -> None:
+    inventory = (Product("d", "sodium_dichlor", 56), Product("c", "calcium_hypochlorite", 65))
+    chosen = raiser(M.FREE_CHLORINE, INDOOR, inventory)
     assert chosen is not None
     assert chosen.id == "c"
 
@@ -140,10 +140,10 @@ def test_a_salt_pool_never_gets_calcium_hypochlorite() -> None:
     assert raiser(M.FREE_CHLORINE, SALT_POOL, (Product("c", "calcium_hypochlorite", 65),)) is None
 
 
-def test_stabilised_chlorine_comes_last_when_stabiliser_is_full() -> None:
-    shelf = (Product("d", "sodium_dichlor", 56), Product("l", "sodium_hypochlorite", 10))
-    full = raiser(M.FREE_CHLORINE, VINYL_TABLETS, shelf, stabiliser_full=True)
-    room = raiser(M.FREE_CHLORINE, VINYL_TABLETS, shelf)
+def test_stabilized_chlorine_comes_last_when_stabilizer_is_full() -> None:
+    inventory = (Product("d", "sodium_dichlor", 56), Product("l", "sodium_hypochlorite", 10))
+    full = raiser(M.FREE_CHLORINE, VINYL_TABLETS, inventory, stabilizer_full=True)
+    room = raiser(M.FREE_CHLORINE, VINYL_TABLETS, inventory)
     assert full is not None
     assert room is not None
     assert (full.id, room.id) == ("l", "d")
@@ -159,7 +159,7 @@ def test_ph_and_alkalinity_are_reached_together_and_exactly() -> None:
     assert found.predicted.total_alkalinity == pytest.approx(110, abs=1e-4)
 
 
-def test_stabilisers_fall_of_ph_is_reckoned_with() -> None:
+def test_stabilizers_fall_of_ph_is_reckoned_with() -> None:
     found = planned(
         Readings(free_chlorine=2.5, ph=7.3, total_alkalinity=100, calcium_hardness=260, cyanuric_acid=10)
     )
@@ -194,13 +194,13 @@ def test_low_ph_with_high_alkalinity_is_left_to_aeration() -> None:
     assert {left.code for left in found.unmet} == {"aeration"}
 
 
-def test_ph_is_not_dosed_when_stabiliser_is_not_known() -> None:
+def test_ph_is_not_dosed_when_stabilizer_is_not_known() -> None:
     found = planned(Readings(free_chlorine=2.5, ph=8.2, total_alkalinity=100, calcium_hardness=260))
     assert [left.code for left in found.unmet if left.measure is M.PH] == ["needs_other_reading"]
     assert adds(found) == []
 
 
-def test_an_alkalinity_that_stabiliser_exceeds_is_told_not_dosed() -> None:
+def test_an_alkalinity_that_stabilizer_exceeds_is_told_not_dosed() -> None:
     found = planned(
         Readings(free_chlorine=2.5, ph=7.5, total_alkalinity=20, calcium_hardness=260, cyanuric_acid=150)
     )
@@ -250,12 +250,12 @@ ONLY_BORAX = tuple(
 @example(
     SOFT_WATER, Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND, False), ONLY_BORAX, "household"
 ).via("found here: rounding up to a scale's step moved pH by 0.416")
-@given(READINGS, TRAITS, SHELVES, st.sampled_from([str(key) for key in SchoolKey]))
+@given(READINGS, TRAITS, SHELVES, st.sampled_from([str(key) for key in ProfileKey]))
 def test_no_unsafe_plan_exists(
-    readings: Readings, traits: Traits, shelf: tuple[Product, ...], key: str
+    readings: Readings, traits: Traits, inventory: tuple[Product, ...], key: str
 ) -> None:
     """Separation held, limits held, caustic never chosen, every step with its hazard, time never runs back."""
-    found = planned(readings, traits, shelf=shelf, key=key)
+    found = planned(readings, traits, inventory=inventory, key=key)
     poured = adds(found)
     ph = readings.ph
     for step in poured:
@@ -282,10 +282,10 @@ def test_no_unsafe_plan_exists(
 @settings(max_examples=30, deadline=None)
 @given(st.floats(7.0, 8.0), st.floats(60, 140), st.floats(10, 80), st.floats(6.0, 9.0), st.floats(30, 250))
 def test_no_aim_leads_the_water_out_of_the_window(
-    ph: float, alkalinity: float, stabiliser: float, ph_aim: float, alkalinity_aim: float
+    ph: float, alkalinity: float, stabilizer: float, ph_aim: float, alkalinity_aim: float
 ) -> None:
     """Not at once, and not in many small steps either: what lies beyond is told, not poured."""
-    water = replace(GOOD, ph=ph, total_alkalinity=alkalinity, cyanuric_acid=stabiliser)
+    water = replace(GOOD, ph=ph, total_alkalinity=alkalinity, cyanuric_acid=stabilizer)
     found = planned(water, named={M.PH: ph_aim, M.TOTAL_ALKALINITY: alkalinity_aim})
     for step in adds(found):  # 0.03 is what steps that hardly move pH may add up to
         assert 6.97 <= step.expected.get(M.PH, 7.5) <= 8.03

@@ -16,12 +16,12 @@ from kumpan.core.journal import (
     Clarity,
     Entry,
     Level,
-    LookTaken,
     PoolState,
     PressureRead,
-    SheetStarted,
     TestTaken,
+    TreatmentStarted,
     VisitDone,
+    VisualCheck,
     WaterChange,
     WaterChanged,
     fold,
@@ -32,7 +32,7 @@ from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.verdicts import VerdictCode
 from kumpan.core.records.step import ADD, Step
 from kumpan.core.testing.methods import Method, measured
-from kumpan.core.visits.day_report import DayReport, day_report, told_days, usual_day
+from kumpan.core.visits.day_report import DayReport, day_report, days_with_reports, usual_day
 
 M = Measure
 ZONE = ZoneInfo("America/Chicago")
@@ -44,11 +44,11 @@ BANDS = {M.FREE_CHLORINE: Band(2.0, 4.0, 3.0), M.PH: Band(7.2, 7.8, 7.5)}
 SHEET = UUID(int=500)
 
 
-def told(*bodies: tuple[float, Body], by: UUID | None = ANN) -> PoolState:
+def reported(*bodies: tuple[float, Body], by: UUID | None = ANN) -> PoolState:
     """Bodies by their hour after nine."""
     return fold(
         Entry(
-            SHEET if isinstance(body, SheetStarted) else uuid5(SPACE, str(n)),
+            SHEET if isinstance(body, TreatmentStarted) else uuid5(SPACE, str(n)),
             SPACE,
             NINE + timedelta(hours=hours, milliseconds=n),
             NINE + timedelta(hours=hours, milliseconds=n),
@@ -66,7 +66,7 @@ def read(**values: float) -> TestTaken:
 def poured(grams: float = 1000.0, product: str = "liquid", step: int | None = None) -> AdditionMade:
     return AdditionMade(
         "sodium_hypochlorite", 10.0, "Liquid chlorine", grams, product_id=product,
-        sheet_id=None if step is None else SHEET, step_number=step,
+        treatment_id=None if step is None else SHEET, step_number=step,
     )  # fmt: skip
 
 
@@ -75,12 +75,12 @@ def report(state: PoolState, day: date = DAY, prices: dict[str, float] | None = 
 
 
 def test_a_day_without_anything_is_empty() -> None:
-    assert report(told()).empty
-    assert report(told((48, read(ph=7.5)))).empty
+    assert report(reported()).empty
+    assert report(reported((48, read(ph=7.5)))).empty
 
 
 def test_it_is_how_the_pool_was_found_and_not_the_retest() -> None:
-    state = told((0, read(free_chlorine=0.6, ph=8.0)), (0.5, poured()), (2, read(free_chlorine=3.2)))
+    state = reported((0, read(free_chlorine=0.6, ph=8.0)), (0.5, poured()), (2, read(free_chlorine=3.2)))
     found = {one.measure: one for one in report(state).found}
     assert found[M.FREE_CHLORINE].value == 0.6
     assert found[M.FREE_CHLORINE].verdict.code is VerdictCode.LOW
@@ -88,14 +88,14 @@ def test_it_is_how_the_pool_was_found_and_not_the_retest() -> None:
 
 
 def test_a_measure_that_is_not_managed_here_has_no_range() -> None:
-    [copper] = report(told((0, read(copper=0.1)))).found
+    [copper] = report(reported((0, read(copper=0.1)))).found
     assert (copper.low, copper.high, copper.verdict.code) == (None, None, VerdictCode.NOT_MANAGED)
 
 
 def test_what_went_in_carries_the_sheets_reason() -> None:
-    step = Step(ADD, 1, 0, "Liquid chlorine", "Free chlorine from 0.6 to 3.", Hazard.OXIDISER_LIQUID, ())
-    sheet = SheetStarted((step,), "household", Readings(), Readings())
-    state = told((0, sheet), (0.2, poured(step=0)), (0.4, poured(500.0)), (0.6, poured(step=7)))
+    step = Step(ADD, 1, 0, "Liquid chlorine", "Free chlorine from 0.6 to 3.", Hazard.OXIDIZER_LIQUID, ())
+    treatment = TreatmentStarted((step,), "household", Readings(), Readings())
+    state = reported((0, treatment), (0.2, poured(step=0)), (0.4, poured(500.0)), (0.6, poured(step=7)))
     assert [one.why for one in report(state).poured] == ["Free chlorine from 0.6 to 3.", "", ""]
 
 
@@ -106,20 +106,20 @@ def test_what_went_in_carries_the_sheets_reason() -> None:
 def test_the_cost_is_told_only_where_every_price_is_known(
     prices: dict[str, float], cost: float | None
 ) -> None:
-    state = told((0, poured(1000.0)), (1, poured(500.0)))
+    state = reported((0, poured(1000.0)), (1, poured(500.0)))
     assert report(state, prices=prices).cost == (None if cost is None else pytest.approx(cost))
 
 
 def test_the_rest_that_was_done_stands_in_its_order() -> None:
-    state = told(
+    state = reported(
         (2, WaterChanged(WaterChange.BACKWASH, 900.0)),
         (1, PressureRead(120.0)),
         (1.5, CareDone("backwash")),
-        (0, LookTaken(Clarity.HAZY, Level.LOW)),
+        (0, VisualCheck(Clarity.HAZY, Level.LOW)),
     )
     found = report(state)
     assert [kind_of(entry.body) for entry in found.other] == ["pressure", "care", "water"]
-    assert [look.clarity for look in found.looks] == [Clarity.HAZY]
+    assert [visual_check.clarity for visual_check in found.visual_checks] == [Clarity.HAZY]
 
 
 def test_who_was_there_is_named_once_each() -> None:
@@ -131,29 +131,31 @@ def test_who_was_there_is_named_once_each() -> None:
 
 
 def test_the_note_the_return_and_the_trade_come_from_the_visit() -> None:
-    [visit] = report(told((1, VisitDone("gate left open", True, "electrician")))).visits
+    [visit] = report(reported((1, VisitDone("gate left open", True, "electrician")))).visits
     assert (visit.note, visit.needs_return, visit.trade) == ("gate left open", True, "electrician")
 
 
 def test_the_day_is_the_pools_own() -> None:
     """Eleven at night in Chicago is the next day in UTC and still this one at the pool."""
-    late = told((14, read(ph=7.4)))
+    late = reported((14, read(ph=7.4)))
     assert not report(late).empty
     assert report(late, DAY + timedelta(days=1)).empty
-    assert told_days(late, ZONE) == (DAY,)
+    assert days_with_reports(late, ZONE) == (DAY,)
 
 
 def test_the_usual_day_is_the_last_visit_and_not_a_later_chore() -> None:
-    chores = told((0, read(ph=7.5)), (72, CareDone("brush")))
+    chores = reported((0, read(ph=7.5)), (72, CareDone("brush")))
     assert usual_day(chores, ZONE) == DAY
-    assert usual_day(told((72, CareDone("brush"))), ZONE) == DAY + timedelta(days=3)
-    assert usual_day(told(), ZONE) is None
+    assert usual_day(reported((72, CareDone("brush"))), ZONE) == DAY + timedelta(days=3)
+    assert usual_day(reported(), ZONE) is None
 
 
 @given(st.lists(st.integers(0, 20), min_size=1, max_size=12))
 def test_every_entry_is_told_on_one_day_and_every_told_day_tells_something(days: list[int]) -> None:
-    state = told(*((24.0 * day, read(ph=7.5)) for day in days), *((24.0 * day + 1, poured()) for day in days))
-    listed = told_days(state, ZONE)
+    state = reported(
+        *((24.0 * day, read(ph=7.5)) for day in days), *((24.0 * day + 1, poured()) for day in days)
+    )
+    listed = days_with_reports(state, ZONE)
     assert list(listed) == sorted(set(listed))
     assert {(day - DAY).days for day in listed} == set(days)
     assert sum(len(report(state, day).poured) for day in listed) == len(days)

@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.forecast.fit import fit
 from kumpan.core.journal import Body, CellSet
 from kumpan.core.maintenance.test_intervals import Rhythm, due_tests, interval_days
@@ -50,7 +50,7 @@ def test_with_strips_alkalinity_is_read_weekly() -> None:
     assert interval_days(M.TOTAL_ALKALINITY, Rhythm.OWNER, PLASTER, strips=True) == 7
 
 
-def test_indoors_nobody_asks_for_stabiliser() -> None:
+def test_indoors_nobody_asks_for_stabilizer() -> None:
     assert interval_days(M.CYANURIC_ACID, Rhythm.OWNER, INDOOR) is None
 
 
@@ -96,12 +96,12 @@ def test_the_suggestion_visits_every_stop_once(spots: list[tuple[float, float]])
 
 
 @pytest.mark.parametrize("key", sorted(CATALOGUE))
-def test_acids_and_oxidisers_never_share_a_tray(key: str) -> None:
+def test_acids_and_oxidizers_never_share_a_tray(key: str) -> None:
     """Handbook 10: acids and oxidisers in separate secured trays."""
-    oxidisers = {"sodium_hypochlorite", "calcium_hypochlorite", "sodium_dichlor", "trichlor"}
+    oxidizers = {"sodium_hypochlorite", "calcium_hypochlorite", "sodium_dichlor", "trichlor"}
     expected = Tray.ACIDS if key in ("hydrochloric_acid", "sodium_bisulfate") else Tray.REST
-    if key in oxidisers | {"potassium_monopersulfate"}:
-        expected = Tray.OXIDISERS
+    if key in oxidizers | {"potassium_monopersulfate"}:
+        expected = Tray.OXIDIZERS
     assert tray_of(key) is expected
 
 
@@ -124,7 +124,7 @@ def in_a_week(traits: Traits, *more: tuple[float, Body], dose: float = 0.5, loss
     assert fitted is not None
     return until_next(
         Between(
-            pool, PLACE, traits, fitted, when(0.1), when(7.1), dose, 1.0, 3.0, loss, ZoneInfo("UTC"), STANDARD_SHELF
+            pool, PLACE, traits, fitted, when(0.1), when(7.1), dose, 1.0, 3.0, loss, ZoneInfo("UTC"), STANDARD_INVENTORY
         )
     )  # fmt: skip
 

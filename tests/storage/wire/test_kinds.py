@@ -11,7 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic.fields import FieldInfo
 
-from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.journal import (
     KINDS,
     AdditionMade,
@@ -26,25 +26,24 @@ from kumpan.core.journal import (
     Clarity,
     ClimateSet,
     Cover,
-    DeadWay,
+    DeadAlgaeStrategy,
     DeviceChanged,
     DeviceDay,
     DeviceLinked,
     EquipmentSet,
     EventNoted,
     FeedOpened,
-    HabitsSet,
     InterviewHeld,
     Level,
-    ListTicked,
-    LookTaken,
+    ListItemDone,
     NotedEvent,
     NotUnderstood,
     Outcome,
     OwnItem,
-    PhWay,
+    PhStrategy,
     PlantSet,
     PoolKind,
+    PreferencesSet,
     PressureRead,
     ProductBought,
     PumpWindow,
@@ -52,16 +51,17 @@ from kumpan.core.journal import (
     RescueOutcome,
     RescueSet,
     RoundSet,
-    SeasonListKept,
+    SeasonListSaved,
     SettingsMade,
     Severity,
-    SheetStarted,
-    StepTicked,
+    StepDone,
     StrengthTested,
     SwimmersCounted,
     TestTaken,
+    TreatmentStarted,
     TruckCounted,
     VisitDone,
+    VisualCheck,
     Voided,
     WaterChange,
     WaterChanged,
@@ -73,7 +73,7 @@ from kumpan.core.pool.plan_drawing import Fixture, FixtureKind
 from kumpan.core.pool.shapes import Part, ShapeKind, even_slope
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.choices import Chosen, OwnRange
-from kumpan.core.ranges.profiles import school
+from kumpan.core.ranges.profiles import profile
 from kumpan.core.ranges.targets import aims
 from kumpan.core.records.containers import Container, ContainerKind
 from kumpan.core.testing.methods import Measured, Method
@@ -85,7 +85,7 @@ from tests.core.samples import PLASTER, POOL_L, SALT_POOL
 LOW = Readings(
     free_chlorine=1, ph=7.9, total_alkalinity=60, calcium_hardness=150, cyanuric_acid=20, temperature_c=26
 )
-SHEET = plan(LOW, POOL_L, PLASTER, aims(school("household"), PLASTER, LOW, {}), STANDARD_SHELF)
+SHEET = plan(LOW, POOL_L, PLASTER, aims(profile("household"), PLASTER, LOW, {}), STANDARD_INVENTORY)
 PARTS = (Part(ShapeKind.KIDNEY, 10.0, even_slope(10.0, 1.0, 2.4), 5.0, 4.0),)
 
 BODIES: tuple[Body, ...] = (
@@ -94,19 +94,19 @@ BODIES: tuple[Body, ...] = (
     BasinMeasured(80_000.0, PARTS, (Fixture(FixtureKind.SKIMMER, 0.8), Fixture(FixtureKind.DRAIN, 0.0))),
     BasinMeasured(12_345.678),
     EquipmentSet(SALT_POOL, Readings(ph=7.8, total_alkalinity=110)),
-    LookTaken(Clarity.DRAIN_HIDDEN, Level.LOW, ("dead animal", "sharp smell"), "a note, with “quotes”"),
+    VisualCheck(Clarity.DRAIN_HIDDEN, Level.LOW, ("dead animal", "sharp smell"), "a note, with “quotes”"),
     AdditionMade(
         "sodium_hypochlorite", 10.0, "Liquid chlorine 10 %", 1130.0, 1000.0, 1.13, "p", UUID(int=7), 3
     ),
     AdditionMade("sodium_chloride", 99.5, "Pool salt", 18_144.0),
-    SheetStarted(SHEET.steps, "household", LOW, SHEET.predicted, "shock"),
-    StepTicked(UUID(int=9), 4, Outcome.SKIPPED, "too windy"),
+    TreatmentStarted(SHEET.steps, "household", LOW, SHEET.predicted, "shock"),
+    StepDone(UUID(int=9), 4, Outcome.SKIPPED, "too windy"),
     ProductBought("p", 2.5, 19.99),
     WaterChanged(WaterChange.RAIN, 1500.0, "a storm"),
     CellSet(18.9, 60.0, 10.0),
     SwimmersCounted(12.5),
     StrengthTested("p", 8.5),
-    HabitsSet(
+    PreferencesSet(
         (Container(ContainerKind.SCOOP, "tin", mass_g=250.0, product_id="p", parts=2),), "€", 21.5, 1.6
     ),
     SettingsMade(
@@ -145,10 +145,10 @@ BODIES: tuple[Body, ...] = (
     DeviceDay("controller", date(2026, 6, 1), 288, 55.0, 2900.0, 27.5, 80.0, 12.0, 19.0, 31.0, 9.0),
     DeviceChanged("controller", "lamps", "none", "low salt"),
     InterviewHeld("check_cell", ("yes", "no", "yes", "yes"), "clean_cell"),
-    RescueSet(Severity.BLACK, False, DeadWay.SETTLE, PhWay.RAISED, 90.0, 550.0),
+    RescueSet(Severity.BLACK, False, DeadAlgaeStrategy.SETTLE, PhStrategy.RAISED, 90.0, 550.0),
     RescueSet(Severity.GREEN),
     RescueEnded(RescueOutcome.DRAINED, "liner came off"),
-    SeasonListKept(
+    SeasonListSaved(
         UUID(int=21),
         Which.CLOSING,
         date(2026, 10, 4),
@@ -159,7 +159,7 @@ BODIES: tuple[Body, ...] = (
         ("store",),
         (OwnItem("own-1", -1, "Lamp out", "bulb in the shed"),),
     ),
-    ListTicked(UUID(int=21), "own-1", Outcome.SKIPPED, "no lamp"),
+    ListItemDone(UUID(int=21), "own-1", Outcome.SKIPPED, "no lamp"),
     ClimateSet((8.0, 9.0, 12.5, 16.0, 20.0, 24.0, 27.0, 27.5, 25.0, 20.0, 14.0, 9.5)),
     Voided("typed twice"),
     TestTaken((Measured(Measure.PH, 7.5, 7.4, 7.6, Method.COMPARATOR, "7,5"),), "drops", "after rain"),
@@ -193,10 +193,12 @@ def test_a_started_sheet_is_not_empty() -> None:
     st.text(max_size=30),
 )
 def test_any_reading_comes_back(
-    measure: Measure, value: float, doubt: float, method: Method, note: str
+    measure: Measure, value: float, uncertainty: float, method: Method, note: str
 ) -> None:
     body = TestTaken(
-        (Measured(measure, value, max(0.0, value - doubt), value + doubt, method, note),), "drops", note
+        (Measured(measure, value, max(0.0, value - uncertainty), value + uncertainty, method, note),),
+        "drops",
+        note,
     )
     assert there_and_back(body) == body
 
@@ -209,10 +211,10 @@ def test_an_older_entry_without_a_newer_field_is_still_read(missing: str) -> Non
 
 
 def test_an_older_sheet_is_a_balance_sheet() -> None:
-    data = write_body(SheetStarted((), "household", LOW, LOW))
+    data = write_body(TreatmentStarted((), "household", LOW, LOW))
     del data["plan"]
     found = read_body("sheet", data)
-    assert isinstance(found, SheetStarted)
+    assert isinstance(found, TreatmentStarted)
     assert found.plan == "balance"
 
 

@@ -10,13 +10,13 @@ Json = Any
 
 async def green_pool(api: Api, **fields: str) -> str:
     pool = await api.new_pool()
-    await look(api, pool, "green")
+    await visual_check(api, pool, "green")
     await api.test(pool, **{"free_chlorine": "0.2", "total_chlorine": "0.6", "ph": "8.0", "total_alkalinity": "110",
                             "calcium_hardness": "250", "cyanuric_acid": "40", "temperature_c": "79", **fields})  # fmt: skip
     return pool
 
 
-async def look(api: Api, pool: str, clarity: str) -> None:
+async def visual_check(api: Api, pool: str, clarity: str) -> None:
     await api.post(f"/pools/{pool}/looks", {"id": new_id(), "clarity": clarity, "level": "normal"})
 
 
@@ -28,11 +28,11 @@ async def start(api: Api, pool: str) -> Json:
     return await api.post(f"/pools/{pool}/sheets", {"id": new_id(), "asked": {"plan": "rescue"}})
 
 
-async def tick_all(api: Api, pool: str, sheet: Json) -> None:
-    for line in sheet["steps"]:
+async def tick_all(api: Api, pool: str, treatment: Json) -> None:
+    for line in treatment["steps"]:
         if line["step"]["kind"] != "wait":
             body = {"id": new_id(), "step_number": line["number"], "outcome": "done"}
-            await api.post(f"/pools/{pool}/sheets/{sheet['id']}/ticks", body)
+            await api.post(f"/pools/{pool}/sheets/{treatment['id']}/ticks", body)
 
 
 async def test_before_it_begins_the_board_says_what_it_would_take(api: Api) -> None:
@@ -44,13 +44,13 @@ async def test_before_it_begins_the_board_says_what_it_would_take(api: Api) -> N
     swamp = await api.get(f"/pools/{pool}/rescue?severity=opaque")
     assert swamp["board"]["clear"]["likely"] > seen["board"]["clear"]["likely"]
     assert next(line["standing"] for line in seen["board"]["stages"]) == "now"
-    assert {way["key"] for way in seen["compared"]["ways"]} == {"treat", "drain"}
+    assert {strategy["key"] for strategy in seen["compared"]["ways"]} == {"treat", "drain"}
 
 
 async def test_begun_it_closes_the_pool_and_is_the_next_thing(api: Api) -> None:
     pool = await green_pool(api)
     await begin(api, pool)
-    await look(api, pool, "clear")
+    await visual_check(api, pool, "clear")
     head = await api.get(f"/pools/{pool}")
     assert head["swim"]["text"].startswith("No: the water is being treated")
     assert head["next"]["station"] == "rescue"
@@ -108,7 +108,7 @@ async def test_the_signs_are_read_from_tests_and_looks(api: Api) -> None:
     api.pass_time(hours=3)  # nine in the evening in the middle of North America
     await api.test(pool, free_chlorine="12", total_chlorine="12.4", ph="7.4")
     api.pass_time(hours=9)
-    await look(api, pool, "clear")
+    await visual_check(api, pool, "clear")
     await api.test(pool, free_chlorine="11.4", total_chlorine="11.8", ph="7.4")
     seen = await api.get(f"/pools/{pool}/rescue")
     assert [one["met"] for one in seen["board"]["criteria"]] == [True, True, True]
@@ -118,7 +118,7 @@ async def test_the_signs_are_read_from_tests_and_looks(api: Api) -> None:
     ] is False
 
 
-async def test_a_hidden_step_with_much_stabiliser_is_better_drained(api: Api) -> None:
+async def test_a_hidden_step_with_much_stabilizer_is_better_drained(api: Api) -> None:
     pool = await green_pool(api, cyanuric_acid="130")
     seen = await api.get(f"/pools/{pool}/rescue?severity=opaque")
     assert seen["compared"]["verdict"] == "drain"

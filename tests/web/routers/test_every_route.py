@@ -40,8 +40,8 @@ async def test_a_bad_body_is_told_and_nothing_breaks(api: Api) -> None:
     for path in routes("POST"):
         for body in BODIES:
             reply = await api.client.post(filled(path, pool), json=body)
-            told = reply.json()["error"]["message"] if 400 <= reply.status_code < 500 else ""
-            if reply.status_code >= 500 or (told and not 10 < len(told) < 400):
+            reported = reply.json()["error"]["message"] if 400 <= reply.status_code < 500 else ""
+            if reply.status_code >= 500 or (reported and not 10 < len(reported) < 400):
                 wrong.append((path, body, reply.status_code, reply.text[:200]))
     assert wrong == []
 

@@ -72,8 +72,8 @@ async def test_without_a_known_flow_the_procedure_asks_for_it(api: Api) -> None:
 async def test_a_backwash_dilutes_the_water_that_is_reckoned_with(api: Api) -> None:
     pool = await tested(api, equipment=SALT)
     await api.test(pool, salt="3200")
-    litres = 21_065 * L_PER_US_GAL
-    done = {"id": new_id(), "values": {"wash_s": "600", "flow_l_min": f"{0.006 * litres} l/min"}}
+    liters = 21_065 * L_PER_US_GAL
+    done = {"id": new_id(), "values": {"wash_s": "600", "flow_l_min": f"{0.006 * liters} l/min"}}
     await api.post(f"/pools/{pool}/procedures/backwash/finish", done, 201)
     api.pass_time(minutes=1)
     why = (await item(api, pool, "test_salt_diluted"))["why"]

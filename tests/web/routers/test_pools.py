@@ -22,18 +22,18 @@ async def test_from_set_up_to_ticked_sheet(api: Api) -> None:
 
     await api.test(pool, **LOW, total_chlorine="1.2", temperature_c="82F")
     board = await api.get(f"/pools/{pool}/board")
-    free = next(lane for lane in board["lanes"] if lane["measure"] == "free_chlorine")
+    free = next(gauge for gauge in board["lanes"] if gauge["measure"] == "free_chlorine")
     assert (free["verdict"]["code"], free["planned"]["value"]) == ("low", pytest.approx(2.5))
     assert board["temperature_c"] == pytest.approx(27.78, abs=0.01)
     assert (await api.get(f"/pools/{pool}"))["swim"]["code"] == "no"
 
-    sheet = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
-    add = next(line for line in sheet["steps"] if line["step"]["kind"] == "add")
+    treatment = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
+    add = next(line for line in treatment["steps"] if line["step"]["kind"] == "add")
     api.pass_time(minutes=6)
-    ticks = f"/pools/{pool}/sheets/{sheet['id']}/ticks"
-    tick = {"id": new_id(), "step_number": add["number"], "outcome": "done", "amount": "44 fl oz"}
-    ticked = await api.post(ticks, tick)
-    assert ticked["steps"][add["number"]]["ticked"]["amount_text"] == "44 fl oz"
+    steps_done = f"/pools/{pool}/sheets/{treatment['id']}/ticks"
+    record_step = {"id": new_id(), "step_number": add["number"], "outcome": "done", "amount": "44 fl oz"}
+    done_as = await api.post(steps_done, record_step)
+    assert done_as["steps"][add["number"]]["ticked"]["amount_text"] == "44 fl oz"
 
     swim = (await api.get(f"/pools/{pool}"))["swim"]
     assert swim["code"] == "not_before"
@@ -45,29 +45,29 @@ async def test_from_set_up_to_ticked_sheet(api: Api) -> None:
 async def test_a_tick_is_undone_and_ticked_again(api: Api) -> None:
     pool = await api.new_pool()
     await api.test(pool, **LOW)
-    sheet = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
-    ticks, first = f"/pools/{pool}/sheets/{sheet['id']}/ticks", new_id()
+    treatment = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
+    steps_done, first = f"/pools/{pool}/sheets/{treatment['id']}/ticks", new_id()
     api.pass_time(minutes=1)
-    await api.post(ticks, {"id": first, "step_number": 0, "outcome": "done"})
-    again = await api.post(ticks, {"id": new_id(), "step_number": 0, "outcome": "done"}, 409)
+    await api.post(steps_done, {"id": first, "step_number": 0, "outcome": "done"})
+    again = await api.post(steps_done, {"id": new_id(), "step_number": 0, "outcome": "done"}, 409)
     assert "already ticked" in again["error"]["message"]
     await api.post(f"/entries/{first}/void", {"id": new_id(), "reason": "undone"})
-    sheet = await api.get(f"/pools/{pool}/sheet")
-    assert sheet["steps"][0]["ticked"] is None
-    await api.post(ticks, {"id": new_id(), "step_number": 0, "outcome": "skipped"})
+    treatment = await api.get(f"/pools/{pool}/sheet")
+    assert treatment["steps"][0]["ticked"] is None
+    await api.post(steps_done, {"id": new_id(), "step_number": 0, "outcome": "skipped"})
 
 
 async def test_a_resend_with_the_same_id_doubles_nothing(api: Api) -> None:
     pool = await api.new_pool()
     await api.test(pool, **LOW)
-    sheet_id, tick_id = new_id(), new_id()
+    treatment_id, tick_id = new_id(), new_id()
     for _ in range(2):
-        sheet = await api.post(f"/pools/{pool}/sheets", {"id": sheet_id})
+        treatment = await api.post(f"/pools/{pool}/sheets", {"id": treatment_id})
     for _ in range(2):
         await api.post(
-            f"/pools/{pool}/sheets/{sheet_id}/ticks", {"id": tick_id, "step_number": 1, "outcome": "done"}
+            f"/pools/{pool}/sheets/{treatment_id}/ticks", {"id": tick_id, "step_number": 1, "outcome": "done"}
         )
-    assert sheet["id"] == sheet_id
+    assert treatment["id"] == treatment_id
     kinds = [line["kind"] for line in await api.get(f"/pools/{pool}/log")]
     assert (kinds.count("sheet"), kinds.count("addition")) == (1, 1)
 
@@ -119,7 +119,7 @@ async def test_a_late_entry_takes_its_true_place(api: Api) -> None:
     late = {"id": new_id(), "fields": {"ph": "7.2"}, "kit": "drops", "at": "2026-06-01T22:00:00Z"}
     await api.post(f"/pools/{pool}/tests", late, 201)
     board = await api.get(f"/pools/{pool}/board")
-    ph = next(lane for lane in board["lanes"] if lane["measure"] == "ph")
+    ph = next(gauge for gauge in board["lanes"] if gauge["measure"] == "ph")
     assert ph["reading"]["value"] == 7.8
     future = {**late, "id": new_id(), "at": "2027-01-01T00:00:00Z"}
     assert "future" in (await api.post(f"/pools/{pool}/tests", future, 422))["error"]["message"]
@@ -159,8 +159,8 @@ async def test_bad_typing_names_the_field_and_the_cure(api: Api) -> None:
     )
     assert read["problems"][0]["measure"] == "ph"
     assert [value["measure"] for value in read["values"]] == ["free_chlorine"]
-    kept = await api.post(f"/pools/{pool}/tests", {"id": new_id(), "fields": {"ph": "78"}}, 422)
-    assert kept["error"]["field"] == "ph"
+    saved = await api.post(f"/pools/{pool}/tests", {"id": new_id(), "fields": {"ph": "78"}}, 422)
+    assert saved["error"]["field"] == "ph"
     nothing = await api.post(f"/pools/{pool}/tests", {"id": new_id(), "fields": {}}, 422)
     assert "Nothing is typed" in nothing["error"]["message"]
 

@@ -67,9 +67,9 @@ async def test_a_plan_made_days_after_the_test_reckons_with_what_is_gone(api: Ap
     api.pass_time(hours=1)
     assert (await api.get(f"/pools/{pool}"))["next"]["text"] == "Nothing to add"
     api.pass_time(days=2)
-    sheet = await api.get(f"/pools/{pool}/sheet")
+    treatment = await api.get(f"/pools/{pool}/sheet")
     chlorine = next(
-        line["step"] for line in sheet["steps"] if line["step"]["chemical"] == "sodium_hypochlorite"
+        line["step"] for line in treatment["steps"] if line["step"]["chemical"] == "sodium_hypochlorite"
     )
     assert "to 2.5" in chlorine["why"]
     first = float(chlorine["why"].split(" from ")[1].split(" ")[0])

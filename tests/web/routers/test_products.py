@@ -78,11 +78,13 @@ async def test_the_ways_and_taking_one(api: Api) -> None:
     await product(api, "sodium_hypochlorite", 10, "2.5 gal", 4, 56)
     granules = await product(api, "calcium_hypochlorite", 65, "1 lb", 10, 10)
     found = await api.get(f"/pools/{pool}/ways")
-    cheapest = next(way for way in found["ways"] if way["way"] == "cheapest" or way["use"] == granules)
+    cheapest = next(
+        strategy for strategy in found["ways"] if strategy["way"] == "cheapest" or strategy["use"] == granules
+    )
     assert "Calcium hypochlorite" in cheapest["products"][0]["label"]
     assert cheapest["used_cost"] < found["ways"][0]["used_cost"]
-    asked = {"plan": "balance", "way": cheapest["way"], "use": cheapest["use"]}
-    started = await api.post(f"/pools/{pool}/sheets", {"id": new_id(), "asked": asked}, 201)
+    request = {"plan": "balance", "way": cheapest["way"], "use": cheapest["use"]}
+    started = await api.post(f"/pools/{pool}/sheets", {"id": new_id(), "asked": request}, 201)
     assert granules in {line["step"]["product_id"] for line in started["steps"]}
 
 
@@ -90,8 +92,10 @@ async def test_containers_are_kept_and_used(api: Api) -> None:
     pool = await api.new_pool()
     await api.test(pool, **WATER)
     box = {"kind": "cup", "name": "red cup", "holds": "1 cup", "parts": 4}
-    kept = await api.post("/habits", {"id": new_id(), "containers": [box], "currency": "€", "storage": "20C"})
-    assert kept["containers"][0]["volume_ml"] == pytest.approx(236.6, abs=0.1)
+    saved = await api.post(
+        "/habits", {"id": new_id(), "containers": [box], "currency": "€", "storage": "20C"}
+    )
+    assert saved["containers"][0]["volume_ml"] == pytest.approx(236.6, abs=0.1)
     assert (await api.get("/habits"))["storage_c"] == 20
     texts = [line["step"]["rounded_text"] or "" for line in (await api.get(f"/pools/{pool}/sheet"))["steps"]]
     assert any("red cup" in text for text in texts)
@@ -111,14 +115,14 @@ async def test_a_measure_that_measures_nothing_is_refused(api: Api, box: Json, s
 async def test_a_pools_own_rules_change_its_verdicts(api: Api) -> None:
     pool = await api.new_pool()
     await api.test(pool, **{**WATER, "free_chlorine": "2.2", "total_chlorine": "2.2", "cyanuric_acid": "60"})
-    assert (await lane(api, pool))["verdict"]["code"] == "good"
+    assert (await gauge(api, pool))["verdict"]["code"] == "good"
     ratio = {"choices": [{"question": "chlorine", "option": "ratio"}], "swim_limit_mg_l": 5}
     await api.post(f"/pools/{pool}/settings", {"id": new_id(), "settings": {**SETTINGS, **ratio}})
-    after = await lane(api, pool)
+    after = await gauge(api, pool)
     assert (after["verdict"]["code"], after["low"]) == ("low", 3.0)
     own = {"own_ranges": [{"measure": "free_chlorine", "low": 1, "aim": 2, "high": 4}]}
     await api.post(f"/pools/{pool}/settings", {"id": new_id(), "settings": {**SETTINGS, **own}})
-    assert (await lane(api, pool))["high"] == 4
+    assert (await gauge(api, pool))["high"] == 4
     board = await api.get(f"/pools/{pool}/board")
     assert board["school_name"] == "Own, from Household"
     bad = {"choices": [{"question": "chlorine", "option": "magic"}]}
@@ -131,9 +135,9 @@ async def test_a_pools_own_rules_change_its_verdicts(api: Api) -> None:
 SETTINGS = pool_body("00000000-0000-0000-0000-000000000000")["settings"]
 
 
-async def lane(api: Api, pool: str) -> Json:
+async def gauge(api: Api, pool: str) -> Json:
     board = await api.get(f"/pools/{pool}/board")
-    return next(lane for lane in board["lanes"] if lane["measure"] == "free_chlorine")
+    return next(gauge for gauge in board["lanes"] if gauge["measure"] == "free_chlorine")
 
 
 async def test_a_drained_pool_is_a_water_change_in_the_journal(api: Api) -> None:
@@ -145,10 +149,10 @@ async def test_a_drained_pool_is_a_water_change_in_the_journal(api: Api) -> None
     await api.test(pool, **{**WATER, "cyanuric_acid": "80"})
     started = await api.post(f"/pools/{pool}/sheets", {"id": new_id(), "asked": {"plan": "drain"}}, 201)
     refill = next(line for line in started["steps"] if line["step"]["water_l"])
-    ticks = f"/pools/{pool}/sheets/{started['id']}/ticks"
+    steps_done = f"/pools/{pool}/sheets/{started['id']}/ticks"
     body = {"id": new_id(), "step_number": refill["number"], "outcome": "done", "amount": "9000 gal"}
-    sheet = await api.post(ticks, body)
-    assert "9 000 gal" in sheet["steps"][refill["number"]]["ticked"]["amount_text"].replace("\u2009", " ")
+    treatment = await api.post(steps_done, body)
+    assert "9 000 gal" in treatment["steps"][refill["number"]]["ticked"]["amount_text"].replace("\u2009", " ")
     assert (await api.get(f"/pools/{pool}/log"))[0]["kind"] == "water"
 
 
@@ -165,11 +169,11 @@ async def test_every_plan_answers_before_and_after_the_first_test(api: Api, plan
 
 async def test_advice_can_be_adopted(api: Api) -> None:
     pool = await api.new_pool()
-    asked = {"plan": "advice", "advice": "salt 20 kg, buffer 400 g"}
-    reply = await api.client.get(f"/api/v1/pools/{pool}/offer", params=asked)
+    request = {"plan": "advice", "advice": "salt 20 kg, buffer 400 g"}
+    reply = await api.client.get(f"/api/v1/pools/{pool}/offer", params=request)
     assert reply.json()["error"]["field"] == "advice"
     await api.test(pool, **WATER, salt="1000")
-    started = await api.post(f"/pools/{pool}/sheets", {"id": new_id(), "asked": asked}, 201)
+    started = await api.post(f"/pools/{pool}/sheets", {"id": new_id(), "asked": request}, 201)
     poured = {
         line["step"]["chemical"]: line["step"]["mass_g"]
         for line in started["steps"]
@@ -184,8 +188,8 @@ async def test_a_late_tick_moves_the_rest_of_the_sheet(api: Api) -> None:
     started = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
     before = at(started["steps"][-1])
     api.pass_time(hours=1)
-    ticks = f"/pools/{pool}/sheets/{started['id']}/ticks"
-    later = await api.post(ticks, {"id": new_id(), "step_number": 0, "outcome": "done"})
+    steps_done = f"/pools/{pool}/sheets/{started['id']}/ticks"
+    later = await api.post(steps_done, {"id": new_id(), "step_number": 0, "outcome": "done"})
     assert (at(later["steps"][-1]) - before).total_seconds() == pytest.approx(3600, abs=2)
     api.pass_time(hours=20)
     overdue = await api.get(f"/pools/{pool}/sheet")
@@ -218,9 +222,9 @@ async def test_a_coarse_reading_is_asked_for_instead_of_dosed(api: Api) -> None:
         "fields": {**WATER, "cyanuric_acid": "20"},
     }
     await api.post(f"/pools/{pool}/tests", body)
-    sheet = await api.get(f"/pools/{pool}/sheet")
-    assert "cyanuric_acid" not in {line["step"]["chemical"] for line in sheet["steps"]}
-    assert "too_coarse" in {left["code"] for left in sheet["unmet"]}
+    treatment = await api.get(f"/pools/{pool}/sheet")
+    assert "cyanuric_acid" not in {line["step"]["chemical"] for line in treatment["steps"]}
+    assert "too_coarse" in {left["code"] for left in treatment["unmet"]}
 
 
 async def test_an_amount_is_typed_in_the_words_of_the_sheet(api: Api) -> None:
@@ -255,8 +259,8 @@ async def test_a_sheets_step_is_ticked_in_bags(api: Api) -> None:
     await api.post("/shelf", salt, 201)
     await api.test(pool, free_chlorine="2", ph="7.5", total_alkalinity="80", calcium_hardness="280",
                    cyanuric_acid="70", salt="1600", temperature_c="80")  # fmt: skip
-    sheet = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
-    step = next(s for s in sheet["steps"] if s["step"]["product_id"] == salt["id"])
-    tick = {"id": new_id(), "step_number": step["number"], "outcome": "done", "amount": "1 bag"}
-    ticked = await api.post(f"/pools/{pool}/sheets/{sheet['id']}/ticks", tick)
-    assert ticked["steps"][step["number"]]["ticked"]["amount_text"] == "40 lb"
+    treatment = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
+    step = next(s for s in treatment["steps"] if s["step"]["product_id"] == salt["id"])
+    record_step = {"id": new_id(), "step_number": step["number"], "outcome": "done", "amount": "1 bag"}
+    done_as = await api.post(f"/pools/{pool}/sheets/{treatment['id']}/ticks", record_step)
+    assert done_as["steps"][step["number"]]["ticked"]["amount_text"] == "40 lb"

@@ -17,7 +17,7 @@ async def keep(api: Api, pool: str, **changes: Json) -> Json:
     return await api.post(f"/pools/{pool}/season-lists", body, 201)
 
 
-async def tick(api: Api, pool: str, list_id: str, item: str, **changes: Json) -> Json:
+async def record_step(api: Api, pool: str, list_id: str, item: str, **changes: Json) -> Json:
     body = {"id": new_id(), "list_id": list_id, "item": item, **changes}
     return await api.post(f"/pools/{pool}/season-lists/ticks", body, 201)
 
@@ -100,12 +100,12 @@ async def test_a_list_is_kept_changed_ticked_and_dropped(api: Api) -> None:
     view = (await keep(api, pool, list_id=list_id, left_out=["store"], own=own))[0]
     assert "store" not in keys(view)
     assert "own-1" in keys(view)
-    ticked = (await tick(api, pool, list_id, "own-1", note="bulb in the shed"))[0]
-    assert ticked["done"] == 1
+    done_as = (await record_step(api, pool, list_id, "own-1", note="bulb in the shed"))[0]
+    assert done_as["done"] == 1
     again = {"id": new_id(), "list_id": list_id, "item": "own-1"}
     second = await api.client.post(f"/api/v1/pools/{pool}/season-lists/ticks", json=again)
     assert second.status_code == 409
-    undone = next(line["ticked"] for line in ticked["items"] if line["item"]["key"] == "own-1")["entry_id"]
+    undone = next(line["ticked"] for line in done_as["items"] if line["item"]["key"] == "own-1")["entry_id"]
     await api.post(f"/entries/{undone}/void", {"id": new_id()})
     assert (await api.get(f"/pools/{pool}/season-lists"))[0]["done"] == 0
     assert await keep(api, pool, list_id=list_id, dropped=True) == []
@@ -115,11 +115,11 @@ async def test_what_is_at_hand_is_ticked_by_itself(api: Api) -> None:
     """A thing bought is ticked like an item, counts for no item, and is taken back like one."""
     pool, list_id = await api.new_pool(), str(uuid4())
     await keep(api, pool, list_id=list_id)
-    view = (await tick(api, pool, list_id, "have/water bags"))[0]
+    view = (await record_step(api, pool, list_id, "have/water bags"))[0]
     bags = next(one for one in view["materials"] if one["name"] == "water bags")
     assert (bags["at_hand"], view["done"]) == (True, 0)
-    told = next(line for line in await api.get(f"/pools/{pool}/log") if line["kind"] == "list_tick")
-    assert told["title"] == "At hand: water bags"
+    reported = next(line for line in await api.get(f"/pools/{pool}/log") if line["kind"] == "list_tick")
+    assert reported["title"] == "At hand: water bags"
     again = {"id": new_id(), "list_id": list_id, "item": "have/water bags"}
     assert (await api.client.post(f"/api/v1/pools/{pool}/season-lists/ticks", json=again)).status_code == 409
     await api.post(f"/entries/{bags['entry_id']}/void", {"id": new_id()})
@@ -144,7 +144,7 @@ async def test_a_new_list_begins_where_the_last_one_ended(api: Api) -> None:
 async def test_after_a_pour_it_says_until_when_to_circulate(api: Api) -> None:
     pool, list_id = await api.new_pool(), str(uuid4())
     await keep(api, pool, list_id=list_id)
-    view = (await tick(api, pool, list_id, "shock"))[0]
+    view = (await record_step(api, pool, list_id, "shock"))[0]
     shock = next(line for line in view["items"] if line["item"]["key"] == "shock")
     assert shock["circulate_until"] > shock["ticked"]["at"]
 
@@ -174,8 +174,8 @@ async def test_left_out_with_a_reason_on_the_due_list_is_left_out_on_the_list(ap
     body = {"id": new_id(), "task": task, "until": None, "reason": "not used here"}
     await api.post(f"/pools/{pool}/care/put-off", body)
     view = (await api.get(f"/pools/{pool}/season-lists"))[0]
-    told = next(line["ticked"] for line in view["items"] if line["item"]["key"] == "algaecide")
-    assert (told["outcome"], told["note"]) == ("skipped", "not used here")
+    reported = next(line["ticked"] for line in view["items"] if line["item"]["key"] == "algaecide")
+    assert (reported["outcome"], reported["note"]) == ("skipped", "not used here")
 
 
 async def test_ones_own_climate_moves_the_crossing(api: Api) -> None:

@@ -85,17 +85,17 @@ async def test_two_technicians_on_one_step_the_same_pour_or_another(api: Api) ->
     """The second tick is refused with the first one in sight; another pour is told as one of its own."""
     pool = await api.new_pool()
     await api.test(pool, **WATER)
-    sheet = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
-    add = next(line for line in sheet["steps"] if line["step"]["kind"] == "add")
-    ticks = f"/pools/{pool}/sheets/{sheet['id']}/ticks"
+    treatment = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
+    add = next(line for line in treatment["steps"] if line["step"]["kind"] == "add")
+    steps_done = f"/pools/{pool}/sheets/{treatment['id']}/ticks"
     api.pass_time(minutes=5)
     first = {"id": new_id(), "step_number": add["number"], "outcome": "done", "amount": "44 fl oz"}
-    await api.post(ticks, first)
+    await api.post(steps_done, first)
     api.pass_time(minutes=2)
     second = {**first, "id": new_id(), "amount": "40 fl oz"}
-    refused = await api.post(ticks, second, 409)
+    refused = await api.post(steps_done, second, 409)
     assert "already ticked" in refused["error"]["message"]
-    await api.post(ticks, first)  # a resend never asks
+    await api.post(steps_done, first)  # a resend never asks
     seen = (await api.get(f"/pools/{pool}/sheet"))["steps"][add["number"]]["ticked"]
     assert seen["amount_text"] == "44 fl oz"
     another = {
@@ -130,10 +130,10 @@ async def test_the_sheet_as_a_calendar_file_with_alarms(api: Api) -> None:
 async def test_what_is_ticked_is_not_in_the_calendar(api: Api) -> None:
     pool = await api.new_pool()
     await api.test(pool, **WATER)
-    sheet = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
+    treatment = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
     before = (await api.client.get(f"/api/v1/pools/{pool}/sheet.ics")).text.count("BEGIN:VEVENT")
-    tick = {"id": new_id(), "step_number": 0, "outcome": "done"}
-    await api.post(f"/pools/{pool}/sheets/{sheet['id']}/ticks", tick)
+    record_step = {"id": new_id(), "step_number": 0, "outcome": "done"}
+    await api.post(f"/pools/{pool}/sheets/{treatment['id']}/ticks", record_step)
     after = (await api.client.get(f"/api/v1/pools/{pool}/sheet.ics")).text.count("BEGIN:VEVENT")
     assert after == before - 1
 
@@ -154,26 +154,26 @@ async def test_a_plan_asks_for_the_test_that_is_too_old(api: Api) -> None:
     pool = await api.new_pool()
     await api.test(pool, **{**WATER, "ph": "8.1"})
     api.pass_time(days=12)
-    sheet = await api.get(f"/pools/{pool}/sheet")
-    assert sheet["steps"] == [] or all(
-        line["step"]["chemical"] != "hydrochloric_acid" for line in sheet["steps"]
+    treatment = await api.get(f"/pools/{pool}/sheet")
+    assert treatment["steps"] == [] or all(
+        line["step"]["chemical"] != "hydrochloric_acid" for line in treatment["steps"]
     )
-    reasons = {left["measure"]: left["reason"] for left in sheet["unmet"]}
+    reasons = {left["measure"]: left["reason"] for left in treatment["unmet"]}
     assert reasons["ph"] == "pH was last tested 12 days ago: test it first."
 
 
 async def test_the_rest_is_put_away_and_reckoned_again_with_what_was_poured(api: Api) -> None:
     pool = await api.new_pool()
     await api.test(pool, **{**WATER, "cyanuric_acid": "40", "total_alkalinity": "60"})
-    sheet = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
-    soda = next(line for line in sheet["steps"] if line["step"]["chemical"] == "sodium_bicarbonate")
+    treatment = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
+    soda = next(line for line in treatment["steps"] if line["step"]["chemical"] == "sodium_bicarbonate")
     api.pass_time(minutes=10)
-    ticks = f"/pools/{pool}/sheets/{sheet['id']}/ticks"
-    await api.post(ticks, {"id": new_id(), "step_number": soda["number"], "outcome": "done"})
+    steps_done = f"/pools/{pool}/sheets/{treatment['id']}/ticks"
+    await api.post(steps_done, {"id": new_id(), "step_number": soda["number"], "outcome": "done"})
     away = {"id": new_id()}
     api.pass_time(minutes=1)
-    offered = await api.post(f"/pools/{pool}/sheets/{sheet['id']}/put-away", away)
-    again = await api.post(f"/pools/{pool}/sheets/{sheet['id']}/put-away", away)
+    offered = await api.post(f"/pools/{pool}/sheets/{treatment['id']}/put-away", away)
+    again = await api.post(f"/pools/{pool}/sheets/{treatment['id']}/put-away", away)
     assert offered["id"] is None
     assert [line["step"]["title"] for line in again["steps"]] == [
         line["step"]["title"] for line in offered["steps"]

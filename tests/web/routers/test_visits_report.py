@@ -22,11 +22,11 @@ async def visited(api: Api) -> str:
     await api.post(f"/pools/{pool}/looks", {"id": new_id(), "clarity": "hazy", "level": "low"}, 201)
     await api.test(pool, free_chlorine="0.6", total_chlorine="0.8", ph="7.5", total_alkalinity="90",
                    calcium_hardness="280", cyanuric_acid="40", temperature_c="80")  # fmt: skip
-    sheet = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
+    treatment = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
     api.pass_time(minutes=10)
-    step = next(line for line in sheet["steps"] if line["step"]["kind"] == "add")
-    tick = {"id": new_id(), "step_number": step["number"], "outcome": "done"}
-    await api.post(f"/pools/{pool}/sheets/{sheet['id']}/ticks", tick)
+    step = next(line for line in treatment["steps"] if line["step"]["kind"] == "add")
+    record_step = {"id": new_id(), "step_number": step["number"], "outcome": "done"}
+    await api.post(f"/pools/{pool}/sheets/{treatment['id']}/ticks", record_step)
     visit = {"id": new_id(), "note": "gate left open", "needs_return": True, "trade": "electrician"}
     await api.post(f"/pools/{pool}/visits", visit, 201)
     return pool

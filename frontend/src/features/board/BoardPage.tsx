@@ -2,14 +2,14 @@ import { Box, Flex, Grid, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { useNavigate, useParams } from "react-router";
-import { boardQuery, poolQuery, sheetQuery } from "../../api/queries";
-import type { Board, Lane, LaneFloat, Measure, Sheet } from "../../api/types";
+import { boardQuery, poolQuery, treatmentQuery } from "../../api/queries";
+import type { Board, Gauge, Marker, Measure, Treatment } from "../../api/types";
 import { AheadStrip } from "../../components/AheadStrip";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { DueCard } from "../../components/DueCard";
-import { LaneRow } from "../../components/LaneRow";
-import { Sign } from "../../components/Sign";
+import { GaugeRow } from "../../components/GaugeRow";
+import { PoolHeader } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
 import { nameOf, valueText } from "../../lib/measures";
@@ -28,7 +28,7 @@ export function BoardPage() {
   const whatIf = useWhatIf(poolId, units);
   return (
     <>
-      <Sign poolId={poolId} />
+      <PoolHeader poolId={poolId} />
       <Grid
         templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 22rem" }}
         templateAreas={{
@@ -94,7 +94,7 @@ interface LanesProps {
 }
 
 /** One lane with its handle; kept apart so that a moved float redraws only what it moves. */
-function AimedLane({ lane, poolId, whatIf }: { lane: Lane; poolId: string; whatIf: LanesProps["whatIf"] }) {
+function AimedLane({ lane, poolId, whatIf }: { lane: Gauge; poolId: string; whatIf: LanesProps["whatIf"] }) {
   const { answer, place, settle, step } = whatIf;
   const planned = answer?.planned[lane.measure] ?? null;
   const active = answer?.aims[lane.measure] !== undefined;
@@ -111,7 +111,7 @@ function AimedLane({ lane, poolId, whatIf }: { lane: Lane; poolId: string; whatI
   const aside = answer !== null;
   const shown = useMemo(() => (aside ? { ...lane, planned: null } : lane), [aside, lane]);
   return (
-    <LaneRow
+    <GaugeRow
       lane={shown}
       history={lane.measure === "saturation_index" ? undefined : `/pools/${poolId}/log`}
       aiming={aiming}
@@ -120,7 +120,7 @@ function AimedLane({ lane, poolId, whatIf }: { lane: Lane; poolId: string; whatI
 }
 
 /** Whether a float stands visibly elsewhere than the reading: a hundredth of a band. */
-function differs(planned: LaneFloat, lane: Lane): boolean {
+function differs(planned: Marker, lane: Gauge): boolean {
   return lane.reading === null || Math.abs(planned.at.position - lane.reading.at.position) > 0.01;
 }
 
@@ -224,7 +224,7 @@ function SheetForAims({
 }
 
 function SheetBeside({ poolId, zone, units }: { poolId: string; zone: string; units: Units }) {
-  const sheet = useQuery(sheetQuery(poolId, units));
+  const sheet = useQuery(treatmentQuery(poolId, units));
   if (sheet.isPending) return <Loading what="the sheet" />;
   if (sheet.isError) return <Failed error={sheet.error} again={() => void sheet.refetch()} />;
   return (
@@ -242,7 +242,7 @@ function SheetBeside({ poolId, zone, units }: { poolId: string; zone: string; un
   );
 }
 
-function ShortSteps({ sheet, zone }: { sheet: Sheet; zone: string }) {
+function ShortSteps({ sheet, zone }: { sheet: Treatment; zone: string }) {
   if (sheet.steps.length === 0) return <Text color="soft">Nothing to add.</Text>;
   return (
     <Box as="ol" listStyleType="none" p="0" m="0">

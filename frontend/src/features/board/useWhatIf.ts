@@ -1,6 +1,6 @@
 import { startTransition, useCallback, useRef, useState } from "react";
 import { client, Trouble, take } from "../../api/client";
-import type { Lane, Measure, WhatIf } from "../../api/types";
+import type { Gauge, Measure, WhatIf } from "../../api/types";
 import { personId } from "../../lib/person";
 import type { Units } from "../../lib/units";
 
@@ -73,7 +73,7 @@ export function useWhatIf(poolId: string, units: Units) {
   );
 
   const step = useCallback(
-    (lane: Lane, direction: 1 | -1) => {
+    (lane: Gauge, direction: 1 | -1) => {
       const nudge = lane.aim_step ?? 1;
       const from =
         aims.current.values[lane.measure] ??

@@ -2,14 +2,14 @@ import { Box, Heading, Link, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { Card, Caution } from "../../components/Card";
 import { TextField } from "../../components/TextField";
-import { keep, readKept } from "../../lib/store";
+import { keep, readSaved } from "../../lib/store";
 import page from "./emergency.json";
 
 const NUMBER_KEY = "kumpan.emergency-number";
 
 /** What to do when it has gone wrong. In the first load and kept on the device: it needs no server. */
 export function EmergencyPage() {
-  const [number, setNumber] = useState(readKept(NUMBER_KEY) ?? "");
+  const [number, setNumber] = useState(readSaved(NUMBER_KEY) ?? "");
   const dial = number.replace(/[^\d+]/g, "");
   return (
     <Box maxW="56rem">

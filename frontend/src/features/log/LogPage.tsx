@@ -8,7 +8,7 @@ import type { LogLine } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { notify } from "../../components/notice";
-import { Sign } from "../../components/Sign";
+import { PoolHeader } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
 import { TextField } from "../../components/TextField";
 import { PlainLink } from "../../components/TextLink";
@@ -17,7 +17,7 @@ import { useStore } from "../../lib/store";
 import { clock, dayKey, dayName } from "../../lib/times";
 import { unitsStore } from "../../lib/units";
 import { HistoryCard } from "./HistoryCard";
-import { TellCard } from "./TellCard";
+import { LogEntryCard } from "./LogEntryCard";
 
 const PAGE = 40;
 
@@ -31,10 +31,10 @@ export function LogPage() {
   const [shown, setShown] = useState(PAGE);
   return (
     <>
-      <Sign poolId={poolId} />
+      <PoolHeader poolId={poolId} />
       {head.data && <HistoryCard poolId={poolId} zone={zone} />}
       {head.data && (
-        <TellCard poolId={poolId} hasCell={head.data.equipment.traits.chlorination === "salt_cell"} />
+        <LogEntryCard poolId={poolId} hasCell={head.data.equipment.traits.chlorination === "salt_cell"} />
       )}
       {log.isPending && <Loading what="the log" />}
       {log.isError && <Failed error={log.error} again={() => void log.refetch()} />}

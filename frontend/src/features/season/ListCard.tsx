@@ -1,6 +1,6 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { type ReactNode, useState } from "react";
-import type { KeptList, SeasonList } from "../../api/types";
+import type { SavedList, SeasonList } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { PickMany } from "../../components/Pick";
@@ -16,7 +16,7 @@ interface ListCardProps extends Pick<ReturnType<typeof useSeasonLists>, "busy" |
   zone: string;
 }
 
-export const NAMES: Record<KeptList["which"], string> = { opening: "Opening", closing: "Closing" };
+export const NAMES: Record<SavedList["which"], string> = { opening: "Opening", closing: "Closing" };
 
 /** A kept list: ticked off, changed, printed, or dropped. */
 export function ListCard({ list, poolId, zone, busy, keep, tick, undo }: ListCardProps) {
@@ -78,7 +78,7 @@ function printList() {
   delete document.body.dataset.print;
 }
 
-function without(kept: KeptList, item: { key: string; own: boolean }): KeptList {
+function without(kept: SavedList, item: { key: string; own: boolean }): SavedList {
   return item.own
     ? { ...kept, own: kept.own.filter(({ key }) => key !== item.key) }
     : { ...kept, left_out: [...kept.left_out, item.key] };
@@ -135,7 +135,7 @@ export function Notes({ list, zone, children }: { list: SeasonList; zone: string
 }
 
 interface ChangeProps extends Pick<ListCardProps, "busy" | "keep"> {
-  kept: KeptList;
+  kept: SavedList;
 }
 
 /** Another day, an item of one's own, what was taken off, or the whole list away. */

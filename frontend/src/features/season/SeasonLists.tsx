@@ -1,7 +1,7 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { climateQuery, type SeasonAsked, seasonListsQuery, seasonPlanQuery } from "../../api/queries";
+import { climateQuery, type SeasonRequest, seasonListsQuery, seasonPlanQuery } from "../../api/queries";
 import type { Climate } from "../../api/types";
 import { MainButton } from "../../components/Button";
 import { Card } from "../../components/Card";
@@ -53,7 +53,7 @@ interface NewListProps extends Pick<ReturnType<typeof useSeasonLists>, "busy" | 
 
 /** One date and the pool as it stands over winter give the dated list; kept, it can be ticked. */
 function NewList({ poolId, zone, units, suggested, busy, keep }: NewListProps) {
-  const [which, setWhich] = useState<SeasonAsked["which"] | null>(null);
+  const [which, setWhich] = useState<SeasonRequest["which"] | null>(null);
   const { opening_day, closing_day, ...standing } = suggested;
   const [stands, setStands] = useState(standing);
   const [ownDay, setOwnDay] = useState<string | null>(null);
@@ -139,7 +139,7 @@ function NewList({ poolId, zone, units, suggested, busy, keep }: NewListProps) {
 }
 
 interface PreviewProps extends Omit<NewListProps, "keep" | "suggested"> {
-  asked: SeasonAsked;
+  asked: SeasonRequest;
   onKeep: (list: Parameters<NewListProps["keep"]>[0]) => void;
 }
 

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { poolQuery, seasonQuery } from "../../api/queries";
 import { Card } from "../../components/Card";
-import { Sign } from "../../components/Sign";
+import { PoolHeader } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
 import { useStore } from "../../lib/store";
 import { unitsStore } from "../../lib/units";
@@ -18,7 +18,7 @@ export function SeasonPage() {
   const units = useStore(unitsStore);
   return (
     <>
-      <Sign poolId={poolId} />
+      <PoolHeader poolId={poolId} />
       {season.isPending && <Loading what="the season" />}
       {season.isError && <Failed error={season.error} again={() => void season.refetch()} />}
       {season.data && head.data && (

@@ -2,8 +2,8 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, take } from "../../api/client";
 import { takeBack } from "../../api/entries";
-import { KEPT, postOrKeep } from "../../api/outbox";
-import type { KeptList, ListItem } from "../../api/types";
+import { postOrKeep, SAVED } from "../../api/outbox";
+import type { ListItem, SavedList } from "../../api/types";
 import { notify } from "../../components/notice";
 import { personId } from "../../lib/person";
 import type { Units } from "../../lib/units";
@@ -22,7 +22,7 @@ export function useSeasonLists(poolId: string, units: Units) {
     const id = crypto.randomUUID();
     try {
       const found = await work(id);
-      if (found === KEPT) notify("Kept on this device; it is sent when the server answers.");
+      if (found === SAVED) notify("Kept on this device; it is sent when the server answers.");
       else {
         await queries.invalidateQueries({ queryKey: ["pool", poolId] });
         if (undoable) notify(said, () => void undo(id));
@@ -40,7 +40,7 @@ export function useSeasonLists(poolId: string, units: Units) {
   const undo = (entry_id: string) =>
     run(() => takeBack(entry_id, "undone on the list"), "Taken back.", false);
 
-  const keep = (list: KeptList, said: string) =>
+  const keep = (list: SavedList, said: string) =>
     run(
       (id) =>
         take(

@@ -15,7 +15,7 @@ from scipy.stats import norm
 
 from kumpan.core.algae.severity import SEVERITIES, SPOTS, Spread
 from kumpan.core.forecast.sun import Array
-from kumpan.core.journal import Clarity, LookTaken, Severity
+from kumpan.core.journal import Clarity, Severity, VisualCheck
 from kumpan.core.pool.equipment import Filter
 
 SOURCE = "rescue-model"
@@ -36,8 +36,8 @@ BOUND_SHARE = 0.12  # of what is eaten reads as combined for a while
 COMBINED_A_DAY = 0.8
 DARK_A_DAY = 0.05
 SEEN_LIVING = 0.35  # mg/L a day of living matter that still shows as spots or haze
-LOOK_DOUBT = 0.7  # of a look, in the logarithm of the cloud
-TEST_DOUBT_SHARE, TEST_DOUBT_MG_L = 0.4, 1.2
+VISUAL_CHECK_UNCERTAINTY = 0.7  # of a look, in the logarithm of the cloud
+TEST_UNCERTAINTY_SHARE, TEST_UNCERTAINTY_MG_L = 0.4, 1.2
 NEVER_SURE = 0.01  # of the belief goes back to every guess alike at each test: no guess is ever ruled out
 LEAST_GUESSES = 150.0  # so many must go on counting: no single wild test decides
 CLOUD_EDGES: Mapping[Clarity, tuple[float, float]] = MappingProxyType({
@@ -50,7 +50,7 @@ CLOUD_EDGES: Mapping[Clarity, tuple[float, float]] = MappingProxyType({
 class Surroundings:
     """What the guesses share: stabiliser (mg/L), water in C, the sun's loss an hour at each hour of the day."""
 
-    stabiliser_mg_l: float
+    stabilizer_mg_l: float
     temperature_c: float
     sun_loss: tuple[float, ...]  # 24 of them, 1/h, by UTC hour
     filter: Filter
@@ -61,7 +61,7 @@ class Surroundings:
 
     @property
     def shock_mg_l(self) -> float:
-        return max(LOWEST_SHOCK_MG_L, 0.4 * self.stabiliser_mg_l)
+        return max(LOWEST_SHOCK_MG_L, 0.4 * self.stabilizer_mg_l)
 
 
 @dataclass(frozen=True)
@@ -72,11 +72,11 @@ class Seen:
     poured_mg_l: float = 0.0
     free_mg_l: float | None = None
     combined_mg_l: float | None = None
-    look: LookTaken | None = None
+    visual_check: VisualCheck | None = None
 
 
 @dataclass(frozen=True)
-class Swarm:
+class Particles:
     """All guesses at a time. Rates are per day at full strength; `hidden` is out of chlorine's reach,
     and brushing bares `bared_a_day` of it."""
 
@@ -103,7 +103,7 @@ class Swarm:
         return float(values[order][min(len(values) - 1, int(np.searchsorted(reached, share)))])
 
 
-def believed(severity: Severity, around: Surroundings, at_s: float, free_mg_l: float) -> Swarm:
+def prior(severity: Severity, around: Surroundings, at_s: float, free_mg_l: float) -> Particles:
     """Before anything is known but how bad it looks."""
     row, draw = SEVERITIES[severity], np.random.default_rng(SEED)
 
@@ -112,88 +112,88 @@ def believed(severity: Severity, around: Surroundings, at_s: float, free_mg_l: f
 
     living = spread(row.living)
     even = np.full(GUESSES, 1.0)
-    return Swarm(
+    return Particles(
         at_s, even / GUESSES, even * free_mg_l, even * 0.3, living * (1 - row.hidden), living * row.hidden,
         spread(row.cloud), row.yields * spread(KILL_A_DAY), FILTER_FACTOR[around.filter] * spread(FILTER_A_DAY), spread(VOLUME), row.bared_a_day,
     )  # fmt: skip
 
 
-def stepped(swarm: Swarm, around: Surroundings, hours: float, *, brushed: bool = True) -> Swarm:
+def stepped(particles: Particles, around: Surroundings, hours: float, *, brushed: bool = True) -> Particles:
     """Some hours on, nothing poured; at most a few hours at once."""
     day = hours / 24.0
-    strength = swarm.free / around.shock_mg_l
+    strength = particles.free / around.shock_mg_l
     strength = 1.5 * strength / (strength + HALF_STRENGTH)
-    died = swarm.living * -np.expm1(-swarm.kill * strength * around.warmth * day)
-    freed = swarm.hidden * -np.expm1(-swarm.bared_a_day * day) if brushed else 0.0 * swarm.hidden
-    grows = np.where(swarm.free < 0.1, 0.35 * day, 0.0) * swarm.living
-    wanted = (ORGANICS_MG_L_DAY * around.warmth + swarm.living + swarm.hidden) * day
-    lost = -np.expm1(-(around.sun_loss[int(swarm.at_s // 3600) % 24] * hours + DARK_A_DAY * day))
-    eaten = np.minimum(swarm.free, wanted * swarm.free / (swarm.free + 0.3))
-    free = np.maximum(0.0, swarm.free * (1 - lost) - eaten)
-    cloud = swarm.cloud * np.exp(-swarm.filters * day) + CLOUD_OF_KILLED * died
-    combined = swarm.combined * np.exp(-COMBINED_A_DAY * day) + BOUND_SHARE * eaten
+    died = particles.living * -np.expm1(-particles.kill * strength * around.warmth * day)
+    freed = particles.hidden * -np.expm1(-particles.bared_a_day * day) if brushed else 0.0 * particles.hidden
+    grows = np.where(particles.free < 0.1, 0.35 * day, 0.0) * particles.living
+    wanted = (ORGANICS_MG_L_DAY * around.warmth + particles.living + particles.hidden) * day
+    lost = -np.expm1(-(around.sun_loss[int(particles.at_s // 3600) % 24] * hours + DARK_A_DAY * day))
+    eaten = np.minimum(particles.free, wanted * particles.free / (particles.free + 0.3))
+    free = np.maximum(0.0, particles.free * (1 - lost) - eaten)
+    cloud = particles.cloud * np.exp(-particles.filters * day) + CLOUD_OF_KILLED * died
+    combined = particles.combined * np.exp(-COMBINED_A_DAY * day) + BOUND_SHARE * eaten
     return replace(
-        swarm, at_s=swarm.at_s + 3600 * hours, free=free, combined=combined, cloud=cloud,
-        living=swarm.living - died + freed + grows, hidden=swarm.hidden - freed,
+        particles, at_s=particles.at_s + 3600 * hours, free=free, combined=combined, cloud=cloud,
+        living=particles.living - died + freed + grows, hidden=particles.hidden - freed,
     )  # fmt: skip
 
 
-def advanced(swarm: Swarm, around: Surroundings, until_s: float) -> Swarm:
+def advanced(particles: Particles, around: Surroundings, until_s: float) -> Particles:
     """To a time, hour by hour, nothing poured."""
-    while until_s - swarm.at_s > 1.0:
-        swarm = stepped(swarm, around, min(1.0, (until_s - swarm.at_s) / 3600))
-    return swarm
+    while until_s - particles.at_s > 1.0:
+        particles = stepped(particles, around, min(1.0, (until_s - particles.at_s) / 3600))
+    return particles
 
 
-def told(swarm: Swarm, around: Surroundings, story: Sequence[Seen]) -> Swarm:
+def updated(particles: Particles, around: Surroundings, story: Sequence[Seen]) -> Particles:
     """Through everything that was poured, tested and seen, in order."""
     for seen in sorted(story, key=lambda s: s.at_s):
-        swarm = advanced(swarm, around, seen.at_s)
+        particles = advanced(particles, around, seen.at_s)
         if seen.poured_mg_l:
-            swarm = replace(swarm, free=swarm.free + seen.poured_mg_l / swarm.volume)
+            particles = replace(particles, free=particles.free + seen.poured_mg_l / particles.volume)
         if seen.free_mg_l is not None:
-            swarm = _tested(swarm, seen.free_mg_l, seen.combined_mg_l)
-        if seen.look is not None:
-            swarm = _weighed(swarm, _look_fits(swarm, seen.look))
-    return swarm
+            particles = _tested(particles, seen.free_mg_l, seen.combined_mg_l)
+        if seen.visual_check is not None:
+            particles = _weighed(particles, _visual_check_fits(particles, seen.visual_check))
+    return particles
 
 
-def _tested(swarm: Swarm, free: float, combined: float | None) -> Swarm:
+def _tested(particles: Particles, free: float, combined: float | None) -> Particles:
     """The guesses that expected this much count more; all go on from what was read."""
-    doubt = TEST_DOUBT_MG_L + TEST_DOUBT_SHARE * np.maximum(free, swarm.free)
-    wildness = np.minimum(3.0, np.abs(swarm.free - free) / doubt)
-    weighed = _weighed(swarm, np.exp(-0.5 * wildness**2))
-    even = np.ones(len(swarm.free))
+    uncertainty = TEST_UNCERTAINTY_MG_L + TEST_UNCERTAINTY_SHARE * np.maximum(free, particles.free)
+    wildness = np.minimum(3.0, np.abs(particles.free - free) / uncertainty)
+    weighed = _weighed(particles, np.exp(-0.5 * wildness**2))
+    even = np.ones(len(particles.free))
     return replace(
         weighed, free=even * free, combined=weighed.combined if combined is None else even * combined
     )
 
 
-def shown_cloud(swarm: Swarm) -> Array:
+def shown_cloud(particles: Particles) -> Array:
     """What the eye takes for cloud: what has died, and what still lives in the water."""
-    return np.asarray(swarm.cloud + 0.3 * swarm.living, dtype=np.float64)
+    return np.asarray(particles.cloud + 0.3 * particles.living, dtype=np.float64)
 
 
-def _look_fits(swarm: Swarm, look: LookTaken) -> Array:
-    low, high = CLOUD_EDGES[look.clarity]
-    shown = np.log(np.maximum(1e-3, shown_cloud(swarm)))
-    under = norm.cdf((np.log(high) - shown) / LOOK_DOUBT)
-    over = norm.cdf((np.log(max(low, 1e-9)) - shown) / LOOK_DOUBT)
-    spots = swarm.living + swarm.hidden > SEEN_LIVING
+def _visual_check_fits(particles: Particles, visual_check: VisualCheck) -> Array:
+    low, high = CLOUD_EDGES[visual_check.clarity]
+    shown = np.log(np.maximum(1e-3, shown_cloud(particles)))
+    under = norm.cdf((np.log(high) - shown) / VISUAL_CHECK_UNCERTAINTY)
+    over = norm.cdf((np.log(max(low, 1e-9)) - shown) / VISUAL_CHECK_UNCERTAINTY)
+    spots = particles.living + particles.hidden > SEEN_LIVING
     fits = under - over
-    if look.clarity in (Clarity.CLEAR, Clarity.HAZY):
-        fits = fits * np.where(spots == (SPOTS in look.odd), 1.0, 0.5)
+    if visual_check.clarity in (Clarity.CLEAR, Clarity.HAZY):
+        fits = fits * np.where(spots == (SPOTS in visual_check.odd), 1.0, 0.5)
     return np.asarray(np.maximum(0.02, fits), dtype=np.float64)
 
 
-def _weighed(swarm: Swarm, fits: Array) -> Swarm:
+def _weighed(particles: Particles, fits: Array) -> Particles:
     """Weights times how well each fits, held back where too few would go on counting."""
     for power in (1.0, 0.7, 0.5, 0.3, 0.2, 0.1, 0.05, 0.0):
-        weight = swarm.weight * fits**power
+        weight = particles.weight * fits**power
         weight = (1 - NEVER_SURE) * weight / np.sum(weight) + NEVER_SURE / len(weight)
         if 1.0 / float(np.sum(weight**2)) >= LEAST_GUESSES:
             break
-    return replace(swarm, weight=weight)
+    return replace(particles, weight=weight)
 
 
 @dataclass(frozen=True)
@@ -206,11 +206,11 @@ class DateBand:
 
 
 def hours_until_low(
-    swarm: Swarm, around: Surroundings, floor_mg_l: float, share: float, most_h: float
+    particles: Particles, around: Surroundings, floor_mg_l: float, share: float, most_h: float
 ) -> float:
     """Until a share of the belief has free chlorine under a floor, nothing more poured; at most `most_h`."""
     hours = 0.0
-    while hours < most_h and swarm.share(swarm.free < floor_mg_l) < share:
-        swarm = stepped(swarm, around, 0.5)
+    while hours < most_h and particles.share(particles.free < floor_mg_l) < share:
+        particles = stepped(particles, around, 0.5)
         hours += 0.5
     return hours

@@ -7,16 +7,16 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from datetime import date, datetime, timedelta
 
-from kumpan.core.algae.belief import DateBand, Seen, Swarm, told
+from kumpan.core.algae.belief import DateBand, Particles, Seen, updated
 from kumpan.core.algae.criteria import Criterion, StageKey, criteria, stage_now, week_began
 from kumpan.core.algae.episode import chlorine_rises
 from kumpan.core.algae.outlook import Followed, Outlook, outlook
 from kumpan.core.algae.overnight import Night
-from kumpan.core.algae.request import RescueAsked, story_of
+from kumpan.core.algae.request import RescueRequest, story_of
 from kumpan.core.dosing.mass_balance import changes, mass_for_change_g
 from kumpan.core.dosing.rounding import rough_amount
 from kumpan.core.findings import Finding
-from kumpan.core.journal import DeadWay, PhWay, Severity, WaterChange
+from kumpan.core.journal import DeadAlgaeStrategy, PhStrategy, Severity, WaterChange
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure
@@ -33,26 +33,26 @@ CLOSED = (
 )
 
 
-def ahead(asked: RescueAsked, swarm: Swarm, rounds: int) -> Outlook:
+def ahead(request: RescueRequest, particles: Particles, rounds: int) -> Outlook:
     """The rescue run ahead from a belief, the plan followed."""
-    over = asked.row.week_over_mg_l
-    began = week_began(asked, over) if over is not None else None
-    ago = None if began is None else (asked.now.timestamp() - began.timestamp()) / 86_400
-    shift = asked.now.astimezone(asked.zone).utcoffset() or timedelta()
+    over = request.row.week_over_mg_l
+    began = week_began(request, over) if over is not None else None
+    ago = None if began is None else (request.now.timestamp() - began.timestamp()) / 86_400
+    shift = request.now.astimezone(request.zone).utcoffset() or timedelta()
     hours = int(shift.total_seconds() // 3600)
     return outlook(
-        swarm,
-        asked.around,
+        particles,
+        request.around,
         Followed(
-            asked.level_mg_l, asked.usual_mg_l, max(0, 1 - rounds), asked.dead_way,
+            request.level_mg_l, request.usual_mg_l, max(0, 1 - rounds), request.dead_algae_strategy,
             (MORNING_HOUR - hours) % 24, (EVENING_HOUR - hours) % 24, over, ago,
         ),
     )  # fmt: skip
 
 
-def first_band(asked: RescueAsked) -> DateBand:
+def first_band(request: RescueRequest) -> DateBand:
     """Hours from the beginning until it is clear, as first told."""
-    return ahead(asked, asked.first_belief, 0).clear
+    return ahead(request, request.first_belief, 0).clear
 
 
 @dataclass(frozen=True)
@@ -115,53 +115,53 @@ class RescueBoard:
     level_mg_l: float
     cap_mg_l: float
     by_ratio: bool
-    ph_way: PhWay
-    dead_way: DeadWay
+    ph_strategy: PhStrategy
+    dead_algae_strategy: DeadAlgaeStrategy
     clear: DaySpan
     trail: tuple[TrailPoint, ...]
     tally: Tally
     watch: tuple[Finding, ...]
 
 
-def board(asked: RescueAsked) -> RescueBoard:
+def board(request: RescueRequest) -> RescueBoard:
     """The board as of now."""
-    stage, found = stage_now(asked), ahead(asked, asked.belief, asked.rounds)
-    begun = asked.episode.began_at if asked.episode is not None else None
+    stage, found = stage_now(request), ahead(request, request.belief, request.rounds)
+    begun = request.episode.began_at if request.episode is not None else None
     return RescueBoard(
-        asked.setting.severity, asked.row.name, begun, stage, CLOSED,
-        tuple(_stages(asked, stage, found)), criteria(asked), asked.nights, asked.rounds,
-        asked.level_mg_l, asked.cap_mg_l, asked.setting.by_ratio, asked.ph_way, asked.dead_way,
-        _days(asked, asked.now, found.clear), _trail(asked, found), _tally(asked, found), tuple(_watch(asked, found)),
+        request.setting.severity, request.row.name, begun, stage, CLOSED,
+        tuple(_stages(request, stage, found)), criteria(request), request.nights, request.rounds,
+        request.level_mg_l, request.cap_mg_l, request.setting.by_ratio, request.ph_strategy, request.dead_algae_strategy,
+        _days(request, request.now, found.clear), _trail(request, found), _tally(request, found), tuple(_watch(request, found)),
     )  # fmt: skip
 
 
-def _day(asked: RescueAsked, at: datetime) -> date:
-    return at.astimezone(asked.zone).date()
+def _day(request: RescueRequest, at: datetime) -> date:
+    return at.astimezone(request.zone).date()
 
 
-def _days(asked: RescueAsked, since: datetime, band: DateBand) -> DaySpan:
+def _days(request: RescueRequest, since: datetime, band: DateBand) -> DaySpan:
     low, likely, high = (
-        _day(asked, since + timedelta(hours=hours)) for hours in (band.low_h, band.likely_h, band.high_h)
+        _day(request, since + timedelta(hours=hours)) for hours in (band.low_h, band.likely_h, band.high_h)
     )
     return DaySpan(low, likely, high)
 
 
-def _trail(asked: RescueAsked, now: Outlook) -> tuple[TrailPoint, ...]:
+def _trail(request: RescueRequest, now: Outlook) -> tuple[TrailPoint, ...]:
     """What was said at the beginning, after some tests on the way, and now: it should narrow."""
-    episode = asked.episode
+    episode = request.episode
     if episode is None:
-        return (TrailPoint(asked.now, _days(asked, asked.now, now.clear)),)
-    story = story_of(episode, asked.volume_l)
+        return (TrailPoint(request.now, _days(request, request.now, now.clear)),)
+    story = story_of(episode, request.volume_l)
     moments = [test.at for test in episode.tests]
     step = max(1, -(-len(moments) // (TRAIL_MOST - 2)))
-    found = [TrailPoint(episode.began_at, _days(asked, episode.began_at, first_band(asked)))]
-    swarm, told_until_s = asked.first_belief, 0.0
+    found = [TrailPoint(episode.began_at, _days(request, episode.began_at, first_band(request)))]
+    particles, updated_until_s = request.first_belief, 0.0
     for at in moments[step - 1 : -1 : step]:
         until_s = at.timestamp()
-        since = [seen for seen in story if told_until_s < seen.at_s <= until_s]
-        swarm, told_until_s = told(swarm, asked.around, [*since, Seen(until_s)]), until_s
-        found.append(TrailPoint(at, _days(asked, at, ahead(replace(asked, now=at), swarm, 1).clear)))
-    return (*found, TrailPoint(asked.now, _days(asked, asked.now, now.clear)))
+        since = [seen for seen in story if updated_until_s < seen.at_s <= until_s]
+        particles, updated_until_s = updated(particles, request.around, [*since, Seen(until_s)]), until_s
+        found.append(TrailPoint(at, _days(request, at, ahead(replace(request, now=at), particles, 1).clear)))
+    return (*found, TrailPoint(request.now, _days(request, request.now, now.clear)))
 
 
 _TITLES: Mapping[StageKey, str] = {
@@ -175,52 +175,52 @@ _TITLES: Mapping[StageKey, str] = {
 _ORDER = tuple(_TITLES)
 
 
-def _stages(asked: RescueAsked, stage: StageKey, found: Outlook) -> Iterator[StageLine]:
-    now = _standing_stage(asked, stage)
-    today = _day(asked, asked.now)
-    begun = _day(asked, asked.episode.began_at) if asked.episode is not None else today
-    dead = _day(asked, asked.now + timedelta(hours=found.dead.likely_h))
-    clear = _day(asked, asked.now + timedelta(hours=found.clear.likely_h))
+def _stages(request: RescueRequest, stage: StageKey, found: Outlook) -> Iterator[StageLine]:
+    now = _standing_stage(request, stage)
+    today = _day(request, request.now)
+    begun = _day(request, request.episode.began_at) if request.episode is not None else today
+    dead = _day(request, request.now + timedelta(hours=found.dead.likely_h))
+    clear = _day(request, request.now + timedelta(hours=found.clear.likely_h))
     days: Mapping[StageKey, tuple[date, date]] = {
         StageKey.PREPARE: (begun, begun), StageKey.BALANCE: (begun, begun), StageKey.ROUND: (begun, max(dead, today)),
         StageKey.CLEAR: (dead, clear), StageKey.WEEK: (dead, clear), StageKey.AFTER: (clear, clear),
     }  # fmt: skip
     for key in _ORDER:
-        if key is StageKey.WEEK and asked.row.week_over_mg_l is None:
+        if key is StageKey.WEEK and request.row.week_over_mg_l is None:
             continue
         standing = "now" if key is now else "done" if _ORDER.index(key) < _ORDER.index(now) else "ahead"
         from_on, to_on = days[key]
-        yield StageLine(key, _TITLES[key], _stage_text(asked, key), standing, from_on, to_on)
+        yield StageLine(key, _TITLES[key], _stage_text(request, key), standing, from_on, to_on)
 
 
-def _standing_stage(asked: RescueAsked, stage: StageKey) -> StageKey:
+def _standing_stage(request: RescueRequest, stage: StageKey) -> StageKey:
     """A test belongs to the stage that it lets go on."""
     if stage is not StageKey.TEST:
         return stage
-    if asked.episode is None or not (asked.episode.prepared or asked.rounds):
+    if request.episode is None or not (request.episode.prepared or request.rounds):
         return StageKey.PREPARE
-    return StageKey.ROUND if asked.rounds else StageKey.BALANCE
+    return StageKey.ROUND if request.rounds else StageKey.BALANCE
 
 
-def _stage_text(asked: RescueAsked, key: StageKey) -> str:
-    row = asked.row
+def _stage_text(request: RescueRequest, key: StageKey) -> str:
+    row = request.row
     if key is StageKey.PREPARE:
         return "Close the pool, debris out, level, clean filter, pump day and night."
     if key is StageKey.BALANCE:
-        lowered = asked.ph_way is PhWay.LOWERED
+        lowered = request.ph_strategy is PhStrategy.LOWERED
         return (
             "To 7.2 to 7.4, where chlorine is stronger."
             if lowered
             else "To 7.8, since the shock drives it down."
         )
     if key is StageKey.ROUND:
-        how = f"{row.ratio:.0%} of stabiliser" if asked.setting.by_ratio else "the fixed way"
+        how = f"{row.ratio:.0%} of stabiliser" if request.setting.by_ratio else "the fixed way"
         return (
-            f"{row.brush}. Free chlorine to {asked.level_mg_l:.0f} ({how}), tested morning and evening, never to zero; the filter "
+            f"{row.brush}. Free chlorine to {request.level_mg_l:.0f} ({how}), tested morning and evening, never to zero; the filter "
             f"cleaned when its gauge asks for it. The trade's figure: {row.days}."
         )
     if key is StageKey.CLEAR:
-        if asked.dead_way is DeadWay.STIR:
+        if request.dead_algae_strategy is DeadAlgaeStrategy.STIR:
             return "Stirred up for the filter, and the filter washed every few hours."
         return "Settled overnight with the pump off, vacuumed to waste in the morning."
     if key is StageKey.WEEK:
@@ -228,43 +228,43 @@ def _stage_text(asked: RescueAsked, key: StageKey) -> str:
     return "Filter cleaned, timer back, the cause mended, stabiliser last."
 
 
-def _tally(asked: RescueAsked, found: Outlook) -> Tally:
-    episode = asked.episode
-    used = sum(rise for _, rise in chlorine_rises(episode, asked.volume_l)) if episode is not None else 0.0
-    hours = (asked.now - episode.began_at).total_seconds() / 3600 if episode is not None else 0.0
-    plant = asked.state.plant
+def _tally(request: RescueRequest, found: Outlook) -> Tally:
+    episode = request.episode
+    used = sum(rise for _, rise in chlorine_rises(episode, request.volume_l)) if episode is not None else 0.0
+    hours = (request.now - episode.began_at).total_seconds() / 3600 if episode is not None else 0.0
+    plant = request.state.plant
     kwh = plant.pump_kw * hours if plant.pump_kw is not None else None
-    product = asked.product_for(max(1.0, asked.rise_to(asked.level_mg_l)))
+    product = request.product_for(max(1.0, request.rise_to(request.level_mg_l)))
     low, likely, high = found.chlorine_mg_l
     return Tally(
-        used, _used_cost(asked), (low, likely, high), _amount_words(asked, product, low, high),
-        _cost_ahead(asked, product, found.chlorine_mg_l), hours, kwh,
-        kwh * plant.price_per_kwh if kwh is not None and plant.price_per_kwh is not None else None, _water(asked),
+        used, _used_cost(request), (low, likely, high), _amount_words(request, product, low, high),
+        _cost_ahead(request, product, found.chlorine_mg_l), hours, kwh,
+        kwh * plant.price_per_kwh if kwh is not None and plant.price_per_kwh is not None else None, _water(request),
     )  # fmt: skip
 
 
-def _used_cost(asked: RescueAsked) -> float | None:
+def _used_cost(request: RescueRequest) -> float | None:
     """What was poured since it began, in money; None where a price is not told."""
     total = 0.0
-    for entry in asked.episode.additions if asked.episode is not None else ():
+    for entry in request.episode.additions if request.episode is not None else ():
         body = entry.body
-        price = asked.price_per_g.get(body.product_id or "")
+        price = request.price_per_g.get(body.product_id or "")
         if price is None:
             return None
         total += price * body.mass_g
     return total
 
 
-def _grams(asked: RescueAsked, product: Product, mg_l: float) -> float:
-    return mass_for_change_g(product, Measure.FREE_CHLORINE, mg_l, asked.volume_l)
+def _grams(request: RescueRequest, product: Product, mg_l: float) -> float:
+    return mass_for_change_g(product, Measure.FREE_CHLORINE, mg_l, request.volume_l)
 
 
-def _amount_words(asked: RescueAsked, product: Product | None, low: float, high: float) -> str | None:
+def _amount_words(request: RescueRequest, product: Product | None, low: float, high: float) -> str | None:
     """A rough span in large units; the sheet says each pour exactly."""
     if product is None:
         return None
     first, last = (
-        rough_amount(product, _grams(asked, product, mg_l), asked.telling.metric) for mg_l in (low, high)
+        rough_amount(product, _grams(request, product, mg_l), request.display.metric) for mg_l in (low, high)
     )
     if first == last:
         return f"about {last} of {product.label}"
@@ -274,38 +274,39 @@ def _amount_words(asked: RescueAsked, product: Product | None, low: float, high:
 
 
 def _cost_ahead(
-    asked: RescueAsked, product: Product | None, mg_l: tuple[float, float, float]
+    request: RescueRequest, product: Product | None, mg_l: tuple[float, float, float]
 ) -> tuple[float, float, float] | None:
-    price = asked.price_per_g.get(product.id) if product is not None else None
+    price = request.price_per_g.get(product.id) if product is not None else None
     if product is None or price is None:
         return None
-    low, likely, high = (price * _grams(asked, product, amount) for amount in mg_l)
+    low, likely, high = (price * _grams(request, product, amount) for amount in mg_l)
     return low, likely, high
 
 
-def _water(asked: RescueAsked) -> float:
+def _water(request: RescueRequest) -> float:
     """Water that left since it began, litres."""
-    if asked.episode is None:
+    if request.episode is None:
         return 0.0
     return sum(
         entry.body.volume_l
-        for entry in asked.state.water_changes
-        if entry.at >= asked.episode.began_at and entry.body.kind in (WaterChange.BACKWASH, WaterChange.DRAIN)
+        for entry in request.state.water_changes
+        if entry.at >= request.episode.began_at
+        and entry.body.kind in (WaterChange.BACKWASH, WaterChange.DRAIN)
     )
 
 
-def _watch(asked: RescueAsked, found: Outlook) -> Iterator[Finding]:
+def _watch(request: RescueRequest, found: Outlook) -> Iterator[Finding]:
     """What each chlorine of the shelf would leave behind over the whole course, and which is changed for it."""
-    chosen = asked.product_for(max(1.0, asked.rise_to(asked.level_mg_l)))
+    chosen = request.product_for(max(1.0, request.rise_to(request.level_mg_l)))
     likely = found.chlorine_mg_l[1]
     seen: set[str] = set()
-    for product in asked.shelf:
+    for product in request.inventory:
         if product.chemical not in _BRINGS or product.chemical in seen:
             continue
         seen.add(product.chemical)
         measure = _BRINGS[product.chemical]
-        band, before = asked.bands.get(measure), asked.readings.value(measure)
-        rise = changes(product, _grams(asked, product, likely), asked.volume_l).get(measure, 0.0)
+        band, before = request.bands.get(measure), request.readings.value(measure)
+        rise = changes(product, _grams(request, product, likely), request.volume_l).get(measure, 0.0)
         if before is None or band is None or band.high is None or rise < 1:
             continue
         name = NAMES[measure]
@@ -313,7 +314,7 @@ def _watch(asked: RescueAsked, found: Outlook) -> Iterator[Finding]:
         ends = f"over {band.high:.0f}, so it gives way before that" if over else f"within {band.high:.0f}"
         text = f"{product.label} alone would take {name.lower()} from {before:.0f} to {before + rise:.0f}: {ends}."
         yield Finding(f"climbs_{product.chemical}", text, measure, {"after": before + rise})
-    yield from _tablets(asked)
+    yield from _tablets(request)
     if chosen is None:
         yield Finding(
             "no_product",
@@ -322,18 +323,18 @@ def _watch(asked: RescueAsked, found: Outlook) -> Iterator[Finding]:
         )
 
 
-def _tablets(asked: RescueAsked) -> Iterator[Finding]:
+def _tablets(request: RescueRequest) -> Iterator[Finding]:
     """The rule beside the sum: many tablets every third day, and what each time leaves."""
-    tablets = next((product for product in asked.shelf if product.chemical == "trichlor"), None)
+    tablets = next((product for product in request.inventory if product.chemical == "trichlor"), None)
     if tablets is None:
         return
-    moved = changes(tablets, TABLETS_AT_ONCE * TABLET_G, asked.volume_l)
-    chlorine, stabiliser = moved[Measure.FREE_CHLORINE], moved[Measure.CYANURIC_ACID]
+    moved = changes(tablets, TABLETS_AT_ONCE * TABLET_G, request.volume_l)
+    chlorine, stabilizer = moved[Measure.FREE_CHLORINE], moved[Measure.CYANURIC_ACID]
     text = (
         f"Some feed six to eight tablets every third day: here eight bring {chlorine:.0f} of chlorine over days, too slow to "
-        f"shock, and leave {stabiliser:.0f} of stabiliser each time."
+        f"shock, and leave {stabilizer:.0f} of stabiliser each time."
     )
-    yield Finding("rule_tablets", text, Measure.CYANURIC_ACID, {"stabiliser": stabiliser})
+    yield Finding("rule_tablets", text, Measure.CYANURIC_ACID, {"stabiliser": stabilizer})
 
 
 _BRINGS: Mapping[str, Measure] = {

@@ -5,16 +5,16 @@ from datetime import datetime, timedelta
 from enum import StrEnum
 
 from kumpan.core.algae.overnight import HIGHEST_COMBINED_MG_L, MOST_LOST_MG_L
-from kumpan.core.algae.request import RescueAsked
-from kumpan.core.algae.severity import looks_clear
-from kumpan.core.journal import PhWay, last_reading, value_in
+from kumpan.core.algae.request import RescueRequest
+from kumpan.core.algae.severity import shows_clear_water
+from kumpan.core.journal import PhStrategy, last_reading, value_in
 from kumpan.core.quantities.readings import Measure
 
 SOURCES_USED = ("rescue-plan", "overnight-loss")
 
 TEST_CARRIES = timedelta(hours=2)
 FIRST_TEST_CARRIES = timedelta(hours=12)
-LOOK_CARRIES = timedelta(hours=18)
+VISUAL_CHECK_CARRIES = timedelta(hours=18)
 PH_READS_TRUE_UNDER_MG_L = 10.0  # over it the indicator bleaches
 WEEK = timedelta(days=7)
 PH_HIGH, PH_LOW, PH_RAISED_LOW = 7.6, 7.0, 7.7
@@ -40,27 +40,27 @@ class Criterion:
     text: str
 
 
-def criteria(asked: RescueAsked) -> tuple[Criterion, ...]:
+def criteria(request: RescueRequest) -> tuple[Criterion, ...]:
     """All that must hold, in the handbook's order."""
-    found = [_look(asked), _combined(asked), _overnight(asked)]
-    if asked.row.week_over_mg_l is not None:
-        found.append(_week(asked, asked.row.week_over_mg_l))
+    found = [_visual_check(request), _combined(request), _overnight(request)]
+    if request.row.week_over_mg_l is not None:
+        found.append(_week(request, request.row.week_over_mg_l))
     return tuple(found)
 
 
-def _look(asked: RescueAsked) -> Criterion:
+def _visual_check(request: RescueRequest) -> Criterion:
     title = "Clear: the main drain plain to see, no spots"
-    looks = asked.episode.looks if asked.episode is not None else ()
-    if not looks or asked.now - looks[-1].at > LOOK_CARRIES:
+    visual_checks = request.episode.visual_checks if request.episode is not None else ()
+    if not visual_checks or request.now - visual_checks[-1].at > VISUAL_CHECK_CARRIES:
         return Criterion("look", title, None, "Look today.")
-    body = looks[-1].body
-    clear = looks_clear(body)
+    body = visual_checks[-1].body
+    clear = shows_clear_water(body)
     return Criterion("look", title, clear, "Seen clear." if clear else "Not yet, by the last look.")
 
 
-def _combined(asked: RescueAsked) -> Criterion:
+def _combined(request: RescueRequest) -> Criterion:
     title = f"Combined chlorine at {HIGHEST_COMBINED_MG_L:g} or less"
-    tests = asked.episode.tests if asked.episode is not None else ()
+    tests = request.episode.tests if request.episode is not None else ()
     for test in reversed(tests):
         value = value_in(test.body.values, Measure.COMBINED_CHLORINE)
         if value is not None:
@@ -70,9 +70,9 @@ def _combined(asked: RescueAsked) -> Criterion:
     return Criterion("combined", title, None, "Test total chlorine beside free.")
 
 
-def _overnight(asked: RescueAsked) -> Criterion:
+def _overnight(request: RescueRequest) -> Criterion:
     title = f"At most {MOST_LOST_MG_L:g} of free chlorine lost overnight"
-    night = asked.last_night
+    night = request.last_night
     if night is None:
         return Criterion(
             "overnight", title, None, "Test after dark and before the sun, nothing poured between."
@@ -81,9 +81,9 @@ def _overnight(asked: RescueAsked) -> Criterion:
     return Criterion("overnight", title, night.holds, text)
 
 
-def week_began(asked: RescueAsked, over_mg_l: float) -> datetime | None:
+def week_began(request: RescueRequest, over_mg_l: float) -> datetime | None:
     """Since when every test stood over a level; None where the last did not, or no round was done."""
-    tests = asked.episode.tests if asked.episode is not None else ()
+    tests = request.episode.tests if request.episode is not None else ()
     began: datetime | None = None
     for test in reversed(tests):
         value = value_in(test.body.values, Measure.FREE_CHLORINE)
@@ -92,64 +92,64 @@ def week_began(asked: RescueAsked, over_mg_l: float) -> datetime | None:
         if value.value <= over_mg_l:
             break
         began = test.at
-    return began if asked.rounds else None
+    return began if request.rounds else None
 
 
-def _week(asked: RescueAsked, over_mg_l: float) -> Criterion:
+def _week(request: RescueRequest, over_mg_l: float) -> Criterion:
     title = f"Free chlorine over {over_mg_l:g} for a full week"
-    began = week_began(asked, over_mg_l)
+    began = week_began(request, over_mg_l)
     if began is None:
         return Criterion("week", title, False, "The week begins with the first test over it.")
-    days = (asked.now - began) / timedelta(days=1)
+    days = (request.now - began) / timedelta(days=1)
     return Criterion("week", title, days >= WEEK / timedelta(days=1), f"{days:.1f} days so far.")
 
 
-def finished(asked: RescueAsked) -> bool:
+def finished(request: RescueRequest) -> bool:
     """All of it holds."""
-    return all(one.met for one in criteria(asked))
+    return all(one.met for one in criteria(request))
 
 
-def nothing_lives(asked: RescueAsked) -> bool:
+def nothing_lives(request: RescueRequest) -> bool:
     """The night holds and combined chlorine is low; clear or not."""
-    return all(one.met for one in criteria(asked) if one.key in ("combined", "overnight"))
+    return all(one.met for one in criteria(request) if one.key in ("combined", "overnight"))
 
 
-def stage_now(asked: RescueAsked) -> StageKey:
+def stage_now(request: RescueRequest) -> StageKey:
     """What is due now. A pour never goes without a test of the last two hours."""
-    if _needs_test(asked, FIRST_TEST_CARRIES):
+    if _needs_test(request, FIRST_TEST_CARRIES):
         return StageKey.TEST
-    if asked.episode is None or not (asked.episode.prepared or asked.rounds):
+    if request.episode is None or not (request.episode.prepared or request.rounds):
         return StageKey.PREPARE
-    if finished(asked):
+    if finished(request):
         return StageKey.AFTER
-    if _needs_test(asked, TEST_CARRIES):
+    if _needs_test(request, TEST_CARRIES):
         return StageKey.TEST
-    if not asked.rounds and _ph_first(asked):
+    if not request.rounds and _ph_first(request):
         return StageKey.BALANCE
-    if not nothing_lives(asked):
+    if not nothing_lives(request):
         return StageKey.ROUND
-    others = [one for one in criteria(asked) if one.key != "week"]
+    others = [one for one in criteria(request) if one.key != "week"]
     return StageKey.WEEK if all(one.met for one in others) else StageKey.CLEAR
 
 
-def _needs_test(asked: RescueAsked, carries: timedelta) -> bool:
-    free = last_reading(asked.state, Measure.FREE_CHLORINE)
-    ph = last_reading(asked.state, Measure.PH)
+def _needs_test(request: RescueRequest, carries: timedelta) -> bool:
+    free = last_reading(request.state, Measure.FREE_CHLORINE)
+    ph = last_reading(request.state, Measure.PH)
     if free is None or ph is None:
         return True
-    return asked.now - free.at > carries
+    return request.now - free.at > carries
 
 
-def ph_window(asked: RescueAsked) -> tuple[float, float, float]:
+def ph_window(request: RescueRequest) -> tuple[float, float, float]:
     """Lowest, highest and aim of pH before a shock, by the school taken."""
-    if asked.ph_way is PhWay.RAISED:
+    if request.ph_strategy is PhStrategy.RAISED:
         return PH_RAISED_LOW, 8.2, 7.8
     return PH_LOW, PH_HIGH, 7.3
 
 
-def _ph_first(asked: RescueAsked) -> bool:
-    ph, free = asked.readings.ph, asked.readings.free_chlorine
-    low, high, _ = ph_window(asked)
+def _ph_first(request: RescueRequest) -> bool:
+    ph, free = request.readings.ph, request.readings.free_chlorine
+    low, high, _ = ph_window(request)
     if ph is None or free is None or free > PH_READS_TRUE_UNDER_MG_L:
         return False
     return not low - 1e-9 <= ph <= high + 1e-9

@@ -11,7 +11,7 @@ from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import water_text
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.schedule import Timeline, duration_text
-from kumpan.core.treatment.special.drain import DrainAsked
+from kumpan.core.treatment.special.drain import DrainRequest
 
 SOURCES_USED = ("drain-day", "cautions", "startup")
 
@@ -24,11 +24,11 @@ class _Row:
     title: str
     why: str
     hazard: Hazard
-    when: Callable[[DrainAsked], bool] = lambda _: True
+    when: Callable[[DrainRequest], bool] = lambda _: True
 
 
-def _cement(asked: DrainAsked) -> bool:
-    return asked.traits.surface.is_cement
+def _cement(request: DrainRequest) -> bool:
+    return request.traits.surface.is_cement
 
 
 BEFORE: tuple[_Row, ...] = (
@@ -57,25 +57,29 @@ STARTUP: tuple[_Row, ...] = (
 )  # fmt: skip
 
 
-def drain_day_plan(asked: DrainAsked) -> Plan:
+def drain_day_plan(request: DrainRequest) -> Plan:
     """The sheet from the day before to the first test after the refill; none for a shell that must not stand dry."""
-    if asked.traits.surface in (Surface.VINYL, Surface.FIBREGLASS):
-        return Plan((), asked.readings, (Unmet(Measure.CYANURIC_ACID, "never_dry", _never_dry(asked)),), ())
-    line = Timeline(asked.volume_l, asked.readings, asked.telling)
-    _do(line, asked, BEFORE)
+    if request.traits.surface in (Surface.VINYL, Surface.FIBERGLASS):
+        return Plan(
+            (), request.readings, (Unmet(Measure.CYANURIC_ACID, "never_dry", _never_dry(request)),), ()
+        )
+    line = Timeline(request.volume_l, request.readings, request.display)
+    _do(line, request, BEFORE)
     line.wait_until(DAY_MIN, "The next morning.", title="Until the next morning")
-    _do(line, asked, OUT)
-    _pass(line, asked.volume_l / asked.hoses.drain_l_per_h, "draining", "Watch the shell and the level.")
-    _do(line, asked, EMPTY)
-    told = water_text(asked.volume_l, asked.telling.metric)
+    _do(line, request, OUT)
+    _pass(line, request.volume_l / request.hoses.drain_l_per_h, "draining", "Watch the shell and the level.")
+    _do(line, request, EMPTY)
+    amount = water_text(request.volume_l, request.display.metric)
     line.do(
-        f"Refill at once, {told}, through a prefilter if the water carries metals",
+        f"Refill at once, {amount}, through a prefilter if the water carries metals",
         "An emptied shell should not stand.",
         Hazard.SHELL,
     )
-    line.steps[-1] = replace(line.steps[-1], water_l=asked.volume_l)
-    _pass(line, asked.volume_l / asked.hoses.fill_l_per_h, "filling", "Do not stop half way: a ring stays.")
-    _do(line, asked, STARTUP)
+    line.steps[-1] = replace(line.steps[-1], water_l=request.volume_l)
+    _pass(
+        line, request.volume_l / request.hoses.fill_l_per_h, "filling", "Do not stop half way: a ring stays."
+    )
+    _do(line, request, STARTUP)
     line.level_now(Readings())
     line.wait_until(line.now + PRIME_MIN, "Until the water has been round once.")
     line.test(
@@ -88,7 +92,7 @@ def drain_day_plan(asked: DrainAsked) -> Plan:
         ),
         "Free chlorine first: the wash leaves some. Then balance by the usual sheet: alkalinity, pH, calcium, stabiliser to range.",
     )
-    return Plan(tuple(line.steps), asked.fill, (), (_price(asked), DICHLOR))
+    return Plan(tuple(line.steps), request.fill, (), (_price(request), DICHLOR))
 
 
 DICHLOR = Finding(
@@ -98,22 +102,22 @@ DICHLOR = Finding(
 )
 
 
-def _price(asked: DrainAsked) -> Finding:
-    text = f"{water_text(asked.volume_l, asked.telling.metric)} of water"
-    if asked.hoses.price_per_m3 is not None:
-        text += f", about {asked.hoses.currency}{asked.hoses.price_per_m3 * asked.volume_l / 1000:.0f}"
-    return Finding("drain", f"{text}.", None, {"volume_l": asked.volume_l})
+def _price(request: DrainRequest) -> Finding:
+    text = f"{water_text(request.volume_l, request.display.metric)} of water"
+    if request.hoses.price_per_m3 is not None:
+        text += f", about {request.hoses.currency}{request.hoses.price_per_m3 * request.volume_l / 1000:.0f}"
+    return Finding("drain", f"{text}.", None, {"volume_l": request.volume_l})
 
 
-def _never_dry(asked: DrainAsked) -> str:
-    if asked.traits.surface is Surface.VINYL:
+def _never_dry(request: DrainRequest) -> str:
+    if request.traits.surface is Surface.VINYL:
         return "A liner shrinks and tears when it stands dry: a liner installer's work. Replace water in parts instead."
     return "A fibreglass shell floats up or bulges when it is empty: its maker's work. Replace water in parts instead."
 
 
-def _do(line: Timeline, asked: DrainAsked, rows: tuple[_Row, ...]) -> None:
+def _do(line: Timeline, request: DrainRequest, rows: tuple[_Row, ...]) -> None:
     for row in rows:
-        if row.when(asked):
+        if row.when(request):
             line.do(row.title, row.why, row.hazard)
 
 

@@ -13,13 +13,13 @@ from kumpan.core.journal import (
     AdditionMade,
     CareDone,
     Entry,
-    LookTaken,
     PoolState,
     RescueEnded,
     RescueSet,
-    SheetStarted,
     TestTaken,
-    ticked_steps,
+    TreatmentStarted,
+    VisualCheck,
+    recorded_steps,
 )
 from kumpan.core.maintenance.filter_pressure import CLEANINGS
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
@@ -40,7 +40,7 @@ class Episode:
     began_at: datetime
     set: RescueSet
     tests: tuple[Entry[TestTaken], ...]
-    looks: tuple[Entry[LookTaken], ...]
+    visual_checks: tuple[Entry[VisualCheck], ...]
     additions: tuple[Entry[AdditionMade], ...]
     cleanings: tuple[Entry[CareDone], ...]
     prepared: bool
@@ -68,14 +68,17 @@ def episode_of(state: PoolState) -> Episode | None:
 
     cleanings = tuple(e for e in during(state.care) if e.body.task in CLEANINGS)
     return Episode(
-        began, now, during(state.tests), during(state.looks), during(state.additions), cleanings,
-        _prepared(state, during(state.sheets)), ended,
+        began, now, during(state.tests), during(state.visual_checks), during(state.additions), cleanings,
+        _prepared(state, during(state.treatments)), ended,
     )  # fmt: skip
 
 
-def _prepared(state: PoolState, sheets: tuple[Entry[SheetStarted], ...]) -> bool:
+def _prepared(state: PoolState, treatments: tuple[Entry[TreatmentStarted], ...]) -> bool:
     """The sheet that prepares was worked on."""
-    return any(sheet.body.plan == PREPARE and bool(ticked_steps(state, sheet.id)) for sheet in sheets)
+    return any(
+        treatment.body.plan == PREPARE and bool(recorded_steps(state, treatment.id))
+        for treatment in treatments
+    )
 
 
 def chlorine_rises(episode: Episode, volume_l: float) -> list[tuple[datetime, float]]:

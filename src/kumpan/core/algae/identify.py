@@ -181,7 +181,7 @@ def identify(answers: Mapping[str, str]) -> Identified:
         confidence,
         best.settles,
         best.then,
-        _most_telling(answers),
+        _most_informative(answers),
     )
 
 
@@ -211,13 +211,13 @@ def _shares(picked: Iterable[Choice]) -> dict[Kind, float]:
     return {kind: weight / total for kind, weight in weights.items()}
 
 
-def _most_telling(answers: Mapping[str, str]) -> str | None:
+def _most_informative(answers: Mapping[str, str]) -> str | None:
     """The open question whose answers would, on the whole, leave the least doubt."""
     picked = _picked(answers)
     now = _shares(picked)
     left = [question for question in QUESTIONS if question.key not in answers]
 
-    def doubt_after(question: KeyQuestion) -> float:
+    def uncertainty_after(question: KeyQuestion) -> float:
         sums = [sum(choice.fits[n] for choice in question.choices) for n in range(len(KINDS))]
         total = 0.0
         for choice in question.choices:
@@ -225,7 +225,7 @@ def _most_telling(answers: Mapping[str, str]) -> str | None:
             total += chance * _entropy(_shares([*picked, choice]))
         return total
 
-    return min(left, key=doubt_after).key if left else None
+    return min(left, key=uncertainty_after).key if left else None
 
 
 def _entropy(shares: Mapping[Kind, float]) -> float:

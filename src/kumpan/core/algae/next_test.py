@@ -3,8 +3,8 @@
 from dataclasses import replace
 from datetime import datetime, timedelta
 
-from kumpan.core.algae.belief import Swarm, advanced, hours_until_low
-from kumpan.core.algae.request import RescueAsked
+from kumpan.core.algae.belief import Particles, advanced, hours_until_low
+from kumpan.core.algae.request import RescueRequest
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.treatment.schedule import Timeline
 
@@ -16,29 +16,29 @@ SHORTEST_H = 1.0
 DUSK_LATER = timedelta(minutes=30)
 
 
-def wait_and_test(asked: RescueAsked, line: Timeline, rise_mg_l: float) -> None:
+def wait_and_test(request: RescueRequest, line: Timeline, rise_mg_l: float) -> None:
     """Until dusk or morning, or earlier where free chlorine may run low before."""
-    until, why = _next_test(asked, line.now, rise_mg_l)
-    minutes = int((until - asked.now).total_seconds() // 60)
+    until, why = _next_test(request, line.now, rise_mg_l)
+    minutes = int((until - request.now).total_seconds() // 60)
     line.wait_until(max(line.now + 1, minutes), "The pump runs; the pool stays closed.")
     line.test((Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE), why)
-    expect(asked, line, rise_mg_l)
+    expect(request, line, rise_mg_l)
 
 
-def expect(asked: RescueAsked, line: Timeline, rise_mg_l: float) -> None:
+def expect(request: RescueRequest, line: Timeline, rise_mg_l: float) -> None:
     """What the last test should read by the belief, in place of what mass alone would leave."""
-    swarm = advanced(_poured(asked, rise_mg_l), asked.around, asked.now.timestamp() + 60 * line.now)
-    likely = swarm.quantile(swarm.free, 0.5)
+    particles = advanced(_poured(request, rise_mg_l), request.around, request.now.timestamp() + 60 * line.now)
+    likely = particles.quantile(particles.free, 0.5)
     line.steps[-1] = replace(line.steps[-1], expected={Measure.FREE_CHLORINE: round(likely, 1)})
 
 
-def _poured(asked: RescueAsked, rise_mg_l: float) -> Swarm:
-    return replace(asked.belief, free=asked.belief.free + rise_mg_l / asked.belief.volume)
+def _poured(request: RescueRequest, rise_mg_l: float) -> Particles:
+    return replace(request.belief, free=request.belief.free + rise_mg_l / request.belief.volume)
 
 
-def _next_test(asked: RescueAsked, from_min: int, rise_mg_l: float) -> tuple[datetime, str]:
-    earliest = asked.now + timedelta(minutes=max(from_min, 60 * SHORTEST_H))
-    dusk, morning = asked.evening.at + DUSK_LATER, asked.morning
+def _next_test(request: RescueRequest, from_min: int, rise_mg_l: float) -> tuple[datetime, str]:
+    earliest = request.now + timedelta(minutes=max(from_min, 60 * SHORTEST_H))
+    dusk, morning = request.evening.at + DUSK_LATER, request.morning
     marks = [
         (dusk, _DUSK),
         (morning, MORNING),
@@ -46,10 +46,10 @@ def _next_test(asked: RescueAsked, from_min: int, rise_mg_l: float) -> tuple[dat
         (morning + timedelta(days=1), MORNING),
     ]
     at, why = min((mark for mark in marks if mark[0] >= earliest), key=lambda mark: mark[0])
-    hours = (at - asked.now).total_seconds() / 3600
-    low = hours_to_reserve(asked, rise_mg_l, hours)
+    hours = (at - request.now).total_seconds() / 3600
+    low = hours_to_reserve(request, rise_mg_l, hours)
     if low < hours - 0.5:
-        return max(earliest, asked.now + timedelta(hours=low)), _EARLY
+        return max(earliest, request.now + timedelta(hours=low)), _EARLY
     return at, why
 
 
@@ -58,8 +58,8 @@ MORNING = "Before the sun: more than 1 lost since the evening means it still liv
 _EARLY = "Free chlorine may be near nothing by then: set an alarm, at night too, and never let it reach zero."
 
 
-def hours_to_reserve(asked: RescueAsked, rise_mg_l: float, most_h: float) -> float:
+def hours_to_reserve(request: RescueRequest, rise_mg_l: float, most_h: float) -> float:
     """Hours until free chlorine may be under the reserve, after a rise now and nothing more."""
-    swarm = _poured(asked, rise_mg_l)
-    floor = max(RESERVE_MG_L, asked.row.week_over_mg_l or 0.0) if asked.rounds else RESERVE_MG_L
-    return hours_until_low(swarm, asked.around, floor, UNSEEN_SHARE, most_h)
+    particles = _poured(request, rise_mg_l)
+    floor = max(RESERVE_MG_L, request.row.week_over_mg_l or 0.0) if request.rounds else RESERVE_MG_L
+    return hours_until_low(particles, request.around, floor, UNSEEN_SHARE, most_h)

@@ -7,14 +7,14 @@ import numpy as np
 from kumpan.core.algae.belief import (
     SEEN_LIVING,
     DateBand,
+    Particles,
     Surroundings,
-    Swarm,
     shown_cloud,
     stepped,
 )
 from kumpan.core.algae.overnight import HIGHEST_COMBINED_MG_L, MOST_LOST_MG_L
 from kumpan.core.forecast.sun import Array
-from kumpan.core.journal import DeadWay
+from kumpan.core.journal import DeadAlgaeStrategy
 
 SOURCE = "rescue-model"
 
@@ -38,7 +38,7 @@ class Followed:
     level_mg_l: float
     usual_mg_l: float
     rounds_left: int
-    dead_way: DeadWay
+    dead_algae_strategy: DeadAlgaeStrategy
     morning_h: int
     evening_h: int
     week_over_mg_l: float | None = None
@@ -54,44 +54,44 @@ class Outlook:
     chlorine_mg_l: tuple[float, float, float]
 
 
-def outlook(swarm: Swarm, around: Surroundings, plan: Followed) -> Outlook:
+def outlook(particles: Particles, around: Surroundings, plan: Followed) -> Outlook:
     """Run every guess ahead, with the plan followed, until it is clear or forty days have gone."""
-    size = len(swarm.weight)
+    size = len(particles.weight)
     dead, clear = np.full(size, np.inf), np.full(size, np.inf)
     used, rounds = np.zeros(size), np.zeros(size)
-    begun = swarm.at_s
-    while swarm.at_s < begun + MOST_DAYS * 86_400 and swarm.share(np.isinf(clear)) > LEFT_OUT:
-        hour = int(swarm.at_s // 3600) % 24
+    begun = particles.at_s
+    while particles.at_s < begun + MOST_DAYS * 86_400 and particles.share(np.isinf(clear)) > LEFT_OUT:
+        hour = int(particles.at_s // 3600) % 24
         morning = 0 <= (hour - plan.morning_h) % 24 < STEP_H
         evening = 0 <= (hour - plan.evening_h) % 24 < STEP_H
-        passed = (swarm.at_s - begun) / 3600
+        passed = (particles.at_s - begun) / 3600
         if morning:
             dead = np.where(
-                np.isinf(dead) & _holds(swarm, around) & (rounds >= plan.rounds_left), passed, dead
+                np.isinf(dead) & _holds(particles, around) & (rounds >= plan.rounds_left), passed, dead
             )
-            swarm = _vacuumed(swarm, dead, passed, plan)
+            particles = _vacuumed(particles, dead, passed, plan)
         if morning or evening:
-            clear = np.where(np.isinf(clear) & _clear(swarm, dead, passed, plan), passed, clear)
+            clear = np.where(np.isinf(clear) & _clear(particles, dead, passed, plan), passed, clear)
         if morning or evening or passed == 0:
             level = np.where(np.isinf(dead), plan.level_mg_l, plan.usual_mg_l)
-            rise = np.where(np.isinf(clear), np.maximum(0.0, level - swarm.free), 0.0)
+            rise = np.where(np.isinf(clear), np.maximum(0.0, level - particles.free), 0.0)
             used += rise
             rounds += rise > 0
-            swarm = replace(swarm, free=swarm.free + rise)
-        swarm = stepped(swarm, around, STEP_H)
-    return Outlook(_band(swarm, dead), _band(swarm, clear), _quantiles(swarm, used))
+            particles = replace(particles, free=particles.free + rise)
+        particles = stepped(particles, around, STEP_H)
+    return Outlook(_band(particles, dead), _band(particles, clear), _quantiles(particles, used))
 
 
-def _holds(swarm: Swarm, around: Surroundings) -> Array:
+def _holds(particles: Particles, around: Surroundings) -> Array:
     """The night that just went would have passed the test."""
-    night = (swarm.living + swarm.hidden + 0.6 * around.warmth) * NIGHT_H / 24
+    night = (particles.living + particles.hidden + 0.6 * around.warmth) * NIGHT_H / 24
     return np.asarray(
-        (night < MOST_LOST_MG_L) & (swarm.combined < HIGHEST_COMBINED_MG_L - 0.05), dtype=np.bool_
+        (night < MOST_LOST_MG_L) & (particles.combined < HIGHEST_COMBINED_MG_L - 0.05), dtype=np.bool_
     )
 
 
-def _clear(swarm: Swarm, dead: Array, passed_h: float, plan: Followed) -> Array:
-    seen = (shown_cloud(swarm) < SEEN_CLEAR) & (swarm.living + swarm.hidden < SEEN_LIVING)
+def _clear(particles: Particles, dead: Array, passed_h: float, plan: Followed) -> Array:
+    seen = (shown_cloud(particles) < SEEN_CLEAR) & (particles.living + particles.hidden < SEEN_LIVING)
     ready = np.isfinite(dead) & seen
     if plan.week_over_mg_l is None:
         return np.asarray(ready)
@@ -99,17 +99,17 @@ def _clear(swarm: Swarm, dead: Array, passed_h: float, plan: Followed) -> Array:
     return np.asarray(ready & (passed_h + 24 * since >= 7 * 24))
 
 
-def _vacuumed(swarm: Swarm, dead: Array, passed_h: float, plan: Followed) -> Swarm:
+def _vacuumed(particles: Particles, dead: Array, passed_h: float, plan: Followed) -> Particles:
     """Each morning after it is dead, where what settles is vacuumed."""
-    if plan.dead_way is not DeadWay.SETTLE:
-        return swarm
+    if plan.dead_algae_strategy is not DeadAlgaeStrategy.SETTLE:
+        return particles
     settled = np.isfinite(dead) & (passed_h - dead >= 20)
-    return replace(swarm, cloud=np.where(settled, VACUUM_LEAVES * swarm.cloud, swarm.cloud))
+    return replace(particles, cloud=np.where(settled, VACUUM_LEAVES * particles.cloud, particles.cloud))
 
 
-def _band(swarm: Swarm, hours: Array) -> DateBand:
-    return DateBand(*_quantiles(swarm, np.minimum(hours, MOST_DAYS * 24.0)))
+def _band(particles: Particles, hours: Array) -> DateBand:
+    return DateBand(*_quantiles(particles, np.minimum(hours, MOST_DAYS * 24.0)))
 
 
-def _quantiles(swarm: Swarm, values: Array) -> tuple[float, float, float]:
-    return swarm.quantile(values, LOW), swarm.quantile(values, 0.5), swarm.quantile(values, HIGH)
+def _quantiles(particles: Particles, values: Array) -> tuple[float, float, float]:
+    return particles.quantile(values, LOW), particles.quantile(values, 0.5), particles.quantile(values, HIGH)

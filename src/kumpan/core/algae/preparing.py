@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 
-from kumpan.core.algae.request import RescueAsked
+from kumpan.core.algae.request import RescueRequest
 from kumpan.core.hazards import Hazard
 from kumpan.core.journal import Severity
 from kumpan.core.pool.equipment import Chlorination, Filter
@@ -27,11 +27,11 @@ class PrepareRow:
     title: str
     why: str
     hazard: Hazard
-    when: Callable[[RescueAsked], bool] = lambda _: True
+    when: Callable[[RescueRequest], bool] = lambda _: True
 
 
-def _has_copper(asked: RescueAsked) -> bool:
-    return (asked.readings.copper or 0.0) > COPPER_FIRST_MG_L
+def _has_copper(request: RescueRequest) -> bool:
+    return (request.readings.copper or 0.0) > COPPER_FIRST_MG_L
 
 
 PREPARE: tuple[PrepareRow, ...] = (

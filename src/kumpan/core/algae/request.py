@@ -10,27 +10,27 @@ from functools import cached_property
 
 import numpy as np
 
-from kumpan.core.algae.belief import Seen, Surroundings, Swarm, believed, told
+from kumpan.core.algae.belief import Particles, Seen, Surroundings, prior, updated
 from kumpan.core.algae.episode import Episode, chlorine_rises, episode_of, rounds_done
 from kumpan.core.algae.overnight import Night, nights
 from kumpan.core.algae.severity import SEVERITIES, SeverityRow
 from kumpan.core.forecast.conditions import USUAL
 from kumpan.core.forecast.rates import COVER_LETS_THROUGH, sun_loss_per_hour
 from kumpan.core.forecast.sun import SECONDS_AN_HOUR, sun_strength
-from kumpan.core.journal import DeadWay, PhWay, PoolState, RescueSet, last_reading
+from kumpan.core.journal import DeadAlgaeStrategy, PhStrategy, PoolState, RescueSet, last_reading
 from kumpan.core.pool.equipment import Filter, Traits
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.profiles import Band
-from kumpan.core.records.display import Telling
+from kumpan.core.records.display import DisplayOptions
 from kumpan.core.testing.methods import Measured
 from kumpan.core.treatment.dusk import Evening, next_evening, next_morning
 from kumpan.core.treatment.plan import AS_SOLD
 from kumpan.core.treatment.special.drain import Hoses
 from kumpan.core.treatment.special.shock import (
     FIXED_MG_L,
-    ShockAsked,
-    ShockWay,
+    ShockRequest,
+    ShockStrategy,
     highest_planned_mg_l,
     shock_product,
 )
@@ -38,15 +38,15 @@ from kumpan.core.treatment.special.shock import (
 SOURCES_USED = ("rescue-plan", "rescue-model")
 
 ACID_SHOCKS = ("sodium_dichlor", "trichlor", "potassium_monopersulfate")
-VOLUME_DOUBT = 1.35  # a pool may be a fifth smaller than believed, a jug hold a little more
-TEST_DOUBT_SHARE, TEST_DOUBT_MG_L = 0.08, 0.3  # and free chlorine a little higher than read
+VOLUME_UNCERTAINTY = 1.35  # a pool may be a fifth smaller than believed, a jug hold a little more
+TEST_UNCERTAINTY_SHARE, TEST_UNCERTAINTY_MG_L = 0.08, 0.3  # and free chlorine a little higher than read
 FIXED_RISES = 3
 NIGHT_HOLDS_H = 40.0
 WHILE_CLOSED_MG_L = 4.0
 
 
 @dataclass(frozen=True)
-class RescueAsked:
+class RescueRequest:
     """One pool in trouble. `readings` as they should be now; `setting` as set, or as it would be begun.
 
     `price_per_g` by product id; `hoses` the rates and the price of water; `fill` the fill water's readings.
@@ -57,14 +57,14 @@ class RescueAsked:
     readings: Readings
     volume_l: float
     traits: Traits
-    shelf: Sequence[Product]
+    inventory: Sequence[Product]
     bands: Mapping[Measure, Band]
     swim_limit_mg_l: float
     latitude_deg: float
     longitude_deg: float
     zone: tzinfo
     now: datetime
-    telling: Telling = field(default=AS_SOLD)
+    display: DisplayOptions = field(default=AS_SOLD)
     price_per_g: Mapping[str, float] = field(default_factory=dict)
     hoses: Hoses = field(default=Hoses(7000.0, 1500.0, None))
     fill: Readings = field(default_factory=Readings)
@@ -142,34 +142,34 @@ class RescueAsked:
     def rise_to(self, level_mg_l: float) -> float:
         """How much may go in now, mg/L: toward a level, and never over the cap if the pool is smaller than believed."""
         free = self.readings.free_chlorine or 0.0
-        highest = free * (1 + TEST_DOUBT_SHARE) + TEST_DOUBT_MG_L
-        return max(0.0, min(level_mg_l - free, (self.cap_mg_l - highest) / VOLUME_DOUBT))
+        highest = free * (1 + TEST_UNCERTAINTY_SHARE) + TEST_UNCERTAINTY_MG_L
+        return max(0.0, min(level_mg_l - free, (self.cap_mg_l - highest) / VOLUME_UNCERTAINTY))
 
     def product_for(self, rise_mg_l: float) -> Product | None:
         """Liquid first; what brings calcium or stabiliser only while those have room."""
         return shock_product(
-            ShockAsked(
-                self.readings, self.volume_l, self.traits, self.shelf, dict(self.bands), self.swim_limit_mg_l,
-                ShockWay.RATIO, self.now, self.evening, self.zone, telling=self.telling,
+            ShockRequest(
+                self.readings, self.volume_l, self.traits, self.inventory, dict(self.bands), self.swim_limit_mg_l,
+                ShockStrategy.RATIO, self.now, self.evening, self.zone, display=self.display,
             ),
             rise_mg_l,
         )  # fmt: skip
 
     @property
-    def dead_way(self) -> DeadWay:
+    def dead_algae_strategy(self) -> DeadAlgaeStrategy:
         """As set; else by the filter: only a sand filter's valve has a setting to waste as a rule."""
-        if self.setting.dead_way is not None:
-            return self.setting.dead_way
-        return DeadWay.SETTLE if self.traits.filter is Filter.SAND else DeadWay.STIR
+        if self.setting.dead_algae_strategy is not None:
+            return self.setting.dead_algae_strategy
+        return DeadAlgaeStrategy.SETTLE if self.traits.filter is Filter.SAND else DeadAlgaeStrategy.STIR
 
     @property
-    def ph_way(self) -> PhWay:
+    def ph_strategy(self) -> PhStrategy:
         """As set; else by what the chosen product does to pH."""
-        if self.setting.ph_way is not None:
-            return self.setting.ph_way
+        if self.setting.ph_strategy is not None:
+            return self.setting.ph_strategy
         product = self.product_for(max(1.0, self.rise_to(self.level_mg_l)))
         acid = product is not None and product.chemical in ACID_SHOCKS
-        return PhWay.RAISED if acid else PhWay.LOWERED
+        return PhStrategy.RAISED if acid else PhStrategy.LOWERED
 
     @cached_property
     def around(self) -> Surroundings:
@@ -186,9 +186,9 @@ class RescueAsked:
         """First-order loss (1/h) under a sun overhead, by what stabiliser leaves; none indoors."""
         if self.traits.indoor:
             return 0.0
-        stabiliser = round((self.readings.cyanuric_acid or 0.0) / 5) * 5.0
+        stabilizer = round((self.readings.cyanuric_acid or 0.0) / 5) * 5.0
         ph = round(min(8.4, max(6.8, self.readings.ph or 7.5)), 1)
-        return sun_loss_per_hour(8.0, stabiliser, ph) * (COVER_LETS_THROUGH if self.traits.covered else 1.0)
+        return sun_loss_per_hour(8.0, stabilizer, ph) * (COVER_LETS_THROUGH if self.traits.covered else 1.0)
 
     def _sun_loss(self) -> tuple[float, ...]:
         if self.traits.indoor:
@@ -203,24 +203,24 @@ class RescueAsked:
         return tuple(float(loss * s) for s in strength)
 
     @cached_property
-    def first_belief(self) -> Swarm:
+    def first_belief(self) -> Particles:
         """As it was when the rescue began, or now."""
         if self.episode is None:
-            return believed(
+            return prior(
                 self.setting.severity, self.around, self.now.timestamp(), self.readings.free_chlorine or 0.0
             )
         free = last_reading(self.state, Measure.FREE_CHLORINE)
         start = 0.0 if free is None or free.at > self.episode.began_at else free.value.value
-        return believed(self.setting.severity, self.around, self.episode.began_at.timestamp(), start)
+        return prior(self.setting.severity, self.around, self.episode.began_at.timestamp(), start)
 
     @cached_property
-    def belief(self) -> Swarm:
+    def belief(self) -> Particles:
         """After all that was tested, seen and poured since, as of now."""
         if self.episode is None:
             return self.first_belief
         story = story_of(self.episode, self.volume_l)
-        swarm = told(self.first_belief, self.around, story)
-        return told(swarm, self.around, (Seen(self.now.timestamp()),))
+        particles = updated(self.first_belief, self.around, story)
+        return updated(particles, self.around, (Seen(self.now.timestamp()),))
 
 
 def story_of(episode: Episode, volume_l: float) -> tuple[Seen, ...]:
@@ -235,6 +235,6 @@ def story_of(episode: Episode, volume_l: float) -> tuple[Seen, ...]:
             combined = max(0.0, total - free)
         if free is not None:
             found.append(Seen(test.at.timestamp(), free_mg_l=free, combined_mg_l=combined))
-    for look in episode.looks:
-        found.append(Seen(look.at.timestamp(), look=look.body))
+    for visual_check in episode.visual_checks:
+        found.append(Seen(visual_check.at.timestamp(), visual_check=visual_check.body))
     return tuple(sorted(found, key=lambda seen: seen.at_s))

@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 
-from kumpan.core.journal import Clarity, LookTaken, Severity
+from kumpan.core.journal import Clarity, Severity, VisualCheck
 
 SOURCE = "rescue-plan"
 
@@ -32,7 +32,7 @@ class SeverityRow:
 
     severity: Severity
     name: str
-    look: str
+    visual_check: str
     rounds: int
     hours_between: float
     ratio: float
@@ -63,18 +63,20 @@ _ROWS: tuple[SeverityRow, ...] = (
 SEVERITIES: Mapping[Severity, SeverityRow] = MappingProxyType({row.severity: row for row in _ROWS})
 
 SPOTS = "algae spots"
-_BY_LOOK: Mapping[Clarity, Severity] = MappingProxyType(
+_BY_SIGHT: Mapping[Clarity, Severity] = MappingProxyType(
     {Clarity.GREEN: Severity.GREEN, Clarity.DRAIN_HIDDEN: Severity.OPAQUE, Clarity.HAZY: Severity.LIGHT}
 )
 
 
-def suggested(look: LookTaken | None) -> Severity:
+def suggested(visual_check: VisualCheck | None) -> Severity:
     """What the last look points at; a person decides."""
-    if look is None:
+    if visual_check is None:
         return Severity.GREEN
-    return _BY_LOOK.get(look.clarity, Severity.LIGHT if SPOTS in look.odd else Severity.GREEN)
+    return _BY_SIGHT.get(
+        visual_check.clarity, Severity.LIGHT if SPOTS in visual_check.odd else Severity.GREEN
+    )
 
 
-def looks_clear(look: LookTaken) -> bool:
+def shows_clear_water(visual_check: VisualCheck) -> bool:
     """The drain plain to see, and no spots left."""
-    return look.clarity is Clarity.CLEAR and SPOTS not in look.odd
+    return visual_check.clarity is Clarity.CLEAR and SPOTS not in visual_check.odd

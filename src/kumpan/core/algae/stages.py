@@ -11,11 +11,11 @@ from types import MappingProxyType
 from kumpan.core.algae.criteria import StageKey, ph_window, stage_now
 from kumpan.core.algae.next_test import MORNING, expect, hours_to_reserve, wait_and_test
 from kumpan.core.algae.preparing import AFTER, CLEAN_FILTER, PREPARE
-from kumpan.core.algae.request import RescueAsked
+from kumpan.core.algae.request import RescueRequest
 from kumpan.core.dosing.solver import Unmet
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard, cautions_for
-from kumpan.core.journal import DeadWay, PhWay, last_reading
+from kumpan.core.journal import DeadAlgaeStrategy, PhStrategy, last_reading
 from kumpan.core.maintenance.filter_pressure import LIMIT_KPA, clean_pressure, pressure_trend
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.units import pressure_text, water_text
@@ -42,24 +42,24 @@ REFILL = "Refill to the middle of the skimmer, pump on"
 GAUGE = "Read the filter's gauge"
 
 
-def rescue_sheet(asked: RescueAsked) -> Plan:
+def stage_plan(request: RescueRequest) -> Plan:
     """The sheet of the stage that is due now."""
-    return _SHEETS[stage_now(asked)](asked)
+    return _PLANS[stage_now(request)](request)
 
 
-def _line(asked: RescueAsked) -> Timeline:
-    return Timeline(asked.volume_l, asked.readings, asked.telling)
+def _line(request: RescueRequest) -> Timeline:
+    return Timeline(request.volume_l, request.readings, request.display)
 
 
-def _plan(asked: RescueAsked, line: Timeline, *notes: Finding | None) -> Plan:
-    after = asked.readings
+def _plan(request: RescueRequest, line: Timeline, *notes: Finding | None) -> Plan:
+    after = request.readings
     for step in line.steps:
         for measure, value in step.expected.items():
             after = after.with_value(measure, value)
     return Plan(tuple(line.steps), after, (), tuple(note for note in notes if note is not None))
 
 
-def _measures(asked: RescueAsked) -> tuple[Measure, ...]:
+def _measures(request: RescueRequest) -> tuple[Measure, ...]:
     """Free, total and pH; and once in three weeks what the amounts and the limits depend on."""
     wanted = [Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE, Measure.PH]
     for measure in (
@@ -68,52 +68,52 @@ def _measures(asked: RescueAsked) -> tuple[Measure, ...]:
         Measure.CALCIUM_HARDNESS,
         Measure.COPPER,
     ):
-        last = last_reading(asked.state, measure)
-        if asked.episode is None and (last is None or asked.now - last.at > FULL_TEST_HOLDS):
+        last = last_reading(request.state, measure)
+        if request.episode is None and (last is None or request.now - last.at > FULL_TEST_HOLDS):
             wanted.append(measure)
     return tuple(wanted)
 
 
-def _test_sheet(asked: RescueAsked) -> Plan:
-    line = _line(asked)
+def _test_plan(request: RescueRequest) -> Plan:
+    line = _line(request)
     line.do(
         "Look: can you see the main drain, the floor, the first step?",
         "What is seen counts with what is tested. Nobody in while the drain is hidden.",
         Hazard.OPEN_WATER,
     )
-    line.test(_measures(asked), "Each step is reckoned from a test of the last two hours.")
-    return _plan(asked, line)
+    line.test(_measures(request), "Each step is reckoned from a test of the last two hours.")
+    return _plan(request, line)
 
 
-def _prepare_sheet(asked: RescueAsked) -> Plan:
-    line = _line(asked)
+def _prepare_plan(request: RescueRequest) -> Plan:
+    line = _line(request)
     for row in PREPARE:
-        if row.when(asked):
+        if row.when(request):
             line.do(row.title, row.why, row.hazard)
-    title, hazard = CLEAN_FILTER[asked.traits.filter]
+    title, hazard = CLEAN_FILTER[request.traits.filter]
     line.do(title, "A clean filter before the first shock; note the clean pressure.", hazard)
-    return _plan(asked, line, _metal_note(asked))
+    return _plan(request, line, _metal_note(request))
 
 
-def _metal_note(asked: RescueAsked) -> Finding | None:
-    if asked.readings.copper is not None:
+def _metal_note(request: RescueRequest) -> Finding | None:
+    if request.readings.copper is not None:
         return None
     text = "Copper is not tested. A green tint without haze may be copper, and a shock would set it as stain: test it if in doubt."
     return Finding("copper_first", text, Measure.COPPER)
 
 
-def _balance_sheet(asked: RescueAsked) -> Plan:
+def _balance_plan(request: RescueRequest) -> Plan:
     """pH alone, to where the chosen product works best; the rest waits until it is clear."""
-    low, high, aim = ph_window(asked)
+    low, high, aim = ph_window(request)
     found = plan(
-        asked.readings,
-        asked.volume_l,
-        asked.traits,
+        request.readings,
+        request.volume_l,
+        request.traits,
         Aims({Measure.PH: Band(low, high, aim)}, {Measure.PH: aim}),
-        asked.shelf,
-        telling=asked.telling,
+        request.inventory,
+        display=request.display,
     )
-    lowered = asked.ph_way is PhWay.LOWERED
+    lowered = request.ph_strategy is PhStrategy.LOWERED
     text = (
         f"pH to {aim:g} first: chlorine is stronger there. The other school raises it to 7.8 where the shock itself drives pH down."
         if lowered
@@ -122,86 +122,86 @@ def _balance_sheet(asked: RescueAsked) -> Plan:
     return replace(found, notes=(Finding("ph_school", text, Measure.PH), *found.notes))
 
 
-def _round_sheet(asked: RescueAsked) -> Plan:
+def _round_plan(request: RescueRequest) -> Plan:
     """Brush, filter, to the level, a test an hour later, and the next before it may run low."""
-    line = _line(asked)
-    rise = asked.rise_to(asked.level_mg_l)
-    if rise < max(LEAST_RISE_MG_L, LEAST_RISE_SHARE * asked.level_mg_l):
-        wait_and_test(asked, line, 0.0)
-        return _plan(asked, line, *_level_notes(asked))
-    product = asked.product_for(rise)
+    line = _line(request)
+    rise = request.rise_to(request.level_mg_l)
+    if rise < max(LEAST_RISE_MG_L, LEAST_RISE_SHARE * request.level_mg_l):
+        wait_and_test(request, line, 0.0)
+        return _plan(request, line, *_level_notes(request))
+    product = request.product_for(rise)
     if product is None:
         reason = (
             "Nothing on the shelf shocks this pool without harm: tablets are too slow, granules bring too much stabiliser or "
             "calcium by now. Liquid chlorine adds only salt."
         )
         return Plan(
-            (), asked.readings, (Unmet(Measure.FREE_CHLORINE, "no_product", reason),), _level_notes(asked)
+            (), request.readings, (Unmet(Measure.FREE_CHLORINE, "no_product", reason),), _level_notes(request)
         )
     line.do(
-        asked.row.brush, f"What is loose is killed and filtered. {_brush_words(asked)}", Hazard.OPEN_WATER
+        request.row.brush, f"What is loose is killed and filtered. {_brush_words(request)}", Hazard.OPEN_WATER
     )
-    _filter_step(asked, line)
-    free = asked.readings.free_chlorine or 0.0
-    why = f"Round {asked.rounds + 1}: free chlorine from {free:.3g} to {free + rise:.3g}, {_level_words(asked, free + rise)}."
-    line.add(chlorine_part(asked.readings, product, rise, asked.volume_l, why))
+    _filter_step(request, line)
+    free = request.readings.free_chlorine or 0.0
+    why = f"Round {request.rounds + 1}: free chlorine from {free:.3g} to {free + rise:.3g}, {_level_words(request, free + rise)}."
+    line.add(chlorine_part(request.readings, product, rise, request.volume_l, why))
     line.wait_until(line.now + MIX_MIN, "Until it is mixed: pump on, brush again.")
     line.test(
         (Measure.FREE_CHLORINE,),
         "How much is left after an hour tells what lives in it, and how large the pool really is.",
     )
-    expect(asked, line, rise)
-    wait_and_test(asked, line, rise)
-    return _plan(asked, line, *_level_notes(asked))
+    expect(request, line, rise)
+    wait_and_test(request, line, rise)
+    return _plan(request, line, *_level_notes(request))
 
 
-def _brush_words(asked: RescueAsked) -> str:
-    if asked.traits.surface.is_cement:
+def _brush_words(request: RescueRequest) -> str:
+    if request.traits.surface.is_cement:
         return "Nylon does; steel only on bare cement."
     return "Nylon only: steel cuts this surface."
 
 
-def _level_words(asked: RescueAsked, reached: float) -> str:
-    if reached < asked.level_mg_l - 0.5:
-        return f"toward {asked.level_mg_l:.0f} in two pours, since the volume is not known exactly"
-    if asked.wanted_mg_l > asked.cap_mg_l:
-        return f"as high as this pool bears, where {asked.wanted_mg_l:.0f} would be asked"
-    if not asked.setting.by_ratio:
+def _level_words(request: RescueRequest, reached: float) -> str:
+    if reached < request.level_mg_l - 0.5:
+        return f"toward {request.level_mg_l:.0f} in two pours, since the volume is not known exactly"
+    if request.wanted_mg_l > request.cap_mg_l:
+        return f"as high as this pool bears, where {request.wanted_mg_l:.0f} would be asked"
+    if not request.setting.by_ratio:
         return "the fixed way"
-    return f"{asked.row.ratio:.0%} of stabiliser, 10 at least"
+    return f"{request.row.ratio:.0%} of stabiliser, 10 at least"
 
 
-def _level_notes(asked: RescueAsked) -> tuple[Finding, ...]:
+def _level_notes(request: RescueRequest) -> tuple[Finding, ...]:
     found = []
-    if asked.wanted_mg_l > asked.cap_mg_l:
+    if request.wanted_mg_l > request.cap_mg_l:
         text = (
-            f"{asked.wanted_mg_l:.0f} would be needed and {asked.cap_mg_l:.0f} is as high as this pool should go: it takes "
+            f"{request.wanted_mg_l:.0f} would be needed and {request.cap_mg_l:.0f} is as high as this pool should go: it takes "
             "longer, or replace water first. Compare below."
         )
-        found.append(Finding("dilute_first", text, Measure.CYANURIC_ACID, {"cap": asked.cap_mg_l}))
-    if asked.readings.cyanuric_acid is None:
+        found.append(Finding("dilute_first", text, Measure.CYANURIC_ACID, {"cap": request.cap_mg_l}))
+    if request.readings.cyanuric_acid is None:
         text = "Stabiliser is not known: the level stays at 10. Test it; with much of it 10 is no shock."
         found.append(Finding("stabiliser_unknown", text, Measure.CYANURIC_ACID))
-    elif not asked.setting.by_ratio and 0.4 * asked.readings.cyanuric_acid > asked.level_mg_l:
-        text = f"10 is not a shock here: stabiliser {asked.readings.cyanuric_acid:.0f} binds it, and the ratio asks for {0.4 * asked.readings.cyanuric_acid:.0f}."
+    elif not request.setting.by_ratio and 0.4 * request.readings.cyanuric_acid > request.level_mg_l:
+        text = f"10 is not a shock here: stabiliser {request.readings.cyanuric_acid:.0f} binds it, and the ratio asks for {0.4 * request.readings.cyanuric_acid:.0f}."
         found.append(Finding("weak_shock", text, Measure.FREE_CHLORINE))
-    ph, (low, high) = asked.readings.ph, PH_FOR_SHOCK
-    if asked.rounds and ph is not None and not low <= ph <= high:
+    ph, (low, high) = request.readings.ph, PH_FOR_SHOCK
+    if request.rounds and ph is not None and not low <= ph <= high:
         text = f"pH last read {ph:.1f}. Over 10 of free chlorine the test bleaches and reads wrong: judge pH again under it."
         found.append(Finding("ph_reads_wrong", text, Measure.PH))
     return tuple(found)
 
 
-def _filter_step(asked: RescueAsked, line: Timeline) -> None:
+def _filter_step(request: RescueRequest, line: Timeline) -> None:
     """Driven by the gauge: clean where it is up, else read it."""
-    trend = pressure_trend(asked.state, asked.now)
-    clean, _ = clean_pressure(asked.state)
-    limit = pressure_text(clean + LIMIT_KPA, asked.telling.metric)
-    title, hazard = CLEAN_FILTER[asked.traits.filter]
+    trend = pressure_trend(request.state, request.now)
+    clean, _ = clean_pressure(request.state)
+    limit = pressure_text(clean + LIMIT_KPA, request.display.metric)
+    title, hazard = CLEAN_FILTER[request.traits.filter]
     if trend is not None and trend.rise_kpa >= LIMIT_KPA:
         line.do(
             title,
-            f"The gauge is at {pressure_text(trend.last_kpa, asked.telling.metric)}, {limit} is the limit. Note the clean pressure after.",
+            f"The gauge is at {pressure_text(trend.last_kpa, request.display.metric)}, {limit} is the limit. Note the clean pressure after.",
             hazard,
         )
         return
@@ -212,74 +212,76 @@ def _filter_step(asked: RescueAsked, line: Timeline) -> None:
     )
 
 
-def _clear_sheet(asked: RescueAsked) -> Plan:
+def _clear_plan(request: RescueRequest) -> Plan:
     """Nothing lives; what died must leave: stirred into the filter, or settled and vacuumed away."""
-    line = _line(asked)
-    if asked.dead_way is DeadWay.STIR:
-        _stir(asked, line)
-    elif _is_night(asked):
-        return _settle_tonight(asked, line)
+    line = _line(request)
+    if request.dead_algae_strategy is DeadAlgaeStrategy.STIR:
+        _stir(request, line)
+    elif _is_night(request):
+        return _settle_tonight(request, line)
     else:
-        _top_up(asked, line)
-        _filter_step(asked, line)
-        wait_and_test(asked, line, 0.0)
-    return _plan(asked, line, _clarifier(asked))
+        _top_up(request, line)
+        _filter_step(request, line)
+        wait_and_test(request, line, 0.0)
+    return _plan(request, line, _clarifier(request))
 
 
-def _stir(asked: RescueAsked, line: Timeline) -> None:
-    _top_up(asked, line)
+def _stir(request: RescueRequest, line: Timeline) -> None:
+    _top_up(request, line)
     line.do(
         "Brush and hose the floor: stir up what settled",
         "The filter takes only what floats. Fine foam or a sock in the skimmer helps; watch the flow.",
         Hazard.OPEN_WATER,
     )
-    _filter_step(asked, line)
-    wait_and_test(asked, line, 0.0)
+    _filter_step(request, line)
+    wait_and_test(request, line, 0.0)
 
 
-def _is_night(asked: RescueAsked) -> bool:
+def _is_night(request: RescueRequest) -> bool:
     """Past dusk, or late where it hardly gets dark; and early enough that it can settle until the morning."""
-    hours = (asked.morning - asked.now) / timedelta(hours=1)
-    dark = asked.evening.at > asked.morning
+    hours = (request.morning - request.now) / timedelta(hours=1)
+    dark = request.evening.at > request.morning
     return hours >= SETTLES_AT_LEAST_H and (dark or hours <= LATE_H)
 
 
-def _settle_tonight(asked: RescueAsked, line: Timeline) -> Plan:
-    _top_up(asked, line)
+def _settle_tonight(request: RescueRequest, line: Timeline) -> Plan:
+    _top_up(request, line)
     line.do(PUMP_OFF, "Still water lets it settle. On again after the vacuum.", Hazard.ELECTRICITY)
     line.wait_until(
-        int((asked.morning - asked.now).total_seconds() // 60), "Let it settle.", title="Overnight, pump off"
+        int((request.morning - request.now).total_seconds() // 60),
+        "Let it settle.",
+        title="Overnight, pump off",
     )
-    litres = VACUUM_SHARE * asked.volume_l
-    why = f"Slowly, the valve at waste; about {water_text(litres, asked.telling.metric)} go with it. Mind the level."
+    liters = VACUUM_SHARE * request.volume_l
+    why = f"Slowly, the valve at waste; about {water_text(liters, request.display.metric)} go with it. Mind the level."
     line.steps.append(
         replace(
             Step(DO, line.day, line.now, VACUUM, why, Hazard.VALVE, cautions_for(Hazard.VALVE)),
-            water_l=litres,
+            water_l=liters,
         )
     )
     line.do(REFILL, "At once, so that the pump draws no air.", Hazard.OPEN_WATER)
     line.test((Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE), MORNING)
-    expect(asked, line, 0.0)
-    return _plan(asked, line, _clarifier(asked))
+    expect(request, line, 0.0)
+    return _plan(request, line, _clarifier(request))
 
 
-def _top_up(asked: RescueAsked, line: Timeline) -> None:
+def _top_up(request: RescueRequest, line: Timeline) -> None:
     """Free chlorine back to what the pool keeps, before it runs low."""
-    free, band = asked.readings.free_chlorine or 0.0, asked.bands.get(Measure.FREE_CHLORINE)
-    low = max(band.low or 1.0 if band is not None else 1.0, asked.row.week_over_mg_l or 0.0)
-    rise = asked.rise_to(asked.usual_mg_l)
-    ends = hours_to_reserve(asked, 0.0, TOPPED_UP_FOR_H) < TOPPED_UP_FOR_H
+    free, band = request.readings.free_chlorine or 0.0, request.bands.get(Measure.FREE_CHLORINE)
+    low = max(band.low or 1.0 if band is not None else 1.0, request.row.week_over_mg_l or 0.0)
+    rise = request.rise_to(request.usual_mg_l)
+    ends = hours_to_reserve(request, 0.0, TOPPED_UP_FOR_H) < TOPPED_UP_FOR_H
     if rise < 0.3 or (free > low + 0.5 and not ends):
         return
-    product = asked.product_for(rise)
+    product = request.product_for(rise)
     if product is not None:
         why = f"Free chlorine from {free:.3g} to {free + rise:.3g}: never to zero while it clears."
-        line.add(chlorine_part(asked.readings, product, rise, asked.volume_l, why))
+        line.add(chlorine_part(request.readings, product, rise, request.volume_l, why))
 
 
-def _clarifier(asked: RescueAsked) -> Finding:
-    free = asked.readings.free_chlorine or 0.0
+def _clarifier(request: RescueRequest) -> Finding:
+    free = request.readings.free_chlorine or 0.0
     if free >= CLARIFIER_UNDER_MG_L:
         text = f"Clarifier only with free chlorine under 5; it is at {free:.3g}. Until then filter, brush and wait."
     else:
@@ -287,37 +289,39 @@ def _clarifier(asked: RescueAsked) -> Finding:
     return Finding("clarifier", text, Measure.FREE_CHLORINE)
 
 
-def _week_sheet(asked: RescueAsked) -> Plan:
+def _week_plan(request: RescueRequest) -> Plan:
     """Black spots: a full week over the level, brushed daily, closed meanwhile where that is over the swim limit."""
-    line = _line(asked)
-    _top_up(asked, line)
-    line.do(f"{asked.row.brush}, daily", "Roots regrow from what was left.", Hazard.OPEN_WATER)
-    wait_and_test(asked, line, 0.0)
-    over = asked.row.week_over_mg_l or 0.0
-    closed = f"Closed for the week: {over:g} is the swim limit here." if over >= asked.swim_limit_mg_l else ""
+    line = _line(request)
+    _top_up(request, line)
+    line.do(f"{request.row.brush}, daily", "Roots regrow from what was left.", Hazard.OPEN_WATER)
+    wait_and_test(request, line, 0.0)
+    over = request.row.week_over_mg_l or 0.0
+    closed = (
+        f"Closed for the week: {over:g} is the swim limit here." if over >= request.swim_limit_mg_l else ""
+    )
     note = Finding(
         "week", f"Free chlorine stays over {over:g} for a full week. {closed}".strip(), Measure.FREE_CHLORINE
     )
-    return _plan(asked, line, note)
+    return _plan(request, line, note)
 
 
-def _after_sheet(asked: RescueAsked) -> Plan:
-    line = _line(asked)
+def _after_plan(request: RescueRequest) -> Plan:
+    line = _line(request)
     for title, why, hazard in AFTER:
         line.do(title, why, hazard)
     line.test(
         (Measure.FREE_CHLORINE, Measure.PH, Measure.TOTAL_ALKALINITY, Measure.CYANURIC_ACID),
-        f"Swim at {asked.swim_limit_mg_l:g} or less of free chlorine, the drain plain to see.",
+        f"Swim at {request.swim_limit_mg_l:g} or less of free chlorine, the drain plain to see.",
     )
-    return _plan(asked, line)
+    return _plan(request, line)
 
 
-_SHEETS: Mapping[StageKey, Callable[[RescueAsked], Plan]] = MappingProxyType({
-    StageKey.TEST: _test_sheet,
-    StageKey.PREPARE: _prepare_sheet,
-    StageKey.BALANCE: _balance_sheet,
-    StageKey.ROUND: _round_sheet,
-    StageKey.CLEAR: _clear_sheet,
-    StageKey.WEEK: _week_sheet,
-    StageKey.AFTER: _after_sheet,
+_PLANS: Mapping[StageKey, Callable[[RescueRequest], Plan]] = MappingProxyType({
+    StageKey.TEST: _test_plan,
+    StageKey.PREPARE: _prepare_plan,
+    StageKey.BALANCE: _balance_plan,
+    StageKey.ROUND: _round_plan,
+    StageKey.CLEAR: _clear_plan,
+    StageKey.WEEK: _week_plan,
+    StageKey.AFTER: _after_plan,
 })  # fmt: skip

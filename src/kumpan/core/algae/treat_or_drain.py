@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from math import ceil
 
 from kumpan.core.algae.board import RescueBoard
-from kumpan.core.algae.request import RescueAsked
+from kumpan.core.algae.request import RescueRequest
 from kumpan.core.dosing.dilution import fill_with_zeros
 from kumpan.core.dosing.mass_balance import mass_for_change_g
 from kumpan.core.dosing.raisers import raiser
@@ -32,7 +32,7 @@ STARTUP = (
 
 
 @dataclass(frozen=True)
-class WayCost:
+class OptionCost:
     """One way: money (low, high; None where a price is not told), days (low, high), water in litres, words."""
 
     key: str
@@ -47,116 +47,116 @@ class WayCost:
 class TreatOrDrain:
     """The ways side by side, the one that the handbook's rules point to, and why."""
 
-    ways: tuple[WayCost, ...]
+    strategies: tuple[OptionCost, ...]
     verdict: str
     reasons: tuple[str, ...]
-    drain_over_stabiliser: float
+    drain_over_stabilizer: float
     drain_over_calcium: float
     currency: str
 
 
-def treat_or_drain(asked: RescueAsked, board: RescueBoard) -> TreatOrDrain:
+def treat_or_drain(request: RescueRequest, board: RescueBoard) -> TreatOrDrain:
     """Both costs and both times; the thresholds are the setting's."""
-    treat, drain, part = _treat(asked, board), _drain(asked), _part(asked, board)
-    verdict, reasons = _verdict(asked, treat, drain, part)
-    ways = (treat, *((part,) if part is not None else ()), drain)
-    setting = asked.setting
+    treat, drain, part = _treat(request, board), _drain(request), _part(request, board)
+    verdict, reasons = _verdict(request, treat, drain, part)
+    strategies = (treat, *((part,) if part is not None else ()), drain)
+    setting = request.setting
     return TreatOrDrain(
-        ways,
+        strategies,
         verdict,
         reasons,
-        setting.drain_over_stabiliser,
+        setting.drain_over_stabilizer,
         setting.drain_over_calcium,
-        asked.hoses.currency,
+        request.hoses.currency,
     )
 
 
-def _treat(asked: RescueAsked, board: RescueBoard) -> WayCost:
-    today = asked.now.astimezone(asked.zone).date()
+def _treat(request: RescueRequest, board: RescueBoard) -> OptionCost:
+    today = request.now.astimezone(request.zone).date()
     days = (float((board.clear.low - today).days), float((board.clear.high - today).days))
-    plant, cost = asked.state.plant, board.tally.ahead_cost
+    plant, cost = request.state.plant, board.tally.ahead_cost
     power = None
     if plant.pump_kw is not None and plant.price_per_kwh is not None:
         power = plant.pump_kw * plant.price_per_kwh * 24
-    water = BACKWASHES_SHARE_A_DAY * asked.volume_l * sum(days) / 2
+    water = BACKWASHES_SHARE_A_DAY * request.volume_l * sum(days) / 2
     money = None
     if cost is not None:
-        water_money = (asked.hoses.price_per_m3 or 0.0) * water / 1000
+        water_money = (request.hoses.price_per_m3 or 0.0) * water / 1000
         money = (
             cost[0] + (power or 0.0) * days[0] + water_money,
             cost[2] + (power or 0.0) * days[1] + water_money,
         )
     amount = board.tally.ahead_text
     text = f"Chlorine: {amount}." if amount is not None else "Nothing on the shelf treats it."
-    return WayCost("treat", "Treat it", money, days, water, text)
+    return OptionCost("treat", "Treat it", money, days, water, text)
 
 
-def _drain(asked: RescueAsked) -> WayCost:
-    hours = asked.volume_l / asked.hoses.drain_l_per_h + asked.volume_l / asked.hoses.fill_l_per_h
+def _drain(request: RescueRequest) -> OptionCost:
+    hours = request.volume_l / request.hoses.drain_l_per_h + request.volume_l / request.hoses.fill_l_per_h
     days = hours / 24 + 1
-    startup, known = _startup_money(asked)
-    water = asked.hoses.price_per_m3
+    startup, known = _startup_money(request)
+    water = request.hoses.price_per_m3
     money = None
     if water is not None and known:
-        total = water * asked.volume_l / 1000 + startup
+        total = water * request.volume_l / 1000 + startup
         money = (total, total)
     text = "Empty, wash, refill, start up. A professional is asked first: ground water can lift or crack a shell."
-    if asked.traits.surface is Surface.VINYL:
+    if request.traits.surface is Surface.VINYL:
         text = "A liner shrinks when it stands dry: emptying it whole is a liner installer's work."
-    return WayCost(
-        "drain", "Drain and refill", money, (ceil(days), ceil(days) + STARTUP_DAYS), asked.volume_l, text
+    return OptionCost(
+        "drain", "Drain and refill", money, (ceil(days), ceil(days) + STARTUP_DAYS), request.volume_l, text
     )
 
 
-def _startup_money(asked: RescueAsked) -> tuple[float, bool]:
+def _startup_money(request: RescueRequest) -> tuple[float, bool]:
     """The chemicals that bring fill water to the pool's aims, in money; False where a price is not told."""
-    fill = fill_with_zeros(asked.fill)
+    fill = fill_with_zeros(request.fill)
     total = 0.0
     for measure in STARTUP:
-        band, now = asked.bands.get(measure), fill.value(measure)
+        band, now = request.bands.get(measure), fill.value(measure)
         if band is None or band.aim is None or not band.dose_low or now is None or now >= (band.low or 0.0):
             continue
-        product: Product | None = raiser(measure, asked.traits, asked.shelf)
-        price = asked.price_per_g.get(product.id) if product is not None else None
+        product: Product | None = raiser(measure, request.traits, request.inventory)
+        price = request.price_per_g.get(product.id) if product is not None else None
         if product is None or price is None:
             return total, False
-        total += price * mass_for_change_g(product, measure, band.aim - now, asked.volume_l)
+        total += price * mass_for_change_g(product, measure, band.aim - now, request.volume_l)
     return total, True
 
 
-def _part(asked: RescueAsked, board: RescueBoard) -> WayCost | None:
+def _part(request: RescueRequest, board: RescueBoard) -> OptionCost | None:
     """Some water first, so that the level that stabiliser asks for can be reached at all."""
-    stabiliser = asked.readings.cyanuric_acid
-    if stabiliser is None or not asked.setting.by_ratio or asked.wanted_mg_l <= asked.cap_mg_l:
+    stabilizer = request.readings.cyanuric_acid
+    if stabilizer is None or not request.setting.by_ratio or request.wanted_mg_l <= request.cap_mg_l:
         return None
-    wanted = asked.cap_mg_l / asked.row.ratio
-    share = share_to_replace(stabiliser, wanted, fill_with_zeros(asked.fill).cyanuric_acid or 0.0)
+    wanted = request.cap_mg_l / request.row.ratio
+    share = share_to_replace(stabilizer, wanted, fill_with_zeros(request.fill).cyanuric_acid or 0.0)
     if share is None or share <= 0:
         return None
     count, each = goes(share)
-    water = count * each * asked.volume_l
-    hours = water / asked.hoses.drain_l_per_h + water / asked.hoses.fill_l_per_h
-    treat = _treat(asked, board)
-    price = asked.hoses.price_per_m3
+    water = count * each * request.volume_l
+    hours = water / request.hoses.drain_l_per_h + water / request.hoses.fill_l_per_h
+    treat = _treat(request, board)
+    price = request.hoses.price_per_m3
     money = None
     if price is not None and treat.money is not None:
         money = (treat.money[0] + price * water / 1000, treat.money[1] + price * water / 1000)
     days = (treat.days[0] + ceil(hours / 24), treat.days[1] + ceil(hours / 24))
     parts = f" in {count} parts" if count > 1 else ""
-    text = f"Replace {100 * share:.0f} %{parts}: stabiliser {stabiliser:.0f} to {wanted:.0f}, then the level is within the cap."
-    return WayCost("part", "Replace some, then treat", money, days, treat.water_l + water, text)
+    text = f"Replace {100 * share:.0f} %{parts}: stabiliser {stabilizer:.0f} to {wanted:.0f}, then the level is within the cap."
+    return OptionCost("part", "Replace some, then treat", money, days, treat.water_l + water, text)
 
 
 def _verdict(
-    asked: RescueAsked, treat: WayCost, drain: WayCost, part: WayCost | None
+    request: RescueRequest, treat: OptionCost, drain: OptionCost, part: OptionCost | None
 ) -> tuple[str, tuple[str, ...]]:
     """The handbook's rule first, then the money, then what cannot be reached otherwise."""
-    setting, readings = asked.setting, asked.readings
+    setting, readings = request.setting, request.readings
     hidden = setting.severity is Severity.OPAQUE
     over = [
         text
         for text, value, limit in (
-            ("stabiliser", readings.cyanuric_acid, setting.drain_over_stabiliser),
+            ("stabiliser", readings.cyanuric_acid, setting.drain_over_stabilizer),
             ("calcium", readings.calcium_hardness, setting.drain_over_calcium),
         )
         if value is not None and value > limit
@@ -173,13 +173,13 @@ def _verdict(
         reasons.append(
             f"The first step cannot be seen, and {' and '.join(over)} is over its limit for treating."
         )
-        return "drain", (*reasons, *_shell(asked))
+        return "drain", (*reasons, *_shell(request))
     if treat.money is not None and drain.money is not None and treat.money[0] > drain.money[1]:
         reasons.append("Treating costs more than a refill with its startup.")
-        return "drain", (*reasons, *_shell(asked))
+        return "drain", (*reasons, *_shell(request))
     if part is not None:
         reasons.append(
-            f"Stabiliser asks for {asked.wanted_mg_l:.0f} of free chlorine, and {asked.cap_mg_l:.0f} is the most here."
+            f"Stabiliser asks for {request.wanted_mg_l:.0f} of free chlorine, and {request.cap_mg_l:.0f} is the most here."
         )
         return "part", tuple(reasons)
     if not hidden:
@@ -189,7 +189,7 @@ def _verdict(
     return "treat", tuple(reasons)
 
 
-def _shell(asked: RescueAsked) -> tuple[str, ...]:
-    if asked.traits.surface is Surface.VINYL:
+def _shell(request: RescueRequest) -> tuple[str, ...]:
+    if request.traits.surface is Surface.VINYL:
         return ("On a liner this means parts, never all of it at once.",)
     return ("Ask a professional about ground water before a shell is emptied.",)

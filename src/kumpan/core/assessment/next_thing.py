@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from kumpan.core.assessment.swim import latest_addition
-from kumpan.core.journal import Clarity, PoolState, open_sheet, tickable, ticked_steps
+from kumpan.core.journal import Clarity, PoolState, open_treatment, recorded_steps, steps_to_do
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.testing.rhythm import TEST_EVERY, TEST_HOLDS_DAYS
@@ -29,10 +29,10 @@ class NextThing:
 
 def next_thing(state: PoolState, offered: Plan | None, now: datetime) -> NextThing:
     """What to do next: finish the open sheet, test, dose, or nothing until the next test."""
-    sheet = open_sheet(state)
-    if sheet is not None:
-        done = ticked_steps(state, sheet.id)
-        step = next(sheet.body.steps[n] for n in tickable(sheet.body) if n not in done)
+    treatment = open_treatment(state)
+    if treatment is not None:
+        done = recorded_steps(state, treatment.id)
+        step = next(treatment.body.steps[n] for n in steps_to_do(treatment.body) if n not in done)
         return NextThing(f"Go on with the sheet: {_lower(step.title)}", step.why, "sheet")
     if state.rescue_goes_on:
         return NextThing(
@@ -55,8 +55,8 @@ def next_thing(state: PoolState, offered: Plan | None, now: datetime) -> NextThi
 
 
 def _turned(state: PoolState) -> bool:
-    look = state.last_look
-    return look is not None and look.clarity in (Clarity.GREEN, Clarity.DRAIN_HIDDEN)
+    visual_check = state.last_visual_check
+    return visual_check is not None and visual_check.clarity in (Clarity.GREEN, Clarity.DRAIN_HIDDEN)
 
 
 def _lower(title: str) -> str:
@@ -66,16 +66,19 @@ def _lower(title: str) -> str:
 def _doses_in_words(offered: Plan) -> tuple[str, str]:
     """What the sheet moves, and which way; chlorine first since it decides about swimming."""
     adds = [step for step in offered.steps if step.kind == "add"]
-    ways: dict[str, list[Measure]] = {}
+    strategies: dict[str, list[Measure]] = {}
     for step in adds:
-        way = "lower" if step.chemical in LOWERING else "raise"
+        strategy = "lower" if step.chemical in LOWERING else "raise"
         for measure in step.measures:
-            if measure not in ways.setdefault(way, []):
-                ways[way].append(measure)
-    for measures in ways.values():
+            if measure not in strategies.setdefault(strategy, []):
+                strategies[strategy].append(measure)
+    for measures in strategies.values():
         measures.sort(key=lambda measure: measure is not Measure.FREE_CHLORINE)
-    order = sorted(ways, key=lambda way: Measure.FREE_CHLORINE not in ways[way])
-    parts = [f"{way} {listed([name_in_sentence(measure) for measure in ways[way]])}" for way in order]
+    order = sorted(strategies, key=lambda strategy: Measure.FREE_CHLORINE not in strategies[strategy])
+    parts = [
+        f"{strategy} {listed([name_in_sentence(measure) for measure in strategies[strategy]])}"
+        for strategy in order
+    ]
     text, first = ", ".join(parts), adds[0]
     said = f"The sheet begins with {first.rounded_text} of {first.title}. {first.why}"
     return text[0].upper() + text[1:], said

@@ -39,7 +39,7 @@ class SwimAnswer:
 
 def swim_answer(state: PoolState, now: datetime, chlorine: Band, swim_limit_mg_l: float) -> SwimAnswer:
     """The answer for one pool now. `chlorine` is the school's band for this pool."""
-    closed = _closed_by_look(state) or _closed_by_rescue(state)
+    closed = _closed_by_sight(state) or _closed_by_rescue(state)
     if closed:
         return closed
     free, ph = last_reading(state, Measure.FREE_CHLORINE), last_reading(state, Measure.PH)
@@ -55,15 +55,15 @@ def swim_answer(state: PoolState, now: datetime, chlorine: Band, swim_limit_mg_l
     return _by_readings(free.value.value, ph.value.value, chlorine, swim_limit_mg_l)
 
 
-def _closed_by_look(state: PoolState) -> SwimAnswer | None:
-    look = state.last_look
-    if look is None:
+def _closed_by_sight(state: PoolState) -> SwimAnswer | None:
+    visual_check = state.last_visual_check
+    if visual_check is None:
         return None
-    if look.clarity in (Clarity.DRAIN_HIDDEN, Clarity.GREEN):
+    if visual_check.clarity in (Clarity.DRAIN_HIDDEN, Clarity.GREEN):
         return SwimAnswer(
             SwimCode.NO, "No: the main drain cannot be seen. Nobody would see a swimmer in trouble."
         )
-    if look.clarity is Clarity.CLOUDY:
+    if visual_check.clarity is Clarity.CLOUDY:
         return SwimAnswer(
             SwimCode.NO, "No: the water is cloudy. Look again when the main drain is plain to see."
         )

@@ -40,13 +40,13 @@ class BalanceDose:
     reached: bool
 
 
-def first_of(keys: Sequence[str], shelf: Sequence[Product]) -> Product | None:
+def first_of(keys: Sequence[str], inventory: Sequence[Product]) -> Product | None:
     """The first product on the shelf whose chemical comes first in `keys`."""
-    return next((product for key in keys for product in shelf if product.chemical == key), None)
+    return next((product for key in keys for product in inventory if product.chemical == key), None)
 
 
 def for_both(
-    base: Totals, ph: float, alkalinity_mg_l: float, volume_l: float, shelf: Sequence[Product]
+    base: Totals, ph: float, alkalinity_mg_l: float, volume_l: float, inventory: Sequence[Product]
 ) -> BalanceDose:
     """Amounts that bring `base` to a pH and a titrated alkalinity at once, exactly, if they can.
 
@@ -59,7 +59,7 @@ def for_both(
         if isinstance(wanted, NoCarbonate):
             return BalanceDose({}, reached=False)
         need = (wanted.totals.alkalinity - base.alkalinity, wanted.totals.carbon - base.carbon)
-        new = _two_equations(need, volume_l, shelf)
+        new = _two_equations(need, volume_l, inventory)
         if new is None:
             return BalanceDose({}, reached=False)
         if _same(new, amounts):
@@ -73,9 +73,11 @@ def _same(one: Amounts, other: Amounts) -> bool:
     return all(abs(one.get(k, 0.0) - other.get(k, 0.0)) <= 1e-9 * (1 + one.get(k, 0.0)) for k in keys)
 
 
-def _two_equations(need: tuple[float, float], volume_l: float, shelf: Sequence[Product]) -> Amounts | None:
+def _two_equations(
+    need: tuple[float, float], volume_l: float, inventory: Sequence[Product]
+) -> Amounts | None:
     """The lightest pair of products, none of it negative, for a change of alkalinity and carbon (mol/L)."""
-    products = [p for p in (first_of((key,), shelf) for key in (*BASES, *ACIDS)) if p is not None]
+    products = [p for p in (first_of((key,), inventory) for key in (*BASES, *ACIDS)) if p is not None]
     found: list[Amounts] = []
     for one, other in combinations(products, 2):
         a, b = one.row.effect, other.row.effect

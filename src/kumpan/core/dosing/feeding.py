@@ -21,7 +21,7 @@ class TabletWeek:
     """Tablets a week that make good a loss, and the stabiliser (mg/L) that they bring in that week."""
 
     tablets: float
-    stabiliser_mg_l: float
+    stabilizer_mg_l: float
 
 
 def tablets_a_week(loss_mg_l_day: float, volume_l: float, tablet: Product = TABLET) -> TabletWeek:
@@ -46,7 +46,7 @@ def tablet_note(loss_mg_l_day: float, volume_l: float) -> Finding:
     week = tablets_a_week(loss_mg_l_day, volume_l)
     text = (
         f"Between visits: {week.tablets:.1f} tablets of 8 oz a week hold a loss of {loss_mg_l_day:.1f} a day, "
-        f"and bring {week.stabiliser_mg_l:.1f} of stabiliser each week."
+        f"and bring {week.stabilizer_mg_l:.1f} of stabiliser each week."
     )
     return Finding("tablets_a_week", text, Measure.FREE_CHLORINE, {"tablets": week.tablets})
 

@@ -20,7 +20,7 @@ from kumpan.core.dosing.mixing import added
 from kumpan.core.dosing.raisers import CHLORINE_PREFERENCE
 from kumpan.core.dosing.solver import LINEAR_ORDER, Solution, solve
 from kumpan.core.pool.equipment import Chlorination, Traits
-from kumpan.core.products.catalogue import CHLORINE_CARRIERS, STABILISED
+from kumpan.core.products.catalogue import CHLORINE_CARRIERS, STABILIZED
 from kumpan.core.products.product import Product
 from kumpan.core.products.stock import Stocked
 from kumpan.core.quantities.readings import Measure, Readings
@@ -29,7 +29,7 @@ from kumpan.core.ranges.targets import Aims, aim_for
 SOURCES_USED = ("order", "mass-balance")
 
 
-class Way(StrEnum):
+class Strategy(StrEnum):
     """What the choice looks to first."""
 
     USUAL = "usual"
@@ -50,11 +50,11 @@ class _Weights:
     buying: float
 
 
-_WEIGHTS: Mapping[Way, _Weights] = {
-    Way.USUAL: _Weights(product=1.0, rank=3.0, money=0.01, left_behind=0.02, buying=4.0),
-    Way.CHEAPEST: _Weights(product=0.05, rank=0.02, money=1.0, left_behind=0.002, buying=0.0),
-    Way.FEWEST: _Weights(product=20.0, rank=0.2, money=0.01, left_behind=0.01, buying=0.5),
-    Way.CLEANEST: _Weights(product=0.1, rank=0.02, money=0.005, left_behind=1.0, buying=0.1),
+_WEIGHTS: Mapping[Strategy, _Weights] = {
+    Strategy.USUAL: _Weights(product=1.0, rank=3.0, money=0.01, left_behind=0.02, buying=4.0),
+    Strategy.CHEAPEST: _Weights(product=0.05, rank=0.02, money=1.0, left_behind=0.002, buying=0.0),
+    Strategy.FEWEST: _Weights(product=20.0, rank=0.2, money=0.01, left_behind=0.01, buying=0.5),
+    Strategy.CLEANEST: _Weights(product=0.1, rank=0.02, money=0.005, left_behind=1.0, buying=0.1),
 }
 # How much one ppm that stays in the water counts; stabiliser leaves only with water.
 LEFT_BEHIND: Mapping[Measure, float] = {
@@ -72,12 +72,12 @@ ENOUGH_TIMES = 4.0  # an amount is at most so many times what one need asks
 
 
 @dataclass(frozen=True)
-class ChoiceAsked:
+class ChoiceRequest:
     readings: Readings
     volume_l: float
     traits: Traits
     aims: Aims
-    shelf: Sequence[Stocked]
+    inventory: Sequence[Stocked]
 
 
 # Products of one role stand in for each other.
@@ -88,46 +88,46 @@ ROLES: tuple[tuple[str, ...], ...] = (
 )
 
 
-def using(asked: ChoiceAsked, product_id: str) -> ChoiceAsked:
+def using(request: ChoiceRequest, product_id: str) -> ChoiceRequest:
     """The same question with one product in place of those that share its role; baking soda always stays."""
-    chosen = next((item.product for item in asked.shelf if item.product.id == product_id), None)
+    chosen = next((item.product for item in request.inventory if item.product.id == product_id), None)
     role = next((role for role in ROLES if chosen is not None and chosen.chemical in role), ())
     stays = ("sodium_bicarbonate",)
-    shelf = [
+    inventory = [
         item
-        for item in asked.shelf
+        for item in request.inventory
         if item.product.id == product_id
         or item.product.chemical not in role
         or item.product.chemical in stays
     ]
-    return replace(asked, shelf=tuple(shelf))
+    return replace(request, inventory=tuple(inventory))
 
 
-def choose(asked: ChoiceAsked, way: Way) -> tuple[Product, ...]:
+def choose(request: ChoiceRequest, strategy: Strategy) -> tuple[Product, ...]:
     """The products to plan with, in the shelf's order; the whole shelf where no choice meets the aims."""
-    everything = tuple(item.product for item in asked.shelf)
-    reference = solve(asked.readings, asked.volume_l, asked.traits, asked.aims, everything)
+    everything = tuple(item.product for item in request.inventory)
+    reference = solve(request.readings, request.volume_l, request.traits, request.aims, everything)
     if not reference.doses:
         return everything
-    chosen = _Programme(asked, way, reference).solved()
+    chosen = _Programme(request, strategy, reference).solved()
     if chosen is None:
         return everything
     picked = tuple(product for product in everything if product in chosen)
-    return picked if _as_good(asked, picked, reference) else everything
+    return picked if _as_good(request, picked, reference) else everything
 
 
-def _as_good(asked: ChoiceAsked, picked: Sequence[Product], reference: Solution) -> bool:
+def _as_good(request: ChoiceRequest, picked: Sequence[Product], reference: Solution) -> bool:
     """Whether the exact solution with the chosen products leaves nothing that the whole shelf would meet."""
-    found = solve(asked.readings, asked.volume_l, asked.traits, asked.aims, picked)
+    found = solve(request.readings, request.volume_l, request.traits, request.aims, picked)
     return {u.measure for u in found.unmet} <= {u.measure for u in reference.unmet}
 
 
 class _Programme:
     """The rows and columns: per product an amount (share of its bound), used or not, bought or not."""
 
-    def __init__(self, asked: ChoiceAsked, way: Way, reference: Solution) -> None:
-        self._asked, self._weights, self._reference = asked, _WEIGHTS[way], reference
-        self._items = [item for item in asked.shelf if _eligible(item.product, asked)]
+    def __init__(self, request: ChoiceRequest, strategy: Strategy, reference: Solution) -> None:
+        self._request, self._weights, self._reference = request, _WEIGHTS[strategy], reference
+        self._items = [item for item in request.inventory if _eligible(item.product, request)]
         self._rows: list[tuple[list[float], float, float]] = []  # coefficients per g, lowest, highest
         self._over: list[tuple[list[float], float]] = []  # what a product may bring before its band is full
 
@@ -153,18 +153,18 @@ class _Programme:
         }
 
     def _per_g(self, measure: Measure, *, spent: bool = False) -> list[float]:
-        volume = self._asked.volume_l
+        volume = self._request.volume_l
         return [change_per_g(item.product, measure, volume, spent=spent) for item in self._items]
 
     def _mass_rows(self) -> None:
         left = {unmet.measure for unmet in self._reference.unmet}
         for measure in LINEAR_ORDER:
-            now = self._asked.readings.value(measure)
-            aim = aim_for(measure, self._asked.aims, now) if now is not None else None
+            now = self._request.readings.value(measure)
+            aim = aim_for(measure, self._request.aims, now) if now is not None else None
             if now is not None and aim is not None and aim.value > now and measure not in left:
                 highest = aim.value - now if measure is Measure.FREE_CHLORINE else np.inf
                 self._rows.append((self._per_g(measure), aim.value - now, highest))
-            band = self._asked.aims.bands.get(measure)
+            band = self._request.aims.bands.get(measure)
             if now is not None and band is not None and band.high is not None:
                 room = max(band.high, aim.value if aim else 0.0) - now
                 if measure is not Measure.FREE_CHLORINE:
@@ -177,7 +177,7 @@ class _Programme:
             return
         self._ph_rows(start)
         now = float(start.total_alkalinity_mg_l)
-        aim = aim_for(Measure.TOTAL_ALKALINITY, self._asked.aims, now)
+        aim = aim_for(Measure.TOTAL_ALKALINITY, self._request.aims, now)
         if aim is not None:
             change = aim.value - now
             self._rows.append((self._per_g(Measure.TOTAL_ALKALINITY, spent=True), change, change))
@@ -185,7 +185,7 @@ class _Programme:
     def _ph_rows(self, start: State) -> None:
         """At its aim when pH has one, else inside its band: each is linear at that pH."""
         now = float(start.species.ph)
-        aim, band = aim_for(Measure.PH, self._asked.aims, now), self._asked.aims.bands.get(Measure.PH)
+        aim, band = aim_for(Measure.PH, self._request.aims, now), self._request.aims.bands.get(Measure.PH)
         if aim is not None:
             row, excess = self._at_ph(start, aim.value)
             self._rows.append((row, -excess, -excess))
@@ -198,7 +198,7 @@ class _Programme:
     def _at_ph(self, start: State, ph: float) -> tuple[list[float], float]:
         """Per gram, and now: the bases' alkalinity at this pH less that of the strong ions, mol/L."""
         now = _excess(start.totals, ph)
-        volume, small = self._asked.volume_l, 1e-3 * self._asked.volume_l
+        volume, small = self._request.volume_l, 1e-3 * self._request.volume_l
         waters = [added(start.totals, item.product, small, volume, spent=True) for item in self._items]
         return [(_excess(water, ph) - now) / small for water in waters], now
 
@@ -210,7 +210,7 @@ class _Programme:
             for i, per_g in enumerate(row):
                 if abs(per_g) > 0:
                     most[i] = max(most[i], ENOUGH_TIMES * need / abs(per_g))
-        return np.asarray(np.minimum(most, 5.0 * self._asked.volume_l))
+        return np.asarray(np.minimum(most, 5.0 * self._request.volume_l))
 
     def _constraints(self, bounds: np.ndarray) -> list[LinearConstraint]:
         count, over = len(self._items), len(self._over)
@@ -250,12 +250,12 @@ class _Programme:
         return np.array(amount + used + bought + [OVER_ITS_BAND] * len(self._over))
 
     def _left_per_g(self, product: Product) -> float:
-        volume = self._asked.volume_l
+        volume = self._request.volume_l
         return sum(weight * change_per_g(product, m, volume) for m, weight in LEFT_BEHIND.items())
 
     def _rank(self, product: Product) -> float:
         if product.chemical in CHLORINE_CARRIERS:
-            return float(CHLORINE_PREFERENCE[self._asked.traits.chlorination].index(product.chemical))
+            return float(CHLORINE_PREFERENCE[self._request.traits.chlorination].index(product.chemical))
         return BORAX_RANK if product.chemical == "borax" else 0.0
 
 
@@ -263,20 +263,20 @@ def _excess(totals: Totals, ph: float) -> float:
     return float(speciate(ph, totals, constants_at(totals.temperature_c)).alkalinity - totals.alkalinity)
 
 
-def _quick(product: Product, asked: ChoiceAsked) -> bool:
+def _quick(product: Product, request: ChoiceRequest) -> bool:
     quick = product.chemical in CHLORINE_CARRIERS and product.chemical != SLOW
-    return quick and _eligible(product, asked)
+    return quick and _eligible(product, request)
 
 
-def _eligible(product: Product, asked: ChoiceAsked) -> bool:
+def _eligible(product: Product, request: ChoiceRequest) -> bool:
     """Never what does harm here (calcium to a salt cell, stabiliser indoors, borate unasked), nor tablets to
     raise chlorine while something quick is at hand: they take days.
     """
-    if product.chemical in NEVER or (asked.traits.indoor and product.chemical in STABILISED):
+    if product.chemical in NEVER or (request.traits.indoor and product.chemical in STABILIZED):
         return False
     if product.chemical == SLOW:
-        return not any(_quick(other.product, asked) for other in asked.shelf)
-    salt_cell = asked.traits.chlorination is Chlorination.SALT_CELL
+        return not any(_quick(other.product, request) for other in request.inventory)
+    salt_cell = request.traits.chlorination is Chlorination.SALT_CELL
     if salt_cell and product.chemical == "calcium_hypochlorite":
         return False
-    return product.chemical != "boric_acid" or Measure.BORATE in asked.aims.named
+    return product.chemical != "boric_acid" or Measure.BORATE in request.aims.named

@@ -6,13 +6,13 @@ Source: order.
 from collections.abc import Sequence
 
 from kumpan.core.pool.equipment import Chlorination, Traits
-from kumpan.core.products.catalogue import STABILISED
+from kumpan.core.products.catalogue import STABILIZED
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
 
 SOURCE = "order"
 
-STANDARD_SHELF: tuple[Product, ...] = (
+STANDARD_INVENTORY: tuple[Product, ...] = (
     Product("standard-liquid-chlorine", "sodium_hypochlorite", 10.0),
     Product("standard-muriatic-acid", "hydrochloric_acid", 31.45),
     Product("standard-baking-soda", "sodium_bicarbonate", 100.0),
@@ -40,27 +40,27 @@ _OTHERS: dict[Measure, tuple[str, ...]] = {
 
 
 def raiser(
-    measure: Measure, traits: Traits, shelf: Sequence[Product], *, stabiliser_full: bool = False
+    measure: Measure, traits: Traits, inventory: Sequence[Product], *, stabilizer_full: bool = False
 ) -> Product | None:
     """The product that raises a measure here, or None when nothing on the shelf does.
 
     `stabiliser_full`: stabiliser stands at or over its band, so stabilised chlorine comes last.
     """
     if measure is Measure.FREE_CHLORINE:
-        wanted = _chlorine_order(traits, stabiliser_full)
+        wanted = _chlorine_order(traits, stabilizer_full)
     else:
         wanted = _OTHERS.get(measure, ())
     for key in wanted:
-        for product in shelf:
+        for product in inventory:
             if product.chemical == key:
                 return product
     return None
 
 
-def _chlorine_order(traits: Traits, stabiliser_full: bool) -> tuple[str, ...]:
+def _chlorine_order(traits: Traits, stabilizer_full: bool) -> tuple[str, ...]:
     order = CHLORINE_PREFERENCE[traits.chlorination]
     if traits.indoor:
-        return tuple(key for key in order if key not in STABILISED)
-    if stabiliser_full:
-        return tuple(sorted(order, key=lambda key: key in STABILISED))
+        return tuple(key for key in order if key not in STABILIZED)
+    if stabilizer_full:
+        return tuple(sorted(order, key=lambda key: key in STABILIZED))
     return order

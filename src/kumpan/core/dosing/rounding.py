@@ -41,7 +41,7 @@ def round_dose(
     product: Product,
     mass_g: float,
     metric: bool = False,
-    doubt_share: float = 0.0,
+    uncertainty_share: float = 0.0,
     containers: Sequence[Container] = (),
     *,
     down: bool = False,
@@ -52,7 +52,7 @@ def round_dose(
     are what the person measures with; where none is fine enough, a smaller measure is named.
     """
     down = down or product.chemical in ROUND_DOWN
-    allowed = max(LARGEST_SHIFT, doubt_share)
+    allowed = max(LARGEST_SHIFT, uncertainty_share)
     in_packages = _in_packages(product, mass_g, allowed, down, metric)
     if in_packages is not None:
         return in_packages
@@ -150,7 +150,7 @@ def _in_containers(
         ]
         if close:
             count, snapped, box = min(close, key=lambda found: (_is_scale(found[2]), found[0]))
-            return _told(product, count, snapped, box, metric)
+            return _reported(product, count, snapped, box, metric)
     plain = _plainly(product, mass_g, metric, down)
     return replace(plain, text=f"{plain.text} (finer than your measures show)")
 
@@ -159,7 +159,7 @@ def _is_scale(box: Container) -> bool:
     return box.kind is ContainerKind.SCALE
 
 
-def _told(product: Product, count: float, snapped: float, box: Container, metric: bool) -> Rounded:
+def _reported(product: Product, count: float, snapped: float, box: Container, metric: bool) -> Rounded:
     if not product.row.is_liquid:
         text = mass_text(snapped, metric)
         return Rounded(

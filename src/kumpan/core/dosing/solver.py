@@ -55,7 +55,7 @@ class Dose:
     change: float
     why: str
     urgent: bool = False
-    doubt_share: float = 0.0
+    uncertainty_share: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -87,7 +87,7 @@ class _Work:
     volume_l: float
     traits: Traits
     aims: Aims
-    shelf: Sequence[Product]
+    inventory: Sequence[Product]
     start: State | None
     linear: dict[Product, tuple[float, Aim, float]] = field(default_factory=dict)
     balance: Mapping[Product, float] = field(default_factory=dict)
@@ -112,29 +112,29 @@ _AERATE_PH = "Raise pH by aeration (returns up, fountain on): a soda would push 
 
 
 def solve(
-    readings: Readings, volume_l: float, traits: Traits, aims: Aims, shelf: Sequence[Product]
+    readings: Readings, volume_l: float, traits: Traits, aims: Aims, inventory: Sequence[Product]
 ) -> Solution:
     """Doses that bring the water to its aims, the water after them, and what stays unmet and why."""
-    work = _worked(readings, volume_l, traits, aims, shelf)
+    work = _worked(readings, volume_l, traits, aims, inventory)
     predicted = _predicted(work)
     doses = _doses(work, predicted)
     return Solution(doses, predicted, tuple(work.unmet.values()), (), work.start, work.aerate_to_ph)
 
 
 def masses_by_product(
-    readings: Readings, volume_l: float, traits: Traits, aims: Aims, shelf: Sequence[Product]
+    readings: Readings, volume_l: float, traits: Traits, aims: Aims, inventory: Sequence[Product]
 ) -> dict[str, float]:
     """Only the amounts, g by product id: what is asked often, when a reading is moved within its doubt."""
-    work = _worked(readings, volume_l, traits, aims, shelf)
+    work = _worked(readings, volume_l, traits, aims, inventory)
     linear = {product.id: mass for product, (mass, _, _) in work.linear.items()}
     return linear | {product.id: mass for product, mass in work.balance.items()}
 
 
 def _worked(
-    readings: Readings, volume_l: float, traits: Traits, aims: Aims, shelf: Sequence[Product]
+    readings: Readings, volume_l: float, traits: Traits, aims: Aims, inventory: Sequence[Product]
 ) -> _Work:
     start, no_carbonate = _start(readings)
-    work = _Work(readings, volume_l, traits, aims, shelf, start)
+    work = _Work(readings, volume_l, traits, aims, inventory, start)
     _not_measured(work)
     for _ in range(ROUNDS):
         before = dict(work.balance)
@@ -196,7 +196,7 @@ def _solve_linear(work: _Work) -> None:
             if aim.value < before and not _met_anyway(measure, aim, before):
                 work.unmet[measure] = Unmet(measure, *_LOWERING[measure])
             continue
-        raised_by = raiser(measure, work.traits, work.shelf, stabiliser_full=_stabiliser_full(work))
+        raised_by = raiser(measure, work.traits, work.inventory, stabilizer_full=_stabilizer_full(work))
         if raised_by is None:
             work.unmet[measure] = Unmet(
                 measure, "no_product", f"Nothing on the shelf raises {name_in_sentence(measure)}."
@@ -212,7 +212,7 @@ def _met_anyway(measure: Measure, aim: Aim, before: float) -> bool:
     return measure is Measure.FREE_CHLORINE and aim.named and before - aim.value <= 1.0
 
 
-def _stabiliser_full(work: _Work) -> bool:
+def _stabilizer_full(work: _Work) -> bool:
     band = work.aims.bands.get(Measure.CYANURIC_ACID)
     if band is None or band.high is None or work.readings.cyanuric_acid is None:
         return False
@@ -278,7 +278,7 @@ def _outside(band: Band, value: float) -> bool:
 def _ph_alone(work: _Work, base: Totals, ph: float, *, hold_alkalinity: bool = True) -> None:
     """One product for pH; when that pushes alkalinity out of its band, both are solved together."""
     lower = float(solve_totals(base).species.ph) > ph
-    product = first_of(ACIDS if lower else PH_RAISERS, work.shelf)
+    product = first_of(ACIDS if lower else PH_RAISERS, work.inventory)
     mass = for_ph(base, ph, work.volume_l, product) if product is not None else None
     if product is None or mass is None:
         what = "lowers" if lower else "raises"
@@ -288,7 +288,7 @@ def _ph_alone(work: _Work, base: Totals, ph: float, *, hold_alkalinity: bool = T
     after = solve_totals(all_added(base, {product: mass}, work.volume_l, spent=True))
     band = work.aims.bands.get(Measure.TOTAL_ALKALINITY) if hold_alkalinity else None
     if band is not None and band.aim is not None and _outside(band, float(after.total_alkalinity_mg_l)):
-        both = for_both(base, ph, band.aim, work.volume_l, work.shelf)
+        both = for_both(base, ph, band.aim, work.volume_l, work.inventory)
         if both.reached:
             work.balance = both.amounts
             return
@@ -302,7 +302,7 @@ def _alkalinity_alone(work: _Work, base: Totals, alkalinity: float) -> None:
     if alkalinity < float(state.total_alkalinity_mg_l):
         _lower_alkalinity(work, base, alkalinity, float(state.species.ph), band)
         return
-    soda = first_of(("sodium_bicarbonate",), work.shelf)
+    soda = first_of(("sodium_bicarbonate",), work.inventory)
     mass = for_alkalinity(base, alkalinity, work.volume_l, soda) if soda is not None else None
     if soda is not None and mass is not None:
         after = solve_totals(all_added(base, {soda: mass}, work.volume_l, spent=True))
@@ -310,7 +310,7 @@ def _alkalinity_alone(work: _Work, base: Totals, alkalinity: float) -> None:
             work.balance = {soda: mass}
             return
     ph = band.aim if band.aim is not None else float(state.species.ph)
-    both = for_both(base, ph, alkalinity, work.volume_l, work.shelf)
+    both = for_both(base, ph, alkalinity, work.volume_l, work.inventory)
     work.balance = both.amounts
     if not both.reached:
         measure = Measure.TOTAL_ALKALINITY
@@ -321,7 +321,7 @@ def _alkalinity_alone(work: _Work, base: Totals, alkalinity: float) -> None:
 
 def _lower_alkalinity(work: _Work, base: Totals, alkalinity: float, ph: float, band: Band) -> None:
     """Acid towards the low rope of pH, then aeration; the rest in further rounds after a test."""
-    acid = first_of(ACIDS, work.shelf)
+    acid = first_of(ACIDS, work.inventory)
     floor = (band.low or 7.2) + ACID_THEN_AERATE_OVER_LOW
     measure = Measure.TOTAL_ALKALINITY
     work.balance = {}
@@ -345,7 +345,7 @@ def _lower_alkalinity(work: _Work, base: Totals, alkalinity: float, ph: float, b
 
 def _both(work: _Work, base: Totals, ph: float, alkalinity: float) -> None:
     """pH and alkalinity exactly; where carbon would have to leave, pH exactly and alkalinity is told."""
-    both = for_both(base, ph, alkalinity, work.volume_l, work.shelf)
+    both = for_both(base, ph, alkalinity, work.volume_l, work.inventory)
     if both.reached:
         work.balance = both.amounts
         return

@@ -19,7 +19,7 @@ SOURCE = "method-doubt"
 
 
 @dataclass(frozen=True)
-class DoseDoubt:
+class DoseUncertainty:
     """The range of one product's whole dose in g, and the reading whose doubt moves it most."""
 
     low_g: float
@@ -27,17 +27,17 @@ class DoseDoubt:
     most_from: Measure
 
 
-def dose_doubts(
+def dose_uncertainties(
     readings: Readings,
     measured: Sequence[Measured],
     volume_l: float,
     traits: Traits,
     aims: Aims,
-    shelf: Sequence[Product],
-) -> dict[str, DoseDoubt]:
+    inventory: Sequence[Product],
+) -> dict[str, DoseUncertainty]:
     """Product id -> range of its dose. Products that the readings' ends do not move are left out."""
     fixed = _with_the_same_goals(readings, aims)
-    centre = masses_by_product(readings, volume_l, traits, fixed, shelf)
+    centre = masses_by_product(readings, volume_l, traits, fixed, inventory)
     below: dict[str, dict[Measure, float]] = {}
     above: dict[str, dict[Measure, float]] = {}
     for value in measured:
@@ -46,7 +46,7 @@ def dose_doubts(
             continue
         for end in (value.low, value.high):
             moved = readings.with_value(value.measure, max(0.0, middle + end - value.value))
-            masses = masses_by_product(moved, volume_l, traits, fixed, shelf)
+            masses = masses_by_product(moved, volume_l, traits, fixed, inventory)
             for product_id, mass in centre.items():
                 change = masses.get(product_id, 0.0) - mass
                 side = below if change < 0 else above
@@ -70,9 +70,9 @@ def _with_the_same_goals(readings: Readings, aims: Aims) -> Aims:
     return Aims(aims.bands, goals, aims.held)
 
 
-def _combined(mass: float, below: Mapping[Measure, float], above: Mapping[Measure, float]) -> DoseDoubt:
+def _combined(mass: float, below: Mapping[Measure, float], above: Mapping[Measure, float]) -> DoseUncertainty:
     both = {m: max(below.get(m, 0.0), above.get(m, 0.0)) for m in (*below, *above)}
-    return DoseDoubt(
+    return DoseUncertainty(
         max(0.0, mass - sqrt(sum(x * x for x in below.values()))),
         mass + sqrt(sum(x * x for x in above.values())),
         max(both, key=lambda m: both[m]),

@@ -12,8 +12,8 @@ from itertools import pairwise
 from kumpan.core.dosing.mass_balance import change_per_g, changes
 from kumpan.core.errors import InvalidInput
 from kumpan.core.forecast.conditions import additions, chlorine_of, product_of
-from kumpan.core.forecast.slow import DOUBT_IN_SD, LINED, Surroundings, usual_slope
-from kumpan.core.journal import AdditionMade, PoolState, Reading, SheetStarted, history
+from kumpan.core.forecast.slow import LINED, UNCERTAINTY_IN_SD, Surroundings, usual_slope
+from kumpan.core.journal import AdditionMade, PoolState, Reading, TreatmentStarted, history
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
@@ -65,11 +65,11 @@ class Checked:
     at: datetime
     predicted: float
     measured: float
-    doubt: float
+    uncertainty: float
 
     @property
     def differs(self) -> bool:
-        return abs(self.measured - self.predicted) > self.doubt
+        return abs(self.measured - self.predicted) > self.uncertainty
 
 
 def responses(state: PoolState, around: Surroundings) -> list[Response]:
@@ -98,7 +98,7 @@ def _middle(reading: Reading) -> float:
 
 
 def _sd(reading: Reading) -> float:
-    return max((reading.value.high - reading.value.low) / 2 / DOUBT_IN_SD, 0.02 * reading.value.value)
+    return max((reading.value.high - reading.value.low) / 2 / UNCERTAINTY_IN_SD, 0.02 * reading.value.value)
 
 
 def volume_hint(found: list[Response], volume_l: float) -> VolumeHint | None:
@@ -185,21 +185,21 @@ def volume_from_salt(
 
 def last_check(state: PoolState) -> list[Checked]:
     """The last sheet with a test after it: each measure it moved, predicted and measured."""
-    for sheet in reversed(state.sheets):
-        found = [c for m in CHECKED if (c := _checked(state, sheet.body, sheet.at, m)) is not None]
+    for treatment in reversed(state.treatments):
+        found = [c for m in CHECKED if (c := _checked(state, treatment.body, treatment.at, m)) is not None]
         if found:
             return found
     return []
 
 
-def _checked(state: PoolState, sheet: SheetStarted, at: datetime, measure: Measure) -> Checked | None:
-    before, predicted = sheet.before.value(measure), sheet.predicted.value(measure)
+def _checked(state: PoolState, treatment: TreatmentStarted, at: datetime, measure: Measure) -> Checked | None:
+    before, predicted = treatment.before.value(measure), treatment.predicted.value(measure)
     later = next((r for r in history(state, measure) if r.at > at), None)
     poured = [entry.at for entry, body in additions(state) if entry.at >= at]
     if before is None or predicted is None or later is None or not poured or later.at < poured[0]:
         return None
     days = (later.at - at).total_seconds() / 86_400
-    doubt = (later.value.high - later.value.low) / 2
-    if days > CHECK_WITHIN_DAYS or abs(predicted - before) <= doubt:
+    uncertainty = (later.value.high - later.value.low) / 2
+    if days > CHECK_WITHIN_DAYS or abs(predicted - before) <= uncertainty:
         return None
-    return Checked(measure, later.at, predicted, later.value.value, doubt)
+    return Checked(measure, later.at, predicted, later.value.value, uncertainty)

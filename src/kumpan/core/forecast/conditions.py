@@ -23,7 +23,7 @@ SOURCE = "chlorine-model"
 # Where nothing is measured yet.
 USUAL = {Measure.TEMPERATURE: 25.0, Measure.CYANURIC_ACID: 30.0, Measure.PH: 7.6, Measure.FREE_CHLORINE: 2.0}
 CELL_STARTS_AT_HOUR = 8.0
-LOOK_HOLDS_DAYS = 4.0
+VISUAL_CHECK_HOLDS_DAYS = 4.0
 
 
 @dataclass(frozen=True)
@@ -116,12 +116,12 @@ def _light(state: PoolState, place: Place, middle: Array) -> Array:
     if place.indoor:
         return np.zeros(len(middle))
     sun = sun_strength(middle, place.latitude_deg, place.longitude_deg)
-    stabiliser = np.round(_series(state, Measure.CYANURIC_ACID, middle) / 5) * 5
+    stabilizer = np.round(_series(state, Measure.CYANURIC_ACID, middle) / 5) * 5
     ph = np.round(np.clip(_series(state, Measure.PH, middle), 6.8, 8.4), 1)
     free = _usual_free_chlorine(state)
     loss = np.zeros(len(middle))
-    for pair in {(float(c), float(p)) for c, p in zip(stabiliser, ph, strict=True)}:
-        loss[(stabiliser == pair[0]) & (ph == pair[1])] = rates.sun_loss_per_hour(free, *pair)
+    for pair in {(float(c), float(p)) for c, p in zip(stabilizer, ph, strict=True)}:
+        loss[(stabilizer == pair[0]) & (ph == pair[1])] = rates.sun_loss_per_hour(free, *pair)
     return np.asarray(sun * loss * (rates.COVER_LETS_THROUGH if place.covered else 1.0), dtype=np.float64)
 
 
@@ -195,9 +195,9 @@ def _bathers(state: PoolState, volume_l: float, middle: Array) -> Array:
 def _bloom(state: PoolState, middle: Array) -> Array:
     """A bloom's demand, from the look until the next one, at most some days."""
     found = np.zeros(len(middle))
-    for entry in state.looks:
+    for entry in state.visual_checks:
         clarity: Clarity = entry.body.clarity
         age = middle - entry.at.timestamp()
         rate = rates.BLOOM_MG_L_DAY[clarity] / 24
-        found = np.where((age >= 0) & (age < LOOK_HOLDS_DAYS * SECONDS_A_DAY), rate, found)
+        found = np.where((age >= 0) & (age < VISUAL_CHECK_HOLDS_DAYS * SECONDS_A_DAY), rate, found)
     return found

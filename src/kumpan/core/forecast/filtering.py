@@ -94,31 +94,33 @@ def hourly(acting: Conditions, factors: Factors) -> list[Segment]:
     return [Segment(float(k), float(g), float(b), 0.0, float(d)) for k, g, b, d in rows]
 
 
-def carried(belief: Belief, way: Segment, unrest: float) -> Belief:
+def carried(belief: Belief, course: Segment, unrest: float) -> Belief:
     """The belief at the segment's end. `unrest`: by what share a day's loss differs from the usual one.
 
     The extra loss fades towards none in MEMORY_DAYS (an Ornstein-Uhlenbeck process), as weather and
     guests do; what of it arises on the way adds to the variance.
     """
-    plain = way.keep * belief.mean + way.gain
-    lost_a_day = max(0.0, belief.mean + way.brought - max(plain, 0.0)) / way.days
-    fade = -log(max(way.keep, 1e-12)) / way.days
-    lasting = exp(-way.days / MEMORY_DAYS)
-    weight = -lost_a_day * _faded(fade + 1 / MEMORY_DAYS, way.days)
-    kept = _faded(fade, way.days) / way.days
-    arisen = 2 * way.days / MEMORY_DAYS - 3 + 4 * lasting - lasting**2
-    per_loss = unrest * MEMORY_DAYS * lost_a_day * kept
-    new_variance = per_loss**2 * max(0.0, arisen) + way.pour_variance + STILL_SD_PER_ROOT_DAY**2 * way.days
-    new_shared = -(unrest**2) * MEMORY_DAYS * lost_a_day * kept * (1 - lasting) ** 2
+    plain = course.keep * belief.mean + course.gain
+    lost_a_day = max(0.0, belief.mean + course.brought - max(plain, 0.0)) / course.days
+    fade = -log(max(course.keep, 1e-12)) / course.days
+    lasting = exp(-course.days / MEMORY_DAYS)
+    weight = -lost_a_day * _faded(fade + 1 / MEMORY_DAYS, course.days)
+    lasting_share = _faded(fade, course.days) / course.days
+    arisen = 2 * course.days / MEMORY_DAYS - 3 + 4 * lasting - lasting**2
+    per_loss = unrest * MEMORY_DAYS * lost_a_day * lasting_share
+    new_variance = (
+        per_loss**2 * max(0.0, arisen) + course.pour_variance + STILL_SD_PER_ROOT_DAY**2 * course.days
+    )
+    new_shared = -(unrest**2) * MEMORY_DAYS * lost_a_day * lasting_share * (1 - lasting) ** 2
     extra_variance = belief.extra_variance
     return Belief(
         max(0.0, plain + weight * belief.extra),
-        way.keep**2 * belief.variance
-        + 2 * way.keep * weight * belief.shared
+        course.keep**2 * belief.variance
+        + 2 * course.keep * weight * belief.shared
         + weight**2 * extra_variance
         + new_variance,
         lasting * belief.extra,
-        lasting * (way.keep * belief.shared + weight * extra_variance) + new_shared,
+        lasting * (course.keep * belief.shared + weight * extra_variance) + new_shared,
         lasting**2 * extra_variance + unrest**2 * (1 - lasting**2),
         belief.misfit,
     )
@@ -129,7 +131,7 @@ def _faded(rate: float, days: float) -> float:
     return (1 - exp(-rate * days)) / rate if rate * days > 1e-9 else days
 
 
-def told(belief: Belief, value: float, sd: float) -> Belief:
+def updated(belief: Belief, value: float, sd: float) -> Belief:
     """The belief once a test has been read."""
     spread = belief.variance + sd**2
     wildness = abs(value - belief.mean) / spread**0.5
@@ -164,8 +166,8 @@ def filtered(
     first = observed[0]
     belief = Belief(first.value, first.sd**2, extra_variance=unrest**2)
     found = [belief]
-    ways = segments(acting, factors, [seen.knot for seen in observed])
-    for way, seen in zip(ways, observed[1:], strict=True):
-        belief = told(carried(belief, way, unrest), seen.value, seen.sd)
+    courses = segments(acting, factors, [seen.knot for seen in observed])
+    for course, seen in zip(courses, observed[1:], strict=True):
+        belief = updated(carried(belief, course, unrest), seen.value, seen.sd)
         found.append(belief)
     return found

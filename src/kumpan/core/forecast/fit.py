@@ -26,7 +26,7 @@ USUAL_SD = np.array([0.5, 0.7, 0.3, 0.4])
 DAYS_FITTED = 56.0  # older tests were another season
 READING_SHARE = 0.05  # sampling and mixing, of the reading, beside the method's doubt
 SMALLEST_SD = 0.12
-DOUBT_IN_SD = 1.3  # a method's doubt is about so many standard deviations
+UNCERTAINTY_IN_SD = 1.3  # a method's doubt is about so many standard deviations
 SLOPE_STEP = 1e-3
 FARTHEST_SD = 3.0
 CURVATURE_STEP = 0.05
@@ -60,7 +60,7 @@ class Fit:
 def sd_of(reading: Reading) -> float:
     """Standard deviation (mg/L) of a tested free chlorine: the method's doubt, sampling, mixing."""
     half = (reading.value.high - reading.value.low) / 2
-    return float(max(SMALLEST_SD, np.hypot(half / DOUBT_IN_SD, READING_SHARE * reading.value.value)))
+    return float(max(SMALLEST_SD, np.hypot(half / UNCERTAINTY_IN_SD, READING_SHARE * reading.value.value)))
 
 
 def fit(state: PoolState, place: Place, planned: Sequence[Pulse] = ()) -> Fit | None:

@@ -57,8 +57,8 @@ def _ahead(acting: Conditions, factors: Factors, fitted: Fit) -> list[Belief]:
     """The belief at every knot, from just before the first knot's pulse."""
     belief = _poured(fitted.last, float(acting.pulses[0]))
     found = [belief]
-    for i, way in enumerate(hourly(acting, factors)):
-        belief = _poured(carried(belief, way, fitted.unrest), float(acting.pulses[i + 1]))
+    for i, span in enumerate(hourly(acting, factors)):
+        belief = _poured(carried(belief, span, fitted.unrest), float(acting.pulses[i + 1]))
         found.append(belief)
     return found
 

@@ -48,7 +48,7 @@ SOURCES_USED = ("chlorine-model", "salt-bump", "test-interval", "swim-limit")
 DAYS_AHEAD = 14
 SURE_ENOUGH_MG_L = 3.0  # a band wider than this is no forecast to act on
 DILUTION_DUE_CYA = 100.0
-WEEKS_WORTH_TELLING = 26.0
+WEEKS_WORTH_A_WORD = 26.0
 DUSK_TO_DAWN_H = 10
 HALF_A_DAY_S = 43_200
 
@@ -232,13 +232,13 @@ def _at_the_next_visit(found: Outlook, setting: Setting) -> Finding:
 
 
 def _slow(found: Outlook, setting: Setting) -> list[Finding | None]:
-    return [_stabiliser(found), _salt(found, setting)]
+    return [_stabilizer(found), _salt(found, setting)]
 
 
-def _stabiliser(found: Outlook) -> Finding | None:
+def _stabilizer(found: Outlook) -> Finding | None:
     line = found.trends.get(Measure.CYANURIC_ACID)
     days = line.days_until(DILUTION_DUE_CYA) if line is not None else None
-    if line is None or line.slope <= 0 or days is None or days / 7 > WEEKS_WORTH_TELLING:
+    if line is None or line.slope <= 0 or days is None or days / 7 > WEEKS_WORTH_A_WORD:
         return None
     text = (
         f"Stabiliser climbs by about {7 * line.slope:.1f} ppm a week: in {_weeks(days)} it is at "
@@ -252,7 +252,7 @@ def _salt(found: Outlook, setting: Setting) -> Finding | None:
     if line is None or band is None or band.low is None or line.slope >= 0:
         return None
     days = line.days_until(band.low)
-    if days is None or days / 7 > WEEKS_WORTH_TELLING:
+    if days is None or days / 7 > WEEKS_WORTH_A_WORD:
         return None
     text = f"Salt falls by about {-30 * line.slope:.0f} ppm a month; the next bags are due in {_weeks(days)}."
     return Finding("salt_due", text, Measure.SALT, {"weeks": days / 7})

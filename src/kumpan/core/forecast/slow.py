@@ -20,9 +20,9 @@ from kumpan.core.quantities.readings import Measure, Readings
 SOURCES_USED = ("mass-balance", "evaporation", "ph-drift")
 
 BAND_SD = 1.645
-DOUBT_IN_SD = 1.3
+UNCERTAINTY_IN_SD = 1.3
 WEEKS_LOOKED_AT = 10
-HABIT_WEEKS = 4
+ROUTINE_WEEKS = 4
 EVAPORATION_MM_DAY = 5.0
 COVERED_SHARE = 0.1
 INDOOR_SHARE = 0.5
@@ -87,18 +87,18 @@ def usual_slope(measure: Measure, around: Surroundings) -> float:
     return share * (around.fill.value(measure) or 0.0)
 
 
-def habit_slope(state: PoolState, measure: Measure, around: Surroundings, now_s: float) -> float:
+def routine_slope(state: PoolState, measure: Measure, around: Surroundings, now_s: float) -> float:
     """mg/L a day that the chlorine of the last weeks brought: it is poured on, so it is drift, not a step.
 
     Alkalinity once the chlorine is used up.
     """
-    since = now_s - HABIT_WEEKS * 7 * SECONDS_A_DAY
+    since = now_s - ROUTINE_WEEKS * 7 * SECONDS_A_DAY
     poured = [
         change_per_g(product_of(body), measure, around.volume_l, spent=True) * body.mass_g
         for entry, body in additions(state)
         if body.chemical in CHLORINE_CARRIERS and since <= entry.at.timestamp() <= now_s
     ]
-    return sum(poured) / (HABIT_WEEKS * 7)
+    return sum(poured) / (ROUTINE_WEEKS * 7)
 
 
 def trend(state: PoolState, measure: Measure, around: Surroundings, now_s: float) -> Trend | None:
@@ -107,7 +107,7 @@ def trend(state: PoolState, measure: Measure, around: Surroundings, now_s: float
     past = [r for r in history(state, measure) if since <= r.at.timestamp() <= now_s]
     if not past:
         return None
-    usual = usual_slope(measure, around) + habit_slope(state, measure, around, now_s)
+    usual = usual_slope(measure, around) + routine_slope(state, measure, around, now_s)
     return _line(measure, past, _known_steps(state, measure, around, past[0]), usual, now_s)
 
 
@@ -139,7 +139,7 @@ def _line(
     brought = np.array([sum(change for when, change in known if when < moment) for moment in at])
     middle = np.array([(reading.value.low + reading.value.high) / 2 for reading in past])
     sd = np.array(
-        [max((r.value.high - r.value.low) / 2 / DOUBT_IN_SD, 0.02 * r.value.value, 0.5) for r in past]
+        [max((r.value.high - r.value.low) / 2 / UNCERTAINTY_IN_SD, 0.02 * r.value.value, 0.5) for r in past]
     )
     days = (at - now_s) / SECONDS_A_DAY
     rows = np.vstack(
@@ -170,7 +170,8 @@ class PhDrift:
         """Low, likely and high (90 percent) at a moment."""
         days = max(0.0, (when_s - self.at_s) / SECONDS_A_DAY)
         low, likely, high = (
-            self._after(days, self.per_day + sign * BAND_SD * self.per_day_sd) for sign in (-1, 0, 1)
+            self._after(days, self.per_day + signal_number * BAND_SD * self.per_day_sd)
+            for signal_number in (-1, 0, 1)
         )
         start = BAND_SD * PH_READING_SD
         return likely - np.hypot(likely - low, start), likely, likely + np.hypot(high - likely, start)

@@ -14,14 +14,14 @@ class Severity(StrEnum):
     BLACK = "black"
 
 
-class DeadWay(StrEnum):
+class DeadAlgaeStrategy(StrEnum):
     """Two schools for what has died: stirred up for the filter, or settled and vacuumed away."""
 
     STIR = "stir"
     SETTLE = "settle"
 
 
-class PhWay(StrEnum):
+class PhStrategy(StrEnum):
     """Two schools of pH before a shock: lowered so that chlorine is stronger, or raised before an acid booster."""
 
     LOWERED = "lowered"
@@ -44,9 +44,9 @@ class RescueSet:
 
     severity: Severity
     by_ratio: bool = True
-    dead_way: DeadWay | None = None
-    ph_way: PhWay | None = None
-    drain_over_stabiliser: float = 100.0
+    dead_algae_strategy: DeadAlgaeStrategy | None = None
+    ph_strategy: PhStrategy | None = None
+    drain_over_stabilizer: float = 100.0
     drain_over_calcium: float = 600.0
 
 

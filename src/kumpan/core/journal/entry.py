@@ -24,16 +24,16 @@ from kumpan.core.journal.pool_entries import (
     BasinMeasured,
     CellSet,
     EquipmentSet,
-    LookTaken,
     SettingsMade,
     SwimmersCounted,
     TestTaken,
+    VisualCheck,
     WaterChanged,
 )
-from kumpan.core.journal.season_entries import ClimateSet, ListTicked, SeasonListKept
-from kumpan.core.journal.treatment_entries import SheetStarted, StepTicked
+from kumpan.core.journal.season_entries import ClimateSet, ListItemDone, SeasonListSaved
+from kumpan.core.journal.treatment_entries import StepDone, TreatmentStarted
 from kumpan.core.journal.workspace_entries import (
-    HabitsSet,
+    PreferencesSet,
     ProductBought,
     RoundSet,
     StrengthTested,
@@ -63,16 +63,16 @@ Body = (
     | BasinMeasured
     | EquipmentSet
     | TestTaken
-    | LookTaken
+    | VisualCheck
     | AdditionMade
-    | SheetStarted
-    | StepTicked
+    | TreatmentStarted
+    | StepDone
     | ProductBought
     | WaterChanged
     | CellSet
     | SwimmersCounted
     | StrengthTested
-    | HabitsSet
+    | PreferencesSet
     | RoundSet
     | TruckCounted
     | VisitDone
@@ -89,8 +89,8 @@ Body = (
     | DeviceChanged
     | RescueSet
     | RescueEnded
-    | SeasonListKept
-    | ListTicked
+    | SeasonListSaved
+    | ListItemDone
     | ClimateSet
     | Voided
     | NotUnderstood

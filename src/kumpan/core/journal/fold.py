@@ -24,14 +24,14 @@ from kumpan.core.journal.pool_entries import (
     BasinMeasured,
     CellSet,
     EquipmentSet,
-    LookTaken,
     SettingsMade,
     SwimmersCounted,
     TestTaken,
+    VisualCheck,
     WaterChanged,
 )
-from kumpan.core.journal.season_entries import ClimateSet, ListTicked, SeasonListKept
-from kumpan.core.journal.treatment_entries import SheetStarted, StepTicked
+from kumpan.core.journal.season_entries import ClimateSet, ListItemDone, SeasonListSaved
+from kumpan.core.journal.treatment_entries import StepDone, TreatmentStarted
 from kumpan.core.journal.workspace_entries import VisitDone
 
 
@@ -43,10 +43,10 @@ class PoolState:
     basin: BasinMeasured | None
     equipment: EquipmentSet | None
     tests: tuple[Entry[TestTaken], ...]
-    looks: tuple[Entry[LookTaken], ...]
+    visual_checks: tuple[Entry[VisualCheck], ...]
     additions: tuple[Entry[AdditionMade], ...]
-    sheets: tuple[Entry[SheetStarted], ...]
-    ticks: tuple[Entry[StepTicked], ...]
+    treatments: tuple[Entry[TreatmentStarted], ...]
+    steps_done: tuple[Entry[StepDone], ...]
     water_changes: tuple[Entry[WaterChanged], ...] = ()
     cell_settings: tuple[Entry[CellSet], ...] = ()
     swims: tuple[Entry[SwimmersCounted], ...] = ()
@@ -64,8 +64,8 @@ class PoolState:
     device_changes: tuple[Entry[DeviceChanged], ...] = ()
     rescues: tuple[Entry[RescueSet], ...] = ()
     rescue_ends: tuple[Entry[RescueEnded], ...] = ()
-    season_lists: tuple[Entry[SeasonListKept], ...] = ()
-    list_ticks: tuple[Entry[ListTicked], ...] = ()
+    season_lists: tuple[Entry[SeasonListSaved], ...] = ()
+    list_items_done: tuple[Entry[ListItemDone], ...] = ()
     climates: tuple[Entry[ClimateSet], ...] = ()
     not_understood: tuple[Entry[NotUnderstood], ...] = ()
 
@@ -86,8 +86,8 @@ class PoolState:
         return self.tests[-1] if self.tests else None
 
     @property
-    def last_look(self) -> LookTaken | None:
-        return self.looks[-1].body if self.looks else None
+    def last_visual_check(self) -> VisualCheck | None:
+        return self.visual_checks[-1].body if self.visual_checks else None
 
 
 B = TypeVar("B")

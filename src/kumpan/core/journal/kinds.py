@@ -22,16 +22,16 @@ from kumpan.core.journal.pool_entries import (
     BasinMeasured,
     CellSet,
     EquipmentSet,
-    LookTaken,
     SettingsMade,
     SwimmersCounted,
     TestTaken,
+    VisualCheck,
     WaterChanged,
 )
-from kumpan.core.journal.season_entries import ClimateSet, ListTicked, SeasonListKept
-from kumpan.core.journal.treatment_entries import SheetStarted, StepTicked
+from kumpan.core.journal.season_entries import ClimateSet, ListItemDone, SeasonListSaved
+from kumpan.core.journal.treatment_entries import StepDone, TreatmentStarted
 from kumpan.core.journal.workspace_entries import (
-    HabitsSet,
+    PreferencesSet,
     ProductBought,
     RoundSet,
     StrengthTested,
@@ -61,16 +61,16 @@ KINDS: tuple[Kind[Any], ...] = (
     Kind("basin", BasinMeasured, "basins"),
     Kind("equipment", EquipmentSet, "equipments"),
     Kind("test", TestTaken, "tests", can_change=True),
-    Kind("look", LookTaken, "looks", can_change=True),
+    Kind("look", VisualCheck, "visual_checks", can_change=True),
     Kind("addition", AdditionMade, "additions", can_change=True),
-    Kind("sheet", SheetStarted, "sheets"),
-    Kind("step", StepTicked, "ticks", can_change=True),
+    Kind("sheet", TreatmentStarted, "treatments"),
+    Kind("step", StepDone, "steps_done", can_change=True),
     Kind("purchase", ProductBought),
     Kind("water", WaterChanged, "water_changes", can_change=True),
     Kind("cell", CellSet, "cell_settings", can_change=True),
     Kind("swimmers", SwimmersCounted, "swims", can_change=True),
     Kind("strength", StrengthTested),
-    Kind("habits", HabitsSet),
+    Kind("habits", PreferencesSet),
     Kind("round", RoundSet),
     Kind("truck", TruckCounted),
     Kind("visit", VisitDone, "visits", can_change=True),
@@ -87,8 +87,8 @@ KINDS: tuple[Kind[Any], ...] = (
     Kind("device_change", DeviceChanged, "device_changes"),
     Kind("rescue", RescueSet, "rescues", can_change=True),
     Kind("rescue_end", RescueEnded, "rescue_ends", can_change=True),
-    Kind("season_list", SeasonListKept, "season_lists"),
-    Kind("list_tick", ListTicked, "list_ticks", can_change=True),
+    Kind("season_list", SeasonListSaved, "season_lists"),
+    Kind("list_tick", ListItemDone, "list_items_done", can_change=True),
     Kind("climate", ClimateSet, "climates"),
     Kind("void", Voided),
 )

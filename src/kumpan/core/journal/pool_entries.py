@@ -40,7 +40,7 @@ class SettingsMade:
     name: str
     place: str
     time_zone: str
-    school: str
+    profile: str
     public: bool = False
     swim_limit_mg_l: float | None = None
     kit: str = "drops"
@@ -80,7 +80,7 @@ class TestTaken:
 
 
 @dataclass(frozen=True)
-class LookTaken:
+class VisualCheck:
     clarity: Clarity
     level: Level
     odd: tuple[str, ...] = ()
@@ -98,7 +98,7 @@ class AdditionMade:
     volume_ml: float | None = None
     density_g_per_ml: float | None = None
     product_id: str | None = None
-    sheet_id: UUID | None = None
+    treatment_id: UUID | None = None
     step_number: int | None = None
 
 
@@ -121,7 +121,7 @@ class WaterChanged:
     kind: WaterChange
     volume_l: float
     note: str = ""
-    sheet_id: UUID | None = None
+    treatment_id: UUID | None = None
     step_number: int | None = None
 
 

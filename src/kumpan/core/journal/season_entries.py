@@ -40,7 +40,7 @@ class OwnItem:
 
 
 @dataclass(frozen=True)
-class SeasonListKept:
+class SeasonListSaved:
     """An opening or closing as it is planned from now on. The same `list_id` again changes that list.
 
     `left_out` are the handbook's items that this pool does without; `dropped` takes the whole list away.
@@ -59,7 +59,7 @@ class SeasonListKept:
 
 
 @dataclass(frozen=True)
-class ListTicked:
+class ListItemDone:
     """An item of a kept list, done or left out this time."""
 
     list_id: UUID

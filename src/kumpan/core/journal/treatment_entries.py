@@ -14,21 +14,21 @@ class Outcome(StrEnum):
 
 
 @dataclass(frozen=True)
-class SheetStarted:
+class TreatmentStarted:
     """A run sheet as it was started: the whole plan, never changed afterwards. `plan` is its kind."""
 
     steps: tuple[Step, ...]
-    school: str
+    profile: str
     before: Readings
     predicted: Readings
     plan: str = "balance"
 
 
 @dataclass(frozen=True)
-class StepTicked:
+class StepDone:
     """A step without an amount, done or skipped; an add step that was skipped stands here too."""
 
-    sheet_id: UUID
+    treatment_id: UUID
     step_number: int
     outcome: Outcome
     note: str = ""

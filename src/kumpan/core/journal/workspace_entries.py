@@ -24,7 +24,7 @@ class StrengthTested:
 
 
 @dataclass(frozen=True)
-class HabitsSet:
+class PreferencesSet:
     """What holds for the whole workspace: containers, money, how warm the store is, what water costs.
 
     `currency` is a sign or a code; `water_price` is per cubic metre; the rates are litres an hour.

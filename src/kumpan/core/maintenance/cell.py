@@ -14,7 +14,7 @@ from kumpan.core.ranges.profiles import Band
 SOURCES_USED = ("cell-rates", "cell-limits")
 
 COLD_C = (65 - 32) / 1.8
-STABILISER_LOW = 30.0
+STABILIZER_LOW = 30.0
 WORTH_A_WORD_C = 2.0
 
 
@@ -27,7 +27,7 @@ class Knobs:
 
 
 @dataclass(frozen=True)
-class CellBench:
+class CellBalance:
     """mg/L a day that it makes now and that the pool uses; ways to set it that hold; what 24 h at 100 % adds."""
 
     makes_mg_l_day: float
@@ -46,17 +46,17 @@ def made_mg_l_day(
     return cell.output_g_per_h * share * (cell.hours_per_day if hours is None else hours) * 1000.0 / volume_l
 
 
-def cell_bench(
+def cell_balance(
     cell: CellSet,
     volume_l: float,
     loss_mg_l_day: float | None,
     *,
-    stabiliser_mg_l: float | None,
-    stabiliser_band: Band | None,
+    stabilizer_mg_l: float | None,
+    stabilizer_band: Band | None,
     water_c: float | None,
     overnight_mg_l: float | None,
     warmed_c: float | None = None,
-) -> CellBench:
+) -> CellBalance:
     """The bench for one pool; `loss_mg_l_day` is what the forecast says it uses, None without one.
 
     `warmed_c` is how much warmer the water is than a month ago.
@@ -65,10 +65,10 @@ def cell_bench(
     undersized = loss_mg_l_day is not None and loss_mg_l_day > full
     settings = tuple(_settings(cell, volume_l, loss_mg_l_day))
     findings = tuple(
-        _findings(cell, loss_mg_l_day, full, stabiliser_mg_l, stabiliser_band, water_c, overnight_mg_l)
+        _findings(cell, loss_mg_l_day, full, stabilizer_mg_l, stabilizer_band, water_c, overnight_mg_l)
     )
     findings = (*findings, *_season(warmed_c))
-    return CellBench(made_mg_l_day(cell, volume_l), loss_mg_l_day, settings, full, undersized, findings)
+    return CellBalance(made_mg_l_day(cell, volume_l), loss_mg_l_day, settings, full, undersized, findings)
 
 
 def _settings(cell: CellSet, volume_l: float, loss: float | None) -> Iterator[Knobs]:
@@ -85,7 +85,7 @@ def _findings(
     cell: CellSet,
     loss: float | None,
     full: float,
-    stabiliser: float | None,
+    stabilizer: float | None,
     band: Band | None,
     water_c: float | None,
     overnight: float | None,
@@ -97,7 +97,7 @@ def _findings(
         yield Finding("no_forecast", "What the pool uses a day is not known yet: a few more tests will tell.")
         return
     if loss > full:
-        yield Finding("undersized", _cannot(loss, full, stabiliser, band, overnight))
+        yield Finding("undersized", _cannot(loss, full, stabilizer, band, overnight))
     if cell.percent >= 99 and cell.hours_per_day >= 23:
         yield Finding("ph_rises", "A cell at full output drives pH up: expect acid every week.")
 
@@ -114,13 +114,13 @@ def _season(warmed_c: float | None) -> tuple[Finding, ...]:
 
 
 def _cannot(
-    loss: float, full: float, stabiliser: float | None, band: Band | None, overnight: float | None
+    loss: float, full: float, stabilizer: float | None, band: Band | None, overnight: float | None
 ) -> str:
     """Why even full output does not hold, as far as the log supports it."""
-    told = f"Even 100 % around the clock makes {full:.1f} a day; this pool uses {loss:.1f}. "
-    low = (band.low if band is not None and band.low is not None else STABILISER_LOW) or STABILISER_LOW
+    said = f"Even 100 % around the clock makes {full:.1f} a day; this pool uses {loss:.1f}. "
+    low = (band.low if band is not None and band.low is not None else STABILIZER_LOW) or STABILIZER_LOW
     if overnight is not None and overnight > 1.0:
-        return told + "It loses over 1 in a night without sun: something eats it. Shock before a bigger cell."
-    if stabiliser is not None and stabiliser < low:
-        return told + f"Stabiliser is {stabiliser:.0f}, under {low:.0f}: the sun takes it. Stabiliser first."
-    return told + "Neither algae nor stabiliser explains it: the cell is too small for this pool."
+        return said + "It loses over 1 in a night without sun: something eats it. Shock before a bigger cell."
+    if stabilizer is not None and stabilizer < low:
+        return said + f"Stabiliser is {stabilizer:.0f}, under {low:.0f}: the sun takes it. Stabiliser first."
+    return said + "Neither algae nor stabiliser explains it: the cell is too small for this pool."

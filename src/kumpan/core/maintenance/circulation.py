@@ -22,7 +22,7 @@ BLOCKS = ((5 * 60, 9 * 60), (18 * 60, 22 * 60))  # two of four hours, out of dir
 
 
 @dataclass(frozen=True)
-class CirculationBench:
+class CirculationView:
     """Hours a day, turnovers a day and one turnover's hours where the flow is known, kWh and money a day."""
 
     hours: float
@@ -60,7 +60,7 @@ def circulation(
     air_c: float | None,
     treating: bool,
     cell_hours: float | None,
-) -> CirculationBench:
+) -> CirculationView:
     """The bench for one pool. `treating` while algae or a shock is on; `cell_hours` what the cell needs a day."""
     hours = hours_a_day(plant.windows) if plant.windows else LEAST_HOURS
     flow_l_h = plant.pump_flow_l_min * 60 if plant.pump_flow_l_min else None
@@ -70,7 +70,7 @@ def circulation(
     kwh = plant.pump_kw * hours if plant.pump_kw is not None else None
     cost = kwh * plant.price_per_kwh if kwh is not None and plant.price_per_kwh is not None else None
     findings = tuple(_findings(plant, hours, turnovers, wanted, air_c, treating))
-    return CirculationBench(
+    return CirculationView(
         hours, turnovers, turnover_h, kwh, cost, plant.windows, _suggested(wanted, traits), wanted, findings
     )
 
@@ -86,8 +86,8 @@ def _wanted(
     if treating or (air_c is not None and air_c <= FREEZE_C):
         return 24.0
     long = plant.solar or (water_c is not None and water_c >= HOT_C)
-    asked = [LONG_HOURS if long else LEAST_HOURS, turnover_h or 0.0, cell_hours or 0.0]
-    return min(24.0, max(asked))
+    request = [LONG_HOURS if long else LEAST_HOURS, turnover_h or 0.0, cell_hours or 0.0]
+    return min(24.0, max(request))
 
 
 def _suggested(hours: float, traits: Traits) -> tuple[PumpWindow, ...]:

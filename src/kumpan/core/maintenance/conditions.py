@@ -12,9 +12,9 @@ from kumpan.core.journal import (
     Clarity,
     DeviceDay,
     Entry,
-    LookTaken,
     NotedEvent,
     PoolState,
+    VisualCheck,
     last_reading,
 )
 from kumpan.core.maintenance.cell_life import cell_life
@@ -35,7 +35,7 @@ SOURCES_USED = (
 )
 
 SALT_TEST_AFTER = 0.05  # share of the water replaced since the last salt test
-STABILISER_TEST_AFTER = 0.10
+STABILIZER_TEST_AFTER = 0.10
 WASHES_A_SEASON = 5
 SEASON = timedelta(days=200)
 NO_TEST_DAYS = 10
@@ -45,7 +45,7 @@ EVENT_HOLDS = timedelta(days=14)
 
 
 @dataclass(frozen=True)
-class Asked:
+class CareRequest:
     """What the signs are read from."""
 
     state: PoolState
@@ -70,10 +70,10 @@ class Condition:
     early: str = ""
 
 
-def conditions_now(asked: Asked) -> Iterator[Condition]:
+def conditions_now(request: CareRequest) -> Iterator[Condition]:
     """All signs that stand now, at most one of each kind."""
     for rule in _RULES:
-        found = rule(asked)
+        found = rule(request)
         if found is not None:
             yield found
 
@@ -101,11 +101,11 @@ FILTER_TASKS: dict[Filter, tuple[str, str]] = {
 }
 
 
-def _pressure(asked: Asked) -> Condition | None:
-    trend = pressure_trend(asked.state, asked.now)
+def _pressure(request: CareRequest) -> Condition | None:
+    trend = pressure_trend(request.state, request.now)
     if trend is None or trend.rise_kpa < LIMIT_KPA:
         return None
-    procedure, title = FILTER_TASKS[asked.traits.filter]
+    procedure, title = FILTER_TASKS[request.traits.filter]
     bar = pressure_text(trend.last_kpa, metric=True)
     why = (
         f"The gauge reads {pressure_text(trend.last_kpa)} ({bar}), {pressure_text(trend.rise_kpa)} over clean; "
@@ -116,8 +116,8 @@ def _pressure(asked: Asked) -> Condition | None:
     )
 
 
-def _scale(asked: Asked) -> Condition | None:
-    mean = scaling_index(asked.index, asked.now)
+def _scale(request: CareRequest) -> Condition | None:
+    mean = scaling_index(request.index, request.now)
     if mean is None or mean <= SCALING_OVER:
         return None
     why = (
@@ -125,18 +125,18 @@ def _scale(asked: Asked) -> Condition | None:
         "only the water's balance keeps it off."
     )
     return Condition(
-        "scale", "Bring the scaling index down", why, asked.index[-1].at,
+        "scale", "Bring the scaling index down", why, request.index[-1].at,
         "Scale on heater, tile and cell.", station="sheet",
     )  # fmt: skip
 
 
-def _event(asked: Asked) -> Condition | None:
+def _event(request: CareRequest) -> Condition | None:
     """A storm or a crowd since the last test of chlorine."""
-    last = last_reading(asked.state, Measure.FREE_CHLORINE)
+    last = last_reading(request.state, Measure.FREE_CHLORINE)
     since = [
         entry
-        for entry in asked.state.events
-        if asked.now - entry.at < EVENT_HOLDS and (last is None or entry.at > last.at)
+        for entry in request.state.events
+        if request.now - entry.at < EVENT_HOLDS and (last is None or entry.at > last.at)
     ]
     if not since:
         return None
@@ -163,12 +163,12 @@ def replaced_since(state: PoolState, volume_l: float, at: datetime) -> float:
     return 1.0 - left
 
 
-def _dilution(asked: Asked, measure: Measure, limit: float, name: str) -> Condition | None:
-    last = last_reading(asked.state, measure)
-    changes = [entry for entry in asked.state.water_changes if last is not None and entry.at > last.at]
+def _dilution(request: CareRequest, measure: Measure, limit: float, name: str) -> Condition | None:
+    last = last_reading(request.state, measure)
+    changes = [entry for entry in request.state.water_changes if last is not None and entry.at > last.at]
     if last is None or not changes:
         return None
-    share = replaced_since(asked.state, asked.volume_l, last.at)
+    share = replaced_since(request.state, request.volume_l, last.at)
     if share < limit:
         return None
     why = f"About {100 * share:.0f} % of the water is new since the last test of it."
@@ -178,23 +178,23 @@ def _dilution(asked: Asked, measure: Measure, limit: float, name: str) -> Condit
     )  # fmt: skip
 
 
-def _salt_diluted(asked: Asked) -> Condition | None:
-    if asked.traits.chlorination is not Chlorination.SALT_CELL:
+def _salt_diluted(request: CareRequest) -> Condition | None:
+    if request.traits.chlorination is not Chlorination.SALT_CELL:
         return None
-    return _dilution(asked, Measure.SALT, SALT_TEST_AFTER, "salt")
+    return _dilution(request, Measure.SALT, SALT_TEST_AFTER, "salt")
 
 
-def _stabiliser_diluted(asked: Asked) -> Condition | None:
-    if asked.traits.indoor:
+def _stabilizer_diluted(request: CareRequest) -> Condition | None:
+    if request.traits.indoor:
         return None
-    return _dilution(asked, Measure.CYANURIC_ACID, STABILISER_TEST_AFTER, "stabiliser")
+    return _dilution(request, Measure.CYANURIC_ACID, STABILIZER_TEST_AFTER, "stabiliser")
 
 
-def _algae(asked: Asked) -> Condition | None:
+def _algae(request: CareRequest) -> Condition | None:
     """Algae seen since the last phosphate test."""
-    seen = [entry for entry in asked.state.looks if _shows_algae(entry)]
-    last = last_reading(asked.state, Measure.PHOSPHATE)
-    if not seen or asked.now - seen[-1].at > timedelta(days=60) or (last and last.at > seen[-1].at):
+    seen = [entry for entry in request.state.visual_checks if _shows_algae(entry)]
+    last = last_reading(request.state, Measure.PHOSPHATE)
+    if not seen or request.now - seen[-1].at > timedelta(days=60) or (last and last.at > seen[-1].at):
         return None
     return Condition(
         "test_phosphate", "Test phosphate", "Algae were seen; phosphate over 100 ppb feeds them.", seen[-1].at,
@@ -202,16 +202,16 @@ def _algae(asked: Asked) -> Condition | None:
     )  # fmt: skip
 
 
-def _shows_algae(entry: Entry[LookTaken]) -> bool:
+def _shows_algae(entry: Entry[VisualCheck]) -> bool:
     body = entry.body
     return body.clarity is Clarity.GREEN or "algae spots" in body.odd
 
 
-def _no_test(asked: Asked) -> Condition | None:
-    last = asked.state.last_test
-    if last is None or asked.now - last.at < timedelta(days=NO_TEST_DAYS):
+def _no_test(request: CareRequest) -> Condition | None:
+    last = request.state.last_test
+    if last is None or request.now - last.at < timedelta(days=NO_TEST_DAYS):
         return None
-    days = (asked.now - last.at).days
+    days = (request.now - last.at).days
     return Condition(
         "no_test", f"No test for {days} days", "Everything else here is reckoned from tests.",
         last.at + timedelta(days=NO_TEST_DAYS), "Doses are made on a guess.", "sampling", "slip",
@@ -219,15 +219,15 @@ def _no_test(asked: Asked) -> Condition | None:
     )  # fmt: skip
 
 
-def _washes(asked: Asked) -> Condition | None:
+def _washes(request: CareRequest) -> Condition | None:
     washes = [
         entry
-        for entry in asked.state.care
+        for entry in request.state.care
         if entry.body.task == "cell"
         and any(value.name == "acid_washes" and value.value > 0 for value in entry.body.values)
-        and asked.now - entry.at < SEASON
+        and request.now - entry.at < SEASON
     ]
-    if len(washes) <= WASHES_A_SEASON or asked.traits.chlorination is not Chlorination.SALT_CELL:
+    if len(washes) <= WASHES_A_SEASON or request.traits.chlorination is not Chlorination.SALT_CELL:
         return None
     why = f"{len(washes)} acid washes this season; each wears the coating. The water scales: mend that."
     return Condition(
@@ -235,23 +235,23 @@ def _washes(asked: Asked) -> Condition | None:
     )
 
 
-def _cell_age(asked: Asked) -> Condition | None:
-    life = cell_life(asked.state, asked.now)
+def _cell_age(request: CareRequest) -> Condition | None:
+    life = cell_life(request.state, request.now)
     if life is None or life.left_h > LIFE_LEFT_WARN_H:
         return None
     why = f"About {life.run_h:.0f} h at output of a rated {life.rated_h:.0f} h."
     return Condition(
-        "cell_age", "The cell nears its end", why, asked.now, "Output falls when it is needed.", "cell"
+        "cell_age", "The cell nears its end", why, request.now, "Output falls when it is needed.", "cell"
     )
 
 
-def _cold(asked: Asked) -> Condition | None:
-    last = last_reading(asked.state, Measure.TEMPERATURE)
+def _cold(request: CareRequest) -> Condition | None:
+    last = last_reading(request.state, Measure.TEMPERATURE)
     if (
-        asked.traits.chlorination is not Chlorination.SALT_CELL
+        request.traits.chlorination is not Chlorination.SALT_CELL
         or last is None
         or last.value.value > COLD_CELL_C
-        or asked.now - last.at > timedelta(days=30)
+        or request.now - last.at > timedelta(days=30)
     ):
         return None
     why = "Water of 65 °F (18 °C) or less: many units cut the output or stop. Chlorinate by hand, cell off."
@@ -263,15 +263,15 @@ DEVICE_SILENT_DAYS = 2
 RAIN_ASKS_MM = 25.0
 
 
-def _days_of_devices(asked: Asked) -> list[tuple[Entry[DeviceDay], DeviceDay]]:
-    return [(e, e.body) for e in asked.state.device_days]
+def _days_of_devices(request: CareRequest) -> list[tuple[Entry[DeviceDay], DeviceDay]]:
+    return [(e, e.body) for e in request.state.device_days]
 
 
-def _display_apart(asked: Asked) -> Condition | None:
+def _display_apart(request: CareRequest) -> Condition | None:
     """The unit's salt against the hand test of about the same time: the hand test holds."""
-    last = last_reading(asked.state, Measure.SALT)
-    said = [(e, day) for e, day in _days_of_devices(asked) if day.salinity_mg_l is not None]
-    if last is None or not said or asked.now - last.at > timedelta(days=45):
+    last = last_reading(request.state, Measure.SALT)
+    said = [(e, day) for e, day in _days_of_devices(request) if day.salinity_mg_l is not None]
+    if last is None or not said or request.now - last.at > timedelta(days=45):
         return None
     entry, day = min(said, key=lambda pair: abs(pair[0].at - last.at))
     near = abs(entry.at - last.at) <= timedelta(days=3)
@@ -288,13 +288,13 @@ def _display_apart(asked: Asked) -> Condition | None:
     )  # fmt: skip
 
 
-def _device_silent(asked: Asked) -> Condition | None:
-    linked = asked.state.devices[-1] if asked.state.devices else None
+def _device_silent(request: CareRequest) -> Condition | None:
+    linked = request.state.devices[-1] if request.state.devices else None
     if linked is None or linked.body.address == "":
         return None
-    heard = [entry.at for entry in (*asked.state.device_days, *asked.state.device_changes)]
+    heard = [entry.at for entry in (*request.state.device_days, *request.state.device_changes)]
     since = max([linked.at, *heard])
-    if asked.now - since < timedelta(days=DEVICE_SILENT_DAYS):
+    if request.now - since < timedelta(days=DEVICE_SILENT_DAYS):
         return None
     why = f"Nothing since {since.day} {since:%B}. Power, network, address? Until then test by hand."
     return Condition(
@@ -302,17 +302,17 @@ def _device_silent(asked: Asked) -> Condition | None:
     )
 
 
-def _rain(asked: Asked) -> Condition | None:
+def _rain(request: CareRequest) -> Condition | None:
     """Heavy rain by the station's gauge since the last test of chlorine."""
-    last = last_reading(asked.state, Measure.FREE_CHLORINE)
+    last = last_reading(request.state, Measure.FREE_CHLORINE)
     wet = [
         (e, day)
-        for e, day in _days_of_devices(asked)
+        for e, day in _days_of_devices(request)
         if (day.rain_mm or 0.0) >= RAIN_ASKS_MM
-        and asked.now - e.at < EVENT_HOLDS
+        and request.now - e.at < EVENT_HOLDS
         and (last is None or e.at > last.at)
     ]
-    if not wet or asked.traits.indoor:
+    if not wet or request.traits.indoor:
         return None
     entry, day = wet[-1]
     why = f"{day.rain_mm:.0f} mm of rain by the station: it dilutes, and brings dirt."
@@ -322,8 +322,8 @@ def _rain(asked: Asked) -> Condition | None:
     )  # fmt: skip
 
 
-def _lamp(asked: Asked) -> Condition | None:
-    lamps = [e for e in asked.state.device_changes if e.body.what == "lamps"]
+def _lamp(request: CareRequest) -> Condition | None:
+    lamps = [e for e in request.state.device_changes if e.body.what == "lamps"]
     body = lamps[-1].body if lamps else None
     if body is None or body.after == "none":
         return None
@@ -334,7 +334,7 @@ def _lamp(asked: Asked) -> Condition | None:
     )  # fmt: skip
 
 
-_RULES: tuple[Callable[[Asked], Condition | None], ...] = (
-    _pressure, _event, _no_test, _scale, _salt_diluted, _stabiliser_diluted, _algae, _washes, _cell_age, _cold,
+_RULES: tuple[Callable[[CareRequest], Condition | None], ...] = (
+    _pressure, _event, _no_test, _scale, _salt_diluted, _stabilizer_diluted, _algae, _washes, _cell_age, _cold,
     _display_apart, _device_silent, _rain, _lamp,
 )  # fmt: skip

@@ -17,7 +17,7 @@ from kumpan.core.journal import (
     PoolState,
     last_reading,
 )
-from kumpan.core.maintenance.conditions import Asked, Condition, conditions_now, interval_factor
+from kumpan.core.maintenance.conditions import CareRequest, Condition, conditions_now, interval_factor
 from kumpan.core.maintenance.index_history import IndexPoint
 from kumpan.core.maintenance.recurrence import dates_ahead, first_in_season, local_day, next_due
 from kumpan.core.maintenance.shocks import shocks
@@ -115,7 +115,9 @@ def due_list(inputs: CareInputs, now: datetime, *, ahead_days: int = 0) -> tuple
     items = [_item(rule, today, put_off.get(rule.key), ahead_days) for rule in rules]
     items += [
         _condition_item(found, today, put_off.get(found.key), inputs)
-        for found in conditions_now(Asked(inputs.state, inputs.traits, inputs.volume_l, inputs.index, now))
+        for found in conditions_now(
+            CareRequest(inputs.state, inputs.traits, inputs.volume_l, inputs.index, now)
+        )
     ]
     return tuple(sorted(items, key=pressing))
 
@@ -127,7 +129,7 @@ def pressing(item: DueItem) -> tuple[int, date, str]:
 
 def _begun(inputs: CareInputs) -> date | None:
     """The day the pool was set up here; nothing is overdue from before that."""
-    starts = [entry.at for entry in (*inputs.state.tests, *inputs.state.care, *inputs.state.looks)]
+    starts = [entry.at for entry in (*inputs.state.tests, *inputs.state.care, *inputs.state.visual_checks)]
     return local_day(min(starts), inputs.zone) if starts else None
 
 

@@ -117,7 +117,7 @@ def _reaches(points: tuple[PressurePoint, ...], clean: float, slope: float | Non
     return points[0].at + ahead if ahead - (points[-1].at - points[0].at) < FARTHEST else None
 
 
-def gauge_doubt(off_kpa: float | None, on_kpa: float | None, clean_kpa: float) -> str:
+def reading_in_question(off_kpa: float | None, on_kpa: float | None, clean_kpa: float) -> str:
     """A word on the gauge itself: zero when off, its known start pressure when on; empty when both are right."""
     if off_kpa is not None and abs(off_kpa) > OFF_ZERO_KPA:
         return "The gauge does not go to zero with the pump off: replace it, and trust the returns' flow till then."

@@ -15,11 +15,11 @@ from kumpan.core.ranges.profiles import Band
 SOURCE = "learned-intervals"
 
 STEADY_TESTS = 8
-CLEAN_LOOKS = 3
+CLEAN_CHECKS = 3
 STRETCH = 1.5
 MOST_DAYS: Mapping[Measure, float] = {Measure.FREE_CHLORINE: 7.0, Measure.PH: 7.0}
 CELL_MOST_DAYS = 91.0
-WORTH_TELLING = 0.25  # a change smaller than this share of the interval is not offered
+WORTH_A_WORD = 0.25  # a change smaller than this share of the interval is not offered
 
 
 @dataclass(frozen=True)
@@ -34,7 +34,7 @@ class Offer:
 def offers(state: PoolState, bands: Mapping[Measure, Band], usual: Mapping[str, float]) -> tuple[Offer, ...]:
     """Suggestions for the tasks in `usual` (task -> days now)."""
     found = [*_tests(state, bands, usual), *_cell(state, usual), *_filter(state, usual)]
-    return tuple(offer for offer in found if abs(offer.days / usual[offer.task] - 1) > WORTH_TELLING)
+    return tuple(offer for offer in found if abs(offer.days / usual[offer.task] - 1) > WORTH_A_WORD)
 
 
 def _tests(state: PoolState, bands: Mapping[Measure, Band], usual: Mapping[str, float]) -> Iterator[Offer]:
@@ -56,15 +56,15 @@ def _inside(value: float, band: Band) -> bool:
 
 def _cell(state: PoolState, usual: Mapping[str, float]) -> Iterator[Offer]:
     """A cell found clean time after time."""
-    looks = [
+    visual_checks = [
         value.value
         for entry in state.care
         if entry.body.task == "cell"
         for value in entry.body.values
         if value.name == "scale"
     ]
-    if "cell" in usual and len(looks) >= CLEAN_LOOKS and not any(looks[-CLEAN_LOOKS:]):
-        why = f"The last {CLEAN_LOOKS} looks found no scale."
+    if "cell" in usual and len(visual_checks) >= CLEAN_CHECKS and not any(visual_checks[-CLEAN_CHECKS:]):
+        why = f"The last {CLEAN_CHECKS} looks found no scale."
         yield Offer("cell", min(CELL_MOST_DAYS, usual["cell"] * STRETCH), why)
 
 

@@ -17,7 +17,7 @@ from kumpan.core.journal import (
     value_in,
 )
 from kumpan.core.maintenance.filter_pressure import CLEANINGS
-from kumpan.core.maintenance.shocks import chlorine_rise, is_shock, shock_sheets
+from kumpan.core.maintenance.shocks import chlorine_rise, is_shock, shock_treatments
 from kumpan.core.maintenance.tasks import TASKS
 from kumpan.core.quantities.readings import Measure
 
@@ -82,12 +82,12 @@ def _warmth(state: PoolState) -> Iterator[WarmthPoint]:
 
 def _marks(state: PoolState) -> Iterator[RibbonMark]:
     volume_l = state.basin.volume_l if state.basin is not None else None
-    sheets = shock_sheets(state)
+    treatments = shock_treatments(state)
     for test in state.tests:
         count = len(test.body.values)
         yield RibbonMark(test.at, RibbonRow.TESTS, f"Test of {count} measures", min(1.0, 0.3 + count / 10))
     for poured in state.additions:
-        yield from _addition(poured, volume_l, sheets)
+        yield from _addition(poured, volume_l, treatments)
     for change in state.water_changes:
         share = change.body.volume_l / volume_l if volume_l else 0.0
         text = f"{_WATER[change.body.kind]}, {100 * share:.0f} % of the water"
@@ -107,10 +107,10 @@ def _hard_weeks(state: PoolState) -> Iterator[RibbonMark]:
     for ended in state.rescue_ends:
         yield RibbonMark(ended.at, RibbonRow.SHOCKS, "Rescue ended", 0.8)
     lists = {e.body.list_id: e.body for e in state.season_lists}
-    for kept in lists.values():
-        if not kept.dropped:
-            noon = datetime.combine(kept.day, NOON, UTC)
-            yield RibbonMark(noon, RibbonRow.CARE, kept.which.value.capitalize(), 1.0)
+    for saved in lists.values():
+        if not saved.dropped:
+            noon = datetime.combine(saved.day, NOON, UTC)
+            yield RibbonMark(noon, RibbonRow.CARE, saved.which.value.capitalize(), 1.0)
 
 
 _WATER: dict[WaterChange, str] = {
@@ -122,10 +122,10 @@ _WATER: dict[WaterChange, str] = {
 
 
 def _addition(
-    entry: Entry[AdditionMade], volume_l: float | None, sheets: frozenset[UUID]
+    entry: Entry[AdditionMade], volume_l: float | None, treatments: frozenset[UUID]
 ) -> Iterator[RibbonMark]:
     body = entry.body
-    if is_shock(body, volume_l, sheets):
+    if is_shock(body, volume_l, treatments):
         rise = chlorine_rise(body, volume_l)
         yield RibbonMark(entry.at, RibbonRow.SHOCKS, body.label + (f": chlorine +{rise:.0f}" if rise else ""))
     else:

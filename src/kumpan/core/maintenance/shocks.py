@@ -13,7 +13,7 @@ SOURCE = "season-marks"
 
 SHOCK_MG_L = 7.0  # about what a pound of granules in 10 000 gal brings
 SLOW = "trichlor"
-OXIDISER = "potassium_monopersulfate"
+OXIDIZER = "potassium_monopersulfate"
 
 
 def chlorine_rise(body: AdditionMade, volume_l: float | None) -> float:
@@ -23,21 +23,21 @@ def chlorine_rise(body: AdditionMade, volume_l: float | None) -> float:
     return changes(product_of(body), body.mass_g, volume_l).get(Measure.FREE_CHLORINE, 0.0)
 
 
-def is_shock(body: AdditionMade, volume_l: float | None, shock_sheets: frozenset[UUID]) -> bool:
+def is_shock(body: AdditionMade, volume_l: float | None, shock_treatments: frozenset[UUID]) -> bool:
     """Whether an addition was a shock; a non-chlorine one counts."""
     rise = chlorine_rise(body, volume_l)
-    of_a_sheet = body.sheet_id in shock_sheets and (rise > 0 or body.chemical == OXIDISER)
-    return rise >= SHOCK_MG_L or of_a_sheet or body.chemical == OXIDISER
+    of_a_treatment = body.treatment_id in shock_treatments and (rise > 0 or body.chemical == OXIDIZER)
+    return rise >= SHOCK_MG_L or of_a_treatment or body.chemical == OXIDIZER
 
 
-def shock_sheets(state: PoolState) -> frozenset[UUID]:
-    return frozenset(sheet.id for sheet in state.sheets if sheet.body.plan == "shock")
+def shock_treatments(state: PoolState) -> frozenset[UUID]:
+    return frozenset(treatment.id for treatment in state.treatments if treatment.body.plan == "shock")
 
 
 def shocks(state: PoolState) -> Iterator[Entry[AdditionMade]]:
     """The additions that were shocks, oldest first."""
     volume_l = state.basin.volume_l if state.basin is not None else None
-    sheets = shock_sheets(state)
+    treatments = shock_treatments(state)
     for entry in state.additions:
-        if is_shock(entry.body, volume_l, sheets):
+        if is_shock(entry.body, volume_l, treatments):
             yield entry

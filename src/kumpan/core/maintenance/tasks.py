@@ -98,11 +98,11 @@ SHOCK_DAYS_WARM = 7.0
 WARM_C = (80 - 32) / 1.8
 
 
-def preset_for(school: str, traits: Traits, volume_l: float) -> Preset:
+def preset_for(profile: str, traits: Traits, volume_l: float) -> Preset:
     """The preset that fits a pool unless its owner takes another."""
-    if school == "small_vinyl" or (traits.surface is Surface.VINYL and volume_l < 30_000):
+    if profile == "small_vinyl" or (traits.surface is Surface.VINYL and volume_l < 30_000):
         return Preset.SMALL
-    return Preset.SERVICE if school == "service" else Preset.OWNER
+    return Preset.SERVICE if profile == "service" else Preset.OWNER
 
 
 def tasks_for(traits: Traits) -> tuple[CareTask, ...]:

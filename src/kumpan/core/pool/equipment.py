@@ -15,7 +15,7 @@ class Surface(StrEnum):
     PLASTER = "plaster"
     TILE = "tile"
     VINYL = "vinyl"
-    FIBREGLASS = "fibreglass"
+    FIBERGLASS = "fibreglass"
     PAINTED = "painted"
 
     @property

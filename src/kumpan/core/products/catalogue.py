@@ -88,18 +88,18 @@ _ROWS: tuple[Chemical, ...] = (
     Chemical(
         "sodium_hypochlorite", "Liquid chlorine", molar.CHLORINE,
         Effect(alkalinity=1, spent_alkalinity=0, chlorine=1, sodium=1),
-        Hazard.OXIDISER_LIQUID, 10.0,
+        Hazard.OXIDIZER_LIQUID, 10.0,
         _table({6: 1.08, 10: 1.13, 12: 1.16, 12.5: 1.165}), trade_percent=True,
     ),
     Chemical(
         "calcium_hypochlorite", "Calcium hypochlorite", molar.CHLORINE,
         Effect(alkalinity=1, spent_alkalinity=0, chlorine=1, calcium=0.5),
-        Hazard.OXIDISER_GRANULES, 65.0,
+        Hazard.OXIDIZER_GRANULES, 65.0,
     ),
     Chemical(
         "sodium_dichlor", "Dichlor granules", molar.CHLORINE,
         Effect(alkalinity=0.5, spent_alkalinity=-0.5, chlorine=1, cyanurate=0.5, sodium=0.5),
-        Hazard.OXIDISER_GRANULES, 56.0,
+        Hazard.OXIDIZER_GRANULES, 56.0,
     ),
     Chemical(
         "trichlor", "Trichlor tablets", molar.CHLORINE,
@@ -109,7 +109,7 @@ _ROWS: tuple[Chemical, ...] = (
     Chemical(
         "potassium_monopersulfate", "Non-chlorine shock", molar.POTASSIUM_PEROXYMONOSULFATE,
         Effect(alkalinity=-0.5, spent_alkalinity=-1.5, potassium=1.5, sulfate=1, peroxymonosulfate=1),
-        Hazard.OXIDISER_GRANULES, 42.8,
+        Hazard.OXIDIZER_GRANULES, 42.8,
     ),
     Chemical(
         "hydrochloric_acid", "Muriatic acid", molar.HYDROGEN_CHLORIDE,
@@ -170,7 +170,7 @@ _ROWS: tuple[Chemical, ...] = (
 )  # fmt: skip
 CATALOGUE: Mapping[str, Chemical] = MappingProxyType({row.key: row for row in _ROWS})
 CHLORINE_CARRIERS = ("sodium_hypochlorite", "calcium_hypochlorite", "sodium_dichlor", "trichlor")
-STABILISED = ("sodium_dichlor", "trichlor")
+STABILIZED = ("sodium_dichlor", "trichlor")
 
 
 def chemical(key: str) -> Chemical:

@@ -32,25 +32,25 @@ class Missing:
     buy: tuple[Buy, ...]
 
 
-def missing(needs: Mapping[Product, float], shelf: Sequence[Stocked]) -> tuple[Missing, ...]:
+def missing(needs: Mapping[Product, float], inventory: Sequence[Stocked]) -> tuple[Missing, ...]:
     """What the plan needs beyond the stock. A product whose stock is not counted counts as there."""
     found = []
     for product, need_g in needs.items():
-        here = next((item for item in shelf if item.product.id == product.id), None)
+        here = next((item for item in inventory if item.product.id == product.id), None)
         if here is None or here.stock_g is None:
             continue
         short = need_g - max(0.0, here.stock_g)
         if short > 1e-6 * need_g:
-            found.append(Missing(product, short, cheapest(product, short, shelf)))
+            found.append(Missing(product, short, cheapest(product, short, inventory)))
     return tuple(found)
 
 
-def cheapest(product: Product, short_g: float, shelf: Sequence[Stocked]) -> tuple[Buy, ...]:
+def cheapest(product: Product, short_g: float, inventory: Sequence[Stocked]) -> tuple[Buy, ...]:
     """Whole packages of the same chemical, in any strength on the list, that cost least together.
 
     Without any price the fewest packages; products without a price are then left to those with one.
     """
-    same = [item for item in shelf if item.product.chemical == product.chemical and item.package_g]
+    same = [item for item in inventory if item.product.chemical == product.chemical and item.package_g]
     priced = [item for item in same if item.price is not None] or same
     if not priced:
         return ()

@@ -103,9 +103,9 @@ class Quantity:
 
 def _spell_fractions(text: str) -> str:
     """ "2½" as "2.5"."""
-    for sign, decimal in _VULGAR.items():
-        text = re.sub(rf"(\d+)\s*{sign}", rf"\g<1>{decimal}", text)
-        text = text.replace(sign, f"0{decimal}")
+    for signal_number, decimal in _VULGAR.items():
+        text = re.sub(rf"(\d+)\s*{signal_number}", rf"\g<1>{decimal}", text)
+        text = text.replace(signal_number, f"0{decimal}")
     return text
 
 

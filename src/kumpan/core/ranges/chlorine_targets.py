@@ -23,7 +23,7 @@ HIGHEST_SEARCHED_MG_L = 60.0
 
 
 @dataclass(frozen=True)
-class ChlorineWays:
+class ChlorineMinimums:
     """Least free chlorine by each way, mg/L; None where it cannot be reckoned."""
 
     fixed: float | None
@@ -45,12 +45,12 @@ def reference_hypochlorous_mg_l() -> float:
     return found
 
 
-def ways(readings: Readings, band: Band) -> ChlorineWays:
+def chlorine_minimums(readings: Readings, band: Band) -> ChlorineMinimums:
     """The least free chlorine that each way asks for in this water."""
     ratio = None
     if readings.cyanuric_acid is not None:
         ratio = max(readings.cyanuric_acid / HIGHEST_CYA_PER_FREE_CHLORINE, band.low or 0.0)
-    return ChlorineWays(band.low, ratio, _least_by_active(readings))
+    return ChlorineMinimums(band.low, ratio, _least_by_active(readings))
 
 
 @lru_cache(maxsize=256)
@@ -74,7 +74,7 @@ def other_views(readings: Readings, band: Band) -> tuple[Finding, ...]:
     free = readings.free_chlorine
     if free is None:
         return ()
-    found, here = ways(readings, band), band.low is not None and free < band.low
+    found, here = chlorine_minimums(readings, band), band.low is not None and free < band.low
     views = (
         ("by_ratio", f"By stabiliser ratio (stabiliser {readings.cyanuric_acid or 0:.0f})", found.by_ratio),
         ("by_active", "By active chlorine at this pH and stabiliser", found.by_active),

@@ -8,7 +8,7 @@ from collections.abc import Mapping
 from kumpan.core.findings import Finding
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.ranges.profiles import SCHOOLS, Band, SchoolKey, bands
+from kumpan.core.ranges.profiles import PROFILES, Band, ProfileKey, bands
 from kumpan.core.ranges.verdicts import VerdictCode, verdict
 
 _WORDS: Mapping[VerdictCode, str] = {
@@ -18,23 +18,23 @@ _WORDS: Mapping[VerdictCode, str] = {
     VerdictCode.NOT_MANAGED: "not managed",
 }
 
-_SHORT: Mapping[SchoolKey, str] = {
-    SchoolKey.HOUSEHOLD: "household",
-    SchoolKey.SERVICE: "service",
-    SchoolKey.SMALL_VINYL: "small vinyl",
-    SchoolKey.RESIDENTIAL_STANDARD: "residential",
-    SchoolKey.PUBLIC_CODE: "public code",
+_SHORT: Mapping[ProfileKey, str] = {
+    ProfileKey.HOUSEHOLD: "household",
+    ProfileKey.SERVICE: "service",
+    ProfileKey.SMALL_VINYL: "small vinyl",
+    ProfileKey.RESIDENTIAL_STANDARD: "residential",
+    ProfileKey.PUBLIC_CODE: "public code",
 }
 
 
-def other_schools(
-    measure: Measure, value: float, own: Band | None, traits: Traits, stabiliser_mg_l: float | None
+def other_profiles(
+    measure: Measure, value: float, own: Band | None, traits: Traits, stabilizer_mg_l: float | None
 ) -> Finding | None:
     """One line for a lane: each differing verdict with the schools that give it; None where all agree."""
     here = verdict(measure, value, own).code
     said: dict[VerdictCode, list[str]] = {}
-    for rows in SCHOOLS.values():
-        code = verdict(measure, value, bands(rows, traits, stabiliser_mg_l).get(measure)).code
+    for rows in PROFILES.values():
+        code = verdict(measure, value, bands(rows, traits, stabilizer_mg_l).get(measure)).code
         if code is not here and code is not VerdictCode.NOT_MANAGED:
             said.setdefault(code, []).append(_SHORT[rows.key])
     if not said:

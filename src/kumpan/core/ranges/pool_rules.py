@@ -12,20 +12,20 @@ from kumpan.core.findings import Finding
 from kumpan.core.pool.equipment import Chlorination, Traits
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.ranges.chlorine_targets import ways
+from kumpan.core.ranges.chlorine_targets import chlorine_minimums
 from kumpan.core.ranges.choices import Chosen, OwnRange
 from kumpan.core.ranges.disagreements import answer, check_choices
-from kumpan.core.ranges.profiles import Band, bands, school
+from kumpan.core.ranges.profiles import Band, bands, profile
 from kumpan.core.ranges.targets import TARGETABLE
 
 SOURCES_USED = ("cya-ratio", "school-own", "supplement-chlorine")
 
 CAREFUL_CALCIUM = Band(200, 300, 250)
-TABLET_STABILISER = Band(40, 100, 75)
+TABLET_STABILIZER = Band(40, 100, 75)
 BESIDE_A_SUPPLEMENT = Band(0.5, 3, 1)
-WORKING_OVER_LEAST = {"ratio": 2.0, "active": 1.5}
+TARGET_OVER_LEAST = {"ratio": 2.0, "active": 1.5}
 ROPE_OVER_AIM = 4 / 3
-WAY_NAMES = {"ratio": "stabiliser ratio", "active": "active chlorine"}
+STRATEGY_NAMES = {"ratio": "stabiliser ratio", "active": "active chlorine"}
 
 
 @dataclass(frozen=True)
@@ -42,7 +42,7 @@ class RangeSettings(Protocol):
     """What the ranges take from a pool's settings; the journal's settings have it all."""
 
     @property
-    def school(self) -> str: ...
+    def profile(self) -> str: ...
     @property
     def public(self) -> bool: ...
     @property
@@ -55,13 +55,13 @@ class RangeSettings(Protocol):
 
 def rules_for(settings: RangeSettings, traits: Traits, readings: Readings) -> PoolRules:
     """The rules for one pool and its water as it reads now."""
-    rows = school(settings.school)
+    rows = profile(settings.profile)
     found = bands(rows, traits, readings.cyanuric_acid)
     name, limit = rows.name, settings.swim_limit_mg_l or rows.swim_limit_mg_l
     if answer(settings.choices, "calcium") == "careful" and traits.surface.is_cement:
         found[Measure.CALCIUM_HARDNESS] = CAREFUL_CALCIUM
     if answer(settings.choices, "stabiliser") == "tablets" and not traits.indoor:
-        found[Measure.CYANURIC_ACID] = TABLET_STABILISER
+        found[Measure.CYANURIC_ACID] = TABLET_STABILIZER
     if _beside_supplement(settings, traits):
         found[Measure.FREE_CHLORINE] = BESIDE_A_SUPPLEMENT
     for own in settings.own_ranges:
@@ -69,8 +69,8 @@ def rules_for(settings: RangeSettings, traits: Traits, readings: Readings) -> Po
     if settings.own_ranges:
         name = f"Own, from {name}"
     rules = PoolRules(name, found, limit)
-    way = answer(settings.choices, "chlorine")
-    return rules if way == "fixed" else _by_way(rules, way, readings)
+    strategy = answer(settings.choices, "chlorine")
+    return rules if strategy == "fixed" else _by_strategy(rules, strategy, readings)
 
 
 def _beside_supplement(settings: RangeSettings, traits: Traits) -> bool:
@@ -78,35 +78,35 @@ def _beside_supplement(settings: RangeSettings, traits: Traits) -> bool:
     return lower and traits.chlorination is Chlorination.MINERAL and not settings.public
 
 
-def _by_way(rules: PoolRules, way: str, readings: Readings) -> PoolRules:
+def _by_strategy(rules: PoolRules, strategy: str, readings: Readings) -> PoolRules:
     """Free chlorine by stabiliser or by active chlorine, never under the fixed least."""
     fixed = rules.bands[Measure.FREE_CHLORINE]
-    found = ways(readings, fixed)
-    least = found.by_ratio if way == "ratio" else found.by_active
-    name = f"{rules.name}, chlorine by {WAY_NAMES[way]}"
+    found = chlorine_minimums(readings, fixed)
+    least = found.by_ratio if strategy == "ratio" else found.by_active
+    name = f"{rules.name}, chlorine by {STRATEGY_NAMES[strategy]}"
     if least is None:
-        text = f"Chlorine by {WAY_NAMES[way]} needs stabiliser, pH and alkalinity tested; until then the fixed range holds."
+        text = f"Chlorine by {STRATEGY_NAMES[strategy]} needs stabiliser, pH and alkalinity tested; until then the fixed range holds."
         note = Finding("way_not_known", text, Measure.FREE_CHLORINE)
         return replace(rules, name=name, findings=(note,))
     low = round(max(least, fixed.low or 0.0), 1)
-    working = max(WORKING_OVER_LEAST[way] * low, fixed.aim or 0.0)
-    aim = round(max(low, min(working, rules.swim_limit_mg_l)), 1)
+    target = max(TARGET_OVER_LEAST[strategy] * low, fixed.aim or 0.0)
+    aim = round(max(low, min(target, rules.swim_limit_mg_l)), 1)
     high = max(fixed.high or 0.0, ROPE_OVER_AIM * aim)
     changed = {**rules.bands, Measure.FREE_CHLORINE: Band(low, round(high, 1), aim)}
-    return replace(rules, name=name, bands=changed, findings=_limit_notes(low, working, rules, way))
+    return replace(rules, name=name, bands=changed, findings=_limit_notes(low, target, rules, strategy))
 
 
-def _limit_notes(low: float, working: float, rules: PoolRules, way: str) -> tuple[Finding, ...]:
+def _limit_notes(low: float, target: float, rules: PoolRules, strategy: str) -> tuple[Finding, ...]:
     limit = rules.swim_limit_mg_l
     if low > limit:
         text = (
-            f"By {WAY_NAMES[way]} free chlorine must be {low:g} or more, and the swim limit is {limit:g}: both cannot "
+            f"By {STRATEGY_NAMES[strategy]} free chlorine must be {low:g} or more, and the swim limit is {limit:g}: both cannot "
             "hold. The pool is closed while it is kept so; replacing water is the way out."
         )
         return (Finding("way_over_limit", text, Measure.FREE_CHLORINE, {"least": low}),)
-    if working > limit:
-        text = f"By {WAY_NAMES[way]} one would work at {working:.1f}; the swim limit of {limit:g} is the aim."
-        return (Finding("way_held_at_limit", text, Measure.FREE_CHLORINE, {"working": working}),)
+    if target > limit:
+        text = f"By {STRATEGY_NAMES[strategy]} one would work at {target:.1f}; the swim limit of {limit:g} is the aim."
+        return (Finding("way_held_at_limit", text, Measure.FREE_CHLORINE, {"working": target}),)
     return ()
 
 
@@ -126,7 +126,7 @@ def check_own_ranges(ranges: Sequence[OwnRange]) -> None:
 
 def check_rules(settings: RangeSettings) -> None:
     """Raises InvalidInput for an unknown school, an unknown choice, or ranges that cross."""
-    school(settings.school)
+    profile(settings.profile)
     check_choices(settings.choices)
     check_own_ranges(settings.own_ranges)
     if settings.public and answer(settings.choices, "supplement") == "lower":

@@ -22,7 +22,7 @@ SOURCES_USED = (
 )
 
 
-class SchoolKey(StrEnum):
+class ProfileKey(StrEnum):
     HOUSEHOLD = "household"
     SERVICE = "service"
     SMALL_VINYL = "small_vinyl"
@@ -44,15 +44,15 @@ class Band:
 
 
 @dataclass(frozen=True)
-class School:
+class Profile:
     """One school's rows, each for the kind of pool that its name says."""
 
-    key: SchoolKey
+    key: ProfileKey
     name: str
     source: str
     swim_limit_mg_l: float
     free_chlorine: Band
-    free_chlorine_unstabilised: Band
+    free_chlorine_unstabilized: Band
     combined_high_mg_l: float
     ph: Band
     alkalinity: Band
@@ -60,75 +60,75 @@ class School:
     calcium_cement: Band
     calcium_cement_salt_cell: Band
     calcium_soft_shell: Band | None
-    stabiliser: Band
-    stabiliser_salt_cell: Band
+    stabilizer: Band
+    stabilizer_salt_cell: Band
 
 
 _PH = Band(7.2, 7.8, 7.5)
 _SOFT = Band(100, 400, None, dose_low=False)
 SALT_WINDOW = Band(2700, 3400, 3200)  # without the unit's manual
-INDOOR_STABILISER = Band(None, 0, None, dose_low=False)
+INDOOR_STABILIZER = Band(None, 0, None, dose_low=False)
 SATURATION_BAND = Band(-0.3, 0.3, 0.0)
 
 _ROWS = (
-    School(
-        SchoolKey.HOUSEHOLD, "Household", "school-household", 3.0,
+    Profile(
+        ProfileKey.HOUSEHOLD, "Household", "school-household", 3.0,
         Band(2, 3, 2.5), Band(1, 3, 2), 0.5, _PH,
         Band(80, 120, 100), Band(60, 80, 70),
         Band(200, 400, 260), Band(200, 400, 250), _SOFT,
         Band(30, 50, 40), Band(60, 80, 70),
     ),
-    School(
-        SchoolKey.SERVICE, "Service round", "school-service", 3.0,
+    Profile(
+        ProfileKey.SERVICE, "Service round", "school-service", 3.0,
         Band(2, 3, 2.5), Band(2, 3, 2.5), 0.5, Band(7.4, 7.8, 7.5),
         Band(80, 120, 90), Band(60, 80, 70),
         Band(220, 350, 260), Band(220, 350, 260), _SOFT,
         Band(30, 70, 45), Band(60, 80, 70),
     ),
-    School(
-        SchoolKey.SMALL_VINYL, "Small vinyl or soft-sided", "school-small-vinyl", 3.0,
+    Profile(
+        ProfileKey.SMALL_VINYL, "Small vinyl or soft-sided", "school-small-vinyl", 3.0,
         Band(1, 3, 2), Band(1, 3, 2), 0.5, _PH,
         Band(100, 150, 120), Band(100, 150, 120),
         Band(200, 400, 260), Band(200, 400, 260), None,
         Band(30, 50, 40), Band(30, 50, 40),
     ),
-    School(
-        SchoolKey.RESIDENTIAL_STANDARD, "Residential standard", "school-residential-standard", 4.0,
+    Profile(
+        ProfileKey.RESIDENTIAL_STANDARD, "Residential standard", "school-residential-standard", 4.0,
         Band(2, 4, 3), Band(2, 4, 3), 0.2, _PH,
         Band(60, 180, 100), Band(60, 180, 80),
         Band(150, 1000, 250), Band(150, 1000, 250), Band(150, 1000, 200),
         Band(30, 50, 40), Band(30, 50, 40),
     ),
-    School(
-        SchoolKey.PUBLIC_CODE, "Public code", "school-public-code", 10.0,
+    Profile(
+        ProfileKey.PUBLIC_CODE, "Public code", "school-public-code", 10.0,
         Band(2, 5, 3), Band(1, 5, 2), 0.4, _PH,
         Band(60, 180, 100), Band(60, 180, 100),
         Band(150, 1000, 250), Band(150, 1000, 250), Band(150, 1000, 200),
         Band(0, 90, None, dose_low=False), Band(0, 90, None, dose_low=False),
     ),
 )  # fmt: skip
-SCHOOLS: Mapping[SchoolKey, School] = {row.key: row for row in _ROWS}
+PROFILES: Mapping[ProfileKey, Profile] = {row.key: row for row in _ROWS}
 
 
-def school(key: str) -> School:
+def profile(key: str) -> Profile:
     """The school with this key. Raises InvalidInput that lists the known ones."""
     try:
-        return SCHOOLS[SchoolKey(key)]
+        return PROFILES[ProfileKey(key)]
     except ValueError:
-        known = ", ".join(SchoolKey)
+        known = ", ".join(ProfileKey)
         raise InvalidInput(f'"{key}" is not a known school; use one of: {known}.', "school") from None
 
 
-def bands(rows: School, traits: Traits, stabiliser_mg_l: float | None) -> dict[Measure, Band]:
+def bands(rows: Profile, traits: Traits, stabilizer_mg_l: float | None) -> dict[Measure, Band]:
     """The bands for one pool. Stabiliser not known counts as present outdoors: the higher minimum."""
     salt_cell = traits.chlorination is Chlorination.SALT_CELL
-    unstabilised = stabiliser_mg_l == 0 if stabiliser_mg_l is not None else traits.indoor
+    unstabilized = stabilizer_mg_l == 0 if stabilizer_mg_l is not None else traits.indoor
     found = {
-        Measure.FREE_CHLORINE: rows.free_chlorine_unstabilised if unstabilised else rows.free_chlorine,
+        Measure.FREE_CHLORINE: rows.free_chlorine_unstabilized if unstabilized else rows.free_chlorine,
         Measure.COMBINED_CHLORINE: Band(None, rows.combined_high_mg_l, None, dose_low=False),
         Measure.PH: rows.ph,
         Measure.TOTAL_ALKALINITY: rows.alkalinity_salt_cell if salt_cell else rows.alkalinity,
-        Measure.CYANURIC_ACID: _stabiliser(rows, traits, salt_cell),
+        Measure.CYANURIC_ACID: _stabilizer(rows, traits, salt_cell),
     }
     if traits.surface.is_cement:
         found[Measure.CALCIUM_HARDNESS] = rows.calcium_cement_salt_cell if salt_cell else rows.calcium_cement
@@ -140,7 +140,7 @@ def bands(rows: School, traits: Traits, stabiliser_mg_l: float | None) -> dict[M
     return found
 
 
-def _stabiliser(rows: School, traits: Traits, salt_cell: bool) -> Band:
+def _stabilizer(rows: Profile, traits: Traits, salt_cell: bool) -> Band:
     if traits.indoor:
-        return INDOOR_STABILISER
-    return rows.stabiliser_salt_cell if salt_cell else rows.stabiliser
+        return INDOOR_STABILIZER
+    return rows.stabilizer_salt_cell if salt_cell else rows.stabilizer

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from kumpan.core.errors import InvalidInput
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.ranges.profiles import Band, School, bands
+from kumpan.core.ranges.profiles import Band, Profile, bands
 
 # Below these differences a target counts as met: what common methods can tell apart.
 RESOLUTION: dict[Measure, float] = {
@@ -54,14 +54,14 @@ class Aim:
     named: bool
 
 
-def aims(rows: School, traits: Traits, readings: Readings, named: Mapping[Measure, float]) -> Aims:
+def aims(rows: Profile, traits: Traits, readings: Readings, named: Mapping[Measure, float]) -> Aims:
     """Bands of the school for this pool, with the user's named targets. Raises InvalidInput."""
     for measure in named:
         if measure not in TARGETABLE:
             known = ", ".join(TARGETABLE)
             raise InvalidInput(f"{measure} cannot be a target; use one of: {known}.", "targets")
-    stabiliser = named.get(Measure.CYANURIC_ACID, readings.cyanuric_acid)
-    return Aims(bands(rows, traits, stabiliser), dict(named))
+    stabilizer = named.get(Measure.CYANURIC_ACID, readings.cyanuric_acid)
+    return Aims(bands(rows, traits, stabilizer), dict(named))
 
 
 def aim_for(measure: Measure, aims_: Aims, value: float) -> Aim | None:

@@ -67,13 +67,13 @@ def verdict(measure: Measure, value: float | None, band: Band | None) -> Verdict
 
 def bound_chlorine(readings: Readings) -> Finding | None:
     """The 20:1 warning: with more stabiliser than 20 times free chlorine, the chlorine is bound."""
-    free, stabiliser = readings.free_chlorine, readings.cyanuric_acid
-    if free is None or stabiliser is None or stabiliser <= HIGHEST_CYA_PER_FREE_CHLORINE * free:
+    free, stabilizer = readings.free_chlorine, readings.cyanuric_acid
+    if free is None or stabilizer is None or stabilizer <= HIGHEST_CYA_PER_FREE_CHLORINE * free:
         return None
-    least = stabiliser / HIGHEST_CYA_PER_FREE_CHLORINE
+    least = stabilizer / HIGHEST_CYA_PER_FREE_CHLORINE
     return Finding(
         "chlorine_bound",
-        f"Bound by {stabiliser:.0f} of stabiliser: by stabiliser ratio it takes {least:.1f} ppm or more.",
+        f"Bound by {stabilizer:.0f} of stabiliser: by stabiliser ratio it takes {least:.1f} ppm or more.",
         Measure.FREE_CHLORINE,
         {"least_free_chlorine": least},
     )

@@ -23,7 +23,7 @@ class Origin:
 
 
 @dataclass(frozen=True)
-class Working:
+class Derivation:
     """How a number came about: one or a few plain sentences, the inputs, the sources."""
 
     equation: str
@@ -31,10 +31,10 @@ class Working:
     origins: tuple[Origin, ...]
 
 
-def working(equation: str, inputs: tuple[tuple[str, str], ...], sources: tuple[str, ...]) -> Working:
+def derivation(equation: str, inputs: tuple[tuple[str, str], ...], sources: tuple[str, ...]) -> Derivation:
     """A working from plain pairs and source keys."""
     origins = (source(key) for key in dict.fromkeys(sources))
-    return Working(
+    return Derivation(
         equation,
         tuple(Input(name, value) for name, value in inputs),
         tuple(Origin(str(o.kind), o.reference, o.note) for o in origins),

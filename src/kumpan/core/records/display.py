@@ -6,7 +6,7 @@ from kumpan.core.records.containers import Container
 
 
 @dataclass(frozen=True)
-class Telling:
+class DisplayOptions:
     """How a plan is told: units, the containers at hand, and the end of the pool where salt goes in."""
 
     metric: bool = False

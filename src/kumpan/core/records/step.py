@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 
 from kumpan.core.hazards import Hazard
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.records.derivation import Working
+from kumpan.core.records.derivation import Derivation
 
 ADD, WAIT, TEST, DO = "add", "wait", "test", "do"
 
@@ -42,7 +42,7 @@ class Step:
     measures: tuple[Measure, ...] = ()
     expected: Mapping[Measure, float] = field(default_factory=dict)
     side_effects: Mapping[Measure, float] = field(default_factory=dict)
-    working: Working | None = None
+    derivation: Derivation | None = None
     range_text: str | None = None
     range_from: Measure | None = None
     water_l: float | None = None

@@ -15,14 +15,14 @@ from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.step import ADD
 from kumpan.core.season.plans import Dosed
 from kumpan.core.treatment.plan import Plan, plan
-from kumpan.core.treatment.special.shock import ShockAsked, shock_plan
+from kumpan.core.treatment.special.shock import ShockRequest, shock_plan
 
 SOURCES_USED = ("season-lists", "mass-balance")
 
 _MEASURES: Mapping[Dosed, tuple[Measure, ...]] = {
     Dosed.BALANCE: (Measure.TOTAL_ALKALINITY, Measure.PH, Measure.CALCIUM_HARDNESS),
     Dosed.SALT: (Measure.SALT,),
-    Dosed.STABILISER: (Measure.CYANURIC_ACID,),
+    Dosed.STABILIZER: (Measure.CYANURIC_ACID,),
 }
 
 
@@ -47,31 +47,36 @@ class ItemDoses:
     left: tuple[str, ...]
 
 
-def item_doses(dosed: Dosed, asked: ShockAsked, stocked: Sequence[Stocked]) -> ItemDoses:
+def item_doses(dosed: Dosed, request: ShockRequest, stocked: Sequence[Stocked]) -> ItemDoses:
     """The amounts of one item as they would be today; the sheet of the day itself is reckoned anew."""
-    found = shock_plan(asked) if dosed is Dosed.SHOCK else _part_of(asked, _MEASURES[dosed])
+    found = shock_plan(request) if dosed is Dosed.SHOCK else _part_of(request, _MEASURES[dosed])
     by_id = {item.product.id: item for item in stocked}
     parts: dict[str, list[float]] = {}
     for step in found.steps:
         if step.kind == ADD and step.product_id in by_id:
             parts.setdefault(step.product_id, []).append(step.rounded_g or 0.0)
-    lines = tuple(_line(by_id[id_], masses, asked) for id_, masses in parts.items())
+    lines = tuple(_line(by_id[id_], masses, request) for id_, masses in parts.items())
     return ItemDoses(lines, tuple(dict.fromkeys(_left(unmet) for unmet in found.unmet)))
 
 
-def _line(item: Stocked, masses: Sequence[float], asked: ShockAsked) -> DoseLine:
-    told, total = asked.telling, sum(masses)
-    amount = round_dose(item.product, total, told.metric, 0.0, told.containers).text
+def _line(item: Stocked, masses: Sequence[float], request: ShockRequest) -> DoseLine:
+    display, total = request.display, sum(masses)
+    amount = round_dose(item.product, total, display.metric, 0.0, display.containers).text
     return DoseLine(
-        item.product.id, item.product.label, amount, len(masses), _short(item, total, metric=told.metric)
+        item.product.id, item.product.label, amount, len(masses), _short(item, total, metric=display.metric)
     )
 
 
-def _part_of(asked: ShockAsked, measures: tuple[Measure, ...]) -> Plan:
+def _part_of(request: ShockRequest, measures: tuple[Measure, ...]) -> Plan:
     """The usual plan, held to these measures."""
-    own: dict[Measure, Band] = {m: band for m, band in asked.bands.items() if m in measures}
+    own: dict[Measure, Band] = {m: band for m, band in request.bands.items() if m in measures}
     found = plan(
-        asked.readings, asked.volume_l, asked.traits, Aims(own, {}), asked.shelf, telling=asked.telling
+        request.readings,
+        request.volume_l,
+        request.traits,
+        Aims(own, {}),
+        request.inventory,
+        display=request.display,
     )
     return replace(found, unmet=tuple(unmet for unmet in found.unmet if unmet.measure in measures))
 

@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from kumpan.core.journal import Outcome
-from kumpan.core.season.kept import TickedItem
+from kumpan.core.season.saved import RecordedItem
 
 SOURCE = "season-lists"
 
@@ -17,11 +17,11 @@ class Material:
 
     name: str
     key: str
-    ticked: TickedItem | None
+    done_as: RecordedItem | None
 
     @property
     def at_hand(self) -> bool:
-        return self.ticked is not None and self.ticked.body.outcome is Outcome.DONE
+        return self.done_as is not None and self.done_as.body.outcome is Outcome.DONE
 
 
 def material_key(name: str) -> str:
@@ -29,6 +29,6 @@ def material_key(name: str) -> str:
     return PREFIX + name
 
 
-def materials_of(names: Sequence[str], ticks: Mapping[str, TickedItem]) -> tuple[Material, ...]:
+def materials_of(names: Sequence[str], steps_done: Mapping[str, RecordedItem]) -> tuple[Material, ...]:
     """In the list's order, each with its tick."""
-    return tuple(Material(name, material_key(name), ticks.get(material_key(name))) for name in names)
+    return tuple(Material(name, material_key(name), steps_done.get(material_key(name))) for name in names)

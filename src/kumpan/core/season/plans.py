@@ -9,7 +9,7 @@ from datetime import date, timedelta
 from enum import StrEnum
 
 from kumpan.core.hazards import Hazard, cautions_for
-from kumpan.core.journal import Cover, PoolKind, SeasonListKept, Which, Winter
+from kumpan.core.journal import Cover, PoolKind, SeasonListSaved, Which, Winter
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 
 SOURCE = "season-lists"
@@ -46,11 +46,11 @@ class Dosed(StrEnum):
     BALANCE = "balance"
     SHOCK = "shock"
     SALT = "salt"
-    STABILISER = "stabiliser"
+    STABILIZER = "stabiliser"
 
 
 @dataclass(frozen=True)
-class SeasonAsked:
+class SeasonRequest:
     """The pool as the lists see it. `skimmer_plate` seals the skimmer over winter; `green` as found at opening."""
 
     traits: Traits
@@ -97,11 +97,11 @@ OPENING: tuple[Row, ...] = (
     Row("test_salt", 0, "Test salt", "Drained water took salt with it. Add nothing by the lamp.", (W.SALT_CELL,), station="slip"),
     Row("clean", 0, "Debris, brush, vacuum", "Leaves out, brush all of it, vacuum to waste where the filter has that setting.", hazard=H.SUCTION),
     Row("balance", 1, "Balance", "Alkalinity, then pH, by the sheet, with its waits.", station="sheet", dosed=D.BALANCE),
-    Row("first_shock", 1, "First shock", "Clear water: chlorine to 3 to 5 while nobody swims, and a first shock at dusk; about 1 lb per 10 000 gal is the trade's measure, the sheet reckons yours.", (W.CLEAR,), H.OXIDISER_GRANULES, station="shock", dosed=D.SHOCK),
-    Row("rescue", 1, "Green: treat it first", "Found green: the rescue board plans it in stages, brush and filter round the clock; the rest of this list waits until it is clear.", (W.GREEN,), H.OXIDISER_GRANULES, station="rescue"),
+    Row("first_shock", 1, "First shock", "Clear water: chlorine to 3 to 5 while nobody swims, and a first shock at dusk; about 1 lb per 10 000 gal is the trade's measure, the sheet reckons yours.", (W.CLEAR,), H.OXIDIZER_GRANULES, station="shock", dosed=D.SHOCK),
+    Row("rescue", 1, "Green: treat it first", "Found green: the rescue board plans it in stages, brush and filter round the clock; the rest of this list waits until it is clear.", (W.GREEN,), H.OXIDIZER_GRANULES, station="rescue"),
     Row("salt", 2, "Salt to its window", "By a hand test, in whole bags rounded down, cell off; 24 h of mixing, test again.", (W.SALT_CELL,), materials=("pool salt",), station="sheet", dosed=D.SALT),
     Row("cell_on", 4, "Power the cell", "Water balanced, salt in its window, warmer than the unit's limit: cell in, flow seen, power on.", (W.SALT_CELL,), H.CELL),
-    Row("stabiliser", 7, "Stabiliser", "When it is clear, from a test.", (W.OUTDOOR,), materials=("stabiliser",), station="sheet", dosed=D.STABILISER),
+    Row("stabiliser", 7, "Stabiliser", "When it is clear, from a test.", (W.OUTDOOR,), materials=("stabiliser",), station="sheet", dosed=D.STABILIZER),
     Row("algaecide", 7, "Preventive algaecide", "If you use one: by its label, when free chlorine is back under 5.", materials=("preventive algaecide, if you use one",)),
     Row("routine", 7, "The week begins", "Tests twice a week, cleaning, care by the list; pump hours and schedule back to the season's.", station="care"),
 )  # fmt: skip
@@ -111,7 +111,7 @@ CLOSING: tuple[Row, ...] = (
     Row("balance", -2, "Balance", "Never close on unbalanced water: for months nothing moves it. Low pH eats the liner, copper and iron stain.", station="sheet", dosed=D.BALANCE),
     Row("clean", -1, "Clean it", "Leaves and debris out, brush, vacuum; waterline with a pool-safe cleaner.", hazard=H.SUCTION, materials=("pool-safe cleaner",)),
     Row("sequestrant", -1, "Metals first", "Only where copper or iron was found: sequestrant by its label, before the shock; high chlorine destroys it later.", minutes=120, materials=("sequestrant, if metals are found",)),
-    Row("shock", -1, "Shock at dusk", "With the pump running, nothing else with it.", (W.OUTDOOR,), H.OXIDISER_GRANULES, 120, station="shock", dosed=D.SHOCK),
+    Row("shock", -1, "Shock at dusk", "With the pump running, nothing else with it.", (W.OUTDOOR,), H.OXIDIZER_GRANULES, 120, station="shock", dosed=D.SHOCK),
     Row("algaecide", 0, "Winter algaecide", "Non-foaming, when free chlorine is back under 3 to 5, usually the next day. Some add all on one day; this is the safer order.", minutes=120, materials=("non-foaming winter algaecide",)),
     Row("pillow_test", -1, "Air pillow", "Inflate three quarters with cold air the day before: a leak shows by morning.", (W.ABOVE_GROUND_COVERED,), materials=("air pillow", "cord")),
     Row("feeder", 0, "No feeder in the pool", "No floating tablet feeder over winter: it bleaches liner and plaster."),
@@ -170,9 +170,9 @@ class SeasonPlan:
         return tuple(dict.fromkeys(thing for item in self.items for thing in item.materials))
 
 
-def season_plan(which: Which, asked: SeasonAsked, day: date, water_c: float | None = None) -> SeasonPlan:
+def season_plan(which: Which, request: SeasonRequest, day: date, water_c: float | None = None) -> SeasonPlan:
     """The dated plan. `water_c` is the water on that day, for the word on early and late."""
-    rows = sorted(_fitting(OPENING if which is Which.OPENING else CLOSING, asked), key=lambda row: row.day)
+    rows = sorted(_fitting(OPENING if which is Which.OPENING else CLOSING, request), key=lambda row: row.day)
     items = tuple(
         DatedItem(
             row.key, day + timedelta(days=row.day), row.title, row.text, row.hazard,
@@ -180,19 +180,19 @@ def season_plan(which: Which, asked: SeasonAsked, day: date, water_c: float | No
         )
         for row in rows
     )  # fmt: skip
-    return SeasonPlan(which, items, tuple(_notes(which, asked, water_c)))
+    return SeasonPlan(which, items, tuple(_notes(which, request, water_c)))
 
 
-def kept_plan(
-    kept: SeasonListKept, traits: Traits, *, green: bool, water_c: float | None = None
+def saved_plan(
+    saved: SeasonListSaved, traits: Traits, *, green: bool, water_c: float | None = None
 ) -> SeasonPlan:
     """A list as the user keeps it: the handbook's items less those left out, with their own in their place."""
-    asked = SeasonAsked(traits, kept.kind, kept.cover, kept.winter, kept.skimmer_plate, green)
-    found = season_plan(kept.which, asked, kept.day, water_c)
+    request = SeasonRequest(traits, saved.kind, saved.cover, saved.winter, saved.skimmer_plate, green)
+    found = season_plan(saved.which, request, saved.day, water_c)
     own = [
         DatedItem(
             item.key,
-            kept.day + timedelta(days=item.day),
+            saved.day + timedelta(days=item.day),
             item.title,
             item.text,
             Hazard.NONE,
@@ -201,20 +201,20 @@ def kept_plan(
             None,
             own=True,
         )
-        for item in kept.own
+        for item in saved.own
     ]
-    stay = [item for item in found.items if item.key not in kept.left_out]
+    stay = [item for item in found.items if item.key not in saved.left_out]
     return replace(found, items=tuple(sorted((*stay, *own), key=lambda item: item.day)))
 
 
-def _fitting(rows: Sequence[Row], asked: SeasonAsked) -> Iterator[Row]:
-    traits = asked.traits
-    covered = asked.cover is not Cover.NONE
-    above = asked.kind is PoolKind.ABOVE_GROUND
+def _fitting(rows: Sequence[Row], request: SeasonRequest) -> Iterator[Row]:
+    traits = request.traits
+    covered = request.cover is not Cover.NONE
+    above = request.kind is PoolKind.ABOVE_GROUND
     stands = {
         When.ALWAYS: True,
-        When.FROST: asked.winter is Winter.FROST,
-        When.MILD: asked.winter is Winter.MILD,
+        When.FROST: request.winter is Winter.FROST,
+        When.MILD: request.winter is Winter.MILD,
         When.COVERED: covered,
         When.ABOVE_GROUND: above,
         When.ABOVE_GROUND_COVERED: above and covered,
@@ -225,16 +225,16 @@ def _fitting(rows: Sequence[Row], asked: SeasonAsked) -> Iterator[Row]:
         When.CARTRIDGE: traits.filter is Filter.CARTRIDGE,
         When.DE: traits.filter is Filter.DE,
         When.VINYL: traits.surface is Surface.VINYL,
-        When.PLATE: asked.skimmer_plate,
-        When.NO_PLATE: not asked.skimmer_plate,
-        When.CLEAR: not asked.green,
-        When.GREEN: asked.green,
+        When.PLATE: request.skimmer_plate,
+        When.NO_PLATE: not request.skimmer_plate,
+        When.CLEAR: not request.green,
+        When.GREEN: request.green,
         When.OUTDOOR: not traits.indoor,
     }
     return (row for row in rows if all(stands[when] for when in row.when))
 
 
-def _notes(which: Which, asked: SeasonAsked, water_c: float | None) -> Iterator[str]:
+def _notes(which: Which, request: SeasonRequest, water_c: float | None) -> Iterator[str]:
     if which is Which.OPENING:
         if water_c is not None and water_c > SWIM_SEASON_C:
             yield "By that day the water is over 65 °F (18 °C): expect algae; the shock may need its repeats."
@@ -242,6 +242,6 @@ def _notes(which: Which, asked: SeasonAsked, water_c: float | None) -> Iterator[
             yield "Early is cheap: under 65 °F (18 °C) almost nothing grows."
     elif water_c is not None and water_c > SWIM_SEASON_C:
         yield "On that day the water is still over 65 °F (18 °C): closed then, it stands warm and still. Wait if you can."
-    if which is Which.CLOSING and asked.winter is Winter.MILD:
+    if which is Which.CLOSING and request.winter is Winter.MILD:
         yield "Mild winters need no closing: this is the list of what still changes."
     yield "Household guidance: cover maker, equipment manuals and licensed trades come first."

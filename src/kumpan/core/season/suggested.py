@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from operator import attrgetter
 
-from kumpan.core.journal import Cover, PoolKind, PoolState, SeasonListKept, Winter
+from kumpan.core.journal import Cover, PoolKind, PoolState, SeasonListSaved, Winter
 from kumpan.core.season.climate import Crossing
 
 SOURCES_USED = ("season-lists", "water-climate")
@@ -35,7 +35,7 @@ def suggested(
     state: PoolState, monthly_c: Sequence[float], opening: Crossing, closing: Crossing, today: date
 ) -> Suggested:
     """Never a day that has begun already; `monthly_c` the water by month, January first."""
-    last = _last_kept(state)
+    last = _last_saved(state)
     soonest = today + CLOSING_BEGINS_BEFORE
     opens = today if opening.on is None or opening.on - today > JUST_PASSED else opening.on - OPENS_BEFORE
     closes = soonest if closing.on is None or closing.on - today > JUST_PASSED else closing.on
@@ -46,6 +46,6 @@ def suggested(
     return Suggested(opens, closes, last.kind, last.cover, last.winter, last.skimmer_plate)
 
 
-def _last_kept(state: PoolState) -> SeasonListKept | None:
+def _last_saved(state: PoolState) -> SeasonListSaved | None:
     entries = sorted(state.season_lists, key=attrgetter("at"))
     return next((e.body for e in reversed(entries)), None)

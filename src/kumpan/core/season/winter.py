@@ -18,7 +18,7 @@ class WinterLoss:
     """The share of the water that is new in spring, and what that leaves of stabiliser and salt, mg/L."""
 
     new_water_share: float
-    stabiliser_most: float | None
+    stabilizer_most: float | None
     salt: float | None
     notes: tuple[Finding, ...]
 
@@ -30,19 +30,19 @@ def winter_loss(
     share = MILD_SHARE
     if winter is Winter.FROST:
         share = min(0.6, LOWERED_M[skimmer_plate] / mean_depth_m + RAIN_AND_MELT_SHARE)
-    stabiliser = None if readings.cyanuric_acid is None else readings.cyanuric_acid * (1 - share)
+    stabilizer = None if readings.cyanuric_acid is None else readings.cyanuric_acid * (1 - share)
     salt = None if readings.salt is None else readings.salt * (1 - share)
-    return WinterLoss(share, stabiliser, salt, tuple(_notes(share, stabiliser, salt)))
+    return WinterLoss(share, stabilizer, salt, tuple(_notes(share, stabilizer, salt)))
 
 
-def _notes(share: float, stabiliser: float | None, salt: float | None) -> list[Finding]:
+def _notes(share: float, stabilizer: float | None, salt: float | None) -> list[Finding]:
     found = []
-    if stabiliser is not None:
+    if stabilizer is not None:
         text = (
-            f"Expect stabiliser at {stabiliser:.0f} or less in spring: about {100 * share:.0f} % of the water is new by then. Near 0 with "
+            f"Expect stabiliser at {stabilizer:.0f} or less in spring: about {100 * share:.0f} % of the water is new by then. Near 0 with "
             "much combined chlorine means that bacteria turned it to ammonia: chlorine is then used up in large amounts."
         )
-        found.append(Finding("winter_stabiliser", text, Measure.CYANURIC_ACID, {"most": stabiliser}))
+        found.append(Finding("winter_stabiliser", text, Measure.CYANURIC_ACID, {"most": stabilizer}))
     if salt is not None:
         text = f"Expect salt about {salt:.0f} in spring, by the same new water."
         found.append(Finding("winter_salt", text, Measure.SALT, {"salt": salt}))

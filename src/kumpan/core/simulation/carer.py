@@ -15,9 +15,9 @@ from kumpan.core.journal import (
     CellSet,
     Clarity,
     Level,
-    LookTaken,
     SwimmersCounted,
     TestTaken,
+    VisualCheck,
     WaterChange,
     WaterChanged,
 )
@@ -35,7 +35,7 @@ BLEACH = Product("liquid", "sodium_hypochlorite", 10.0, name="Liquid chlorine 10
 ACID = Product("acid", "hydrochloric_acid", 31.45, name="Muriatic acid 31 %")
 SODA = Product("soda", "sodium_bicarbonate", 100.0, name="Baking soda")
 SALT = Product("salt", "sodium_chloride", 99.5, name="Pool salt")
-STABILISER = Product("stabiliser", "cyanuric_acid", 100.0, name="Stabiliser")
+STABILIZER = Product("stabiliser", "cyanuric_acid", 100.0, name="Stabiliser")
 TABLETS = Product("tablets", "trichlor", 90.0, name="Trichlor tablets")
 DICHLOR = Product("granules", "sodium_dichlor", 56.0, name="Dichlor granules")
 
@@ -45,7 +45,7 @@ ACID_PER_PH = 24.0  # mg/L of alkalinity, the carers' rule of thumb
 
 
 @dataclass(frozen=True)
-class Habits:
+class Routine:
     """How someone cares: days between visits in turn, the kit, the goals, and what they feed with."""
 
     believed_volume_l: float
@@ -60,7 +60,7 @@ class Habits:
     daily_mg_l: float = 0.0
     cell: CellSet | None = None
     salt_goal: float | None = None
-    stabiliser_goal: float | None = None
+    stabilizer_goal: float | None = None
     alkalinity_low: float | None = 70.0
     full_test_every: int = 4
     counts_guests: bool = False
@@ -69,7 +69,7 @@ class Habits:
 
 
 @dataclass(frozen=True)
-class Told:
+class Report:
     """Something that the journal is told: UTC seconds, what, and by which of the carers."""
 
     at_s: float
@@ -82,7 +82,7 @@ class Carer:
     """Visits a world by habit."""
 
     world: World
-    habits: Habits
+    preferences: Routine
     visits: int = field(default=0, init=False)
     goal: float = field(init=False)
     tablets_share: float = field(default=1.0, init=False)
@@ -90,60 +90,60 @@ class Carer:
     daily_mg_l: float = field(init=False)
 
     def __post_init__(self) -> None:
-        self.goal, self.cell = self.habits.free_goal, self.habits.cell
-        self.daily_mg_l = self.habits.daily_mg_l
+        self.goal, self.cell = self.preferences.free_goal, self.preferences.cell
+        self.daily_mg_l = self.preferences.daily_mg_l
 
-    def season(self, days: float) -> Iterator[Told]:
+    def season(self, days: float) -> Iterator[Report]:
         """The whole season, hour by hour; the world moves on while the journal is told."""
-        if self.habits.cell is not None:
-            self._set_cell(self.habits.cell)
-            yield Told(self.world.now_s, self.habits.cell)
+        if self.preferences.cell is not None:
+            self._set_cell(self.preferences.cell)
+            yield Report(self.world.now_s, self.preferences.cell)
         next_visit = 0.25
         while self.world.hour < days * 24:
             due = self.world.hour / 24 >= next_visit and self._is_visiting_hour()
             if due and not self._gave_up():
                 yield from self._visit()
-                gaps = self.habits.gaps_days
+                gaps = self.preferences.gaps_days
                 next_visit = self.world.hour / 24 + gaps[self.visits % len(gaps)] - 0.4
             elif self.daily_mg_l and self._is_pouring_hour() and not self._gave_up():
-                poured = self._pour(self.habits.chlorine, M.FREE_CHLORINE, self.daily_mg_l)
-                yield Told(self.world.now_s + 300, poured)
+                poured = self._pour(self.preferences.chlorine, M.FREE_CHLORINE, self.daily_mg_l)
+                yield Report(self.world.now_s + 300, poured)
             self.world.step()
-            if self.habits.counts_guests and self.world.hour % 24 == 0 and self.world.guests > 0:
-                yield Told(self.world.now_s + 61_000, SwimmersCounted(3.0 * self.world.guests))
+            if self.preferences.counts_guests and self.world.hour % 24 == 0 and self.world.guests > 0:
+                yield Report(self.world.now_s + 61_000, SwimmersCounted(3.0 * self.world.guests))
 
     def _gave_up(self) -> bool:
-        after = self.habits.gives_up_after_day
+        after = self.preferences.gives_up_after_day
         return after is not None and self.world.hour > after * 24
 
     def _is_visiting_hour(self) -> bool:
         hour = (self.world.now_s / 3600 + self.world.climate.longitude_deg / 15) % 24
-        return int(hour) == int(self.habits.visit_hour)
+        return int(hour) == int(self.preferences.visit_hour)
 
     def _is_pouring_hour(self) -> bool:
         hour = (self.world.now_s / 3600 + self.world.climate.longitude_deg / 15) % 24
         return int(hour) == POURING_HOUR
 
-    def _visit(self) -> Iterator[Told]:
+    def _visit(self) -> Iterator[Report]:
         at = self.world.now_s + float(self.world.draw.uniform(0, 2400))
-        full = self.visits % self.habits.full_test_every == 0
+        full = self.visits % self.preferences.full_test_every == 0
         self.visits += 1
-        yield Told(at, self.look())
+        yield Report(at, self.visual_check())
         test = self.test(full=full)
-        yield Told(at + 240, test)
+        yield Report(at + 240, test)
         read = {value.measure: value.value for value in test.values}
         when = at + 900
         self._learn(read[M.FREE_CHLORINE])
         bodies: list[Body] = [*self._turn_cell(read[M.FREE_CHLORINE]), *self._doses(read)]
         for body in bodies:
-            yield Told(when, body)
+            yield Report(when, body)
             when += 600
-        if self.habits.backwash_every and self.visits % self.habits.backwash_every == 0:
-            litres = 0.012 * self.habits.believed_volume_l
-            self.world.replace_water(litres)
-            yield Told(when, WaterChanged(WaterChange.BACKWASH, round(litres, -1)))
+        if self.preferences.backwash_every and self.visits % self.preferences.backwash_every == 0:
+            liters = 0.012 * self.preferences.believed_volume_l
+            self.world.replace_water(liters)
+            yield Report(when, WaterChanged(WaterChange.BACKWASH, round(liters, -1)))
 
-    def look(self) -> LookTaken:
+    def visual_check(self) -> VisualCheck:
         bloom, odd = self.world.water.bloom, []
         if self.world.rained_mm > 20:
             odd.append("heavy rain")
@@ -151,7 +151,7 @@ class Carer:
             Clarity.GREEN if bloom > 6 else Clarity.CLOUDY if bloom > 3 else Clarity.HAZY if bloom > 1
             else Clarity.CLEAR
         )  # fmt: skip
-        return LookTaken(clarity, Level.NORMAL, tuple(odd))
+        return VisualCheck(clarity, Level.NORMAL, tuple(odd))
 
     def test(self, *, full: bool) -> TestTaken:
         """What the kit shows, read by someone: noise, and the kit's own steps."""
@@ -167,14 +167,14 @@ class Carer:
             true |= {
                 M.TOTAL_ALKALINITY: w.alkalinity * float(draw.normal(1, 0.04)),
                 M.CALCIUM_HARDNESS: w.calcium * float(draw.normal(1, 0.04)),
-                M.CYANURIC_ACID: w.stabiliser * float(draw.normal(1, 0.07)),
+                M.CYANURIC_ACID: w.stabilizer * float(draw.normal(1, 0.07)),
             }
-            if self.habits.cell is not None:
+            if self.preferences.cell is not None:
                 true[M.SALT] = w.salt * float(draw.normal(1, 0.02))
-        return TestTaken(tuple(self._shown(m, v) for m, v in true.items()), self.habits.kit)
+        return TestTaken(tuple(self._shown(m, v) for m, v in true.items()), self.preferences.kit)
 
     def _shown(self, measure: Measure, value: float) -> Measured:
-        method = kit_by_key(self.habits.kit).method_of(measure)
+        method = kit_by_key(self.preferences.kit).method_of(measure)
         value = max(0.0, value)
         if method is Method.STRIP and measure in STRIP_BLOCKS:
             shown = min(STRIP_BLOCKS[measure], key=lambda block: abs(block - value))
@@ -204,12 +204,12 @@ class Carer:
             yield self.cell
 
     def _doses(self, read: dict[Measure, float]) -> Iterator[AdditionMade]:
-        h = self.habits
+        h = self.preferences
         free, ph = read[M.FREE_CHLORINE], read[M.PH]
         if h.tablets_a_week_g and free < 6.0:
             grams = self.tablets_share * h.tablets_a_week_g * h.gaps_days[self.visits % len(h.gaps_days)] / 7
             self.world.water.tablets_g.append((grams, grams))
-            yield self._told(TABLETS, grams)
+            yield self._reported(TABLETS, grams)
         by_hand = not h.tablets_a_week_g and h.cell is None and not h.daily_mg_l
         if free < (self.goal - 0.4 if by_hand else 1.2):
             yield self._pour(h.chlorine, M.FREE_CHLORINE, (self.goal if by_hand else 3.0) - free)
@@ -218,10 +218,10 @@ class Carer:
         yield from self._seldom(read)
 
     def _seldom(self, read: dict[Measure, float]) -> Iterator[AdditionMade]:
-        h = self.habits
+        h = self.preferences
         rows = (
             (SODA, M.TOTAL_ALKALINITY, h.alkalinity_low, 20.0),
-            (STABILISER, M.CYANURIC_ACID, h.stabiliser_goal, 15.0),
+            (STABILIZER, M.CYANURIC_ACID, h.stabilizer_goal, 15.0),
             (SALT, M.SALT, h.salt_goal, 400.0),
         )
         for product, measure, low, most in rows:
@@ -229,13 +229,13 @@ class Carer:
                 yield self._pour(product, measure, min(most, low - read[measure]))
 
     def _pour(self, product: Product, measure: Measure, change: float) -> AdditionMade:
-        grams = mass_for_change_g(product, measure, change, self.habits.believed_volume_l)
+        grams = mass_for_change_g(product, measure, change, self.preferences.believed_volume_l)
         coarse = float(f"{grams:.2g}")
         poured = coarse * float(self.world.draw.normal(1, 0.04))
         pour(self.world, product, poured)
-        return self._told(product, coarse)
+        return self._reported(product, coarse)
 
-    def _told(self, product: Product, grams: float) -> AdditionMade:
+    def _reported(self, product: Product, grams: float) -> AdditionMade:
         return AdditionMade(
             product.chemical, product.strength_percent, product.label, round(grams, 1), product_id=product.id
         )

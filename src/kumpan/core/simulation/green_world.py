@@ -52,7 +52,7 @@ class GreenWorld(World):
     def _grow(self) -> None:
         """Killed by what stabiliser leaves, saturating; grows where there is none."""
         w, g = self.water, self.green
-        active = w.free / (1.0 + w.stabiliser / 9.0)
+        active = w.free / (1.0 + w.stabilizer / 9.0)
         strength = active**0.9 / (active**0.9 + 1.3)
         warm = 1.7 ** ((w.temperature_c - 25.0) / 10.0)
         reach = 1.0 - g.skin * (1.0 - 0.85 * g.brushed)

@@ -23,7 +23,7 @@ def pour(world: World, product: Product, grams: float) -> float:
     world.add(
         chlorine=chlorine,
         alkalinity=0.0 if chlorine else alkalinity,
-        stabiliser=moved.get(Measure.CYANURIC_ACID, 0.0),
+        stabilizer=moved.get(Measure.CYANURIC_ACID, 0.0),
         calcium=moved.get(Measure.CALCIUM_HARDNESS, 0.0),
         salt=moved.get(Measure.SALT, 0.0),
         carbon=CARBON_SHARE.get(product.chemical, 0.0) * alkalinity / 50.0,

@@ -11,7 +11,7 @@ import numpy as np
 
 from kumpan.core.journal import BasinMeasured, CellSet, Entry, PoolState, Reading, TestTaken, fold, history
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.simulation.carer import BLEACH, DICHLOR, POURING_HOUR, Carer, Habits, Told, moment
+from kumpan.core.simulation.carer import BLEACH, DICHLOR, POURING_HOUR, Carer, Report, Routine, moment
 from kumpan.core.simulation.world import Climate, Nature, Water, World
 
 SOURCE = "simulated-world"
@@ -63,11 +63,11 @@ class Score:
         return 1 - self.error / self.naive_error
 
 
-def entries(told: list[Told], key: str) -> list[Entry]:
+def entries(reported: list[Report], key: str) -> list[Entry]:
     """The journal as it was told; ids follow from the key and the order."""
     return [
         Entry(uuid5(SPACE, f"{key}/{n}"), SPACE, moment(row.at_s), moment(row.at_s), None, row.body)
-        for n, row in enumerate(told)
+        for n, row in enumerate(reported)
     ]
 
 
@@ -78,16 +78,16 @@ def cases(pools: int, seed: int = 1) -> Iterator[Case]:
 
 def _pool(number: int, seed: int) -> Iterator[Case]:
     draw = np.random.default_rng([seed, number])
-    believed = float(draw.uniform(25_000, 110_000))
-    nature, habits = _nature(draw, believed), _habits(draw, believed, number)
+    prior = float(draw.uniform(25_000, 110_000))
+    nature, preferences = _nature(draw, prior), _routine(draw, prior, number)
     water = Water(2.5, 2.3, 0.1, 7.5, float(draw.uniform(70, 120)), float(draw.uniform(150, 350)),
                   0.0 if nature.indoor else float(draw.uniform(25, 75)), 2900.0)  # fmt: skip
     climate = Climate(latitude_deg=float(draw.uniform(26, 44)), mean_c=float(draw.uniform(22, 27)))
     world = World(nature, climate, water, START_S, seed=seed * 100_003 + number)
     truths: list[float] = []
-    carer = Carer(world, habits)
+    carer = Carer(world, preferences)
     daily: list[tuple[float, float]] = []
-    season = [Told(START_S - 60, BasinMeasured(believed))]
+    season = [Report(START_S - 60, BasinMeasured(prior))]
     for row in _watched(carer, world, truths):
         season.append(row)
         daily.append((row.at_s, carer.daily_mg_l))
@@ -97,9 +97,9 @@ def _pool(number: int, seed: int) -> Iterator[Case]:
         when = origin + AHEAD_H * 3600
         state = fold([entry for entry in everything if entry.at.timestamp() < origin + 3600])
         truth = float(np.interp(when, START_S + 3600 * np.arange(len(truths)), truths))
-        habit = [mg_l for at_s, mg_l in daily if at_s < origin + 3600][-1]
-        planned = _evenings(climate, origin + 3600, when, habit) if habit else ()
-        yield Case(number, state, believed, climate, nature.indoor, nature.covered, when, truth, planned)
+        routine = [mg_l for at_s, mg_l in daily if at_s < origin + 3600][-1]
+        planned = _evenings(climate, origin + 3600, when, routine) if routine else ()
+        yield Case(number, state, prior, climate, nature.indoor, nature.covered, when, truth, planned)
 
 
 def _evenings(climate: Climate, from_s: float, to_s: float, mg_l: float) -> tuple[tuple[float, float], ...]:
@@ -109,7 +109,7 @@ def _evenings(climate: Climate, from_s: float, to_s: float, mg_l: float) -> tupl
     return tuple((at_s, mg_l) for at_s in np.arange(first, to_s, 86_400.0).tolist())
 
 
-def _watched(carer: Carer, world: World, truths: list[float]) -> Iterator[Told]:
+def _watched(carer: Carer, world: World, truths: list[float]) -> Iterator[Report]:
     """The season, while the truth is written down hour by hour."""
     step, dead = world.step, world.nature.dead_share
 
@@ -125,9 +125,9 @@ def kind_of(number: int) -> str:
     return KINDS[number % len(KINDS)]
 
 
-def _nature(draw: np.random.Generator, believed: float) -> Nature:
+def _nature(draw: np.random.Generator, prior: float) -> Nature:
     return Nature(
-        true_volume_l=believed * float(np.clip(draw.normal(1, 0.07), 0.8, 1.2)),
+        true_volume_l=prior * float(np.clip(draw.normal(1, 0.07), 0.8, 1.2)),
         sun_per_hour=0.045 * float(np.exp(draw.normal(0, 0.35))),
         organics_mg_l_day=0.6 * float(np.exp(draw.normal(0, 0.5))),
         mood=float(draw.uniform(0.15, 0.45)),
@@ -138,10 +138,10 @@ def _nature(draw: np.random.Generator, believed: float) -> Nature:
     )
 
 
-def _habits(draw: np.random.Generator, believed: float, number: int) -> Habits:
+def _routine(draw: np.random.Generator, prior: float, number: int) -> Routine:
     kind = kind_of(number)
     common = {
-        "believed_volume_l": believed,
+        "believed_volume_l": prior,
         "gaps_days": (3.0, 4.0),
         "visit_hour": float(draw.integers(8, 19)),
         "kit": "drops" if draw.random() < 0.75 else "photometer",
@@ -150,12 +150,12 @@ def _habits(draw: np.random.Generator, believed: float, number: int) -> Habits:
         "backwash_every": 6,
     }
     if kind == "tablets":
-        return Habits(**common, tablets_a_week_g=float(draw.uniform(6, 14)) * believed / 1000 / 0.9)  # type: ignore[arg-type]
+        return Routine(**common, tablets_a_week_g=float(draw.uniform(6, 14)) * prior / 1000 / 0.9)  # type: ignore[arg-type]
     if kind == "salt cell":
-        daily_g = float(draw.uniform(1.2, 2.6)) * believed / 1000
-        return Habits(**common, cell=CellSet(round(daily_g / 0.6 / 10, 1), 60.0, 10.0), salt_goal=3200.0)  # type: ignore[arg-type]
+        daily_g = float(draw.uniform(1.2, 2.6)) * prior / 1000
+        return Routine(**common, cell=CellSet(round(daily_g / 0.6 / 10, 1), 60.0, 10.0), salt_goal=3200.0)  # type: ignore[arg-type]
     product = DICHLOR if kind == "granules" else BLEACH
-    return Habits(**common, chlorine=product, daily_mg_l=float(draw.uniform(0.8, 2.0)))  # type: ignore[arg-type]
+    return Routine(**common, chlorine=product, daily_mg_l=float(draw.uniform(0.8, 2.0)))  # type: ignore[arg-type]
 
 
 Forecaster = Callable[[Case], tuple[float, float, float]]

@@ -59,7 +59,7 @@ class Water:
     ph: float
     alkalinity: float
     calcium: float
-    stabiliser: float
+    stabilizer: float
     salt: float
     temperature_c: float = 25.0
     bloom: float = 0.0
@@ -101,7 +101,7 @@ class World:
         eaten = n.organics_mg_l_day / 24 * warm * exp(self.mood) + w.bloom / 24
         if 15 <= self._solar_hour() < 18:
             eaten += self.guests * 1500.0 / n.true_volume_l
-        shield = 0.9 / (1.0 + w.stabiliser / 2.2) * 14 + 1.0
+        shield = 0.9 / (1.0 + w.stabilizer / 2.2) * 14 + 1.0
         rate = 0.0 if n.indoor else n.sun_per_hour * sun * self.sky * shield * (0.12 if n.covered else 1.0)
         lost = self._lose(rate, eaten)
         self._feed()
@@ -111,30 +111,30 @@ class World:
         if self.hour % HOURS_A_DAY == 0:
             self._new_day()
 
-    def add(self, *, chlorine: float = 0.0, alkalinity: float = 0.0, stabiliser: float = 0.0,
+    def add(self, *, chlorine: float = 0.0, alkalinity: float = 0.0, stabilizer: float = 0.0,
             calcium: float = 0.0, salt: float = 0.0, carbon: float = 0.0) -> None:  # fmt: skip
         """Grams per true litre are the caller's: here mg/L (alkalinity as CaCO3, carbon in meq/L)."""
         w = self.water
         w.free += chlorine / (1.0 - self.nature.dead_share)
         for _ in range(SMALL_STEPS):  # the buffer grows as pH falls
             w.ph += (alkalinity / 50.0 - carbon) / SMALL_STEPS / self._buffer()
-        w.ph -= 0.011 * stabiliser
+        w.ph -= 0.011 * stabilizer
         w.alkalinity = max(5.0, w.alkalinity + alkalinity)
-        w.stabiliser += stabiliser
+        w.stabilizer += stabilizer
         w.calcium += calcium
         w.salt += salt
         w.ph = min(9.2, max(5.5, w.ph))
 
-    def replace_water(self, litres: float, *, rain: bool = False) -> None:
+    def replace_water(self, liters: float, *, rain: bool = False) -> None:
         """Water that left and was made up by fill, or was pushed out by rain."""
         w, n = self.water, self.nature
-        share = min(1.0, litres / n.true_volume_l)
+        share = min(1.0, liters / n.true_volume_l)
         calcium, alkalinity, salt = (
             (0.0, 0.0, 0.0) if rain else (n.fill_calcium, n.fill_alkalinity, n.fill_salt)
         )
         w.free *= 1 - share
         w.dead *= 1 - share
-        w.stabiliser *= 1 - share
+        w.stabilizer *= 1 - share
         w.calcium += (calcium - w.calcium) * share
         w.alkalinity += (alkalinity - w.alkalinity) * share
         w.salt += (salt - w.salt) * share
@@ -154,7 +154,7 @@ class World:
     def _grow(self) -> None:
         """A bloom doubles in about a day and a half where chlorine is next to nothing, and dies with it."""
         w = self.water
-        shield = 1.0 + w.stabiliser / 25.0
+        shield = 1.0 + w.stabilizer / 25.0
         if w.free < 0.08 * shield and w.temperature_c > 14:
             w.bloom = min(14.0, max(0.15, w.bloom) * 1.02)
         elif w.free > 0.4 * shield:
@@ -163,14 +163,14 @@ class World:
     def _feed(self) -> None:
         """Tablets and cell."""
         w, n = self.water, self.nature
-        litres = n.true_volume_l
+        liters = n.true_volume_l
         grams = self._dissolved()
         if grams > 0:
-            self.add(chlorine=grams * 900.0 / litres, stabiliser=grams * 550.0 / litres)
-            w.alkalinity = max(5.0, w.alkalinity - grams * 900.0 * 0.7 / litres)
-            w.ph -= grams * 900.0 * 0.0141 / litres / self._buffer()
+            self.add(chlorine=grams * 900.0 / liters, stabilizer=grams * 550.0 / liters)
+            w.alkalinity = max(5.0, w.alkalinity - grams * 900.0 * 0.7 / liters)
+            w.ph -= grams * 900.0 * 0.0141 / liters / self._buffer()
         if self._solar_hour() % 24 >= 8 and self._solar_hour() < 8 + w.cell_hours and w.temperature_c > 15.5:
-            self.add(chlorine=w.cell_g_h * 1000.0 / litres)
+            self.add(chlorine=w.cell_g_h * 1000.0 / liters)
             w.ph += 0.0025
 
     def _dissolved(self) -> float:
@@ -206,10 +206,10 @@ class World:
     def _buffer(self) -> float:
         """meq/L that move pH by one, of carbonate and stabiliser; a textbook's formula."""
         w = self.water
-        carbon = max(0.2, (w.alkalinity - 0.3 * w.stabiliser) / 50.0)
+        carbon = max(0.2, (w.alkalinity - 0.3 * w.stabilizer) / 50.0)
         bicarbonate = 1.0 / (1.0 + 10 ** (6.33 - w.ph) + 10 ** (w.ph - 10.1))
         bound = 1.0 / (1.0 + 10 ** (6.75 - w.ph))
-        ring = w.stabiliser / 129.0
+        ring = w.stabilizer / 129.0
         return 2.303 * (
             carbon / bicarbonate * bicarbonate * (1 - bicarbonate) + ring * bound * (1 - bound) + 0.01
         )

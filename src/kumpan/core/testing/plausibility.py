@@ -73,7 +73,7 @@ def _bleached(now: Readings) -> Iterator[Finding]:
         )
 
 
-def _alkalinity_of_stabiliser(now: Readings) -> Iterator[Finding]:
+def _alkalinity_of_stabilizer(now: Readings) -> Iterator[Finding]:
     if now.total_alkalinity is None or now.cyanuric_acid is None:
         return
     share = CYA_TITRATED_PER_MG * now.cyanuric_acid
@@ -85,10 +85,10 @@ def _alkalinity_of_stabiliser(now: Readings) -> Iterator[Finding]:
         )
 
 
-_CHECKS: tuple[Check, ...] = (_total_under_free, _combined, _ph, _bleached, _alkalinity_of_stabiliser)
+_CHECKS: tuple[Check, ...] = (_total_under_free, _combined, _ph, _bleached, _alkalinity_of_stabilizer)
 
 
-def doubts(now: Readings, expected: Readings | None = None) -> tuple[Finding, ...]:
+def questions(now: Readings, expected: Readings | None = None) -> tuple[Finding, ...]:
     """What to question in a test. `expected` is the water the journal predicts, when there is one."""
     found = [finding for check in _CHECKS for finding in check(now)]
     if expected is not None:

@@ -48,7 +48,7 @@ _DROPS = re.compile(r"(?P<drops>[\d.,]+)\s?(?:d|drops?)", re.IGNORECASE)
 
 
 @dataclass(frozen=True)
-class SlipProblem:
+class LineProblem:
     """A piece that could not be read: where it stands, the piece, one sentence with the cure."""
 
     position: int
@@ -59,11 +59,11 @@ class SlipProblem:
 
 
 @dataclass(frozen=True)
-class SlipReading:
+class LineReading:
     """What one line says: the values with their doubt, in the order typed, and what was not understood."""
 
     values: tuple[Measured, ...]
-    problems: tuple[SlipProblem, ...]
+    problems: tuple[LineProblem, ...]
 
 
 @dataclass(frozen=True)
@@ -72,7 +72,7 @@ class _Token:
     position: int
 
 
-def read_slip(line: str, kit: Kit, temperature_unit: str) -> SlipReading:
+def read_test_line(line: str, kit: Kit, temperature_unit: str) -> LineReading:
     """Read a whole line. `temperature_unit` is "f" or "c", for a temperature typed without unit."""
     tokens = [
         _Token(found[0], found.start()) for found in _TOKEN.finditer(line.replace(":", " ").replace("=", " "))
@@ -84,15 +84,15 @@ def read_slip(line: str, kit: Kit, temperature_unit: str) -> SlipReading:
     return _named(tokens, kit, temperature_unit)
 
 
-def _in_kit_order(tokens: Sequence[_Token], kit: Kit, temperature_unit: str) -> SlipReading:
+def _in_kit_order(tokens: Sequence[_Token], kit: Kit, temperature_unit: str) -> LineReading:
     values: list[Measured] = []
-    problems: list[SlipProblem] = []
+    problems: list[LineProblem] = []
     free = [measure for measure, _ in kit.order]
     for token in tokens:
         measure = Measure.TEMPERATURE if _TEMPERATURE.fullmatch(token.text) else next(iter(free), None)
         if measure is None:
             problems.append(
-                SlipProblem(
+                LineProblem(
                     token.position, token.text, f"There are only {len(kit.order)} fields in this kit."
                 )
             )
@@ -100,12 +100,12 @@ def _in_kit_order(tokens: Sequence[_Token], kit: Kit, temperature_unit: str) -> 
         if measure in free:
             free.remove(measure)
         _take(measure, token, kit, temperature_unit, values, problems)
-    return SlipReading(tuple(values), tuple(problems))
+    return LineReading(tuple(values), tuple(problems))
 
 
-def _named(tokens: Sequence[_Token], kit: Kit, temperature_unit: str) -> SlipReading:
+def _named(tokens: Sequence[_Token], kit: Kit, temperature_unit: str) -> LineReading:
     values: list[Measured] = []
-    problems: list[SlipProblem] = []
+    problems: list[LineProblem] = []
     name: tuple[Measure, _Token] | None = None
     for token in tokens:
         word = token.text.lower()
@@ -122,7 +122,7 @@ def _named(tokens: Sequence[_Token], kit: Kit, temperature_unit: str) -> SlipRea
             problems.append(_unknown(token))
     if name is not None:
         problems.append(_no_value(name))
-    return SlipReading(tuple(values), tuple(problems))
+    return LineReading(tuple(values), tuple(problems))
 
 
 def _take(
@@ -131,17 +131,17 @@ def _take(
     kit: Kit,
     temperature_unit: str,
     values: list[Measured],
-    problems: list[SlipProblem],
+    problems: list[LineProblem],
 ) -> None:
     if any(value.measure is measure for value in values):
         problems.append(
-            SlipProblem(token.position, token.text, "This measure stands twice; keep one.", measure)
+            LineProblem(token.position, token.text, "This measure stands twice; keep one.", measure)
         )
         return
     try:
         values.append(read_value(measure, token.text, kit, temperature_unit))
     except UnreadableQuantity as trouble:
-        problems.append(SlipProblem(token.position, token.text, trouble.message, measure))
+        problems.append(LineProblem(token.position, token.text, trouble.message, measure))
 
 
 def read_value(measure: Measure, text: str, kit: Kit, temperature_unit: str) -> Measured:
@@ -184,12 +184,12 @@ def _checked(value: Measured) -> Measured:
     return value
 
 
-def _no_value(name: tuple[Measure, _Token]) -> SlipProblem:
+def _no_value(name: tuple[Measure, _Token]) -> LineProblem:
     measure, token = name
-    return SlipProblem(token.position, token.text, f'"{token.text}" has no number after it.', measure)
+    return LineProblem(token.position, token.text, f'"{token.text}" has no number after it.', measure)
 
 
-def _unknown(token: _Token) -> SlipProblem:
+def _unknown(token: _Token) -> LineProblem:
     near = get_close_matches(token.text.lower(), NAME_TO_MEASURE, n=1, cutoff=0.5)
     if token.text[0].isdigit():
         text = f'"{token.text}" has no name before it; write for example "fc {token.text}".'
@@ -197,4 +197,4 @@ def _unknown(token: _Token) -> SlipProblem:
         text = f'"{token.text}" is not a measure; did you mean "{near[0]}"?'
     else:
         text = f'"{token.text}" is not a measure; use fc, tc, cc, ph, ta, ch, cya, salt or temp.'
-    return SlipProblem(token.position, token.text, text, None, near[0] if near else None)
+    return LineProblem(token.position, token.text, text, None, near[0] if near else None)

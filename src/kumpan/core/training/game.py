@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from kumpan.core.errors import InvalidInput
-from kumpan.core.journal import LookTaken, PoolState, TestTaken
+from kumpan.core.journal import PoolState, TestTaken, VisualCheck
 from kumpan.core.training.goals import won
 from kumpan.core.training.player import Player
 from kumpan.core.training.scenarios import SCENARIOS, Scenario, new_world
@@ -52,7 +52,7 @@ class Played:
     move: Move
     day: int
     hour: int
-    look: LookTaken | None
+    visual_check: VisualCheck | None
     test: TestTaken | None
 
 
@@ -63,8 +63,8 @@ class Game:
     scenario: Scenario
     player: Player
     played: tuple[Played, ...]
-    first_look: LookTaken
-    last_look: LookTaken
+    first_visual_check: VisualCheck
+    last_visual_check: VisualCheck
     gauge_kpa: float
 
     @property
@@ -102,7 +102,7 @@ def play(key: str, seed: int, moves: Sequence[Move]) -> Game:
     if len(moves) > MOST_MOVES:
         raise InvalidInput(f"A game has at most {MOST_MOVES} moves; finish it.", "moves")
     player = new_player(scenario, seed)
-    first = look = player.look()
+    first = visual_check = player.visual_check()
     played = []
     for move in moves:
         if player.days >= scenario.days:
@@ -110,10 +110,10 @@ def play(key: str, seed: int, moves: Sequence[Move]) -> Game:
         day, hour = day_and_hour(player)
         test = _do(player, scenario, move)
         if test is not None or move.kind in _PASSING:
-            look = player.look()
-        seen = look if test is not None or move.kind in _PASSING else None
+            visual_check = player.visual_check()
+        seen = visual_check if test is not None or move.kind in _PASSING else None
         played.append(Played(move, day, hour, seen, test))
-    return Game(scenario, player, tuple(played), first, look, player.world.gauge_kpa)
+    return Game(scenario, player, tuple(played), first, visual_check, player.world.gauge_kpa)
 
 
 _PASSING = (MoveKind.WAIT_HOUR, MoveKind.WAIT_EVENING, MoveKind.WAIT_MORNING, MoveKind.REPLACE_WATER)
@@ -131,7 +131,7 @@ def _do(player: Player, scenario: Scenario, move: Move) -> TestTaken | None:
     if kind in (MoveKind.TEST, MoveKind.FULL_TEST):
         return player.test(full=kind is MoveKind.FULL_TEST)
     if kind is MoveKind.ADD:
-        product = next((one for one in scenario.shelf if one.id == move.product_id), None)
+        product = next((one for one in scenario.inventory if one.id == move.product_id), None)
         if product is None or not 0 < move.grams <= 1e6:
             raise InvalidInput("Choose a product of this shelf and an amount over 0.", "moves")
         player.add(product, move.grams)

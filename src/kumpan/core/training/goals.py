@@ -27,7 +27,7 @@ def truth(world: GreenWorld) -> Readings:
     """The true water as readings."""
     w = world.water
     return Readings(
-        world.mean_free, world.mean_free + w.combined, w.ph, w.alkalinity, w.calcium, w.stabiliser, w.salt,
+        world.mean_free, world.mean_free + w.combined, w.ph, w.alkalinity, w.calcium, w.stabilizer, w.salt,
         temperature_c=w.temperature_c,
     )  # fmt: skip
 
@@ -59,8 +59,8 @@ def _free(world: GreenWorld) -> tuple[bool, str]:
     return 1.0 <= world.mean_free <= 5.0, f"{world.mean_free:.1f}"
 
 
-def _stabiliser(world: GreenWorld) -> tuple[bool, str]:
-    return 25 <= world.water.stabiliser <= 60, f"{world.water.stabiliser:.0f}"
+def _stabilizer(world: GreenWorld) -> tuple[bool, str]:
+    return 25 <= world.water.stabilizer <= 60, f"{world.water.stabilizer:.0f}"
 
 
 def _index(world: GreenWorld) -> tuple[bool, str]:
@@ -78,7 +78,7 @@ _GOALS: Mapping[str, tuple[str, Callable[[GreenWorld], tuple[bool, str]]]] = Map
     "combined": ("Combined chlorine at 0.5 or less", _combined),
     "ph": ("pH 7.2 to 7.8", _ph),
     "free_chlorine": ("Free chlorine 1 to 5", _free),
-    "stabiliser": ("Stabiliser 25 to 60", _stabiliser),
+    "stabiliser": ("Stabiliser 25 to 60", _stabilizer),
     "salt": ("Salt 2700 to 3400", _salt),
     "index": ("Scaling index within 0.3", _index),
 })  # fmt: skip

@@ -24,7 +24,7 @@ MORNING_SHARE = 9 / 24
 LIQUID = Product("liquid", "sodium_hypochlorite", 10.0)
 ACID = Product("acid", "hydrochloric_acid", 31.45)
 ASH = Product("ash", "sodium_carbonate", 100.0)
-SHELF: Sequence[Product] = (LIQUID, ACID, ASH)
+INVENTORY: Sequence[Product] = (LIQUID, ACID, ASH)
 
 
 @dataclass(frozen=True)
@@ -72,16 +72,16 @@ class Rescued:
 def rescued(severity: Severity, number: int, zone: tzinfo, seed: int = 1) -> Rescued:
     """One pool of a severity, by number."""
     draw = np.random.default_rng([seed, list(Severity).index(severity), number])
-    believed = float(draw.uniform(25_000, 110_000))
+    prior = float(draw.uniform(25_000, 110_000))
     traits = Traits(
         Surface.PLASTER if draw.random() < 0.6 else Surface.VINYL,
         Chlorination.LIQUID,
         list(Filter)[int(draw.integers(3))],
     )
-    world = _world(draw, severity, believed, traits.filter, seed * 1_000_003 + number)
-    player = Player(world, believed)
-    rescuer = Rescuer(player, RescueSet(severity), traits, SHELF, zone)
-    band, began = first_band(rescuer.asked()), world.now_s
+    world = _world(draw, severity, prior, traits.filter, seed * 1_000_003 + number)
+    player = Player(world, prior)
+    rescuer = Rescuer(player, RescueSet(severity), traits, INVENTORY, zone)
+    band, began = first_band(rescuer.request()), world.now_s
     end, tally = rescuer.run(), player.tally
     return Rescued(
         severity,
@@ -97,11 +97,11 @@ def rescued(severity: Severity, number: int, zone: tzinfo, seed: int = 1) -> Res
 
 
 def _world(
-    draw: np.random.Generator, severity: Severity, believed: float, filter_: Filter, seed: int
+    draw: np.random.Generator, severity: Severity, prior: float, filter_: Filter, seed: int
 ) -> GreenWorld:
     truth = TRUTHS[severity]
     nature = Nature(
-        true_volume_l=believed * float(np.clip(draw.normal(1, 0.07), 0.8, 1.2)),
+        true_volume_l=prior * float(np.clip(draw.normal(1, 0.07), 0.8, 1.2)),
         sun_per_hour=0.045 * float(np.exp(draw.normal(0, 0.3))),
         organics_mg_l_day=0.6 * float(np.exp(draw.normal(0, 0.4))),
         mood=0.25,

@@ -8,7 +8,7 @@ from datetime import tzinfo
 from kumpan.core.forecast.expected import expected_now
 from kumpan.core.journal import PoolState
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.ranges.profiles import bands, school
+from kumpan.core.ranges.profiles import bands, profile
 from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.step import ADD, WAIT
 from kumpan.core.training.game import (
@@ -22,7 +22,7 @@ from kumpan.core.training.player import Player
 from kumpan.core.training.rescuer import Rescuer
 from kumpan.core.training.scenarios import Scenario
 from kumpan.core.treatment.plan import Plan, plan
-from kumpan.core.treatment.special.drain import DrainAsked, Hoses, drain_plan
+from kumpan.core.treatment.special.drain import DrainRequest, Hoses, drain_plan
 
 SOURCE = "simulated-world"
 
@@ -34,9 +34,9 @@ def planner_run(key: str, seed: int, zone: tzinfo) -> Player:
     """To the end of the scenario's days, or until it is won and the plan has nothing left to do."""
     scenario = scenario_by_key(key)
     player = new_player(scenario, seed)
-    player.look()
+    player.visual_check()
     if scenario.rescue is not None:
-        Rescuer(player, scenario.rescue, scenario.traits, scenario.shelf, zone, scenario.days).run()
+        Rescuer(player, scenario.rescue, scenario.traits, scenario.inventory, zone, scenario.days).run()
     _keep(player, scenario)
     return player
 
@@ -44,7 +44,7 @@ def planner_run(key: str, seed: int, zone: tzinfo) -> Player:
 def _keep(player: Player, scenario: Scenario) -> None:
     """Morning and evening: test, do the sheet, until it is won or the days are over."""
     while player.days < scenario.days and player.tally.won_on_day is None:
-        player.look()
+        player.visual_check()
         player.test(full=True)
         share = water_to_replace(player.state, scenario)
         if share:
@@ -58,20 +58,20 @@ def _keep(player: Player, scenario: Scenario) -> None:
 def usual_plan(state: PoolState, scenario: Scenario) -> Plan:
     """The sheet that the last test asks for."""
     readings = expected_now(state)
-    own = bands(school("household"), scenario.traits, readings.cyanuric_acid)
-    return plan(readings, scenario.believed_volume_l, scenario.traits, Aims(own, {}), scenario.shelf)
+    own = bands(profile("household"), scenario.traits, readings.cyanuric_acid)
+    return plan(readings, scenario.believed_volume_l, scenario.traits, Aims(own, {}), scenario.inventory)
 
 
 def water_to_replace(state: PoolState, scenario: Scenario) -> float:
     """The share of water that the draining plan replaces first; 0 where none is asked for."""
     readings = expected_now(state)
-    own = bands(school("household"), scenario.traits, readings.cyanuric_acid)
+    own = bands(profile("household"), scenario.traits, readings.cyanuric_acid)
     fill = Readings(
         ph=7.6, total_alkalinity=scenario.fill_alkalinity, calcium_hardness=scenario.fill_calcium, salt=90.0
     )
     hoses = Hoses(7000.0, 1500.0, None)
     found = drain_plan(
-        DrainAsked(
+        DrainRequest(
             readings, scenario.believed_volume_l, scenario.traits, own, fill, hoses, Measure.CYANURIC_ACID
         )
     )
@@ -80,7 +80,7 @@ def water_to_replace(state: PoolState, scenario: Scenario) -> float:
 
 def _pour(player: Player, scenario: Scenario, found: Plan) -> None:
     """What the sheet adds before its first long wait, at its times."""
-    products = {product.id: product for product in scenario.shelf}
+    products = {product.id: product for product in scenario.inventory}
     start = player.world.now_s
     for step in found.steps:
         if step.kind == WAIT and (step.minutes or 0) > SPLIT_AFTER_MIN:

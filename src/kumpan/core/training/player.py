@@ -18,17 +18,17 @@ from kumpan.core.journal import (
     Clarity,
     Entry,
     Level,
-    LookTaken,
     PlantSet,
     PoolState,
     PressureRead,
     TestTaken,
+    VisualCheck,
     WaterChange,
     WaterChanged,
     fold,
 )
 from kumpan.core.products.product import Product
-from kumpan.core.simulation.carer import Carer, Habits, moment
+from kumpan.core.simulation.carer import Carer, Routine, moment
 from kumpan.core.simulation.green_world import EDGES, SPOTS_SEEN, STILL_GREEN, GreenWorld
 from kumpan.core.simulation.pouring import pour
 
@@ -73,7 +73,7 @@ class Player:
     tally: Tally = field(default_factory=Tally)
 
     def __post_init__(self) -> None:
-        self.carer = Carer(self.world, Habits(self.believed_volume_l, cell=self.cell))
+        self.carer = Carer(self.world, Routine(self.believed_volume_l, cell=self.cell))
         self.tally.highest_mg_l = self.world.mean_free
         self._was_gone = self.world.mean_free < GONE_MG_L
         self.tell(BasinMeasured(self.believed_volume_l))
@@ -106,7 +106,7 @@ class Player:
             if self.tally.won_on_day is None and self.won(self.world):
                 self.tally.won_on_day = self.days
 
-    def look(self) -> LookTaken:
+    def visual_check(self) -> VisualCheck:
         """What the eye says: with its own doubt."""
         seen = self.world.shown * float(self.world.draw.lognormal(0, 0.12))
         bloom = self.world.water.bloom
@@ -115,7 +115,7 @@ class Player:
         if bloom > STILL_GREEN and seen > EDGES[0] and not self.world.green.skin:
             clarity = Clarity.GREEN
         spots = bloom > SPOTS_SEEN and (self.world.green.skin > 0 or clarity is Clarity.CLEAR)
-        body = LookTaken(clarity, Level.NORMAL, (SPOTS,) if spots else ())
+        body = VisualCheck(clarity, Level.NORMAL, (SPOTS,) if spots else ())
         self.tell(body)
         return body
 
@@ -127,7 +127,7 @@ class Player:
 
     def add(self, product: Product, grams: float, of: tuple[UUID, int] | None = None) -> None:
         """Pour by the hand's own measure; the journal is told what was meant, and of which sheet's step."""
-        sheet_id, number = of if of is not None else (None, None)
+        treatment_id, number = of if of is not None else (None, None)
         poured = grams * float(self.world.draw.normal(1, 0.03))
         self.tally.chlorine_mg_l += pour(self.world, product, poured)
         self.tally.pours += 1
@@ -140,7 +140,7 @@ class Player:
                 product.label,
                 grams,
                 product_id=product.id,
-                sheet_id=sheet_id,
+                treatment_id=treatment_id,
                 step_number=number,
             )
         )
@@ -166,12 +166,12 @@ class Player:
 
     def replace_water(self, share: float) -> None:
         """Drain and refill a share of the water believed in; it takes the hose its hours."""
-        litres = share * self.believed_volume_l
-        self.world.replace_water(litres)
-        self._water(litres)
-        self.tell(WaterChanged(WaterChange.DRAIN, litres))
-        self.wait(max(1, round(litres / FILL_L_PER_H)))
+        liters = share * self.believed_volume_l
+        self.world.replace_water(liters)
+        self._water(liters)
+        self.tell(WaterChanged(WaterChange.DRAIN, liters))
+        self.wait(max(1, round(liters / FILL_L_PER_H)))
 
-    def _water(self, litres: float) -> None:
-        self.tally.water_l += litres
-        self.tally.cost += WATER_PRICE_PER_M3 * litres / 1000
+    def _water(self, liters: float) -> None:
+        self.tally.water_l += liters
+        self.tally.cost += WATER_PRICE_PER_M3 * liters / 1000

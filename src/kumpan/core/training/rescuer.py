@@ -10,15 +10,15 @@ from datetime import datetime, tzinfo
 from kumpan.core.algae.criteria import StageKey, finished, stage_now
 from kumpan.core.algae.episode import RESCUE
 from kumpan.core.algae.preparing import CLEAN_FILTER
-from kumpan.core.algae.request import RescueAsked
-from kumpan.core.algae.stages import GAUGE, PUMP_OFF, REFILL, VACUUM, rescue_sheet
+from kumpan.core.algae.request import RescueRequest
+from kumpan.core.algae.stages import GAUGE, PUMP_OFF, REFILL, VACUUM, stage_plan
 from kumpan.core.forecast.expected import expected_now
-from kumpan.core.journal import Outcome, RescueSet, SheetStarted, StepTicked
+from kumpan.core.journal import Outcome, RescueSet, StepDone, TreatmentStarted
 from kumpan.core.maintenance.filter_pressure import LIMIT_KPA
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.ranges.profiles import bands, school
+from kumpan.core.ranges.profiles import bands, profile
 from kumpan.core.records.step import ADD, DO, TEST
 from kumpan.core.simulation.carer import moment
 from kumpan.core.training.player import Player
@@ -38,37 +38,37 @@ class Rescuer:
     player: Player
     setting: RescueSet
     traits: Traits
-    shelf: Sequence[Product]
+    inventory: Sequence[Product]
     zone: tzinfo
     most_days: float = MOST_DAYS
 
     def __post_init__(self) -> None:
         self.full_test_day = 0.0
-        self._look_and_test(full=True)
+        self._check_and_test(full=True)
         self.player.tell(self.setting)
-        self.products: Mapping[str, Product] = {product.id: product for product in self.shelf}
+        self.products: Mapping[str, Product] = {product.id: product for product in self.inventory}
 
     def run(self) -> datetime | None:
         """Until the plan says that it is over; the moment, or None after too many days."""
         while self.player.days < self.most_days:
-            asked = self.asked()
-            if finished(asked):
+            request = self.request()
+            if finished(request):
                 return moment(self.player.world.now_s)
-            self._follow(stage_now(asked), rescue_sheet(asked))
+            self._follow(stage_now(request), stage_plan(request))
         return None
 
-    def asked(self) -> RescueAsked:
+    def request(self) -> RescueRequest:
         """The question as the app would put it now."""
         state, climate = self.player.state, self.player.world.climate
         readings = expected_now(state)
-        return RescueAsked(
+        return RescueRequest(
             state,
             self.setting,
             readings,
             self.player.believed_volume_l,
             self.traits,
-            self.shelf,
-            bands(school("household"), self.traits, readings.cyanuric_acid),
+            self.inventory,
+            bands(profile("household"), self.traits, readings.cyanuric_acid),
             SWIM_LIMIT_MG_L,
             climate.latitude_deg,
             climate.longitude_deg,
@@ -80,8 +80,8 @@ class Rescuer:
         """The sheet down to its first test; a sheet that cannot be made lets an hour pass."""
         player, started_s = self.player, self.player.world.now_s
         before = expected_now(player.state)
-        sheet = player.tell(
-            SheetStarted(plan.steps, "household", before, plan.predicted, f"{RESCUE}/{stage}")
+        treatment = player.tell(
+            TreatmentStarted(plan.steps, "household", before, plan.predicted, f"{RESCUE}/{stage}")
         )
         if not plan.steps:
             player.wait(1)
@@ -89,13 +89,15 @@ class Rescuer:
             self._wait_until(started_s + 60 * step.offset_min)
             if step.kind == TEST:
                 stale = player.days - self.full_test_day > FULL_TEST_DAYS
-                self._look_and_test(full=stale or Measure.CYANURIC_ACID in step.measures)
+                self._check_and_test(full=stale or Measure.CYANURIC_ACID in step.measures)
                 return
             if step.kind == ADD:
-                player.add(self.products[step.product_id or ""], step.rounded_g or 0.0, (sheet.id, number))
+                player.add(
+                    self.products[step.product_id or ""], step.rounded_g or 0.0, (treatment.id, number)
+                )
             elif step.kind == DO:
                 self._do(step.title)
-                player.tell(StepTicked(sheet.id, number, Outcome.DONE))
+                player.tell(StepDone(treatment.id, number, Outcome.DONE))
 
     def _wait_until(self, at_s: float) -> None:
         while self.player.world.now_s + 1 < at_s:
@@ -117,8 +119,8 @@ class Rescuer:
         elif title == REFILL:
             green.pump_on = True
 
-    def _look_and_test(self, *, full: bool) -> None:
-        self.player.look()
+    def _check_and_test(self, *, full: bool) -> None:
+        self.player.visual_check()
         if full:
             self.full_test_day = self.player.days
         self.player.test(full=full)

@@ -91,7 +91,7 @@ def _tested_before(played: Sequence[Played], pour: Played) -> bool:
 
 def _pours(game: Game) -> Iterator[Finding]:
     """Each pour against what the plan asked for at the same readings; a rescue's level counts for chlorine."""
-    products = {product.id: product for product in game.scenario.shelf}
+    products = {product.id: product for product in game.scenario.inventory}
     cap = highest_planned_mg_l(game.scenario.traits)
     for n, one in enumerate(game.played):
         if one.move.kind is not MoveKind.ADD:
@@ -143,7 +143,7 @@ def _entries_before(game: Game, number: int) -> list[Entry]:
 
 
 def _mixed(played: Sequence[Played], game: Game) -> Iterator[Finding]:
-    products = {product.id: product for product in game.scenario.shelf}
+    products = {product.id: product for product in game.scenario.inventory}
     adds = [p for p in played if p.move.kind is MoveKind.ADD]
     for first, then in itertools.pairwise(adds):
         one, other = products[first.move.product_id], products[then.move.product_id]

@@ -32,16 +32,16 @@ _ACID = Product("acid", "hydrochloric_acid", 31.45, package_ml=GALLON_ML, name="
 _SODA = Product("soda", "sodium_bicarbonate", 100.0, package_g=10 * G_PER_LB, name="Baking soda")
 _ASH = Product("ash", "sodium_carbonate", 100.0, package_g=5 * G_PER_LB, name="Soda ash")
 _CALCIUM = Product("calcium", "calcium_chloride", 77.0, package_g=8 * G_PER_LB, name="Calcium chloride 77 %")
-_STABILISER = Product("stabiliser", "cyanuric_acid", 100.0, package_g=4 * G_PER_LB, name="Stabiliser")
+_STABILIZER = Product("stabiliser", "cyanuric_acid", 100.0, package_g=4 * G_PER_LB, name="Stabiliser")
 _SALT = Product("salt", "sodium_chloride", 99.5, package_g=40 * G_PER_LB, name="Pool salt")
 _TABLETS = Product("tablets", "trichlor", 90.0, package_g=25 * G_PER_LB, name="Trichlor tablets 90 %")
 _PRICES: Mapping[Product, float] = {
-    _LIQUID: 13.5, _SHOCK: 5.5, _DICHLOR: 32.0, _ACID: 9.0, _SODA: 16.0, _ASH: 14.0, _CALCIUM: 19.0, _STABILISER: 24.0,
+    _LIQUID: 13.5, _SHOCK: 5.5, _DICHLOR: 32.0, _ACID: 9.0, _SODA: 16.0, _ASH: 14.0, _CALCIUM: 19.0, _STABILIZER: 24.0,
     _SALT: 8.5, _TABLETS: 110.0,
 }  # fmt: skip
 
 
-def _shelf(*products: Product) -> tuple[Stocked, ...]:
+def _inventory(*products: Product) -> tuple[Stocked, ...]:
     return tuple(Stocked(product, None, _PRICES[product]) for product in products)
 
 
@@ -70,7 +70,7 @@ class Scenario:
     climate: Climate = field(default_factory=lambda: Climate(latitude_deg=32.0, mean_c=25.0))
 
     @property
-    def shelf(self) -> Sequence[Product]:
+    def inventory(self) -> Sequence[Product]:
         return [item.product for item in self.stocked]
 
 
@@ -83,7 +83,7 @@ _ROWS: tuple[Scenario, ...] = (
         "Keep chlorine at the level that stabiliser asks for, day and night, until a night costs less than 1; filter, brush, then clear.",
         14, 60_000.0, Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.CARTRIDGE),
         Water(0.1, 0.1, 0.5, 7.9, 100, 240, 40, 900, bloom=6.0), Green(cloud=4.5, kill=0.075, filters=0.018, clog=0.15),
-        _shelf(_LIQUID, _SHOCK, _DICHLOR, _TABLETS, _ACID, _SODA), (_CLEAR, _DEAD, _COMBINED, _PH),
+        _inventory(_LIQUID, _SHOCK, _DICHLOR, _TABLETS, _ACID, _SODA), (_CLEAR, _DEAD, _COMBINED, _PH),
         RescueSet(Severity.GREEN),
     ),
     Scenario(
@@ -92,7 +92,7 @@ _ROWS: tuple[Scenario, ...] = (
         "Test stabiliser; only new water brings it down. Then chlorine that brings none.",
         10, 45_000.0, Traits(Surface.VINYL, Chlorination.LIQUID, Filter.CARTRIDGE),
         Water(3.0, 2.8, 0.3, 7.3, 90, 180, 125, 700, bloom=0.4), Green(cloud=0.6, filters=0.02),
-        _shelf(_LIQUID, _TABLETS, _DICHLOR, _ACID, _SODA, _ASH), (_STAB, _FREE, _PH, _CLEAR),
+        _inventory(_LIQUID, _TABLETS, _DICHLOR, _ACID, _SODA, _ASH), (_STAB, _FREE, _PH, _CLEAR),
     ),
     Scenario(
         "cell", "The scaling cell",
@@ -100,16 +100,16 @@ _ROWS: tuple[Scenario, ...] = (
         "Scale is the water's doing: bring the scaling index down by pH and alkalinity, and the cell stays clean.",
         10, 70_000.0, Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND),
         Water(2.6, 2.5, 0.1, 8.15, 150, 390, 65, 3150), Green(cloud=0.3, filters=0.02),
-        _shelf(_ACID, _SODA, _LIQUID, _SALT, _STABILISER, _CALCIUM), (_INDEX, _PH, _FREE),
+        _inventory(_ACID, _SODA, _LIQUID, _SALT, _STABILIZER, _CALCIUM), (_INDEX, _PH, _FREE),
         cell=CellSet(9.0, 55.0, 10.0), fill_calcium=240.0, fill_alkalinity=140.0,
     ),
     Scenario(
         "party", "Cloudy after a party",
         "Twenty people yesterday. The water is cloudy and smells; the drain is a pale spot. The next party is in eight days.",
         "The smell is combined chlorine: more chlorine, not less; filter; look for the drain before anybody swims.",
-        8, 55_000.0, Traits(Surface.FIBREGLASS, Chlorination.LIQUID, Filter.SAND),
+        8, 55_000.0, Traits(Surface.FIBERGLASS, Chlorination.LIQUID, Filter.SAND),
         Water(0.3, 0.2, 1.6, 7.7, 95, 220, 30, 900, bloom=1.2), Green(cloud=2.2, kill=0.08, filters=0.022),
-        _shelf(_LIQUID, _SHOCK, _DICHLOR, _ACID, _SODA, _STABILISER), (_CLEAR, _COMBINED, _FREE, _PH),
+        _inventory(_LIQUID, _SHOCK, _DICHLOR, _ACID, _SODA, _STABILIZER), (_CLEAR, _COMBINED, _FREE, _PH),
         RescueSet(Severity.LIGHT),
     ),
     Scenario(
@@ -120,7 +120,7 @@ _ROWS: tuple[Scenario, ...] = (
         "until then chlorine goes in by hand.",
         10, 65_000.0, Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND),
         Water(0.4, 0.3, 0.2, 7.9, 70, 270, 40, 1900, temperature_c=17.0), Green(cloud=0.5, filters=0.02),
-        _shelf(_SALT, _LIQUID, _ACID, _SODA, _CALCIUM, _STABILISER), (_SALT_OK, _FREE, _PH, _CLEAR),
+        _inventory(_SALT, _LIQUID, _ACID, _SODA, _CALCIUM, _STABILIZER), (_SALT_OK, _FREE, _PH, _CLEAR),
         cell=CellSet(9.0, 0.0, 10.0), climate=Climate(latitude_deg=38.0, mean_c=15.0),
     ),
 )  # fmt: skip
@@ -139,10 +139,10 @@ def new_world(scenario: Scenario, seed: int) -> GreenWorld:
         dead_share=float(draw.uniform(0.06, 0.2)), guests_a_week=0.0,
         fill_calcium=scenario.fill_calcium, fill_alkalinity=scenario.fill_alkalinity,
     )  # fmt: skip
-    told = scenario.water
+    usual = scenario.water
     water = replace(
-        told, ph=told.ph + float(draw.normal(0, 0.06)), alkalinity=about(told.alkalinity), calcium=about(told.calcium),
-        stabiliser=about(told.stabiliser), bloom=about(told.bloom, 0.15), tablets_g=[],
+        usual, ph=usual.ph + float(draw.normal(0, 0.06)), alkalinity=about(usual.alkalinity), calcium=about(usual.calcium),
+        stabilizer=about(usual.stabilizer), bloom=about(usual.bloom, 0.15), tablets_g=[],
     )  # fmt: skip
     green = replace(
         scenario.green, cloud=about(scenario.green.cloud, 0.12), kill=about(scenario.green.kill, 0.15)

@@ -11,26 +11,26 @@ from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.dosing.mass_balance import change_per_g
 from kumpan.core.products.product import Product, density, moles_per_g
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.ranges.chlorine_targets import reference_hypochlorous_mg_l, ways
-from kumpan.core.ranges.profiles import Band, School
-from kumpan.core.records.derivation import Working, working
+from kumpan.core.ranges.chlorine_targets import chlorine_minimums, reference_hypochlorous_mg_l
+from kumpan.core.ranges.profiles import Band, Profile
+from kumpan.core.records.derivation import Derivation, derivation
 from kumpan.core.testing.methods import Measured
 
 Pair = tuple[str, str]
 
 
 @dataclass(frozen=True)
-class LaneContext:
+class GaugeContext:
     """What the working of a lane draws on."""
 
     readings: Readings
     state: State | None
-    school: School
+    profile: Profile
     band: Band | None
     classic_index: float | None = None
 
 
-def lane_working(measure: Measure, reading: Measured | None, context: LaneContext) -> Working | None:
+def gauge_derivation(measure: Measure, reading: Measured | None, context: GaugeContext) -> Derivation | None:
     """The working of one lane; None for what is not measured."""
     if reading is None:
         return None
@@ -52,10 +52,10 @@ def lane_working(measure: Measure, reading: Measured | None, context: LaneContex
         sources = ("phreeqc-dat", "obrien", "method-doubt")
     elif measure is Measure.COMBINED_CHLORINE:
         equation = "Total chlorine minus free chlorine."
-    return working(equation, pairs, (*sources, context.school.source))
+    return derivation(equation, pairs, (*sources, context.profile.source))
 
 
-def _as_read(reading: Measured, context: LaneContext) -> tuple[Pair, ...]:
+def _as_read(reading: Measured, context: GaugeContext) -> tuple[Pair, ...]:
     method = reading.method.value.replace("_", " ")
     pairs: tuple[Pair, ...] = (
         ("read", f"{reading.value:.4g} by {method}"),
@@ -64,13 +64,13 @@ def _as_read(reading: Measured, context: LaneContext) -> tuple[Pair, ...]:
     band = context.band
     if band is not None and band.high is not None:
         low = "" if band.low is None else f"{band.low:g} to "
-        pairs += ((f"{context.school.name} range", f"{low}{band.high:g}"),)
+        pairs += ((f"{context.profile.name} range", f"{low}{band.high:g}"),)
     if band is not None and band.aim is not None:
         pairs += (("aim", f"{band.aim:g}"),)
     return pairs
 
 
-def _chlorine(context: LaneContext) -> tuple[str, tuple[Pair, ...], tuple[str, ...]]:
+def _chlorine(context: GaugeContext) -> tuple[str, tuple[Pair, ...], tuple[str, ...]]:
     equation = (
         "Free chlorine is shared between hypochlorous acid, which kills, hypochlorite, and stabiliser, which holds it. "
         "Equilibrium at this pH, stabiliser and temperature gives the active part."
@@ -81,7 +81,7 @@ def _chlorine(context: LaneContext) -> tuple[str, tuple[Pair, ...], tuple[str, .
         pairs += (("active chlorine (hypochlorous acid)", f"{active:.3f} ppm"),)
         pairs += (("enough in a 20 to 1 water", f"{reference_hypochlorous_mg_l():.3f} ppm"),)
     if context.band is not None:
-        least = ways(context.readings, context.band)
+        least = chlorine_minimums(context.readings, context.band)
         for name, value in (
             ("fixed range", least.fixed),
             ("stabiliser ratio", least.by_ratio),
@@ -92,7 +92,7 @@ def _chlorine(context: LaneContext) -> tuple[str, tuple[Pair, ...], tuple[str, .
     return equation, pairs, ("morris", "obrien", "cya-ratio")
 
 
-def _index(context: LaneContext) -> Working | None:
+def _index(context: GaugeContext) -> Derivation | None:
     state = context.state
     if state is None:
         return None
@@ -110,10 +110,10 @@ def _index(context: LaneContext) -> Working | None:
         "log10 of calcium times carbonate (as activities) over what calcite allows. "
         "0 is saturated; above, scale forms; below, cement is eaten."
     )
-    return working(equation, pairs, ("plummer-busenberg", "phreeqc-dat", "langelier"))
+    return derivation(equation, pairs, ("plummer-busenberg", "phreeqc-dat", "langelier"))
 
 
-def dose_working(product: Product, mass_g: float, measure: Measure, volume_l: float) -> Working:
+def dose_derivation(product: Product, mass_g: float, measure: Measure, volume_l: float) -> Derivation:
     """The working of one addition: the mass balance, and for pH products the equilibrium behind it."""
     pairs: tuple[Pair, ...] = (
         ("water", f"{volume_l:,.0f} L"),
@@ -136,8 +136,8 @@ def dose_working(product: Product, mass_g: float, measure: Measure, volume_l: fl
         )
         per_kg = change_per_g(product, Measure.TOTAL_ALKALINITY, volume_l, spent=True) * 1000
         pairs += (("1 kg moves alkalinity here by", f"{per_kg:+.2f} ppm"),)
-        return working(equation, pairs, ("phreeqc-dat", "plummer-busenberg", "mass-balance", "rounding"))
+        return derivation(equation, pairs, ("phreeqc-dat", "plummer-busenberg", "mass-balance", "rounding"))
     per_kg = change_per_g(product, measure, volume_l) * 1000
     pairs += (("1 kg moves it here by", f"{per_kg:+.3g} ppm"),)
     equation = "Amount = change wanted x water / what one gram of product brings; what other doses bring is taken off first."
-    return working(equation, pairs, ("mass-balance", "available-chlorine", "densities", "rounding"))
+    return derivation(equation, pairs, ("mass-balance", "available-chlorine", "densities", "rounding"))

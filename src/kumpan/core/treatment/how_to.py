@@ -4,7 +4,7 @@ from math import ceil
 
 from kumpan.core.dosing.rounding import mass_text
 from kumpan.core.pool.equipment import Chlorination, Traits
-from kumpan.core.records.display import Telling
+from kumpan.core.records.display import DisplayOptions
 
 SOURCE = "cautions"
 
@@ -36,14 +36,14 @@ SALT_AT_THE_SHALLOW_END = (
 MOST_IN_A_BUCKET_G = {"calcium_chloride": 1000.0, "sodium_carbonate": 1000.0, "calcium_hypochlorite": 500.0}
 
 
-def where(chemical: str, mass_g: float, telling: Telling) -> str:
+def where(chemical: str, mass_g: float, display: DisplayOptions) -> str:
     """The place and the manner, with the number of buckets where it is dissolved in small batches."""
-    if chemical == "sodium_chloride" and telling.salt_end == "shallow":
+    if chemical == "sodium_chloride" and display.salt_end == "shallow":
         return SALT_AT_THE_SHALLOW_END
     batches = ceil(mass_g / MOST_IN_A_BUCKET_G.get(chemical, mass_g or 1.0) - 1e-6)
     if batches <= 1:
         return _WHERE[chemical]
-    each = mass_text(mass_g / batches, telling.metric)
+    each = mass_text(mass_g / batches, display.metric)
     return f"{_WHERE[chemical]} {batches} buckets, about {each} in each."
 
 

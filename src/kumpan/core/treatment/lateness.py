@@ -7,7 +7,7 @@ from collections.abc import Mapping
 from datetime import datetime, timedelta
 
 from kumpan.core.findings import Finding
-from kumpan.core.journal import SheetStarted
+from kumpan.core.journal import TreatmentStarted
 from kumpan.core.records.step import WAIT
 
 SOURCE = "separation"
@@ -17,12 +17,12 @@ OVERDUE = timedelta(hours=12)
 
 
 def step_times(
-    sheet: SheetStarted, started_at: datetime, done: Mapping[int, datetime], now: datetime
+    treatment: TreatmentStarted, started_at: datetime, done: Mapping[int, datetime], now: datetime
 ) -> tuple[datetime, ...]:
     """When each step is due. Ticked late, or not ticked yet though due: all that follows moves as far."""
     late = timedelta(0)
     times = []
-    for number, step in enumerate(sheet.steps):
+    for number, step in enumerate(treatment.steps):
         due = started_at + timedelta(minutes=step.offset_min) + late
         times.append(due)
         if step.kind == WAIT:
@@ -33,11 +33,11 @@ def step_times(
 
 
 def late_notes(
-    sheet: SheetStarted, started_at: datetime, done: Mapping[int, datetime], now: datetime
+    treatment: TreatmentStarted, started_at: datetime, done: Mapping[int, datetime], now: datetime
 ) -> tuple[Finding, ...]:
     """A word where the next step was due long ago: the water has gone on meanwhile."""
-    times = step_times(sheet, started_at, done, now)
-    open_ = [n for n, step in enumerate(sheet.steps) if step.kind != WAIT and n not in done]
+    times = step_times(treatment, started_at, done, now)
+    open_ = [n for n, step in enumerate(treatment.steps) if step.kind != WAIT and n not in done]
     if not open_ or now - times[open_[0]] < OVERDUE:
         return ()
     hours = round((now - times[open_[0]]).total_seconds() / 3600)

@@ -32,7 +32,7 @@ class Means:
 
     volume_l: float
     fill: Readings
-    shelf: Sequence[Product]
+    inventory: Sequence[Product]
     metric: bool
 
 
@@ -73,7 +73,7 @@ def _water(measure: Measure, now: float, wanted: float, means: Means) -> str:
 
 
 def _reducer(now: float, wanted: float, means: Means) -> str:
-    product = next((p for p in means.shelf if p.chemical == "sodium_thiosulfate"), None)
+    product = next((p for p in means.inventory if p.chemical == "sodium_thiosulfate"), None)
     if product is None:
         return ""
     first = round_dose(product, reducer_dose(now, wanted, means.volume_l, product).first_g, means.metric)

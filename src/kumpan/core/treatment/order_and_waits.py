@@ -32,7 +32,7 @@ ORDER: tuple[str, ...] = (
 )
 
 ACIDS = ("hydrochloric_acid", "sodium_bisulfate")
-STABILISERS = ("cyanuric_acid",)
+STABILIZERS = ("cyanuric_acid",)
 CALCIUM = ("calcium_chloride", "calcium_hypochlorite")
 CARBONATES = ("sodium_bicarbonate", "sodium_carbonate")
 
@@ -49,7 +49,7 @@ class Separation:
 
 SEPARATIONS: tuple[Separation, ...] = (
     Separation(CALCIUM, CARBONATES, 240, "calcium and alkalinity together cloud the water"),
-    Separation(ACIDS + STABILISERS, CHLORINE_CARRIERS, 60, "acid or stabiliser on chlorine sets gas free"),
+    Separation(ACIDS + STABILIZERS, CHLORINE_CARRIERS, 60, "acid or stabiliser on chlorine sets gas free"),
 )
 ANY_TWO_MINUTES = 30
 ANY_TWO_WHY = "the first must mix before the next goes in"

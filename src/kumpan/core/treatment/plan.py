@@ -18,14 +18,14 @@ from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.profiles import SATURATION_BAND
 from kumpan.core.ranges.targets import Aims
-from kumpan.core.records.display import Telling
+from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import Step
 from kumpan.core.treatment.lowering_advice import Means, with_amounts
 from kumpan.core.treatment.rules_beside import rule_beside
 from kumpan.core.treatment.schedule import lay_out
 from kumpan.core.treatment.split import Spread, masses, spread
 
-AS_SOLD = Telling()
+AS_SOLD = DisplayOptions()
 
 
 @dataclass(frozen=True)
@@ -43,22 +43,22 @@ def plan(
     volume_l: float,
     traits: Traits,
     aims: Aims,
-    shelf: Sequence[Product],
+    inventory: Sequence[Product],
     *,
-    telling: Telling = AS_SOLD,
+    display: DisplayOptions = AS_SOLD,
     fill: Readings | None = None,
 ) -> Plan:
     """The whole plan for one water. `shelf` is what may be poured; amounts are in g and mL.
 
     `fill` is the fill water's readings, for what only new water lowers; `telling` how amounts are said.
     """
-    solution = solve(readings, volume_l, traits, aims, shelf)
-    rules = _rules(solution, volume_l, telling.metric)
+    solution = solve(readings, volume_l, traits, aims, inventory)
+    rules = _rules(solution, volume_l, display.metric)
     placed = spread(solution.doses, readings, volume_l, solution.start)
     steps = lay_out(
-        placed.parts, volume_l, traits, readings, telling=telling, aerate_to_ph=solution.aerate_to_ph
+        placed.parts, volume_l, traits, readings, display=display, aerate_to_ph=solution.aerate_to_ph
     )
-    means = Means(volume_l, fill or Readings(), shelf, telling.metric)
+    means = Means(volume_l, fill or Readings(), inventory, display.metric)
     unmet = with_amounts(solution.unmet, readings, aims, means)
     if not placed.held_back:
         notes = (*solution.notes, *rules, *index_notes(readings, solution.predicted, traits))

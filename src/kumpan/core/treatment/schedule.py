@@ -12,9 +12,9 @@ from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import volume_from_mass_ml
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.records.display import Telling
+from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import ADD, DO, TEST, WAIT, Step
-from kumpan.core.treatment.derivations import dose_working
+from kumpan.core.treatment.derivations import dose_derivation
 from kumpan.core.treatment.how_to import prepare, uses_pour_path, where
 from kumpan.core.treatment.order_and_waits import LARGEST_PH_MOVE, MIXING, PH_WINDOW, separation
 from kumpan.core.treatment.split import PH_STILL, Part
@@ -35,13 +35,13 @@ def lay_out(
     traits: Traits,
     readings: Readings,
     *,
-    telling: Telling,
+    display: DisplayOptions,
     aerate_to_ph: float | None = None,
 ) -> tuple[Step, ...]:
     """The steps for additions already put on days and in order; empty when there is nothing to add."""
     if not parts:
         return ()
-    line = Timeline(volume_l, readings, telling)
+    line = Timeline(volume_l, readings, display)
     line.prepare(traits, any(part.dose.measure is Measure.SALT for part in parts))
     for day in sorted({part.day for part in parts}):
         line.begin_day(day)
@@ -59,11 +59,11 @@ def lay_out(
 class Timeline:
     """The sheet while it is being written: what was poured when, what still waits for a test."""
 
-    def __init__(self, volume_l: float, readings: Readings, telling: Telling) -> None:
+    def __init__(self, volume_l: float, readings: Readings, display: DisplayOptions) -> None:
         self.steps: list[Step] = []
         self.now = 0
         self._volume_l = volume_l
-        self._telling = telling
+        self._display = display
         self._poured: list[tuple[int, str]] = []
         self._readable_at: dict[Measure, int] = {}
         self._level = {m: value for m in Measure if (value := readings.value(m)) is not None}
@@ -179,24 +179,26 @@ class Timeline:
             rounded_g=rounded.mass_g,
             rounded_ml=rounded.volume_ml,
             rounded_text=rounded.text,
-            where=where(product.chemical, rounded.mass_g, self._telling),
+            where=where(product.chemical, rounded.mass_g, self._display),
             pour_path=uses_pour_path(product.chemical),
             measures=(dose.measure,),
             expected=self._expected(moved),
             side_effects={m: change for m, change in moved.items() if m is not dose.measure},
-            working=dose_working(product, part.mass_g, dose.measure, self._volume_l),
+            derivation=dose_derivation(product, part.mass_g, dose.measure, self._volume_l),
         )
 
     def _rounded(self, part: Part) -> Rounded:
         """A measurable amount; where rounding up would take pH out of its window, one that stays inside."""
-        dose, telling = part.dose, self._telling
-        rounded = round_dose(dose.product, part.mass_g, telling.metric, dose.doubt_share, telling.containers)
+        dose, display = part.dose, self._display
+        rounded = round_dose(
+            dose.product, part.mass_g, display.metric, dose.uncertainty_share, display.containers
+        )
         share = self._share_inside(part)
         if share is None or rounded.mass_g <= share * part.mass_g:
             return rounded
         most = min(1.0, share) * part.mass_g
         lower = round_dose(
-            dose.product, most, telling.metric, dose.doubt_share, telling.containers, down=True
+            dose.product, most, display.metric, dose.uncertainty_share, display.containers, down=True
         )
         return lower if lower.mass_g > 0 else rounded
 

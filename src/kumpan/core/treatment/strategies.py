@@ -7,23 +7,23 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from kumpan.core.dosing.mass_balance import change_per_g
-from kumpan.core.dosing.product_choice import ROLES, SLOW, ChoiceAsked, Way, choose, using
+from kumpan.core.dosing.product_choice import ROLES, SLOW, ChoiceRequest, Strategy, choose, using
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.products.product import Product
 from kumpan.core.products.purchase import Missing, missing
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.records.display import Telling
+from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import ADD, TEST
 from kumpan.core.treatment.plan import Plan, plan
 
 SOURCES_USED = ("mass-balance", "season-loss", "swim-limit")
 
-NAMES: Mapping[Way, str] = {
-    Way.USUAL: "As usual here",
-    Way.CHEAPEST: "Least money",
-    Way.FEWEST: "Fewest products",
-    Way.CLEANEST: "Least left behind",
+NAMES: Mapping[Strategy, str] = {
+    Strategy.USUAL: "As usual here",
+    Strategy.CHEAPEST: "Least money",
+    Strategy.FEWEST: "Fewest products",
+    Strategy.CLEANEST: "Least left behind",
 }
 WEEKS = 4
 USUAL_LOSS_MG_L_DAY = 2.0  # where the pool's own loss is not known yet
@@ -38,14 +38,14 @@ _KEEPS_GOING: Mapping[Chlorination, str | None] = {
 
 
 @dataclass(frozen=True)
-class WayOutcome:
+class StrategyOutcome:
     """One way: its names, products and amounts (g), and what it comes to. `use` is the product it was made with.
 
     `used_cost` is the worth of what is poured, None when a price is missing; `minutes_to_swim` until the test
     that opens the pool, None when nothing closes it; `in_four_weeks` mg/L by measure.
     """
 
-    ways: tuple[Way, ...]
+    strategies: tuple[Strategy, ...]
     use: str | None
     name: str
     plan: Plan
@@ -63,41 +63,43 @@ class WayOutcome:
         return None if any(cost is None for cost in costs) else sum(cost or 0.0 for cost in costs)
 
 
-def compare(asked: ChoiceAsked, loss_mg_l_day: float | None, telling: Telling) -> tuple[WayOutcome, ...]:
+def compare(
+    request: ChoiceRequest, loss_mg_l_day: float | None, display: DisplayOptions
+) -> tuple[StrategyOutcome, ...]:
     """All ways; those that pour the same products stand as one, under their joined names.
 
     What else on the shelf could do the work of a poured product follows, each with its own outcome.
     """
-    found: dict[frozenset[str], tuple[list[Way], str | None, Plan]] = {}
-    for way in Way:
-        made = _made(asked, choose(asked, way), telling)
-        found.setdefault(_poured(made), ([], None, made))[0].append(way)
-    for product in _alternatives(asked, frozenset().union(*found)):
-        made = _made(asked, choose(using(asked, product.id), Way.USUAL), telling)
+    found: dict[frozenset[str], tuple[list[Strategy], str | None, Plan]] = {}
+    for strategy in Strategy:
+        made = _made(request, choose(request, strategy), display)
+        found.setdefault(_poured(made), ([], None, made))[0].append(strategy)
+    for product in _alternatives(request, frozenset().union(*found)):
+        made = _made(request, choose(using(request, product.id), Strategy.USUAL), display)
         if product.id in _poured(made):
-            found.setdefault(_poured(made), ([Way.USUAL], product.id, made))
-    return tuple(outcome(asked, *row, loss_mg_l_day) for row in found.values())
+            found.setdefault(_poured(made), ([Strategy.USUAL], product.id, made))
+    return tuple(outcome(request, *row, loss_mg_l_day) for row in found.values())
 
 
-def _made(asked: ChoiceAsked, products: Sequence[Product], telling: Telling) -> Plan:
-    return plan(asked.readings, asked.volume_l, asked.traits, asked.aims, products, telling=telling)
+def _made(request: ChoiceRequest, products: Sequence[Product], display: DisplayOptions) -> Plan:
+    return plan(request.readings, request.volume_l, request.traits, request.aims, products, display=display)
 
 
 def _poured(made: Plan) -> frozenset[str]:
     return frozenset(step.product_id or "" for step in made.steps if step.kind == ADD)
 
 
-def _alternatives(asked: ChoiceAsked, poured: frozenset[str]) -> list[Product]:
+def _alternatives(request: ChoiceRequest, poured: frozenset[str]) -> list[Product]:
     """Products of the shelf, not poured by any way yet, that share a role with one that is."""
     roles = [
         role
         for role in ROLES
-        for item in asked.shelf
+        for item in request.inventory
         if item.product.id in poured and item.product.chemical in role
     ]
     return [
         item.product
-        for item in asked.shelf
+        for item in request.inventory
         if item.product.id not in poured
         and item.product.chemical != SLOW
         and any(item.product.chemical in role for role in roles)
@@ -105,34 +107,36 @@ def _alternatives(asked: ChoiceAsked, poured: frozenset[str]) -> list[Product]:
 
 
 def outcome(
-    asked: ChoiceAsked,
-    ways: Sequence[Way],
+    request: ChoiceRequest,
+    strategies: Sequence[Strategy],
     use: str | None,
     found: Plan,
     loss_mg_l_day: float | None,
-) -> WayOutcome:
+) -> StrategyOutcome:
     """What one plan comes to."""
-    amounts = _amounts(asked, found)
+    amounts = _amounts(request, found)
     adds = [step for step in found.steps if step.kind == ADD]
-    name = ", ".join(NAMES[way] if n == 0 else NAMES[way].lower() for n, way in enumerate(ways))
+    name = ", ".join(
+        NAMES[strategy] if n == 0 else NAMES[strategy].lower() for n, strategy in enumerate(strategies)
+    )
     instead = next((product.label for product in amounts if product.id == use), None)
-    return WayOutcome(
-        tuple(ways),
+    return StrategyOutcome(
+        tuple(strategies),
         use,
         name if instead is None else f"With {instead}",
         found,
         amounts,
-        _cost(asked, amounts),
+        _cost(request, amounts),
         len(adds),
         max((step.day for step in adds), default=1),
         _minutes_to_swim(found),
-        _in_four_weeks(asked, found, amounts, loss_mg_l_day),
-        missing(amounts, asked.shelf),
+        _in_four_weeks(request, found, amounts, loss_mg_l_day),
+        missing(amounts, request.inventory),
     )
 
 
-def _amounts(asked: ChoiceAsked, found: Plan) -> dict[Product, float]:
-    products = {item.product.id: item.product for item in asked.shelf}
+def _amounts(request: ChoiceRequest, found: Plan) -> dict[Product, float]:
+    products = {item.product.id: item.product for item in request.inventory}
     amounts: dict[Product, float] = {}
     for step in found.steps:
         if step.kind == ADD and step.product_id in products:
@@ -141,8 +145,8 @@ def _amounts(asked: ChoiceAsked, found: Plan) -> dict[Product, float]:
     return amounts
 
 
-def _cost(asked: ChoiceAsked, amounts: Mapping[Product, float]) -> float | None:
-    prices = {item.product.id: item.price_per_g for item in asked.shelf}
+def _cost(request: ChoiceRequest, amounts: Mapping[Product, float]) -> float | None:
+    prices = {item.product.id: item.price_per_g for item in request.inventory}
     costs = [(prices.get(product.id), mass) for product, mass in amounts.items()]
     return None if any(price is None for price, _ in costs) else sum((p or 0.0) * mass for p, mass in costs)
 
@@ -163,19 +167,19 @@ def _minutes_to_swim(found: Plan) -> int | None:
 
 
 def _in_four_weeks(
-    asked: ChoiceAsked, found: Plan, amounts: Mapping[Product, float], loss_mg_l_day: float | None
+    request: ChoiceRequest, found: Plan, amounts: Mapping[Product, float], loss_mg_l_day: float | None
 ) -> dict[Measure, float]:
     """What has built up when the pool's loss is made good for four weeks by what keeps it going."""
     chlorine = loss_mg_l_day if loss_mg_l_day is not None else USUAL_LOSS_MG_L_DAY
-    carrier = _carrier(asked, amounts)
+    carrier = _carrier(request, amounts)
     grams = 0.0
     if carrier is not None:
-        grams = 7 * WEEKS * chlorine / change_per_g(carrier, Measure.FREE_CHLORINE, asked.volume_l)
+        grams = 7 * WEEKS * chlorine / change_per_g(carrier, Measure.FREE_CHLORINE, request.volume_l)
     levels = {}
     for measure in BUILDS_UP:
         after = found.predicted.value(measure)
         if after is not None:
-            brings = change_per_g(carrier, measure, asked.volume_l) if carrier is not None else 0.0
+            brings = change_per_g(carrier, measure, request.volume_l) if carrier is not None else 0.0
             salt_in_the_end = _chloride(chlorine, carrier) if measure is Measure.SALT else 0.0
             levels[measure] = after + grams * brings + salt_in_the_end
     return levels
@@ -189,11 +193,11 @@ def _chloride(chlorine_mg_l_day: float, carrier: Product | None) -> float:
     return per_chlorine * 7 * WEEKS * chlorine_mg_l_day
 
 
-def _carrier(asked: ChoiceAsked, amounts: Mapping[Product, float]) -> Product | None:
-    kind = asked.traits.chlorination
+def _carrier(request: ChoiceRequest, amounts: Mapping[Product, float]) -> Product | None:
+    kind = request.traits.chlorination
     if kind in _KEEPS_GOING:
-        return next((i.product for i in asked.shelf if i.product.chemical == _KEEPS_GOING[kind]), None)
+        return next((i.product for i in request.inventory if i.product.chemical == _KEEPS_GOING[kind]), None)
     poured = [product for product in amounts if product.chemical in CHLORINE_CARRIERS]
     if poured:
         return poured[0]
-    return next((i.product for i in asked.shelf if i.product.chemical in CHLORINE_CARRIERS), None)
+    return next((i.product for i in request.inventory if i.product.chemical in CHLORINE_CARRIERS), None)

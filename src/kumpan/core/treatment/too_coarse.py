@@ -51,7 +51,7 @@ def _urgent(value: Measured, now: float, band: Band) -> bool:
     return value.measure is Measure.FREE_CHLORINE and band.low is not None and now < band.low
 
 
-def asked_for(coarse: Mapping[Measure, Measured]) -> tuple[Unmet, ...]:
+def requested(coarse: Mapping[Measure, Measured]) -> tuple[Unmet, ...]:
     """What the plan leaves for want of a finer test, said as that."""
     return tuple(Unmet(measure, "too_coarse", _words(value)) for measure, value in coarse.items())
 

@@ -9,10 +9,10 @@ from uuid import UUID
 from kumpan.core.journal import (
     AdditionMade,
     Entry,
-    LookTaken,
     PoolState,
     TestTaken,
     VisitDone,
+    VisualCheck,
     kind_of,
     value_in,
 )
@@ -50,7 +50,7 @@ class DayReport:
 
     day: date
     people: tuple[UUID, ...]
-    looks: tuple[LookTaken, ...]
+    visual_checks: tuple[VisualCheck, ...]
     found: tuple[FoundValue, ...]
     poured: tuple[PouredThen, ...]
     other: tuple[Entry, ...]
@@ -59,10 +59,10 @@ class DayReport:
 
     @property
     def empty(self) -> bool:
-        return not (self.looks or self.found or self.poured or self.other or self.visits)
+        return not (self.visual_checks or self.found or self.poured or self.other or self.visits)
 
 
-def told_days(state: PoolState, zone: tzinfo) -> tuple[date, ...]:
+def days_with_reports(state: PoolState, zone: tzinfo) -> tuple[date, ...]:
     """The days on which something was found, poured or done, oldest first."""
     return tuple(sorted({entry.at.astimezone(zone).date() for kind in _kinds(state) for entry in kind}))
 
@@ -70,7 +70,7 @@ def told_days(state: PoolState, zone: tzinfo) -> tuple[date, ...]:
 def usual_day(state: PoolState, zone: tzinfo) -> date | None:
     """The last day on which somebody tested, poured, or finished a visit; else the last with anything to tell."""
     visits = [entry.at for kind in (state.tests, state.additions, state.visits) for entry in kind]
-    days = told_days(state, zone)
+    days = days_with_reports(state, zone)
     return max(visits).astimezone(zone).date() if visits else days[-1] if days else None
 
 
@@ -83,14 +83,14 @@ def day_report(
         return tuple(entry for entry in entries if entry.at.astimezone(zone).date() == day)
 
     poured = tuple(PouredThen(entry.at, entry.body, _why(state, entry.body)) for entry in of(state.additions))
-    told = sorted((entry for kind in _kinds(state) for entry in of(kind)), key=lambda entry: entry.at)
+    reported = sorted((entry for kind in _kinds(state) for entry in of(kind)), key=lambda entry: entry.at)
     return DayReport(
         day,
-        tuple(dict.fromkeys(entry.person_id for entry in told if entry.person_id is not None)),
-        tuple(entry.body for entry in of(state.looks)),
+        tuple(dict.fromkeys(entry.person_id for entry in reported if entry.person_id is not None)),
+        tuple(entry.body for entry in of(state.visual_checks)),
         _found(of(state.tests), bands),
         poured,
-        tuple(entry for entry in told if kind_of(entry.body) in OTHER),
+        tuple(entry for entry in reported if kind_of(entry.body) in OTHER),
         tuple(entry.body for entry in of(state.visits)),
         _cost(poured, price_per_g),
     )
@@ -102,8 +102,8 @@ OTHER = ("care", "water", "pressure", "event", "cell", "list_tick")
 
 def _kinds(state: PoolState) -> tuple[tuple[Entry, ...], ...]:
     return (
-        state.looks, state.tests, state.additions, state.care, state.water_changes, state.pressures, state.events,
-        state.cell_settings, state.list_ticks, state.visits,
+        state.visual_checks, state.tests, state.additions, state.care, state.water_changes, state.pressures, state.events,
+        state.cell_settings, state.list_items_done, state.visits,
     )  # fmt: skip
 
 
@@ -122,10 +122,10 @@ def _found(tests: tuple[Entry[TestTaken], ...], bands: Mapping[Measure, Band]) -
 
 
 def _why(state: PoolState, body: AdditionMade) -> str:
-    sheet = next((entry.body for entry in state.sheets if entry.id == body.sheet_id), None)
-    if sheet is None or body.step_number is None:
+    treatment = next((entry.body for entry in state.treatments if entry.id == body.treatment_id), None)
+    if treatment is None or body.step_number is None:
         return ""
-    return sheet.steps[body.step_number].why if body.step_number < len(sheet.steps) else ""
+    return treatment.steps[body.step_number].why if body.step_number < len(treatment.steps) else ""
 
 
 def _cost(poured: tuple[PouredThen, ...], price_per_g: Mapping[str, float]) -> float | None:

@@ -16,7 +16,7 @@ SOURCE = "truck-trays"
 
 class Tray(StrEnum):
     ACIDS = "acids"
-    OXIDISERS = "oxidisers"
+    OXIDIZERS = "oxidisers"
     REST = "rest"
 
 
@@ -32,7 +32,7 @@ class TrayRow:
 TRAYS: tuple[TrayRow, ...] = (
     TrayRow(Tray.ACIDS, "Acid tray", "Secured, upright, aired; never beside or above the oxidisers."),
     TrayRow(
-        Tray.OXIDISERS,
+        Tray.OXIDIZERS,
         "Oxidiser tray",
         "Secured, dry, aired; a clean scoop for each kind, calcium hypochlorite and trichlor apart.",
     ),
@@ -40,9 +40,9 @@ TRAYS: tuple[TrayRow, ...] = (
 )
 _TRAY_OF: Mapping[Hazard, Tray] = {
     Hazard.ACID: Tray.ACIDS,
-    Hazard.OXIDISER_LIQUID: Tray.OXIDISERS,
-    Hazard.OXIDISER_GRANULES: Tray.OXIDISERS,
-    Hazard.TABLETS: Tray.OXIDISERS,
+    Hazard.OXIDIZER_LIQUID: Tray.OXIDIZERS,
+    Hazard.OXIDIZER_GRANULES: Tray.OXIDIZERS,
+    Hazard.TABLETS: Tray.OXIDIZERS,
 }
 
 

@@ -67,65 +67,65 @@ class UntilNext:
         return self.under_at is None
 
 
-def until_next(asked: Between) -> UntilNext:
+def until_next(request: Between) -> UntilNext:
     """The forecast to the next visit with today's dose in it; where it does not hold, what would."""
-    now_s = asked.now.timestamp()
-    planned = [Pulse(now_s, asked.dose_mg_l)] if asked.dose_mg_l > 0 else []
-    until = max(asked.visit_at.timestamp(), asked.fitted.last_at_s) + SECONDS_A_DAY
-    ahead = forecast(asked.state, asked.place, asked.fitted, until, planned)
-    low, likely, high = ahead.at(asked.visit_at.timestamp())
-    under = first_under(ahead, asked.minimum_mg_l, now_s + 3600)
-    if under is not None and under >= asked.visit_at:
+    now_s = request.now.timestamp()
+    planned = [Pulse(now_s, request.dose_mg_l)] if request.dose_mg_l > 0 else []
+    until = max(request.visit_at.timestamp(), request.fitted.last_at_s) + SECONDS_A_DAY
+    ahead = forecast(request.state, request.place, request.fitted, until, planned)
+    low, likely, high = ahead.at(request.visit_at.timestamp())
+    under = first_under(ahead, request.minimum_mg_l, now_s + 3600)
+    if under is not None and under >= request.visit_at:
         under = None
-    said = (_found_then(asked, low, likely, high), *(_remedies(asked, under) if under else ()))
-    return UntilNext(asked.visit_at, low, likely, high, under, said)
+    said = (_found_then(request, low, likely, high), *(_remedies(request, under) if under else ()))
+    return UntilNext(request.visit_at, low, likely, high, under, said)
 
 
-def _found_then(asked: Between, low: float, likely: float, high: float) -> Finding:
-    when = day_text(asked.visit_at, asked.zone, asked.now)
+def _found_then(request: Between, low: float, likely: float, high: float) -> Finding:
+    when = day_text(request.visit_at, request.zone, request.now)
     text = f"Next visit {when}: free chlorine about {likely:.1f} ({low:.1f} to {high:.1f}), nothing added between."
     return Finding("at_next_visit", text, Measure.FREE_CHLORINE, {"low": low, "likely": likely, "high": high})
 
 
-def _remedies(asked: Between, under: datetime) -> tuple[Finding, ...]:
+def _remedies(request: Between, under: datetime) -> tuple[Finding, ...]:
     """By how the pool is chlorinated: tablets, the cell's setting, a feeder; and the owner between the visits."""
-    when = day_text(under, asked.zone, asked.now)
-    told = Finding(
+    when = day_text(under, request.zone, request.now)
+    said = Finding(
         "will_not_hold",
-        f"It will not hold: under {asked.minimum_mg_l:g} {when}.",
+        f"It will not hold: under {request.minimum_mg_l:g} {when}.",
         Measure.FREE_CHLORINE,
-        {"minimum": asked.minimum_mg_l},
+        {"minimum": request.minimum_mg_l},
     )
-    found = [told]
-    kind, volume_l = asked.traits.chlorination, asked.place.volume_l
-    cell = asked.state.cell_settings[-1].body if asked.state.cell_settings else None
+    found = [said]
+    kind, volume_l = request.traits.chlorination, request.place.volume_l
+    cell = request.state.cell_settings[-1].body if request.state.cell_settings else None
     if kind is Chlorination.SALT_CELL and cell is not None and cell.output_g_per_h > 0:
         found.append(
-            cell_note(asked.loss_mg_l_day, volume_l, cell.output_g_per_h, max(1.0, cell.hours_per_day))
+            cell_note(request.loss_mg_l_day, volume_l, cell.output_g_per_h, max(1.0, cell.hours_per_day))
         )
-    elif not asked.traits.indoor:
-        found.append(tablet_note(asked.loss_mg_l_day, volume_l))
-    return (*found, *_owner_between(asked, under))
+    elif not request.traits.indoor:
+        found.append(tablet_note(request.loss_mg_l_day, volume_l))
+    return (*found, *_owner_between(request, under))
 
 
-def _owner_between(asked: Between, under: datetime) -> tuple[Finding, ...]:
+def _owner_between(request: Between, under: datetime) -> tuple[Finding, ...]:
     """What the owner pours on the day it would run under: enough for the days left, never over the swim limit."""
-    quick = [p for p in asked.products if p.chemical in CHLORINE_CARRIERS and p.chemical != SLOW]
+    quick = [p for p in request.products if p.chemical in CHLORINE_CARRIERS and p.chemical != SLOW]
     if not quick:
         return ()
-    days = max(0.0, (asked.visit_at - under).total_seconds() / SECONDS_A_DAY)
-    room = max(0.0, asked.limit_mg_l - asked.minimum_mg_l)
-    raise_by = min(room, days * asked.loss_mg_l_day)
+    days = max(0.0, (request.visit_at - under).total_seconds() / SECONDS_A_DAY)
+    room = max(0.0, request.limit_mg_l - request.minimum_mg_l)
+    raise_by = min(room, days * request.loss_mg_l_day)
     if raise_by <= 0:
         return ()
-    times = ceil(days * asked.loss_mg_l_day / raise_by - 1e-9)
+    times = ceil(days * request.loss_mg_l_day / raise_by - 1e-9)
     if times > days + 1:
         text = "No dose by hand that keeps under the swim limit holds it between the visits."
         return (Finding("no_hand_dose", text, Measure.FREE_CHLORINE, {"times": times}),)
     product = next((p for p in quick if p.chemical == "sodium_hypochlorite"), quick[0])
-    mass = mass_for_change_g(product, Measure.FREE_CHLORINE, raise_by, asked.place.volume_l)
-    amount = round_dose(product, mass, metric=asked.metric).text
+    mass = mass_for_change_g(product, Measure.FREE_CHLORINE, raise_by, request.place.volume_l)
+    amount = round_dose(product, mass, metric=request.metric).text
     often = "once," if times == 1 else f"{times} times, a day or more apart, first"
     what = product.row.name.lower()
-    text = f"Or the owner pours {amount} of {what} {often} {day_text(under, asked.zone, asked.now)}."
+    text = f"Or the owner pours {amount} of {what} {often} {day_text(under, request.zone, request.now)}."
     return (Finding("owner_between", text, Measure.FREE_CHLORINE, {"raise_mg_l": raise_by, "times": times}),)

@@ -11,9 +11,9 @@ from kumpan.core.algae.boosters import BOOSTERS, RULE, Booster
 from kumpan.core.algae.causes import PREVENTION, causes
 from kumpan.core.algae.criteria import finished, stage_now
 from kumpan.core.algae.episode import RESCUE, Episode, episode_of
-from kumpan.core.algae.request import RescueAsked
+from kumpan.core.algae.request import RescueRequest
 from kumpan.core.algae.severity import SEVERITIES, suggested
-from kumpan.core.algae.stages import rescue_sheet
+from kumpan.core.algae.stages import stage_plan
 from kumpan.core.algae.treat_or_drain import TreatOrDrain, treat_or_drain
 from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
@@ -24,7 +24,7 @@ from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.pools.expectations import water_now
 from kumpan.services.pools.places import place_of
 from kumpan.services.pools.pools import PoolParts, parts_of
-from kumpan.services.treatments.at_hand import AtHand, at_hand, telling
+from kumpan.services.treatments.at_hand import AtHand, at_hand, display_options
 
 SAME_FOR_S = 300
 NOT_BEGUN = "Begin the rescue first: say how bad it looks."
@@ -36,7 +36,7 @@ class SeverityChoice:
 
     severity: Severity
     name: str
-    look: str
+    visual_check: str
     days: str
 
 
@@ -58,7 +58,9 @@ class RescueView:
     last_outcome: RescueOutcome | None
 
 
-CHOICES = tuple(SeverityChoice(row.severity, row.name, row.look, row.days) for row in SEVERITIES.values())
+CHOICES = tuple(
+    SeverityChoice(row.severity, row.name, row.visual_check, row.days) for row in SEVERITIES.values()
+)
 
 
 def open_rescue(state: PoolState) -> Episode | None:
@@ -66,13 +68,13 @@ def open_rescue(state: PoolState) -> Episode | None:
     return found if found is not None and found.open else None
 
 
-def asked_for(
+def requested(
     scope: Scope, state: PoolState, parts: PoolParts, hand: AtHand, setting: RescueSet, *, metric: bool
-) -> RescueAsked:
+) -> RescueRequest:
     """The question to the core, with what stands on the shelf and what water costs."""
-    habits = hand.habits
+    preferences = hand.preferences
     latitude, longitude = place_of(parts.settings)
-    return RescueAsked(
+    return RescueRequest(
         state,
         setting,
         water_now(state, parts.place, scope.now),
@@ -85,9 +87,11 @@ def asked_for(
         longitude,
         ZoneInfo(parts.settings.time_zone),
         scope.now,
-        telling(parts.settings, habits, metric=metric),
+        display_options(parts.settings, preferences, metric=metric),
         {item.product.id: price for item in hand.stocked if (price := item.price_per_g) is not None},
-        Hoses(habits.drain_l_per_h, habits.fill_l_per_h, habits.water_price, habits.currency),
+        Hoses(
+            preferences.drain_l_per_h, preferences.fill_l_per_h, preferences.water_price, preferences.currency
+        ),
         parts.equipment.fill_water,
     )
 
@@ -97,35 +101,35 @@ class _Question:
     """A board depends on these; known by its key, so that the same one is reckoned once in five minutes."""
 
     key: tuple[Hashable, ...]
-    asked: RescueAsked = field(compare=False)
+    request: RescueRequest = field(compare=False)
 
 
-def _question(asked: RescueAsked) -> _Question:
-    state = asked.state
+def _question(request: RescueRequest) -> _Question:
+    state = request.state
     kinds = (
-        state.tests, state.looks, state.additions, state.rescues, state.rescue_ends, state.care, state.pressures, state.sheets, state.ticks,
+        state.tests, state.visual_checks, state.additions, state.rescues, state.rescue_ends, state.care, state.pressures, state.treatments, state.steps_done,
         state.water_changes, state.plants,
     )  # fmt: skip
     ids = tuple(entry.id for kind in kinds for entry in kind)
-    prices = tuple(sorted(asked.price_per_g.items()))
-    moment = int(asked.now.timestamp() // SAME_FOR_S)
+    prices = tuple(sorted(request.price_per_g.items()))
+    moment = int(request.now.timestamp() // SAME_FOR_S)
     key = (
         ids,
-        asked.setting,
-        asked.readings,
-        asked.telling,
+        request.setting,
+        request.readings,
+        request.display,
         prices,
-        asked.hoses,
-        asked.volume_l,
-        asked.traits,
+        request.hoses,
+        request.volume_l,
+        request.traits,
         moment,
     )
-    return _Question(key, asked)
+    return _Question(key, request)
 
 
 @lru_cache(maxsize=64)
 def _board(question: _Question) -> RescueBoard:
-    return board(question.asked)
+    return board(question.request)
 
 
 async def rescue_view(
@@ -135,10 +139,10 @@ async def rescue_view(
     state = await pool_state(scope, pool_id)
     parts, hand = parts_of(state), await at_hand(scope)
     going, last = open_rescue(state), episode_of(state)
-    points_at = suggested(state.last_look)
+    points_at = suggested(state.last_visual_check)
     setting = going.set if going is not None else RescueSet(severity or points_at, by_ratio)
-    asked = asked_for(scope, state, parts, hand, setting, metric=metric)
-    found = _board(_question(asked))
+    request = requested(scope, state, parts, hand, setting, metric=metric)
+    found = _board(_question(request))
     ended = last.ended.body if last is not None and last.ended is not None else None
     return RescueView(
         going is not None,
@@ -146,19 +150,19 @@ async def rescue_view(
         points_at,
         CHOICES,
         found,
-        treat_or_drain(asked, found),
-        causes(asked),
+        treat_or_drain(request, found),
+        causes(request),
         PREVENTION,
         BOOSTERS,
         RULE,
-        finished(asked),
+        finished(request),
         ended.outcome if ended is not None else None,
     )
 
 
 async def set_rescue(scope: Scope, pool_id: UUID, stamp: Stamp, setting: RescueSet) -> None:
     """Begin a rescue, or set the one that goes on anew. Raises InvalidInput for limits that make no sense."""
-    if min(setting.drain_over_stabiliser, setting.drain_over_calcium) <= 0:
+    if min(setting.drain_over_stabilizer, setting.drain_over_calcium) <= 0:
         raise InvalidInput("A limit for draining must be over 0.", "drain_over_stabiliser")
     await pool_state(scope, pool_id)
     await record(scope, pool_id, stamp, setting)
@@ -173,8 +177,8 @@ async def end_rescue(scope: Scope, pool_id: UUID, stamp: Stamp, outcome: RescueO
     if going is None:
         raise InvalidInput("No rescue goes on at this pool.", "outcome")
     if outcome is RescueOutcome.CLEAR:
-        asked = asked_for(scope, state, parts_of(state), await at_hand(scope), going.set, metric=False)
-        if not finished(asked):
+        request = requested(scope, state, parts_of(state), await at_hand(scope), going.set, metric=False)
+        if not finished(request):
             raise InvalidInput(
                 "Not all signs of the end are there yet: see the list, or stop it instead.", "outcome"
             )
@@ -186,7 +190,7 @@ def rescue_plan(scope: Scope, state: PoolState, parts: PoolParts, hand: AtHand, 
     going = open_rescue(state)
     if going is None:
         raise InvalidInput(NOT_BEGUN, "plan")
-    return rescue_sheet(asked_for(scope, state, parts, hand, going.set, metric=metric))
+    return stage_plan(requested(scope, state, parts, hand, going.set, metric=metric))
 
 
 async def plan_name(scope: Scope, state: PoolState, parts: PoolParts, plan: str) -> str:
@@ -195,4 +199,4 @@ async def plan_name(scope: Scope, state: PoolState, parts: PoolParts, plan: str)
     if plan != RESCUE or going is None:
         return plan
     hand: AtHand = await at_hand(scope)
-    return f"{RESCUE}/{stage_now(asked_for(scope, state, parts, hand, going.set, metric=False))}"
+    return f"{RESCUE}/{stage_now(requested(scope, state, parts, hand, going.set, metric=False))}"

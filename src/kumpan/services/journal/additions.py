@@ -3,7 +3,7 @@
 from dataclasses import replace
 from uuid import UUID
 
-from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.dosing.typed_amount import AmountRead, read_amount
 from kumpan.core.errors import NotFound
 from kumpan.core.journal import AdditionMade, Entry
@@ -20,12 +20,12 @@ async def read_typed(scope: Scope, product: Product, text: str, *, metric: bool)
     hand = await at_hand(scope)
     own = next((one for one in hand.products if one.id == product.id), product)
     packed = replace(product, package_g=own.package_g, package_ml=own.package_ml)
-    return read_amount(packed, text, metric=metric, boxes=hand.habits.containers)
+    return read_amount(packed, text, metric=metric, boxes=hand.preferences.containers)
 
 
 async def product_by_id(scope: Scope, product_id: str) -> Product:
     """A product of the shelf, or of the standard one. Raises NotFound."""
-    for product in [*await scope.tx.workspace.products(scope.workspace_id), *STANDARD_SHELF]:
+    for product in [*await scope.tx.workspace.products(scope.workspace_id), *STANDARD_INVENTORY]:
         if product.id == product_id:
             return product
     raise NotFound("This product is not on the shelf; choose another.")
@@ -65,6 +65,6 @@ def _body(product: Product, read: AmountRead, old: AdditionMade | None) -> Addit
         read.volume_ml,
         product.density_g_per_ml,
         product.id or None,
-        old.sheet_id if old else None,
+        old.treatment_id if old else None,
         old.step_number if old else None,
     )

@@ -8,8 +8,8 @@ from uuid import UUID
 
 from kumpan.core.errors import Conflict, InvalidInput, NotFound
 from kumpan.core.journal import Body, Entry, PoolState, Voided, effective, fold, kind_of
-from kumpan.storage.kept_rows import Kept
 from kumpan.storage.repositories.journal import StoredEntry
+from kumpan.storage.row_cache import CachedRows
 from kumpan.storage.transaction import Transaction
 from kumpan.storage.wire.kinds import read_body, write_body
 
@@ -33,7 +33,7 @@ class Scope:
     tx: Transaction
     workspace_id: UUID
     now: datetime
-    kept: dict[str, object] = field(default_factory=dict, compare=False)  # read once a request
+    cached: dict[str, object] = field(default_factory=dict, compare=False)  # read once a request
 
 
 @dataclass(frozen=True)
@@ -65,43 +65,43 @@ def _read(row: _Row) -> Entry:
 
 
 @lru_cache(maxsize=512)
-def entries_in(kept: Kept[StoredEntry]) -> tuple[Entry, ...]:
+def entries_in(cached: CachedRows[StoredEntry]) -> tuple[Entry, ...]:
     """Stored rows as entries, once for each set of rows."""
-    return tuple(to_entry(row) for row in kept.rows)
+    return tuple(to_entry(row) for row in cached.rows)
 
 
 @dataclass(frozen=True)
-class _Told:
+class _Folding:
     """The entries of a pool, known by their fingerprint."""
 
-    kept: Kept[StoredEntry]
+    cached: CachedRows[StoredEntry]
     entries: tuple[Entry, ...] = field(compare=False)
 
 
 @lru_cache(maxsize=512)
-def _folded(told: _Told) -> PoolState:
-    return fold(told.entries)
+def _folded(folding: _Folding) -> PoolState:
+    return fold(folding.entries)
 
 
-async def _kept(scope: Scope, pool_id: UUID) -> Kept[StoredEntry]:
-    kept = await scope.tx.journal.entries_of_pool(scope.workspace_id, pool_id)
-    if not kept.rows and not await scope.tx.journal.has_pool(scope.workspace_id, pool_id):
+async def _cached(scope: Scope, pool_id: UUID) -> CachedRows[StoredEntry]:
+    cached = await scope.tx.journal.entries_of_pool(scope.workspace_id, pool_id)
+    if not cached.rows and not await scope.tx.journal.has_pool(scope.workspace_id, pool_id):
         raise NotFound("There is no such pool here; go back to the list of pools.")
-    return kept
+    return cached
 
 
 async def pool_entries(scope: Scope, pool_id: UUID) -> list[Entry]:
     """All entries of a pool, superseded ones included. Raises NotFound for a pool that is not here."""
-    return list(entries_in(await _kept(scope, pool_id)))
+    return list(entries_in(await _cached(scope, pool_id)))
 
 
 async def pool_state(scope: Scope, pool_id: UUID) -> PoolState:
     """The pool as it stands now. Raises NotFound for a pool that is not here."""
-    kept = await _kept(scope, pool_id)
-    entries = entries_in(kept)
+    cached = await _cached(scope, pool_id)
+    entries = entries_in(cached)
     if entries and max(entry.at for entry in entries) > scope.now:
         return fold(entries, scope.now)
-    return _folded(_Told(kept, entries))
+    return _folded(_Folding(cached, entries))
 
 
 async def record(

@@ -22,26 +22,26 @@ from kumpan.core.journal import (
     EquipmentSet,
     EventNoted,
     FeedOpened,
-    HabitsSet,
     InterviewHeld,
-    ListTicked,
-    LookTaken,
+    ListItemDone,
     NotUnderstood,
     PlantSet,
+    PreferencesSet,
     PressureRead,
     ProductBought,
     RescueEnded,
     RescueSet,
     RoundSet,
-    SeasonListKept,
+    SeasonListSaved,
     SettingsMade,
-    SheetStarted,
-    StepTicked,
+    StepDone,
     StrengthTested,
     SwimmersCounted,
     TestTaken,
+    TreatmentStarted,
     TruckCounted,
     VisitDone,
+    VisualCheck,
     Voided,
     WaterChange,
     WaterChanged,
@@ -119,7 +119,7 @@ def value_text(measure: Measure, value: float, metric: bool) -> str:
     return f"{name_in_sentence(measure)} {value:g}"
 
 
-def _look(body: LookTaken, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+def _visual_check(body: VisualCheck, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     seen = [body.clarity.value.replace("_", " "), f"level {body.level.value}", *body.odd]
     return "Look", ", ".join(seen) + _note(body.note)
 
@@ -148,12 +148,12 @@ def _swimmers(body: SwimmersCounted, metric: bool) -> tuple[str, str]:  # noqa: 
     return "Swimmers", f"{body.bather_hours:g} swimmer-hours"
 
 
-def _sheet(body: SheetStarted, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+def _treatment(body: TreatmentStarted, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     added = [f"{step.title} {step.rounded_text}" for step in body.steps if step.kind == "add"]
     return "Sheet started", "; ".join(added)
 
 
-def _step(body: StepTicked, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+def _step(body: StepDone, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return f"Step {body.outcome.value}", f"step {body.step_number + 1} of the sheet" + _note(body.note)
 
 
@@ -174,7 +174,7 @@ def _equipment(body: EquipmentSet, metric: bool) -> tuple[str, str]:  # noqa: AR
 
 
 def _settings(body: SettingsMade, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return "Settings", f"{body.name}, {body.place}, {body.school.replace('_', ' ')} ranges"
+    return "Settings", f"{body.name}, {body.place}, {body.profile.replace('_', ' ')} ranges"
 
 
 def _purchase(body: ProductBought, metric: bool) -> tuple[str, str]:  # noqa: ARG001
@@ -185,7 +185,7 @@ def _strength(body: StrengthTested, metric: bool) -> tuple[str, str]:  # noqa: A
     return "Strength tested", f"{body.strength_percent:g} %"
 
 
-def _habits(body: HabitsSet, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+def _routine(body: PreferencesSet, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return "Measures and money", ", ".join(box.name for box in body.containers)
 
 
@@ -271,20 +271,20 @@ def _device_change(body: DeviceChanged, metric: bool) -> tuple[str, str]:  # noq
 
 
 def _rescue(body: RescueSet, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    way = "by stabiliser" if body.by_ratio else "to 10"
-    return f"Rescue set: {SEVERITIES[body.severity].name.lower()}", f"shock {way}"
+    strategy = "by stabiliser" if body.by_ratio else "to 10"
+    return f"Rescue set: {SEVERITIES[body.severity].name.lower()}", f"shock {strategy}"
 
 
 def _rescue_end(body: RescueEnded, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     return f"Rescue ended: {body.outcome.value}", body.note
 
 
-def _season_list(body: SeasonListKept, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+def _season_list(body: SeasonListSaved, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     title = body.which.value.capitalize()
     return f"{title} {'taken off' if body.dropped else 'planned'}", f"for {body.day.day} {body.day:%B %Y}"
 
 
-def _list_tick(body: ListTicked, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+def _list_item(body: ListItemDone, metric: bool) -> tuple[str, str]:  # noqa: ARG001
     if body.item.startswith(MATERIAL):
         return f"At hand: {body.item.removeprefix(MATERIAL)}", "for the opening or closing list" + _note(
             body.note
@@ -319,19 +319,19 @@ def _note(note: str) -> str:
 
 _WORDS: dict[type, Callable[[Any, bool], tuple[str, str]]] = {
     TestTaken: _test,
-    LookTaken: _look,
+    VisualCheck: _visual_check,
     AdditionMade: _addition,
     WaterChanged: _water,
     CellSet: _cell,
     SwimmersCounted: _swimmers,
-    SheetStarted: _sheet,
-    StepTicked: _step,
+    TreatmentStarted: _treatment,
+    StepDone: _step,
     BasinMeasured: _basin,
     EquipmentSet: _equipment,
     SettingsMade: _settings,
     ProductBought: _purchase,
     StrengthTested: _strength,
-    HabitsSet: _habits,
+    PreferencesSet: _routine,
     RoundSet: _round,
     TruckCounted: _truck,
     VisitDone: _visit,
@@ -348,8 +348,8 @@ _WORDS: dict[type, Callable[[Any, bool], tuple[str, str]]] = {
     DeviceChanged: _device_change,
     RescueSet: _rescue,
     RescueEnded: _rescue_end,
-    SeasonListKept: _season_list,
-    ListTicked: _list_tick,
+    SeasonListSaved: _season_list,
+    ListItemDone: _list_item,
     ClimateSet: _climate,
     Voided: _void,
     NotUnderstood: _not_understood,

@@ -14,7 +14,7 @@ from kumpan.formats.device_json import reading_from_json, reading_to_json
 from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.pools.pools import parts_of
 
-STAND_IN = "stand-in"
+SIMULATED = "stand-in"
 LOOPBACK = ("127.0.0.1", "localhost", "::1")
 ALL_FOR, HOURLY_FOR = timedelta(days=1), timedelta(days=30)
 DAYS_MADE_UP_FOR = 7  # days whose entry is still written after a pause
@@ -50,7 +50,7 @@ async def link(scope: Scope, pool_id: UUID, stamp: Stamp, device: str, address: 
     """Poll a device from now on; an empty address unlinks it. Raises InvalidInput for one that is not on this machine."""
     await pool_state(scope, pool_id)
     parts = urlsplit(address)
-    if address and address != STAND_IN and (parts.scheme != "http" or parts.hostname not in LOOPBACK):
+    if address and address != SIMULATED and (parts.scheme != "http" or parts.hostname not in LOOPBACK):
         raise InvalidInput(
             "The address must be on this machine, like http://127.0.0.1:9000/controller; a bridge there speaks for the device.",
             "address",

@@ -13,19 +13,19 @@ from kumpan.core.journal import (
     InterviewHeld,
     PoolState,
     history,
-    open_sheet,
+    open_treatment,
 )
-from kumpan.core.maintenance.cell import CellBench, cell_bench
+from kumpan.core.maintenance.cell import CellBalance, cell_balance
 from kumpan.core.maintenance.cell_acid import AcidBath, acid_bath
 from kumpan.core.maintenance.cell_life import CellLife, cell_life
-from kumpan.core.maintenance.circulation import CirculationBench, circulation
+from kumpan.core.maintenance.circulation import CirculationView, circulation
 from kumpan.core.maintenance.fault_tree import TREES, Interview, Tree, interview
 from kumpan.core.maintenance.filter_pressure import (
     LIMIT_KPA,
     PressureTrend,
     clean_pressure,
-    gauge_doubt,
     pressure_trend,
+    reading_in_question,
 )
 from kumpan.core.maintenance.index_history import IndexPoint, scaling_index
 from kumpan.core.pool.equipment import Chlorination
@@ -45,7 +45,7 @@ class CellView:
     """The cell's bench; `setting` None until it is told once. `index_mean` over the last weeks."""
 
     setting: CellSet | None
-    bench: CellBench | None
+    balance: CellBalance | None
     life: CellLife | None
     index: tuple[IndexPoint, ...]
     index_mean: float | None
@@ -61,20 +61,20 @@ class FilterView:
     clean_kpa: float
     clean_known: bool
     limit_kpa: float
-    doubt: str
+    uncertainty: str
     media_age_days: int | None
     media_due: bool
 
 
 @dataclass(frozen=True)
-class BenchesView:
+class EquipmentView:
     cell: CellView | None
     filter: FilterView
-    circulation: CirculationBench
+    circulation: CirculationView
     device: DeviceView
 
 
-async def benches(scope: Scope, pool_id: UUID) -> BenchesView:
+async def equipment_view(scope: Scope, pool_id: UUID) -> EquipmentView:
     """All benches of one pool as of now."""
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
@@ -83,7 +83,7 @@ async def benches(scope: Scope, pool_id: UUID) -> BenchesView:
         cell = await _cell(scope, pool_id, state, parts)
     device = await device_view(scope, pool_id)
     air_c = device.last.air_c if device.last is not None else None
-    return BenchesView(cell, _filter(scope, state), _circulation(state, parts, air_c), device)
+    return EquipmentView(cell, _filter(scope, state), _circulation(state, parts, air_c), device)
 
 
 async def _cell(scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts) -> CellView:
@@ -94,12 +94,12 @@ async def _cell(scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts)
             None, None, None, index, scaling_index(index, scope.now), _washes(scope, state), TREES
         )
     ahead, readings = await outlook_now(scope, pool_id), measured_readings(state)
-    found = cell_bench(
+    found = cell_balance(
         setting,
         parts.basin.volume_l,
         ahead.loss_mg_l_day if ahead is not None else None,
-        stabiliser_mg_l=readings.cyanuric_acid,
-        stabiliser_band=parts.bands.get(Measure.CYANURIC_ACID),
+        stabilizer_mg_l=readings.cyanuric_acid,
+        stabilizer_band=parts.bands.get(Measure.CYANURIC_ACID),
         water_c=readings.temperature_c,
         overnight_mg_l=ahead.overnight_mg_l if ahead is not None else None,
         warmed_c=_warmed(state),
@@ -138,13 +138,13 @@ def _filter(scope: Scope, state: PoolState) -> FilterView:
         clean,
         known,
         LIMIT_KPA,
-        gauge_doubt(off[-1] if off else None, trend.last_kpa if trend else None, clean),
+        reading_in_question(off[-1] if off else None, trend.last_kpa if trend else None, clean),
         age,
         age is not None and age > MEDIA_YEARS * 365,
     )
 
 
-def _circulation(state: PoolState, parts: PoolParts, air_c: float | None) -> CirculationBench:
+def _circulation(state: PoolState, parts: PoolParts, air_c: float | None) -> CirculationView:
     setting = state.cell_settings[-1].body if state.cell_settings else None
     return circulation(
         state.plant,
@@ -159,9 +159,9 @@ def _circulation(state: PoolState, parts: PoolParts, air_c: float | None) -> Cir
 
 def _treating(state: PoolState) -> bool:
     """While the water is green, or a shock's sheet is open."""
-    look, sheet = state.last_look, open_sheet(state)
-    green = look is not None and look.clarity in (Clarity.GREEN, Clarity.DRAIN_HIDDEN)
-    shocking = sheet is not None and sheet.body.plan == "shock"
+    visual_check, treatment = state.last_visual_check, open_treatment(state)
+    green = visual_check is not None and visual_check.clarity in (Clarity.GREEN, Clarity.DRAIN_HIDDEN)
+    shocking = treatment is not None and treatment.body.plan == "shock"
     return green or shocking
 
 
@@ -184,5 +184,5 @@ async def keep_interview(
 
 def mix_acid(container: str, acid_percent: float, ratio: int, *, metric: bool) -> AcidBath:
     """Water and acid for a container as typed: "2 qt". Raises UnreadableQuantity, InvalidInput."""
-    millilitres = read_quantity(container, Dimension.VOLUME, "l" if metric else "qt").value * 1000.0
-    return acid_bath(millilitres, acid_percent, ratio)
+    milliliters = read_quantity(container, Dimension.VOLUME, "l" if metric else "qt").value * 1000.0
+    return acid_bath(milliliters, acid_percent, ratio)

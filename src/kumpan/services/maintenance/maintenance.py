@@ -15,7 +15,7 @@ from kumpan.core.journal import (
     CarePutOff,
     CareValue,
     EventNoted,
-    ListTicked,
+    ListItemDone,
     Outcome,
     PlantSet,
     PoolState,
@@ -38,7 +38,7 @@ from kumpan.core.maintenance.recurrence import local_day, season_months
 from kumpan.core.maintenance.tasks import TASKS, Preset, preset_for
 from kumpan.core.quantities.typed import Dimension, read_number, read_quantity
 from kumpan.core.quantities.units import water_text
-from kumpan.core.season.kept import read_task, season_due
+from kumpan.core.season.saved import read_task, season_due
 from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.pools.places import place_of
 from kumpan.services.pools.pools import PoolParts, parts_of
@@ -74,7 +74,7 @@ def _index(question: _IndexQuestion) -> tuple[IndexPoint, ...]:
 def care_inputs(state: PoolState, parts: PoolParts) -> CareInputs:
     """One pool as the schedule sees it."""
     settings, traits = parts.settings, parts.equipment.traits
-    usual = preset_for(settings.school, traits, parts.basin.volume_l)
+    usual = preset_for(settings.profile, traits, parts.basin.volume_l)
     months = frozenset(settings.season_months) or season_months(place_of(settings)[0])
     return CareInputs(
         state,
@@ -123,7 +123,7 @@ async def care(scope: Scope, pool_id: UUID) -> CareView:
             if is_off
         ),
         inputs.preset,
-        preset_for(parts.settings.school, inputs.traits, inputs.volume_l),
+        preset_for(parts.settings.profile, inputs.traits, inputs.volume_l),
         tuple(sorted(inputs.season)),
         state.plant,
     )
@@ -242,10 +242,10 @@ async def _lose_water(
     seconds = [values.get(Asks.WASH_S, 0.0), values.get(Asks.RINSE_S, 0.0)]
     if not found.wastes_water or flow <= 0 or sum(seconds) <= 0:
         return None
-    litres = water_lost_l(flow, *seconds)
-    body = WaterChanged(WaterChange.BACKWASH, litres, found.title)
+    liters = water_lost_l(flow, *seconds)
+    body = WaterChanged(WaterChange.BACKWASH, liters, found.title)
     await record(scope, pool_id, replace(stamp, id=uuid5(stamp.id, "water")), body)
-    return litres
+    return liters
 
 
 def _value(name: str, text: str, metric: bool) -> CareValue:
@@ -293,7 +293,7 @@ async def put_off(
         raise InvalidInput("Choose a day after today, at most a year ahead.", "until")
     of_a_list = read_task(task)
     if of_a_list is not None and until is None:
-        await record(scope, pool_id, stamp, ListTicked(*of_a_list, Outcome.SKIPPED, reason.strip()))
+        await record(scope, pool_id, stamp, ListItemDone(*of_a_list, Outcome.SKIPPED, reason.strip()))
         return
     await record(scope, pool_id, stamp, CarePutOff(task, until, reason.strip()))
 
@@ -316,7 +316,7 @@ async def done(scope: Scope, pool_id: UUID, stamp: Stamp, task: str, note: str) 
     _must_be_listed(task, care_inputs(state, parts_of(state)), scope.now)
     of_a_list = read_task(task)
     if of_a_list is not None:
-        await record(scope, pool_id, stamp, ListTicked(*of_a_list, Outcome.DONE, note.strip()))
+        await record(scope, pool_id, stamp, ListItemDone(*of_a_list, Outcome.DONE, note.strip()))
         return
     await record(scope, pool_id, stamp, CareDone(task, (), note.strip()))
 

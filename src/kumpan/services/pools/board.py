@@ -14,18 +14,18 @@ from kumpan.core.quantities.names import BOARD_ORDER
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.chlorine_targets import other_views
 from kumpan.core.ranges.disagreements import answer
-from kumpan.core.ranges.other_profiles import other_schools
+from kumpan.core.ranges.other_profiles import other_profiles
 from kumpan.core.ranges.targets import resolution
 from kumpan.core.ranges.verdicts import bound_chlorine
 from kumpan.core.testing.methods import Measured
-from kumpan.core.treatment.derivations import LaneContext, lane_working
+from kumpan.core.treatment.derivations import GaugeContext, gauge_derivation
 from kumpan.core.treatment.too_coarse import too_coarse
 from kumpan.core.treatment.too_old import too_old
 from kumpan.services.journal.ledger import Scope, pool_state
 from kumpan.services.pools.pools import PoolParts, offered_plan, parts_of
-from kumpan.services.treatments.calculations import analyse
+from kumpan.services.treatments.calculations import analyze
 from kumpan.services.views import Board, PouredSince
-from kumpan.wording.gauges import AIM_STEPS, Lane, lane
+from kumpan.wording.gauges import AIM_STEPS, Gauge, gauge
 
 TRAIL = 4
 
@@ -56,7 +56,7 @@ async def board(scope: Scope, pool_id: UUID) -> Board:
     old = frozenset(too_old(state, scope.now))
     seen = _Seen(state, parts, readings, _solved(readings), predicted, coarse, old, scope.now)
     return Board(
-        tuple(_lane(seen, measure) for measure in BOARD_ORDER),
+        tuple(_gauge(seen, measure) for measure in BOARD_ORDER),
         parts.rules.name,
         last.at if last else None,
         last.body.kit if last else None,
@@ -73,11 +73,11 @@ def _findings(readings: Readings, parts: PoolParts) -> tuple[Finding, ...]:
         if answer(parts.settings.choices, "chlorine") != "fixed"
         else other_views(readings, parts.bands[Measure.FREE_CHLORINE])
     )
-    kept = tuple(view for view in views if bound is None or view.code != "by_ratio")
-    return (*((bound,) if bound else ()), *kept, *parts.rules.findings)
+    saved = tuple(view for view in views if bound is None or view.code != "by_ratio")
+    return (*((bound,) if bound else ()), *saved, *parts.rules.findings)
 
 
-def _lane(seen: _Seen, measure: Measure) -> Lane:
+def _gauge(seen: _Seen, measure: Measure) -> Gauge:
     state, parts, readings, predicted = seen.state, seen.parts, seen.readings, seen.predicted
     trail: tuple[float, ...] = ()
     if measure is Measure.SATURATION_INDEX:
@@ -90,14 +90,14 @@ def _lane(seen: _Seen, measure: Measure) -> Lane:
         trail = tuple(earlier.value.value for earlier in past[-1 - TRAIL : -1])
     if planned is not None and reading is not None and abs(planned - reading.value) <= resolution(measure):
         planned = None
-    drawn = lane(measure, parts.bands.get(measure), reading, planned, trail, readings)
-    classic = analyse(readings).saturation_index_classic if measure is Measure.SATURATION_INDEX else None
-    context = LaneContext(readings, seen.water, parts.school, parts.bands.get(measure), classic)
-    found = replace(drawn, working=lane_working(measure, reading, context))
+    drawn = gauge(measure, parts.bands.get(measure), reading, planned, trail, readings)
+    classic = analyze(readings).saturation_index_classic if measure is Measure.SATURATION_INDEX else None
+    context = GaugeContext(readings, seen.water, parts.profile, parts.bands.get(measure), classic)
+    found = replace(drawn, derivation=gauge_derivation(measure, reading, context))
     if reading is None:
         return found
     found = replace(found, **_trust(seen, measure))
-    others = other_schools(
+    others = other_profiles(
         measure, reading.value, parts.bands.get(measure), parts.equipment.traits, readings.cyanuric_acid
     )
     return replace(found, findings=(*found.findings, others)) if others else found

@@ -34,7 +34,14 @@ def fitted(state: PoolState, place: Place) -> Fit | None:
 
 
 def _journal(state: PoolState, place: Place) -> _Journal:
-    kinds = (state.tests, state.looks, state.additions, state.water_changes, state.cell_settings, state.swims)
+    kinds = (
+        state.tests,
+        state.visual_checks,
+        state.additions,
+        state.water_changes,
+        state.cell_settings,
+        state.swims,
+    )
     return _Journal(tuple(entry.id for kind in kinds for entry in kind), place, state)
 
 

@@ -44,27 +44,27 @@ class _Question:
 
 async def outlook_of(scope: Scope, pool_id: UUID, *, metric: bool) -> OutlookView:
     """The outlook of one pool, in words and as a strip of days; empty before the first chlorine test."""
-    asked = _asked(scope, pool_id, await pool_entries(scope, pool_id), metric)
-    found = _outlook(asked)
+    request = _request(scope, pool_id, await pool_entries(scope, pool_id), metric)
+    found = _outlook(request)
     if found is None:
         return OutlookView((), (), None, None, None)
     volume_l = found.volume.volume_l if found.volume is not None else None
     return OutlookView(
-        found.sentences, _strip(found, asked), found.runs_low_at, found.loss_mg_l_day, volume_l
+        found.sentences, _strip(found, request), found.runs_low_at, found.loss_mg_l_day, volume_l
     )
 
 
 async def outlook_now(scope: Scope, pool_id: UUID) -> Outlook | None:
     """The outlook itself, for who reckons on with it; None before the first test or long after the last."""
-    return _outlook(_asked(scope, pool_id, await pool_entries(scope, pool_id), False))
+    return _outlook(_request(scope, pool_id, await pool_entries(scope, pool_id), False))
 
 
 async def history_of(scope: Scope, pool_id: UUID, measure: Measure, *, metric: bool) -> HistoryView:
     """One measure over the whole journal, with what went in, and the forecast where there is one."""
     entries = await pool_entries(scope, pool_id)
-    asked = _asked(scope, pool_id, entries, metric)
+    request = _request(scope, pool_id, entries, metric)
     points = tuple(
-        HistoryPoint(r.at, r.value.value, r.value.low, r.value.high) for r in history(asked.state, measure)
+        HistoryPoint(r.at, r.value.value, r.value.low, r.value.high) for r in history(request.state, measure)
     )
     marks = tuple(
         HistoryMark(
@@ -73,7 +73,7 @@ async def history_of(scope: Scope, pool_id: UUID, measure: Measure, *, metric: b
         for entry in effective(entries, scope.now)
         if kind_of(entry.body) in MARKED
     )
-    band = asked.parts.bands.get(measure)
+    band = request.parts.bands.get(measure)
     return HistoryView(
         measure,
         NAMES[measure],
@@ -81,11 +81,11 @@ async def history_of(scope: Scope, pool_id: UUID, measure: Measure, *, metric: b
         band.high if band else None,
         points,
         marks,
-        _ahead(_outlook(asked), measure, scope.now),
+        _ahead(_outlook(request), measure, scope.now),
     )
 
 
-def _asked(scope: Scope, pool_id: UUID, entries: list[Entry], metric: bool) -> _Question:
+def _request(scope: Scope, pool_id: UUID, entries: list[Entry], metric: bool) -> _Question:
     state = fold(entries, scope.now)
     newest = max(entry.recorded_at for entry in entries)
     period = int(scope.now.timestamp() // FRESH_FOR_S)
@@ -93,11 +93,11 @@ def _asked(scope: Scope, pool_id: UUID, entries: list[Entry], metric: bool) -> _
 
 
 @lru_cache(maxsize=128)
-def _outlook(asked: _Question) -> Outlook | None:
-    found = fitted(asked.state, asked.parts.place)
-    if found is None or asked.now.timestamp() - found.last_at_s > TOO_OLD.total_seconds():
+def _outlook(request: _Question) -> Outlook | None:
+    found = fitted(request.state, request.parts.place)
+    if found is None or request.now.timestamp() - found.last_at_s > TOO_OLD.total_seconds():
         return None  # nothing can be said so long after the last test
-    return outlook(asked.state, _setting(asked.parts, asked.metric), asked.now, found)
+    return outlook(request.state, _setting(request.parts, request.metric), request.now, found)
 
 
 def _setting(parts: PoolParts, metric: bool) -> Setting:
@@ -120,12 +120,12 @@ def _depth_m(parts: PoolParts) -> float:
     return sum(area_m2(part) * mean_depth_m(part) for part in rows) / area
 
 
-def _strip(found: Outlook, asked: _Question) -> tuple[DayAhead, ...]:
+def _strip(found: Outlook, request: _Question) -> tuple[DayAhead, ...]:
     """The evenings of the coming week."""
-    local = asked.now.astimezone(ZoneInfo(asked.parts.settings.time_zone))
+    local = request.now.astimezone(ZoneInfo(request.parts.settings.time_zone))
     evening = local.replace(hour=STRIP_HOUR, minute=0, second=0, microsecond=0)
     first = evening if evening > local else evening + timedelta(days=1)
-    low = asked.parts.bands[Measure.FREE_CHLORINE].low or 0.0
+    low = request.parts.bands[Measure.FREE_CHLORINE].low or 0.0
     days = []
     for n in range(STRIP_DAYS):
         at = first + timedelta(days=n)

@@ -41,7 +41,7 @@ def _zones() -> dict[str, tuple[float, float]]:
 def _degrees(text: str) -> tuple[float, float]:
     match = _COORDINATES.match(text)
     assert match is not None
-    sign, d, m, s, sign2, d2, m2, s2 = match.groups()
+    signal_number, d, m, s, sign2, d2, m2, s2 = match.groups()
     latitude = int(d) + int(m) / 60 + int(s or 0) / 3600
     longitude = int(d2) + int(m2) / 60 + int(s2 or 0) / 3600
-    return (latitude if sign == "+" else -latitude, longitude if sign2 == "+" else -longitude)
+    return (latitude if signal_number == "+" else -latitude, longitude if sign2 == "+" else -longitude)

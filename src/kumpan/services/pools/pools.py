@@ -9,7 +9,7 @@ from zoneinfo import available_timezones
 
 from kumpan.core.assessment.next_thing import next_thing
 from kumpan.core.assessment.swim import swim_answer
-from kumpan.core.dosing.product_choice import ROLES, ChoiceAsked, Way, choose, using
+from kumpan.core.dosing.product_choice import ROLES, ChoiceRequest, Strategy, choose, using
 from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
 from kumpan.core.forecast.conditions import Place
@@ -27,19 +27,19 @@ from kumpan.core.products.product import Product
 from kumpan.core.products.stock import Stocked
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.pool_rules import PoolRules, check_rules, rules_for
-from kumpan.core.ranges.profiles import Band, School, school
+from kumpan.core.ranges.profiles import Band, Profile, profile
 from kumpan.core.ranges.targets import Aims
-from kumpan.core.records.display import Telling
+from kumpan.core.records.display import DisplayOptions
 from kumpan.core.testing.methods import Measured
 from kumpan.core.treatment.plan import Plan, plan
-from kumpan.core.treatment.strategies import WayOutcome, compare
-from kumpan.core.treatment.too_coarse import asked_for, too_coarse
+from kumpan.core.treatment.strategies import StrategyOutcome, compare
+from kumpan.core.treatment.too_coarse import requested, too_coarse
 from kumpan.core.treatment.too_old import too_old, worded
 from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.pools.expectations import water_now
 from kumpan.services.pools.places import under_the_sky
-from kumpan.services.treatments.at_hand import at_hand, telling
-from kumpan.services.views import PoolHead
+from kumpan.services.treatments.at_hand import at_hand, display_options
+from kumpan.services.views import PoolHeader
 
 
 @dataclass(frozen=True)
@@ -49,7 +49,7 @@ class PoolParts:
     settings: SettingsMade
     basin: BasinMeasured
     equipment: EquipmentSet
-    school: School
+    profile: Profile
     rules: PoolRules
 
     @property
@@ -66,7 +66,7 @@ def parts_of(state: PoolState) -> PoolParts:
     if state.settings is None or state.basin is None or state.equipment is None:
         raise InvalidInput("This pool is not fully set up: name, volume and equipment are needed.")
     rules = _rules(state.settings, state.equipment.traits, measured_readings(state))
-    return PoolParts(state.settings, state.basin, state.equipment, school(state.settings.school), rules)
+    return PoolParts(state.settings, state.basin, state.equipment, profile(state.settings.profile), rules)
 
 
 @lru_cache(maxsize=256)
@@ -107,18 +107,18 @@ def check_settings(settings: SettingsMade) -> None:
     check_rules(settings)
 
 
-async def heads(scope: Scope) -> list[PoolHead]:
+async def heads(scope: Scope) -> list[PoolHeader]:
     """The head of every pool, in the order they were made."""
     ids = await scope.tx.journal.pool_ids(scope.workspace_id)
     return [await head(scope, pool_id) for pool_id in ids]
 
 
-async def head(scope: Scope, pool_id: UUID) -> PoolHead:
+async def head(scope: Scope, pool_id: UUID) -> PoolHeader:
     """What stands at the head of a pool: whether they may swim, the one next thing, what it is."""
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
     offered = await offered_plan(scope, state, parts, metric=False)
-    return PoolHead(
+    return PoolHeader(
         pool_id,
         parts.settings,
         parts.basin,
@@ -127,8 +127,8 @@ async def head(scope: Scope, pool_id: UUID) -> PoolHead:
         next_thing(state, offered, scope.now),
         (*_notices(parts.settings), *parts.rules.findings),
         state.last_test.at if state.last_test else None,
-        state.last_look,
-        state.looks[-1].at if state.looks else None,
+        state.last_visual_check,
+        state.visual_checks[-1].at if state.visual_checks else None,
         state.rescue_goes_on,
     )
 
@@ -150,7 +150,7 @@ class Chosen:
     what the user aims at in place of the rules.
     """
 
-    way: Way = Way.USUAL
+    strategy: Strategy = Strategy.USUAL
     use: str | None = None
     targets: tuple[tuple[Measure, float], ...] = ()
 
@@ -165,11 +165,11 @@ async def offered_plan(
     if state.last_test is None:
         return None
     question, hand = await _question(scope, state, parts), await at_hand(scope)
-    told = telling(parts.settings, hand.habits, metric=metric)
-    found = _plan_for(question, chosen, parts.equipment.fill_water, told)
+    display = display_options(parts.settings, hand.preferences, metric=metric)
+    found = _plan_for(question, chosen, parts.equipment.fill_water, display)
     unmet = worded(found.unmet, too_old(state, scope.now))
     coarse = _coarse(state, question.readings, parts)
-    return replace(found, unmet=(*unmet, *asked_for(coarse)))
+    return replace(found, unmet=(*unmet, *requested(coarse)))
 
 
 async def plan_products(
@@ -179,12 +179,14 @@ async def plan_products(
     return _products(await _question(scope, state, parts), chosen)
 
 
-async def compared_ways(
+async def compared_strategies(
     scope: Scope, state: PoolState, parts: PoolParts, loss_mg_l_day: float | None, *, metric: bool
-) -> tuple[WayOutcome, ...]:
+) -> tuple[StrategyOutcome, ...]:
     """All ways through the plan, side by side."""
     question, hand = await _question(scope, state, parts), await at_hand(scope)
-    return compare(question.choice, loss_mg_l_day, telling(parts.settings, hand.habits, metric=metric))
+    return compare(
+        question.choice, loss_mg_l_day, display_options(parts.settings, hand.preferences, metric=metric)
+    )
 
 
 @dataclass(frozen=True)
@@ -203,8 +205,8 @@ class PlanQuestion:
         return Aims(dict(self.band_rows), {}, self.held)
 
     @property
-    def choice(self) -> ChoiceAsked:
-        return ChoiceAsked(self.readings, self.volume_l, self.traits, self.aims, self.stocked)
+    def choice(self) -> ChoiceRequest:
+        return ChoiceRequest(self.readings, self.volume_l, self.traits, self.aims, self.stocked)
 
 
 async def _question(scope: Scope, state: PoolState, parts: PoolParts) -> PlanQuestion:
@@ -220,7 +222,7 @@ def _coarse(state: PoolState, readings: Readings, parts: PoolParts) -> dict[Meas
 
 
 @lru_cache(maxsize=256)
-def _plan_for(question: PlanQuestion, chosen: Chosen, fill: Readings, told: Telling) -> Plan:
+def _plan_for(question: PlanQuestion, chosen: Chosen, fill: Readings, display: DisplayOptions) -> Plan:
     """The plan is a pure function of these, and head, board and sheet all ask for the same one."""
     products = _products(question, chosen)
     aimed = question.aims
@@ -233,7 +235,7 @@ def _plan_for(question: PlanQuestion, chosen: Chosen, fill: Readings, told: Tell
         question.traits,
         aimed,
         products,
-        telling=told,
+        display=display,
         fill=fill,
     )
 
@@ -247,5 +249,5 @@ def _with_the_rest(chosen: Sequence[Product], stocked: Sequence[Stocked]) -> tup
 
 @lru_cache(maxsize=256)
 def _products(question: PlanQuestion, chosen: Chosen) -> tuple[Product, ...]:
-    asked = question.choice if chosen.use is None else using(question.choice, chosen.use)
-    return choose(asked, chosen.way)
+    request = question.choice if chosen.use is None else using(question.choice, chosen.use)
+    return choose(request, chosen.strategy)

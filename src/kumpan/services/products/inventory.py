@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 
 from kumpan.core.dosing.rounding import mass_text, volume_text
 from kumpan.core.errors import InvalidInput, NotFound
-from kumpan.core.journal import AdditionMade, Entry, HabitsSet, ProductBought, StrengthTested
+from kumpan.core.journal import AdditionMade, Entry, PreferencesSet, ProductBought, StrengthTested
 from kumpan.core.products.catalogue import CATALOGUE, chemical
 from kumpan.core.products.product import Product, volume_from_mass_ml
 from kumpan.core.products.purchase import Missing, cheapest, missing
@@ -15,7 +15,7 @@ from kumpan.core.quantities.units import G_PER_OZ, ML_PER_FL_OZ
 from kumpan.core.records.containers import ContainerKind
 from kumpan.services.journal.ledger import Scope, Stamp, record
 from kumpan.services.treatments.at_hand import Store, at_hand, stocked, store
-from kumpan.services.views import BuyLine, ShelfLine
+from kumpan.services.views import BuyLine, InventoryLine
 
 SEASON = timedelta(days=365)
 PACE_OVER = timedelta(days=28)
@@ -45,26 +45,26 @@ async def buy(scope: Scope, stamp: Stamp, product_id: str, packages: float, pric
     """Note packages bought; `price` is what all of them cost. Raises NotFound for a product not on the shelf."""
     if not 0 < packages <= 10_000:
         raise InvalidInput("Packages must be over 0; type how many were bought.", "packages")
-    await _must_stand(scope, product_id)
+    await _must_exist(scope, product_id)
     await record(scope, None, stamp, ProductBought(product_id, packages, price))
 
 
 async def note_strength(scope: Scope, stamp: Stamp, product_id: str, strength_percent: float) -> None:
     """A strength test of what stands there; it overrides what ageing would have made of it."""
-    await _must_stand(scope, product_id)
+    await _must_exist(scope, product_id)
     await record(scope, None, stamp, StrengthTested(product_id, strength_percent))
 
 
-async def _must_stand(scope: Scope, product_id: str) -> None:
+async def _must_exist(scope: Scope, product_id: str) -> None:
     if product_id not in {product.id for product in await products(scope)}:
         raise NotFound("This product is not on the shelf; add it first.")
 
 
-async def habits(scope: Scope) -> HabitsSet:
-    return (await store(scope)).habits
+async def preferences(scope: Scope) -> PreferencesSet:
+    return (await store(scope)).preferences
 
 
-async def set_habits(scope: Scope, stamp: Stamp, given: HabitsSet) -> None:
+async def set_preferences(scope: Scope, stamp: Stamp, given: PreferencesSet) -> None:
     """Containers, currency, store and water. Raises InvalidInput for a container that measures nothing."""
     for box in given.containers:
         liquid = box.kind in (ContainerKind.CUP, ContainerKind.JUG)
@@ -79,7 +79,7 @@ async def set_habits(scope: Scope, stamp: Stamp, given: HabitsSet) -> None:
     await record(scope, None, stamp, given)
 
 
-async def shelf(scope: Scope, metric: bool) -> list[ShelfLine]:
+async def inventory(scope: Scope, metric: bool) -> list[InventoryLine]:
     """Every product with what should be left of it, what it costs and what the season used."""
     found = await store(scope)
     order = list(CATALOGUE)
@@ -87,13 +87,13 @@ async def shelf(scope: Scope, metric: bool) -> list[ShelfLine]:
     return [_line(found, product, scope.now, metric) for product in listed]
 
 
-def _line(found: Store, product: Product, now: datetime, metric: bool) -> ShelfLine:
+def _line(found: Store, product: Product, now: datetime, metric: bool) -> InventoryLine:
     item = stocked(found, product, now)
     poured = found.poured.get(product.id, ())
     used_g = _poured_since(poured, now - SEASON)
     stock = item.stock_g
     purchases = found.bought.get(product.id, ())
-    return ShelfLine(
+    return InventoryLine(
         product.id,
         product.label,
         product.chemical,
@@ -142,13 +142,13 @@ def _running_out(
     item: Stocked,
     poured: tuple[Entry[AdditionMade], ...],
     days: int,
-    shelf_: tuple[Stocked, ...],
+    inventory_: tuple[Stocked, ...],
     now: datetime,
     metric: bool,
 ) -> BuyLine:
     """As much as the last four weeks took."""
     short_g = max(1.0, _poured_since(poured, now - PACE_OVER) - max(0.0, item.stock_g or 0.0))
-    short = Missing(item.product, short_g, cheapest(item.product, short_g, shelf_))
+    short = Missing(item.product, short_g, cheapest(item.product, short_g, inventory_))
     why = "none left at the last weeks' pace" if days == 0 else f"{days} days left at the last weeks' pace"
     return buy_line(short, why, metric)
 

@@ -11,10 +11,10 @@ from kumpan.core.findings import Finding
 from kumpan.core.forecast.expected import measured_readings
 from kumpan.core.journal import (
     ClimateSet,
-    ListTicked,
+    ListItemDone,
     Outcome,
     PoolState,
-    SeasonListKept,
+    SeasonListSaved,
     Which,
 )
 from kumpan.core.maintenance.recurrence import local_day
@@ -23,19 +23,19 @@ from kumpan.core.pool.shapes import area_m2
 from kumpan.core.ranges.disagreements import answer
 from kumpan.core.season.climate import Crossing, crossing, monthly_water_c, water_on_c
 from kumpan.core.season.doses import ItemDoses, item_doses
-from kumpan.core.season.kept import TickedItem, is_green, kept_lists, ticks_of
 from kumpan.core.season.materials import material_key, materials_of
-from kumpan.core.season.plans import DatedItem, SeasonPlan, kept_plan
+from kumpan.core.season.plans import DatedItem, SeasonPlan, saved_plan
+from kumpan.core.season.saved import RecordedItem, is_green, records_of, saved_lists
 from kumpan.core.season.suggested import Suggested, suggested
 from kumpan.core.season.winter import winter_loss
 from kumpan.core.treatment.dusk import next_evening
-from kumpan.core.treatment.special.shock import ShockAsked, ShockWay
+from kumpan.core.treatment.special.shock import ShockRequest, ShockStrategy
 from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.maintenance.maintenance import calendar_days
 from kumpan.services.pools.expectations import water_now
 from kumpan.services.pools.places import place_of
 from kumpan.services.pools.pools import PoolParts, parts_of
-from kumpan.services.treatments.at_hand import AtHand, at_hand, telling
+from kumpan.services.treatments.at_hand import AtHand, at_hand, display_options
 
 MOST_DAYS_OFF = 366
 WORTH_A_MARK_DAYS = 10.0  # what comes round more often would only darken the strip
@@ -45,7 +45,7 @@ COLDEST_C, HOTTEST_C = -2.0, 42.0
 
 
 @dataclass(frozen=True)
-class ItemTick:
+class ItemRecord:
     """How an item was ticked; `entry_id` takes it back."""
 
     entry_id: UUID
@@ -60,7 +60,7 @@ class ListItem:
     """An item with its tick, its amounts by the last test, and until when to circulate after it."""
 
     item: DatedItem
-    ticked: ItemTick | None
+    done_as: ItemRecord | None
     doses: ItemDoses | None
     circulate_until: datetime | None
 
@@ -79,8 +79,8 @@ class MaterialLine:
 class SeasonListView:
     """One list. `kept` is how it is kept (a preview is not kept yet); `tested_at` the test behind the amounts."""
 
-    kept: SeasonListKept
-    is_kept: bool
+    saved: SeasonListSaved
+    is_saved: bool
     items: tuple[ListItem, ...]
     materials: tuple[MaterialLine, ...]
     notes: tuple[str, ...]
@@ -114,12 +114,14 @@ async def season_of(scope: Scope, pool_id: UUID) -> Ribbon:
     return ribbon(state, scope.now, due)
 
 
-async def season_list(scope: Scope, pool_id: UUID, asked: SeasonListKept, *, metric: bool) -> SeasonListView:
+async def season_list(
+    scope: Scope, pool_id: UUID, request: SeasonListSaved, *, metric: bool
+) -> SeasonListView:
     """A list as it would be kept. Raises InvalidInput for a day that is nowhere near."""
-    _check_day(scope, asked.day)
+    _check_day(scope, request.day)
     state = await pool_state(scope, pool_id)
     hand = await at_hand(scope)
-    return _view(scope, state, parts_of(state), hand, asked, is_kept=False, metric=metric)
+    return _view(scope, state, parts_of(state), hand, request, is_saved=False, metric=metric)
 
 
 async def season_lists(scope: Scope, pool_id: UUID, *, metric: bool) -> tuple[SeasonListView, ...]:
@@ -127,7 +129,7 @@ async def season_lists(scope: Scope, pool_id: UUID, *, metric: bool) -> tuple[Se
     state = await pool_state(scope, pool_id)
     parts, hand = parts_of(state), await at_hand(scope)
     return tuple(
-        _view(scope, state, parts, hand, kept, is_kept=True, metric=metric) for kept in kept_lists(state)
+        _view(scope, state, parts, hand, saved, is_saved=True, metric=metric) for saved in saved_lists(state)
     )
 
 
@@ -141,127 +143,129 @@ def _view(
     state: PoolState,
     parts: PoolParts,
     hand: AtHand,
-    kept: SeasonListKept,
+    saved: SeasonListSaved,
     *,
-    is_kept: bool,
+    is_saved: bool,
     metric: bool,
 ) -> SeasonListView:
     zone = ZoneInfo(parts.settings.time_zone)
     latitude = place_of(parts.settings)[0]
-    water_c = None if parts.equipment.traits.indoor else water_on_c(kept.day, state, latitude, zone)
-    found = kept_plan(kept, parts.equipment.traits, green=is_green(state), water_c=water_c)
+    water_c = None if parts.equipment.traits.indoor else water_on_c(saved.day, state, latitude, zone)
+    found = saved_plan(saved, parts.equipment.traits, green=is_green(state), water_c=water_c)
     question = _dose_question(scope, state, parts, hand, metric)
-    ticks = ticks_of(state, kept.list_id)
+    steps_done = records_of(state, saved.list_id)
     items = []
     for item in found.items:
-        tick = ticks.get(item.key)
-        told = None
-        if tick is not None and not item.every_days:
-            body, entry = tick.body, tick.entry
-            told = ItemTick(entry.id, entry.at, entry.person_id, body.outcome, body.note)
+        record_step = steps_done.get(item.key)
+        reported = None
+        if record_step is not None and not item.every_days:
+            body, entry = record_step.body, record_step.entry
+            reported = ItemRecord(entry.id, entry.at, entry.person_id, body.outcome, body.note)
         doses = (
             item_doses(item.dosed, question, hand.stocked)
-            if item.dosed is not None and told is None
+            if item.dosed is not None and reported is None
             else None
         )
-        items.append(ListItem(item, told, doses, _circulate_until(scope, item, told)))
+        items.append(ListItem(item, reported, doses, _circulate_until(scope, item, reported)))
     return SeasonListView(
-        kept,
-        is_kept,
+        saved,
+        is_saved,
         tuple(items),
-        _materials(found, ticks),
+        _materials(found, steps_done),
         found.notes,
-        _winter(parts, state, kept),
-        crossing(kept.which, state, latitude, zone, local_day(scope.now, zone)),
+        _winter(parts, state, saved),
+        crossing(saved.which, state, latitude, zone, local_day(scope.now, zone)),
         state.last_test.at if state.last_test is not None else None,
-        sum(one.ticked is not None for one in items),
+        sum(one.done_as is not None for one in items),
     )
 
 
-def _materials(found: SeasonPlan, ticks: Mapping[str, TickedItem]) -> tuple[MaterialLine, ...]:
+def _materials(found: SeasonPlan, steps_done: Mapping[str, RecordedItem]) -> tuple[MaterialLine, ...]:
     return tuple(
-        MaterialLine(one.name, one.key, one.at_hand, one.ticked.entry.id if one.ticked is not None else None)
-        for one in materials_of(found.materials, ticks)
+        MaterialLine(
+            one.name, one.key, one.at_hand, one.done_as.entry.id if one.done_as is not None else None
+        )
+        for one in materials_of(found.materials, steps_done)
     )
 
 
-def _circulate_until(scope: Scope, item: DatedItem, told: ItemTick | None) -> datetime | None:
+def _circulate_until(scope: Scope, item: DatedItem, reported: ItemRecord | None) -> datetime | None:
     """The end of the circulation after a ticked step, while it is still ahead."""
-    if told is None or told.outcome is not Outcome.DONE or not item.minutes:
+    if reported is None or reported.outcome is not Outcome.DONE or not item.minutes:
         return None
-    until = told.at + timedelta(minutes=item.minutes)
+    until = reported.at + timedelta(minutes=item.minutes)
     return until if until > scope.now else None
 
 
-def _winter(parts: PoolParts, state: PoolState, kept: SeasonListKept) -> tuple[Finding, ...]:
-    if kept.which is not Which.CLOSING or parts.equipment.traits.indoor:
+def _winter(parts: PoolParts, state: PoolState, saved: SeasonListSaved) -> tuple[Finding, ...]:
+    if saved.which is not Which.CLOSING or parts.equipment.traits.indoor:
         return ()
     area = sum(area_m2(part) for part in parts.basin.parts)
     depth = parts.basin.volume_l / 1000 / area if area else USUAL_DEPTH_M
-    return winter_loss(measured_readings(state), depth, kept.winter, skimmer_plate=kept.skimmer_plate).notes
+    return winter_loss(measured_readings(state), depth, saved.winter, skimmer_plate=saved.skimmer_plate).notes
 
 
 def _dose_question(
     scope: Scope, state: PoolState, parts: PoolParts, hand: AtHand, metric: bool
-) -> ShockAsked:
+) -> ShockRequest:
     zone, choices = ZoneInfo(parts.settings.time_zone), parts.settings.choices
-    way = ShockWay(answer(choices, "shock"))
-    return ShockAsked(
+    strategy = ShockStrategy(answer(choices, "shock"))
+    return ShockRequest(
         water_now(state, parts.place, scope.now),
         parts.basin.volume_l,
         parts.equipment.traits,
         hand.products,
         dict(parts.rules.bands),
         parts.rules.swim_limit_mg_l,
-        ShockWay.FIXED if way is ShockWay.OXIDISER else way,
+        ShockStrategy.FIXED if strategy is ShockStrategy.OXIDIZER else strategy,
         scope.now,
         next_evening(scope.now, *place_of(parts.settings), zone),
         zone,
-        telling=telling(parts.settings, hand.habits, metric=metric),
+        display=display_options(parts.settings, hand.preferences, metric=metric),
     )
 
 
 async def keep_list(
-    scope: Scope, pool_id: UUID, stamp: Stamp, kept: SeasonListKept, *, metric: bool
+    scope: Scope, pool_id: UUID, stamp: Stamp, saved: SeasonListSaved, *, metric: bool
 ) -> tuple[SeasonListView, ...]:
     """Keep a list, or change one that is kept. Raises InvalidInput for a far day, an item twice or without a name."""
-    _check_day(scope, kept.day)
-    keys = [item.key for item in kept.own]
+    _check_day(scope, saved.day)
+    keys = [item.key for item in saved.own]
     if len(set(keys)) != len(keys) or len(keys) > MOST_OWN:
         raise InvalidInput(f"Own items need keys of their own, at most {MOST_OWN} of them.", "own")
-    if any(not item.title.strip() for item in kept.own):
+    if any(not item.title.strip() for item in saved.own):
         raise InvalidInput("Give your own item a few words, so that it can be ticked.", "own")
     await pool_state(scope, pool_id)
-    await record(scope, pool_id, stamp, kept)
+    await record(scope, pool_id, stamp, saved)
     return await season_lists(scope, pool_id, metric=metric)
 
 
-async def tick_item(
-    scope: Scope, pool_id: UUID, stamp: Stamp, told: ListTicked, *, metric: bool
+async def record_item(
+    scope: Scope, pool_id: UUID, stamp: Stamp, reported: ListItemDone, *, metric: bool
 ) -> tuple[SeasonListView, ...]:
     """Tick an item. The same id again changes nothing; a second tick of an item is a Conflict. Raises NotFound."""
     state = await pool_state(scope, pool_id)
-    if not any(entry.id == stamp.id for entry in state.list_ticks):
-        _must_be_open(state, parts_of(state), told)
-    await record(scope, pool_id, stamp, told)
+    if not any(entry.id == stamp.id for entry in state.list_items_done):
+        _must_be_open(state, parts_of(state), reported)
+    await record(scope, pool_id, stamp, reported)
     return await season_lists(scope, pool_id, metric=metric)
 
 
-def _must_be_open(state: PoolState, parts: PoolParts, told: ListTicked) -> None:
-    kept = next((one for one in kept_lists(state) if one.list_id == told.list_id), None)
-    if kept is None:
+def _must_be_open(state: PoolState, parts: PoolParts, reported: ListItemDone) -> None:
+    saved = next((one for one in saved_lists(state) if one.list_id == reported.list_id), None)
+    if saved is None:
         raise NotFound("This list is no longer kept; reload the season page.")
-    plan = _plan(state, parts, kept)
+    plan = _plan(state, parts, saved)
     once = {item.key: not item.every_days for item in plan.items}
     once |= {material_key(name): True for name in plan.materials}
-    if told.item not in once:
-        raise InvalidInput(f'"{told.item}" is not on this list; reload it.', "item")
-    if told.item in ticks_of(state, kept.list_id) and once[told.item]:
+    if reported.item not in once:
+        raise InvalidInput(f'"{reported.item}" is not on this list; reload it.', "item")
+    if reported.item in records_of(state, saved.list_id) and once[reported.item]:
         raise Conflict("This item was already ticked; take that tick back first.", "item")
 
 
-def _plan(state: PoolState, parts: PoolParts, kept: SeasonListKept) -> SeasonPlan:
-    return kept_plan(kept, parts.equipment.traits, green=is_green(state))
+def _plan(state: PoolState, parts: PoolParts, saved: SeasonListSaved) -> SeasonPlan:
+    return saved_plan(saved, parts.equipment.traits, green=is_green(state))
 
 
 async def climate(scope: Scope, pool_id: UUID) -> ClimateView:

@@ -10,10 +10,10 @@ from kumpan.core.quantities.readings import READING_MEASURES, Measure, Readings
 from kumpan.core.quantities.units import fahrenheit_from_celsius
 from kumpan.core.testing.kits import KITS, Kit, in_own_order, kit_by_key
 from kumpan.core.testing.methods import Measured
-from kumpan.core.testing.plausibility import doubts
-from kumpan.core.testing.test_line import SlipProblem, read_slip, read_value
+from kumpan.core.testing.plausibility import questions
+from kumpan.core.testing.test_line import LineProblem, read_test_line, read_value
 from kumpan.services.journal.ledger import Scope, Stamp, correct, pool_state, record
-from kumpan.services.views import LastValue, SlipView
+from kumpan.services.views import LastValue, TestFormView
 
 
 def kit(key: str) -> Kit:
@@ -25,18 +25,18 @@ def kit(key: str) -> Kit:
         raise InvalidInput(f'"{key}" is not a known kit; use one of: {known}.', "kit") from None
 
 
-def read_fields(fields: Mapping[Measure, str], kit_: Kit, temperature_unit: str) -> SlipView:
+def read_fields(fields: Mapping[Measure, str], kit_: Kit, temperature_unit: str) -> TestFormView:
     """Read the slip's fields one by one; an empty field is not measured."""
     values: list[Measured] = []
-    problems: list[SlipProblem] = []
+    problems: list[LineProblem] = []
     for measure, text in fields.items():
         if not text.strip():
             continue
         try:
             values.append(read_value(measure, text, kit_, temperature_unit))
         except UnreadableQuantity as trouble:
-            problems.append(SlipProblem(0, text, trouble.message, measure))
-    return SlipView(tuple(values), tuple(problems), ())
+            problems.append(LineProblem(0, text, trouble.message, measure))
+    return TestFormView(tuple(values), tuple(problems), ())
 
 
 def readings_of(values: tuple[Measured, ...]) -> Readings:
@@ -72,17 +72,17 @@ async def question(
     fields: Mapping[Measure, str],
     kit_key: str,
     temperature_unit: str,
-) -> SlipView:
+) -> TestFormView:
     """Read a slip without keeping it: values, problems, and doubts against the journal."""
     state = await pool_state(scope, pool_id)
     kit_ = in_own_order(kit(kit_key), state.settings.kit_order if state.settings else ())
     if line is not None:
-        read = read_slip(line, kit_, temperature_unit)
-        view = SlipView(read.values, read.problems, ())
+        read = read_test_line(line, kit_, temperature_unit)
+        view = TestFormView(read.values, read.problems, ())
     else:
         view = read_fields(fields, kit_, temperature_unit)
     expected = expected_now(state) if state.last_test else None
-    return SlipView(view.values, view.problems, doubts(readings_of(view.values), expected))
+    return TestFormView(view.values, view.problems, questions(readings_of(view.values), expected))
 
 
 def test_body(fields: Mapping[Measure, str], kit_key: str, temperature_unit: str, note: str) -> TestTaken:

@@ -46,7 +46,7 @@ class ScenarioView:
     days: int
     pool: str
     has_cell: bool
-    shelf: tuple[PracticeProduct, ...]
+    inventory: tuple[PracticeProduct, ...]
 
 
 @dataclass(frozen=True)
@@ -108,13 +108,20 @@ def _scenario(row: Scenario, metric: bool) -> ScenarioView:
         traits.chlorination.value.replace("_", " "),
         f"{traits.filter.value} filter",
     ]
-    shelf = tuple(
+    inventory = tuple(
         PracticeProduct(p.id, p.label, _package(p, metric), item.price, p.row.is_liquid)
         for item in row.stocked
         for p in (item.product,)
     )
     return ScenarioView(
-        row.key, row.title, row.story, titles(row), row.days, ", ".join(words), row.cell is not None, shelf
+        row.key,
+        row.title,
+        row.story,
+        titles(row),
+        row.days,
+        ", ".join(words),
+        row.cell is not None,
+        inventory,
     )
 
 
@@ -140,9 +147,9 @@ def played(key: str, seed: int, typed: Sequence[MoveTyped], *, finished: bool, m
         min(day, row.days),
         f"{hour:02d}:00",
         max(0, row.days - int(game.player.days)),
-        game.first_look.clarity,
-        game.last_look.clarity,
-        game.last_look.odd,
+        game.first_visual_check.clarity,
+        game.last_visual_check.clarity,
+        game.last_visual_check.odd,
         pressure_text(game.gauge_kpa, metric),
         game.player.tally.cost,
         tuple(_line(game, one, metric) for one in game.played),
@@ -154,7 +161,7 @@ def played(key: str, seed: int, typed: Sequence[MoveTyped], *, finished: bool, m
 def _move(row: Scenario, typed: MoveTyped, metric: bool) -> Move:
     if typed.kind is not MoveKind.ADD:
         return Move(typed.kind, share=typed.share, percent=typed.percent)
-    product = next((one for one in row.shelf if one.id == typed.product_id), None)
+    product = next((one for one in row.inventory if one.id == typed.product_id), None)
     grams = 0.0 if product is None else read_amount(product, typed.amount, metric=metric).mass_g
     return Move(MoveKind.ADD, typed.product_id, grams)
 
@@ -174,15 +181,15 @@ def _line(game: Game, one: Played, metric: bool) -> PracticeLine:
     return PracticeLine(
         one.day,
         f"{one.hour:02d}:00",
-        _told(game, one.move, metric),
+        _reported(game, one.move, metric),
         _readings(one.test),
-        None if one.look is None else one.look.clarity,
+        None if one.visual_check is None else one.visual_check.clarity,
     )
 
 
-def _told(game: Game, move: Move, metric: bool) -> str:
+def _reported(game: Game, move: Move, metric: bool) -> str:
     if move.kind is MoveKind.ADD:
-        product = next(p for p in game.scenario.shelf if p.id == move.product_id)
+        product = next(p for p in game.scenario.inventory if p.id == move.product_id)
         ml = volume_from_mass_ml(product, move.grams)
         amount = mass_text(move.grams, metric) if ml is None else volume_text(ml, metric)
         return f"Added {amount} of {product.label}"

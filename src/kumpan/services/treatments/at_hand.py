@@ -5,25 +5,25 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 from functools import lru_cache
 
-from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.journal import (
     AdditionMade,
     Entry,
-    HabitsSet,
+    PreferencesSet,
     ProductBought,
     SettingsMade,
     StrengthTested,
     effective,
     of_kind,
 )
-from kumpan.core.products.ageing import strength_now
+from kumpan.core.products.aging import strength_now
 from kumpan.core.products.product import Product
 from kumpan.core.products.stock import Stocked
 from kumpan.core.ranges.disagreements import answer
-from kumpan.core.records.display import Telling
+from kumpan.core.records.display import DisplayOptions
 from kumpan.services.journal.ledger import Scope, entries_in
-from kumpan.storage.kept_rows import Kept
 from kumpan.storage.repositories.journal import StoredEntry
+from kumpan.storage.row_cache import CachedRows
 
 _KINDS = ("purchase", "addition", "strength", "habits", "void")
 
@@ -36,7 +36,7 @@ class Store:
     bought: Mapping[str, tuple[Entry[ProductBought], ...]]
     poured: Mapping[str, tuple[Entry[AdditionMade], ...]]
     tested: Mapping[str, Entry[StrengthTested]]
-    habits: HabitsSet
+    preferences: PreferencesSet
 
 
 @dataclass(frozen=True)
@@ -45,7 +45,7 @@ class AtHand:
 
     stocked: tuple[Stocked, ...]
     standard: bool
-    habits: HabitsSet
+    preferences: PreferencesSet
 
     @property
     def products(self) -> tuple[Product, ...]:
@@ -54,17 +54,17 @@ class AtHand:
 
 async def store(scope: Scope) -> Store:
     """Read once a request: the workspace's purchases, pours, tests of strength and habits."""
-    if "store" not in scope.kept:
+    if "store" not in scope.cached:
         products = await scope.tx.workspace.products(scope.workspace_id)
         rows = await scope.tx.journal.entries_of_workspace(scope.workspace_id, _KINDS)
-        scope.kept["store"] = _sorted(tuple(products), rows)
-    found = scope.kept["store"]
+        scope.cached["store"] = _sorted(tuple(products), rows)
+    found = scope.cached["store"]
     assert isinstance(found, Store)
     return found
 
 
 @lru_cache(maxsize=64)
-def _sorted(products: tuple[Product, ...], rows: Kept[StoredEntry]) -> Store:
+def _sorted(products: tuple[Product, ...], rows: CachedRows[StoredEntry]) -> Store:
     """What was entered about each product; the same rows are sorted once."""
     entries = effective(entries_in(rows))
     bought: dict[str, list[Entry[ProductBought]]] = {}
@@ -75,13 +75,13 @@ def _sorted(products: tuple[Product, ...], rows: Kept[StoredEntry]) -> Store:
         if addition.body.product_id:
             poured.setdefault(addition.body.product_id, []).append(addition)
     tested = {test.body.product_id: test for test in of_kind(entries, StrengthTested)}
-    habits = next((entry.body for entry in reversed(of_kind(entries, HabitsSet))), HabitsSet())
+    preferences = next((entry.body for entry in reversed(of_kind(entries, PreferencesSet))), PreferencesSet())
     return Store(
         products,
         {key: tuple(rows) for key, rows in bought.items()},
         {key: tuple(rows) for key, rows in poured.items()},
         tested,
-        habits,
+        preferences,
     )
 
 
@@ -89,9 +89,9 @@ async def at_hand(scope: Scope) -> AtHand:
     """What a plan may be made with now."""
     found = await store(scope)
     if not found.products:
-        return AtHand(tuple(Stocked(product) for product in STANDARD_SHELF), True, found.habits)
+        return AtHand(tuple(Stocked(product) for product in STANDARD_INVENTORY), True, found.preferences)
     return AtHand(
-        tuple(stocked(found, product, scope.now) for product in found.products), False, found.habits
+        tuple(stocked(found, product, scope.now) for product in found.products), False, found.preferences
     )
 
 
@@ -115,12 +115,12 @@ def aged(found: Store, product: Product, now: datetime) -> Product:
         fresh, since = replace(product, strength_percent=test.body.strength_percent), test.at
     if since is None:
         return product
-    percent = strength_now(fresh, (now - since).total_seconds() / 86_400, found.habits.storage_c)
+    percent = strength_now(fresh, (now - since).total_seconds() / 86_400, found.preferences.storage_c)
     if abs(percent - product.strength_percent) < 0.05:
         return product
     return replace(product, strength_percent=percent, name=f"{product.label}, now {percent:.1f} %")
 
 
-def telling(settings: SettingsMade, habits: HabitsSet, *, metric: bool) -> Telling:
+def display_options(settings: SettingsMade, preferences: PreferencesSet, *, metric: bool) -> DisplayOptions:
     """How amounts are said at this pool."""
-    return Telling(metric, habits.containers, answer(settings.choices, "salt"))
+    return DisplayOptions(metric, preferences.containers, answer(settings.choices, "salt"))

@@ -22,17 +22,17 @@ from kumpan.core.chemistry.saturation import (
 from kumpan.core.dosing.dilution import fill_with_zeros, mixed, solved
 from kumpan.core.dosing.mass_balance import added_to, changes
 from kumpan.core.dosing.mixing import all_added, diluted
-from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.catalogue import chemical
 from kumpan.core.products.product import Addition, Product, addition_mass_g, moles_per_g
 from kumpan.core.quantities.readings import Measure, Readings, combined_chlorine
-from kumpan.core.ranges.profiles import school
+from kumpan.core.ranges.profiles import profile
 from kumpan.core.ranges.targets import aims
 from kumpan.core.ranges.verdicts import bound_chlorine
-from kumpan.core.testing.plausibility import doubts
+from kumpan.core.testing.plausibility import questions
 from kumpan.core.treatment.plan import Plan, plan
 
 M = Measure
@@ -64,7 +64,7 @@ class AfterView:
     analysis: Analysis
 
 
-def analyse(readings: Readings) -> Analysis:
+def analyze(readings: Readings) -> Analysis:
     """Indices, carbonate, active chlorine; with what was assumed, what is missing, and what is worth knowing."""
     missing = tuple(
         str(m)
@@ -73,7 +73,7 @@ def analyse(readings: Readings) -> Analysis:
     )
     known = known_from(readings)
     found = solve_readings(known) if known is not None else None
-    findings = list(doubts(readings))
+    findings = list(questions(readings))
     if bound := bound_chlorine(readings):
         findings.append(bound)
     if isinstance(found, NoCarbonate):
@@ -157,7 +157,7 @@ def after(
             ph=None if state is None else float(state.species.ph),
             total_alkalinity=None if state is None else float(state.total_alkalinity_mg_l),
         )
-    return AfterView(water, analyse(water))
+    return AfterView(water, analyze(water))
 
 
 def _amounts(additions: Sequence[Addition]) -> dict[Product, float]:
@@ -199,14 +199,14 @@ def preview(
     volume_l: float,
     traits: Traits,
     targets: Mapping[Measure, float],
-    school_key: str,
-    shelf: Sequence[Product] | None,
+    profile_key: str,
+    inventory: Sequence[Product] | None,
 ) -> Plan:
     """The plan for one water. Raises InvalidInput for an unknown chemical, school or a doubled product id."""
-    if shelf is not None:
-        for product in shelf:
+    if inventory is not None:
+        for product in inventory:
             chemical(product.chemical)
-        if len({product.id for product in shelf}) < len(shelf):
+        if len({product.id for product in inventory}) < len(inventory):
             raise InvalidInput("shelf: two products have the same id; give each its own.", "shelf")
-    aimed = aims(school(school_key), traits, readings, targets)
-    return plan(readings, volume_l, traits, aimed, STANDARD_SHELF if shelf is None else shelf)
+    aimed = aims(profile(profile_key), traits, readings, targets)
+    return plan(readings, volume_l, traits, aimed, STANDARD_INVENTORY if inventory is None else inventory)

@@ -11,14 +11,14 @@ from kumpan.core.journal import (
     Entry,
     Outcome,
     PoolState,
-    SheetStarted,
-    StepTicked,
-    TickEntry,
+    StepDone,
+    StepEntry,
+    TreatmentStarted,
     WaterChange,
     WaterChanged,
-    open_sheet,
-    tickable,
-    ticked_steps,
+    open_treatment,
+    recorded_steps,
+    steps_to_do,
 )
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Readings
@@ -35,126 +35,134 @@ from kumpan.services.pools.expectations import water_now
 from kumpan.services.pools.pools import Chosen, PoolParts, offered_plan, parts_of
 from kumpan.services.products.inventory import amount_text
 from kumpan.services.treatments.at_hand import at_hand
-from kumpan.services.treatments.request import PlanAsked, PlanKind
+from kumpan.services.treatments.request import PlanKind, PlanRequest
 from kumpan.services.treatments.special import special_plan
-from kumpan.services.treatments.uncertainty import with_doubt
-from kumpan.services.views import Sheet, SheetStep, Tick
+from kumpan.services.treatments.uncertainty import with_uncertainty
+from kumpan.services.views import StepRecord, TreatmentPlan, TreatmentStep
 
 
-async def current_sheet(scope: Scope, pool_id: UUID, *, metric: bool) -> Sheet:
+async def current_treatment(scope: Scope, pool_id: UUID, *, metric: bool) -> TreatmentPlan:
     """The open sheet when one was started, else the plan that is offered now."""
-    return await offered_sheet(scope, pool_id, PlanAsked(), metric=metric)
+    return await offered_treatment(scope, pool_id, PlanRequest(), metric=metric)
 
 
 PUT_AWAY = "put away with the rest of the sheet"
 
 
-async def offered_sheet(scope: Scope, pool_id: UUID, asked: PlanAsked, *, metric: bool) -> Sheet:
+async def offered_treatment(
+    scope: Scope, pool_id: UUID, request: PlanRequest, *, metric: bool
+) -> TreatmentPlan:
     """What could be started now. For the balance an open sheet goes before."""
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
-    opened = open_sheet(state)
-    if asked.plan is PlanKind.BALANCE and opened is not None:
+    opened = open_treatment(state)
+    if request.plan is PlanKind.BALANCE and opened is not None:
         return _started(scope, state, parts, opened, metric)
-    return await sheet_for(scope, state, parts, asked, metric=metric)
+    return await treatment_for(scope, state, parts, request, metric=metric)
 
 
-async def sheet_for(
-    scope: Scope, state: PoolState, parts: PoolParts, asked: PlanAsked, *, metric: bool
-) -> Sheet:
+async def treatment_for(
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, *, metric: bool
+) -> TreatmentPlan:
     """A plan as a sheet that is not started, whatever sheet is open."""
-    return await _as_offered(scope, parts, await _plan(scope, state, parts, asked, metric))
+    return await _as_offered(scope, parts, await _plan(scope, state, parts, request, metric))
 
 
 async def _plan(
-    scope: Scope, state: PoolState, parts: PoolParts, asked: PlanAsked, metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, metric: bool
 ) -> Plan | None:
-    if asked.plan is not PlanKind.BALANCE:
-        return await special_plan(scope, state, parts, asked, metric=metric)
-    chosen = Chosen(asked.way, asked.use, tuple(sorted(asked.targets.items())))
+    if request.plan is not PlanKind.BALANCE:
+        return await special_plan(scope, state, parts, request, metric=metric)
+    chosen = Chosen(request.strategy, request.use, tuple(sorted(request.targets.items())))
     found = await offered_plan(scope, state, parts, metric=metric, chosen=chosen)
     if found is None:
         return None
-    if asked.targets:
+    if request.targets:
         return found  # an aim of one's own is followed at once; its doubt is that of the sheet before
-    steps = await with_doubt(scope, state, parts, found.steps, chosen, metric=metric)
+    steps = await with_uncertainty(scope, state, parts, found.steps, chosen, metric=metric)
     return replace(found, steps=steps)
 
 
-async def start(scope: Scope, pool_id: UUID, stamp: Stamp, asked: PlanAsked, *, metric: bool) -> Sheet:
+async def start(
+    scope: Scope, pool_id: UUID, stamp: Stamp, request: PlanRequest, *, metric: bool
+) -> TreatmentPlan:
     """Start the offered plan: the whole of it becomes a journal entry. The same id again answers it.
 
     Raises InvalidInput when there is nothing to add, Conflict while another sheet is open.
     """
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
-    known = next((sheet for sheet in state.sheets if sheet.id == stamp.id), None)
+    known = next((treatment for treatment in state.treatments if treatment.id == stamp.id), None)
     if known is not None:
         return _started(scope, state, parts, known, metric)
-    if open_sheet(state) is not None:
+    if open_treatment(state) is not None:
         raise Conflict("A sheet is already open for this pool; finish it or skip its steps first.")
-    offered = await _plan(scope, state, parts, asked, metric)
+    offered = await _plan(scope, state, parts, request, metric)
     if offered is None or not offered.steps:
         raise InvalidInput("There is nothing to add now; test the water first.")
     before = water_now(state, parts.place, scope.now)
-    name = await plan_name(scope, state, parts, asked.plan)
-    body = SheetStarted(offered.steps, parts.settings.school, before, offered.predicted, name)
+    name = await plan_name(scope, state, parts, request.plan)
+    body = TreatmentStarted(offered.steps, parts.settings.profile, before, offered.predicted, name)
     entry = await record(scope, pool_id, stamp, body)
     return _started(scope, await pool_state(scope, pool_id), parts, entry, metric)
 
 
 @dataclass(frozen=True)
-class TickGiven:
+class StepReport:
     """A tick: done or skipped; `amount` is what was really poured as typed, empty when as planned."""
 
-    sheet_id: UUID
+    treatment_id: UUID
     step_number: int
     outcome: Outcome
     amount: str = ""
     note: str = ""
 
 
-async def tick(scope: Scope, pool_id: UUID, stamp: Stamp, given: TickGiven, *, metric: bool) -> Sheet:
+async def record_step(
+    scope: Scope, pool_id: UUID, stamp: Stamp, given: StepReport, *, metric: bool
+) -> TreatmentPlan:
     """Tick one step. The same id again changes nothing; another id for a ticked step is a Conflict."""
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
-    sheet = next((entry for entry in state.sheets if entry.id == given.sheet_id), None)
-    if sheet is None:
+    treatment = next((entry for entry in state.treatments if entry.id == given.treatment_id), None)
+    if treatment is None:
         raise NotFound("This sheet is no longer here; reload the page.")
-    if given.step_number not in tickable(sheet.body):
+    if given.step_number not in steps_to_do(treatment.body):
         raise InvalidInput("This step cannot be ticked; choose an addition, a test or a task.", "step_number")
-    done = ticked_steps(state, sheet.id).get(given.step_number)
+    done = recorded_steps(state, treatment.id).get(given.step_number)
     if done is not None and done.id != stamp.id:
         raise Conflict("This step was already ticked; undo that tick first if it was wrong.", "step_number")
-    step = sheet.body.steps[given.step_number]
-    await record(scope, pool_id, stamp, await _ticked_body(scope, given, step, metric))
-    return _started(scope, await pool_state(scope, pool_id), parts, sheet, metric)
+    step = treatment.body.steps[given.step_number]
+    await record(scope, pool_id, stamp, await _step_body(scope, given, step, metric))
+    return _started(scope, await pool_state(scope, pool_id), parts, treatment, metric)
 
 
-async def put_away(scope: Scope, pool_id: UUID, sheet_id: UUID, stamp: Stamp, *, metric: bool) -> Sheet:
+async def put_away(
+    scope: Scope, pool_id: UUID, treatment_id: UUID, stamp: Stamp, *, metric: bool
+) -> TreatmentPlan:
     """Leave out what is still open on a sheet, and reckon the rest again: what was poured counts.
 
     Each left step is an entry of its own, its id made from the stamp's, so that a resend changes nothing.
     """
     state = await pool_state(scope, pool_id)
-    sheet = next((entry for entry in state.sheets if entry.id == sheet_id), None)
-    if sheet is None:
+    treatment = next((entry for entry in state.treatments if entry.id == treatment_id), None)
+    if treatment is None:
         raise NotFound("This sheet is no longer here; reload the page.")
-    done = ticked_steps(state, sheet.id)
-    for number in tickable(sheet.body):
+    done = recorded_steps(state, treatment.id)
+    for number in steps_to_do(treatment.body):
         if number not in done:
-            body = StepTicked(sheet_id, number, Outcome.SKIPPED, PUT_AWAY)
+            body = StepDone(treatment_id, number, Outcome.SKIPPED, PUT_AWAY)
             await record(scope, pool_id, replace(stamp, id=uuid5(stamp.id, str(number))), body)
-    return await current_sheet(scope, pool_id, metric=metric)
+    return await current_treatment(scope, pool_id, metric=metric)
 
 
-async def _ticked_body(
-    scope: Scope, given: TickGiven, step: Step, metric: bool
-) -> AdditionMade | StepTicked | WaterChanged:
+async def _step_body(
+    scope: Scope, given: StepReport, step: Step, metric: bool
+) -> AdditionMade | StepDone | WaterChanged:
     if step.water_l is not None and given.outcome is Outcome.DONE:
         return _water_body(given, step.water_l, metric)
     if step.kind != ADD or given.outcome is Outcome.SKIPPED:
-        return StepTicked(given.sheet_id, given.step_number, given.outcome, given.note)
+        return StepDone(given.treatment_id, given.step_number, given.outcome, given.note)
     product = _product(step)
     planned = AmountRead(step.rounded_g or 0.0, step.rounded_ml)
     typed = given.amount.strip()
@@ -167,19 +175,19 @@ async def _ticked_body(
         volume_ml=read.volume_ml,
         density_g_per_ml=product.density_g_per_ml,
         product_id=step.product_id,
-        sheet_id=given.sheet_id,
+        treatment_id=given.treatment_id,
         step_number=given.step_number,
     )
 
 
-def _water_body(given: TickGiven, planned_l: float, metric: bool) -> WaterChanged:
-    litres = planned_l
+def _water_body(given: StepReport, planned_l: float, metric: bool) -> WaterChanged:
+    liters = planned_l
     if given.amount.strip():
         try:
-            litres = read_quantity(given.amount, Dimension.VOLUME, "l" if metric else "gal").value
+            liters = read_quantity(given.amount, Dimension.VOLUME, "l" if metric else "gal").value
         except UnreadableQuantity as trouble:
             raise UnreadableQuantity(trouble.message, "amount") from trouble
-    return WaterChanged(WaterChange.DRAIN, litres, given.note, given.sheet_id, given.step_number)
+    return WaterChanged(WaterChange.DRAIN, liters, given.note, given.treatment_id, given.step_number)
 
 
 def _product(step: Step) -> Product:
@@ -190,15 +198,15 @@ def _product(step: Step) -> Product:
     )
 
 
-async def _as_offered(scope: Scope, parts: PoolParts, offered: Plan | None) -> Sheet:
+async def _as_offered(scope: Scope, parts: PoolParts, offered: Plan | None) -> TreatmentPlan:
     """A plan as a sheet that is not started yet."""
     hand = await at_hand(scope)
     steps = offered.steps if offered else ()
-    return Sheet(
+    return TreatmentPlan(
         None,
         None,
         False,
-        tuple(SheetStep(n, step, _clock(scope.now, step)) for n, step in enumerate(steps)),
+        tuple(TreatmentStep(n, step, _clock(scope.now, step)) for n, step in enumerate(steps)),
         offered.predicted if offered else Readings(),
         offered.unmet if offered else (),
         offered.notes if offered else (),
@@ -209,21 +217,22 @@ async def _as_offered(scope: Scope, parts: PoolParts, offered: Plan | None) -> S
 
 
 def _started(
-    scope: Scope, state: PoolState, parts: PoolParts, sheet: Entry[SheetStarted], metric: bool
-) -> Sheet:
-    done = ticked_steps(state, sheet.id)
-    times = step_times(sheet.body, sheet.at, {n: entry.at for n, entry in done.items()}, scope.now)
+    scope: Scope, state: PoolState, parts: PoolParts, treatment: Entry[TreatmentStarted], metric: bool
+) -> TreatmentPlan:
+    done = recorded_steps(state, treatment.id)
+    times = step_times(treatment.body, treatment.at, {n: entry.at for n, entry in done.items()}, scope.now)
     steps = tuple(
-        SheetStep(n, step, times[n], _tick(done.get(n), metric)) for n, step in enumerate(sheet.body.steps)
+        TreatmentStep(n, step, times[n], _step_record(done.get(n), metric))
+        for n, step in enumerate(treatment.body.steps)
     )
-    return Sheet(
-        sheet.id,
-        sheet.at,
-        all(step.ticked is not None or step.step.kind == WAIT for step in steps),
+    return TreatmentPlan(
+        treatment.id,
+        treatment.at,
+        all(step.done_as is not None or step.step.kind == WAIT for step in steps),
         steps,
-        sheet.body.predicted,
+        treatment.body.predicted,
         (),
-        late_notes(sheet.body, sheet.at, {n: entry.at for n, entry in done.items()}, scope.now),
+        late_notes(treatment.body, treatment.at, {n: entry.at for n, entry in done.items()}, scope.now),
         parts.rules.name,
         False,
         drawing_of(parts.basin),
@@ -234,13 +243,13 @@ def _clock(start_at: datetime, step: Step) -> datetime:
     return start_at + timedelta(minutes=step.offset_min)
 
 
-def _tick(entry: TickEntry | None, metric: bool) -> Tick | None:
+def _step_record(entry: StepEntry | None, metric: bool) -> StepRecord | None:
     if entry is None:
         return None
     body = entry.body
     if isinstance(body, AdditionMade):
         product = Product("", body.chemical, body.strength_percent, density_g_per_ml=body.density_g_per_ml)
-        return Tick(
+        return StepRecord(
             entry.id,
             entry.at,
             entry.person_id,
@@ -251,5 +260,5 @@ def _tick(entry: TickEntry | None, metric: bool) -> Tick | None:
         )
     if isinstance(body, WaterChanged):
         text = water_text(body.volume_l, metric)
-        return Tick(entry.id, entry.at, entry.person_id, Outcome.DONE, amount_text=text)
-    return Tick(entry.id, entry.at, entry.person_id, body.outcome)
+        return StepRecord(entry.id, entry.at, entry.person_id, Outcome.DONE, amount_text=text)
+    return StepRecord(entry.id, entry.at, entry.person_id, body.outcome)

@@ -4,10 +4,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
 
-from kumpan.core.dosing.product_choice import Way
+from kumpan.core.dosing.product_choice import Strategy
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.treatment.special.incident import Incident
-from kumpan.core.treatment.special.shock import ShockReason, ShockWay
+from kumpan.core.treatment.special.shock import ShockReason, ShockStrategy
 
 
 class PlanKind(StrEnum):
@@ -29,7 +29,7 @@ class BorateBy(StrEnum):
 
 
 @dataclass(frozen=True)
-class PlanAsked:
+class PlanRequest:
     """The kind of plan, and what each kind asks besides.
 
     `way` which products for a balance, `use` one of the shelf in place of its like; `shock` None means the pool's own habit; `measure`, `wanted` (mg/L) what
@@ -38,9 +38,9 @@ class PlanAsked:
     """
 
     plan: PlanKind = PlanKind.BALANCE
-    way: Way = Way.USUAL
+    strategy: Strategy = Strategy.USUAL
     use: str | None = None
-    shock: ShockWay | None = None
+    shock: ShockStrategy | None = None
     reason: ShockReason = ShockReason.ROUTINE
     incident: Incident = Incident.FORMED_STOOL
     today: bool = False

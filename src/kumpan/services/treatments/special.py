@@ -16,43 +16,43 @@ from kumpan.core.records.step import ADD
 from kumpan.core.treatment.dusk import next_evening
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.special.borate import borate_plan
-from kumpan.core.treatment.special.drain import DrainAsked, Hoses, drain_plan
+from kumpan.core.treatment.special.drain import DrainRequest, Hoses, drain_plan
 from kumpan.core.treatment.special.incident import incident_plan
 from kumpan.core.treatment.special.lower_chlorine import lower_chlorine_plan
 from kumpan.core.treatment.special.mineral import mineral_plan
-from kumpan.core.treatment.special.request import SpecialAsked
+from kumpan.core.treatment.special.request import SpecialRequest
 from kumpan.core.treatment.special.second_opinion import advised_plan
-from kumpan.core.treatment.special.shock import ShockAsked, ShockReason, ShockWay, shock_plan
+from kumpan.core.treatment.special.shock import ShockReason, ShockRequest, ShockStrategy, shock_plan
 from kumpan.services.algae.rescues import rescue_plan
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.expectations import fitted, water_now
 from kumpan.services.pools.places import place_of
 from kumpan.services.pools.pools import PoolParts
-from kumpan.services.treatments.at_hand import AtHand, at_hand, telling
-from kumpan.services.treatments.request import PlanAsked, PlanKind
+from kumpan.services.treatments.at_hand import AtHand, at_hand, display_options
+from kumpan.services.treatments.request import PlanKind, PlanRequest
 
 DAYS_AHEAD = 14
-OXIDISER_WAIT_MIN = {"hour": 60, "quarter": 15}
+OXIDIZER_WAIT_MIN = {"hour": 60, "quarter": 15}
 
 
 async def special_plan(
-    scope: Scope, state: PoolState, parts: PoolParts, asked: PlanAsked, *, metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, *, metric: bool
 ) -> Plan:
     """The plan of any kind but the balance. Raises InvalidInput for advice before the first test."""
     hand = await at_hand(scope)
-    if asked.plan is PlanKind.SHOCK:
-        return _shock(scope, state, parts, asked, hand, metric)
-    if asked.plan is PlanKind.INCIDENT:
-        return incident_plan(asked.incident, _shock_asked(scope, state, parts, asked, hand, metric))
-    if asked.plan is PlanKind.DRAIN:
-        return drain_plan(_drain_asked(scope, state, parts, asked, hand, metric))
-    if asked.plan is PlanKind.DRAIN_DAY:
-        return drain_day_plan(_drain_asked(scope, state, parts, asked, hand, metric))
-    if asked.plan is PlanKind.RESCUE:
+    if request.plan is PlanKind.SHOCK:
+        return _shock(scope, state, parts, request, hand, metric)
+    if request.plan is PlanKind.INCIDENT:
+        return incident_plan(request.incident, _shock_request(scope, state, parts, request, hand, metric))
+    if request.plan is PlanKind.DRAIN:
+        return drain_plan(_drain_request(scope, state, parts, request, hand, metric))
+    if request.plan is PlanKind.DRAIN_DAY:
+        return drain_day_plan(_drain_request(scope, state, parts, request, hand, metric))
+    if request.plan is PlanKind.RESCUE:
         return rescue_plan(scope, state, parts, hand, metric=metric)
-    if asked.plan is PlanKind.ADVICE:
-        return _advice(scope, state, parts, asked, hand, metric)
-    special = SpecialAsked(
+    if request.plan is PlanKind.ADVICE:
+        return _advice(scope, state, parts, request, hand, metric)
+    special = SpecialRequest(
         water_now(state, parts.place, scope.now),
         parts.basin.volume_l,
         parts.equipment.traits,
@@ -61,93 +61,99 @@ async def special_plan(
         parts.rules.swim_limit_mg_l,
         scope.now,
         ZoneInfo(parts.settings.time_zone),
-        telling(parts.settings, hand.habits, metric=metric),
+        display_options(parts.settings, hand.preferences, metric=metric),
     )
-    if asked.plan is PlanKind.LOWER_CHLORINE:
-        return lower_chlorine_plan(special, today=asked.today)
-    if asked.plan is PlanKind.BORATE:
-        return borate_plan(special, asked.borate)
+    if request.plan is PlanKind.LOWER_CHLORINE:
+        return lower_chlorine_plan(special, today=request.today)
+    if request.plan is PlanKind.BORATE:
+        return borate_plan(special, request.borate)
     return mineral_plan(special)
 
 
 def _advice(
-    scope: Scope, state: PoolState, parts: PoolParts, asked: PlanAsked, hand: AtHand, metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, hand: AtHand, metric: bool
 ) -> Plan:
     if state.last_test is None:
         raise InvalidInput("Test the water first: advice is reckoned from the last test.", "advice")
-    if not asked.advice.strip():
+    if not request.advice.strip():
         raise InvalidInput('Type what was advised, like "salt 20 kg, buffer 400 g".', "advice")
     now = water_now(state, parts.place, scope.now)
-    told = telling(parts.settings, hand.habits, metric=metric)
-    return advised_plan(asked.advice, now, parts.basin.volume_l, parts.equipment.traits, told)
+    display = display_options(parts.settings, hand.preferences, metric=metric)
+    return advised_plan(request.advice, now, parts.basin.volume_l, parts.equipment.traits, display)
 
 
-def _drain_asked(
-    scope: Scope, state: PoolState, parts: PoolParts, asked: PlanAsked, hand: AtHand, metric: bool
-) -> DrainAsked:
-    habits = hand.habits
-    return DrainAsked(
+def _drain_request(
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, hand: AtHand, metric: bool
+) -> DrainRequest:
+    preferences = hand.preferences
+    return DrainRequest(
         water_now(state, parts.place, scope.now),
         parts.basin.volume_l,
         parts.equipment.traits,
         dict(parts.rules.bands),
         parts.equipment.fill_water,
-        Hoses(habits.drain_l_per_h, habits.fill_l_per_h, habits.water_price, habits.currency),
-        asked.measure,
-        asked.wanted,
-        telling(parts.settings, habits, metric=metric),
+        Hoses(
+            preferences.drain_l_per_h, preferences.fill_l_per_h, preferences.water_price, preferences.currency
+        ),
+        request.measure,
+        request.wanted,
+        display_options(parts.settings, preferences, metric=metric),
     )
 
 
 def _shock(
-    scope: Scope, state: PoolState, parts: PoolParts, asked: PlanAsked, hand: AtHand, metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, hand: AtHand, metric: bool
 ) -> Plan:
     """The shock as it would be done this evening."""
-    question = _shock_asked(scope, state, parts, asked, hand, metric)
+    question = _shock_request(scope, state, parts, request, hand, metric)
     found = shock_plan(question)
     notes = found.notes
-    if question.way is not ShockWay.OXIDISER:
+    if question.strategy is not ShockStrategy.OXIDIZER:
         notes = (*notes, *_swim_again(state, parts, question, found), *_boost(state, parts))
     return Plan(found.steps, found.predicted, found.unmet, notes)
 
 
-def _shock_asked(
-    scope: Scope, state: PoolState, parts: PoolParts, asked: PlanAsked, hand: AtHand, metric: bool
-) -> ShockAsked:
+def _shock_request(
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, hand: AtHand, metric: bool
+) -> ShockRequest:
     zone, choices = ZoneInfo(parts.settings.time_zone), parts.settings.choices
-    return ShockAsked(
+    return ShockRequest(
         water_now(state, parts.place, scope.now),
         parts.basin.volume_l,
         parts.equipment.traits,
         hand.products,
         dict(parts.rules.bands),
         parts.rules.swim_limit_mg_l,
-        asked.shock or ShockWay(answer(choices, "shock")),
+        request.shock or ShockStrategy(answer(choices, "shock")),
         scope.now,
         next_evening(scope.now, *place_of(parts.settings), zone),
         zone,
-        asked.reason if asked.plan is PlanKind.SHOCK else ShockReason.ROUTINE,
-        OXIDISER_WAIT_MIN[answer(choices, "after_oxidiser")],
-        telling(parts.settings, hand.habits, metric=metric),
+        request.reason if request.plan is PlanKind.SHOCK else ShockReason.ROUTINE,
+        OXIDIZER_WAIT_MIN[answer(choices, "after_oxidiser")],
+        display_options(parts.settings, hand.preferences, metric=metric),
     )
 
 
-def _swim_again(state: PoolState, parts: PoolParts, asked: ShockAsked, found: Plan) -> tuple[Finding, ...]:
+def _swim_again(
+    state: PoolState, parts: PoolParts, request: ShockRequest, found: Plan
+) -> tuple[Finding, ...]:
     """The hour under the swim limit by the pool's own model; a test decides."""
     model = fitted(state, parts.place)
     pour = next((step for step in found.steps if step.kind == ADD), None)
     if model is None or pour is None:
         return ()
-    at_s = asked.now.timestamp() + 60 * pour.offset_min
-    rise = (found.predicted.free_chlorine or 0.0) - (asked.readings.free_chlorine or 0.0)
+    at_s = request.now.timestamp() + 60 * pour.offset_min
+    rise = (found.predicted.free_chlorine or 0.0) - (request.readings.free_chlorine or 0.0)
     ahead = forecast(state, parts.place, model, at_s + DAYS_AHEAD * SECONDS_A_DAY, [Pulse(at_s, rise)])
-    limit, zone = asked.swim_limit_mg_l, ZoneInfo(parts.settings.time_zone)
+    limit, zone = request.swim_limit_mg_l, ZoneInfo(parts.settings.time_zone)
     likely, surely = first_under(ahead, limit, at_s + 3600), under_for_good(ahead, limit, at_s + 3600)
     if likely is None:
         text = f"Free chlorine will stay over the swim limit of {limit:g} for more than {DAYS_AHEAD} days."
         return (Finding("swim_again", text, Measure.FREE_CHLORINE),)
-    text = f"Free chlorine likely comes under the swim limit of {limit:g} {day_text(likely, zone, asked.now)}"
-    text += f", surely {day_text(surely, zone, asked.now)}" if surely is not None else ""
+    text = (
+        f"Free chlorine likely comes under the swim limit of {limit:g} {day_text(likely, zone, request.now)}"
+    )
+    text += f", surely {day_text(surely, zone, request.now)}" if surely is not None else ""
     return (Finding("swim_again", f"{text}. A test decides.", Measure.FREE_CHLORINE),)
 
 

@@ -10,34 +10,34 @@ from kumpan.core.journal import PoolState
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.products.product import Product
 from kumpan.core.records.step import ADD
-from kumpan.core.treatment.strategies import WayOutcome
+from kumpan.core.treatment.strategies import StrategyOutcome
 from kumpan.services.journal.ledger import Scope, pool_state
 from kumpan.services.pools.outlooks import outlook_of
-from kumpan.services.pools.pools import PoolParts, compared_ways, offered_plan, parts_of
+from kumpan.services.pools.pools import PoolParts, compared_strategies, offered_plan, parts_of
 from kumpan.services.products.inventory import amount_text, buy_line, to_buy
 from kumpan.services.treatments.at_hand import at_hand
-from kumpan.services.views import BuyLine, WayProduct, WaysView, WayView
+from kumpan.services.views import BuyLine, StrategiesView, StrategyProduct, StrategyView
 
 
-async def ways(scope: Scope, pool_id: UUID, *, metric: bool) -> WaysView:
+async def strategies(scope: Scope, pool_id: UUID, *, metric: bool) -> StrategiesView:
     """What the same plan comes to with other products; empty before the first test or with nothing to add."""
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
-    currency = (await at_hand(scope)).habits.currency
+    currency = (await at_hand(scope)).preferences.currency
     if state.last_test is None:
-        return WaysView((), (), None, currency)
+        return StrategiesView((), (), None, currency)
     loss = (await outlook_of(scope, pool_id, metric=metric)).loss_mg_l_day
-    found = await compared_ways(scope, state, parts, loss, metric=metric)
+    found = await compared_strategies(scope, state, parts, loss, metric=metric)
     views = tuple(_view(outcome, metric) for outcome in found if outcome.additions)
-    return WaysView(views, between_visits(state, parts, loss), loss, currency)
+    return StrategiesView(views, between_visits(state, parts, loss), loss, currency)
 
 
-def _view(found: WayOutcome, metric: bool) -> WayView:
-    return WayView(
-        found.ways[0],
+def _view(found: StrategyOutcome, metric: bool) -> StrategyView:
+    return StrategyView(
+        found.strategies[0],
         found.use,
         found.name,
-        tuple(WayProduct(p.label, amount_text(p, grams, metric)) for p, grams in found.amounts.items()),
+        tuple(StrategyProduct(p.label, amount_text(p, grams, metric)) for p, grams in found.amounts.items()),
         found.used_cost,
         found.buy_cost,
         tuple(buy_line(short, "for this sheet", metric) for short in found.missing),

@@ -4,7 +4,7 @@ from dataclasses import replace
 from functools import lru_cache
 
 from kumpan.core.dosing.rounding import round_dose
-from kumpan.core.dosing.uncertainty import DoseDoubt, dose_doubts
+from kumpan.core.dosing.uncertainty import DoseUncertainty, dose_uncertainties
 from kumpan.core.forecast.expected import last_values
 from kumpan.core.journal import PoolState
 from kumpan.core.pool.equipment import Traits
@@ -19,58 +19,58 @@ from kumpan.services.pools.expectations import water_now
 from kumpan.services.pools.pools import Chosen, PoolParts, plan_products
 
 
-async def with_doubt(
+async def with_uncertainty(
     scope: Scope, state: PoolState, parts: PoolParts, steps: tuple[Step, ...], chosen: Chosen, *, metric: bool
 ) -> tuple[Step, ...]:
     """The steps with the range of each amount and the reading behind most of it."""
-    shelf = await plan_products(scope, state, parts, chosen)
-    found = _doubts_for(
+    inventory = await plan_products(scope, state, parts, chosen)
+    found = _uncertainties_for(
         water_now(state, parts.place, scope.now),
         last_values(state),
         parts.basin.volume_l,
         parts.equipment.traits,
         tuple(parts.bands.items()),
-        shelf,
+        inventory,
     )
     whole: dict[str, float] = {}
     for step in steps:
         if step.kind == ADD and step.product_id is not None:
             whole[step.product_id] = whole.get(step.product_id, 0.0) + (step.mass_g or 0.0)
-    products = {product.id: product for product in shelf}
+    products = {product.id: product for product in inventory}
     return tuple(_ranged(step, found, whole, products, metric) for step in steps)
 
 
 @lru_cache(maxsize=256)
-def _doubts_for(
+def _uncertainties_for(
     readings: Readings,
     measured: tuple[Measured, ...],
     volume_l: float,
     traits: Traits,
     band_rows: tuple[tuple[Measure, Band], ...],
-    shelf: tuple[Product, ...],
-) -> dict[str, DoseDoubt]:
+    inventory: tuple[Product, ...],
+) -> dict[str, DoseUncertainty]:
     """A pure function that solves the water a dozen times; a sheet is opened more often than water is tested."""
-    return dose_doubts(readings, measured, volume_l, traits, Aims(dict(band_rows), {}), shelf)
+    return dose_uncertainties(readings, measured, volume_l, traits, Aims(dict(band_rows), {}), inventory)
 
 
 def _ranged(
     step: Step,
-    found: dict[str, DoseDoubt],
+    found: dict[str, DoseUncertainty],
     whole: dict[str, float],
     products: dict[str, Product],
     metric: bool,
 ) -> Step:
-    doubt = found.get(step.product_id or "")
-    if step.kind != ADD or doubt is None or not step.mass_g:
+    uncertainty = found.get(step.product_id or "")
+    if step.kind != ADD or uncertainty is None or not step.mass_g:
         return step
     product = products[step.product_id or ""]
     share = step.mass_g / whole[product.id]
-    low, high = doubt.low_g * share, doubt.high_g * share
+    low, high = uncertainty.low_g * share, uncertainty.high_g * share
     if high - low < 0.04 * step.mass_g:
         return step
     low_text = _roughly(product, low, metric) if low > 0.005 * high else "nothing"
     range_text = f"{low_text} to {_roughly(product, high, metric)}"
-    return replace(step, range_text=range_text, range_from=doubt.most_from)
+    return replace(step, range_text=range_text, range_from=uncertainty.most_from)
 
 
 def _roughly(product: Product, mass_g: float, metric: bool) -> str:

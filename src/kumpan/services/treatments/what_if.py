@@ -12,10 +12,10 @@ from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.profiles import Band
 from kumpan.services.journal.ledger import Scope, pool_state
 from kumpan.services.pools.pools import parts_of
-from kumpan.services.treatments.plans import sheet_for
-from kumpan.services.treatments.request import PlanAsked
+from kumpan.services.treatments.plans import treatment_for
+from kumpan.services.treatments.request import PlanRequest
 from kumpan.services.views import WhatIf
-from kumpan.wording.gauges import AIM_STEPS, Float, float_on, value_at
+from kumpan.wording.gauges import AIM_STEPS, Marker, marker_on, value_at
 
 SNAP_SHARE = 0.2  # a place is read to a fifth of a nudge
 
@@ -41,17 +41,17 @@ async def what_if(
     unknown = [NAMES[measure] for measure in aims if measure not in AIM_STEPS]
     if unknown:
         raise InvalidInput(f"{unknown[0]} cannot be aimed at here; choose another lane.", "values")
-    sheet = await sheet_for(scope, state, parts, PlanAsked(targets=aims), metric=metric)
-    after = sheet.predicted if sheet.steps else measured_readings(state)
-    return WhatIf(aims, _planned(after, parts.bands), sheet)
+    treatment = await treatment_for(scope, state, parts, PlanRequest(targets=aims), metric=metric)
+    after = treatment.predicted if treatment.steps else measured_readings(state)
+    return WhatIf(aims, _planned(after, parts.bands), treatment)
 
 
-def _planned(after: Readings, bands: Mapping[Measure, Band]) -> dict[Measure, Float]:
+def _planned(after: Readings, bands: Mapping[Measure, Band]) -> dict[Measure, Marker]:
     found = {}
     for measure in BOARD_ORDER:
         value = _index(after) if measure is Measure.SATURATION_INDEX else after.value(measure)
         if value is not None:
-            found[measure] = float_on(bands.get(measure), value, value, value)
+            found[measure] = marker_on(bands.get(measure), value, value, value)
     return found
 
 

@@ -15,7 +15,7 @@ from kumpan.core.visits.day_report import (
     FoundValue,
     PouredThen,
     day_report,
-    told_days,
+    days_with_reports,
     usual_day,
 )
 from kumpan.services.journal.ledger import Scope, pool_state
@@ -57,7 +57,7 @@ class OwnerReport:
     days: tuple[date, ...]
     by: tuple[str, ...]
     empty: bool
-    looks: tuple[str, ...]
+    visual_checks: tuple[str, ...]
     found: tuple[FoundValue, ...]
     poured: tuple[ReportLine, ...]
     done: tuple[ReportLine, ...]
@@ -77,10 +77,10 @@ async def owner_report(scope: Scope, pool_id: UUID, day: date | None, *, metric:
     state = await pool_state(scope, pool_id)
     parts, top, hand = parts_of(state), await head(scope, pool_id), await at_hand(scope)
     zone = ZoneInfo(parts.settings.time_zone)
-    days = told_days(state, zone)[::-1]
+    days = days_with_reports(state, zone)[::-1]
     today = scope.now.astimezone(zone).date()
     prices = {item.product.id: price for item in hand.stocked if (price := item.price_per_g) is not None}
-    told = day_report(state, zone, day or usual_day(state, zone) or today, parts.bands, prices)
+    day_told = day_report(state, zone, day or usual_day(state, zone) or today, parts.bands, prices)
     names = {person.id: person.name for person in await people(scope)}
     ahead = [
         AheadLine(due.day, "; ".join(item.title for item in due.items))
@@ -89,25 +89,25 @@ async def owner_report(scope: Scope, pool_id: UUID, day: date | None, *, metric:
     found = OwnerReport(
         pool=parts.settings.name,
         place=parts.settings.place,
-        day=told.day,
+        day=day_told.day,
         days=days[:DAYS_LISTED],
-        by=tuple(names[id_] for id_ in told.people if id_ in names),
-        empty=told.empty,
-        looks=tuple(describe(look, metric)[1] for look in told.looks),
-        found=told.found,
-        poured=tuple(_poured(one, metric) for one in told.poured),
-        done=tuple(_done(entry, metric) for entry in told.other),
-        notes=tuple(visit.note for visit in told.visits if visit.note),
-        trades=tuple(visit.trade for visit in told.visits if visit.trade),
-        comes_back=any(visit.needs_return for visit in told.visits),
-        cost=told.cost if told.poured else None,
-        currency=hand.habits.currency,
+        by=tuple(names[id_] for id_ in day_told.people if id_ in names),
+        empty=day_told.empty,
+        visual_checks=tuple(describe(visual_check, metric)[1] for visual_check in day_told.visual_checks),
+        found=day_told.found,
+        poured=tuple(_poured(one, metric) for one in day_told.poured),
+        done=tuple(_done(entry, metric) for entry in day_told.other),
+        notes=tuple(visit.note for visit in day_told.visits if visit.note),
+        trades=tuple(visit.trade for visit in day_told.visits if visit.trade),
+        comes_back=any(visit.needs_return for visit in day_told.visits),
+        cost=day_told.cost if day_told.poured else None,
+        currency=hand.preferences.currency,
         swim=_swim(top.swim, zone),
         next=top.next,
         ahead=tuple(ahead[:AHEAD_MOST]),
         text="",
     )
-    return _with_text(found, told, zone, metric)
+    return _with_text(found, day_told, zone, metric)
 
 
 def _poured(one: PouredThen, metric: bool) -> ReportLine:
@@ -129,14 +129,14 @@ def _swim(answer: SwimAnswer, zone: ZoneInfo) -> str:
     return f"Not before {answer.not_before.astimezone(zone):%H:%M}: {answer.text}."
 
 
-def _with_text(report: OwnerReport, told: DayReport, zone: ZoneInfo, metric: bool) -> OwnerReport:
+def _with_text(report: OwnerReport, day_told: DayReport, zone: ZoneInfo, metric: bool) -> OwnerReport:
     """The same in plain words, to be sent as a message."""
     lines = [f"{report.pool}, {_day(report.day)}" + (f", {', '.join(report.by)}" if report.by else "")]
-    if told.empty:
+    if day_told.empty:
         lines.append("Nothing was told on this day.")
     found = [_found(one, metric) for one in report.found]
     blocks = (
-        ("Seen", report.looks),
+        ("Seen", report.visual_checks),
         ("Found", found),
         ("Added", [_line(one, zone) for one in report.poured]),
         ("Done", [_line(one, zone) for one in report.done]),

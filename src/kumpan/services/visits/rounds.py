@@ -39,7 +39,7 @@ from kumpan.services.products.inventory import roughly_text
 from kumpan.services.treatments.at_hand import AtHand, at_hand
 from kumpan.services.views import (
     LoadLineView,
-    PoolHead,
+    PoolHeader,
     RoundView,
     StopNeed,
     StopView,
@@ -146,13 +146,13 @@ async def the_round(scope: Scope, person_id: UUID | None, weekday: int | None, *
     )
 
 
-def _zone(heads: Iterable[PoolHead]) -> ZoneInfo:
+def _zone(heads: Iterable[PoolHeader]) -> ZoneInfo:
     """The round is driven on the clock of the first pool."""
     return next((ZoneInfo(one.settings.time_zone) for one in heads), ZoneInfo("UTC"))
 
 
 async def _stop(
-    scope: Scope, pool_id: UUID, top: PoolHead, today: bool, metric: bool
+    scope: Scope, pool_id: UUID, top: PoolHeader, today: bool, metric: bool
 ) -> tuple[StopView, dict[Product, float]]:
     state = await pool_state(scope, pool_id)
     parts, hand = parts_of(state), await at_hand(scope)
@@ -246,7 +246,7 @@ async def _drift(scope: Scope, pool_id: UUID, metric: bool) -> tuple[Finding, ..
     return tuple(sentence for sentence in said if sentence.code in DRIFTS)
 
 
-async def _drifting(scope: Scope, pool_id: UUID, top: PoolHead, metric: bool) -> StopView:
+async def _drifting(scope: Scope, pool_id: UUID, top: PoolHeader, metric: bool) -> StopView:
     """A pool outside today's round: its head and what drifts."""
     state = await pool_state(scope, pool_id)
     return StopView(top, (), (), (), (), None, await _drift(scope, pool_id, metric), None, _last_visit(state))

@@ -14,7 +14,7 @@ from sqlalchemy.exc import IntegrityError
 from sqlalchemy.ext.asyncio import AsyncSession
 
 from kumpan.core.errors import Conflict
-from kumpan.storage.kept_rows import Kept, KeptRows
+from kumpan.storage.row_cache import CachedRows, RowCache
 from kumpan.storage.tables import EntryRow, PoolRow
 
 
@@ -48,9 +48,9 @@ _COLUMNS = (
 
 
 class JournalRepository:
-    def __init__(self, session: AsyncSession, kept: KeptRows[StoredEntry]) -> None:
+    def __init__(self, session: AsyncSession, row_cache: RowCache[StoredEntry]) -> None:
         self._session = session
-        self._kept = kept
+        self._row_cache = row_cache
         self._wrote = False
 
     async def pool_ids(self, workspace_id: UUID) -> list[UUID]:
@@ -71,23 +71,25 @@ class JournalRepository:
         self._session.add(PoolRow(id=pool_id, workspace_id=workspace_id, created_at=at))
         await self._session.flush()
 
-    async def entries_of_pool(self, workspace_id: UUID, pool_id: UUID) -> Kept[StoredEntry]:
+    async def entries_of_pool(self, workspace_id: UUID, pool_id: UUID) -> CachedRows[StoredEntry]:
         """In the order in which they happened."""
         where = (EntryRow.workspace_id == workspace_id, EntryRow.pool_id == pool_id)
         return await self._entries(("pool", workspace_id, pool_id), where)
 
-    async def entries_of_workspace(self, workspace_id: UUID, kinds: tuple[str, ...]) -> Kept[StoredEntry]:
+    async def entries_of_workspace(
+        self, workspace_id: UUID, kinds: tuple[str, ...]
+    ) -> CachedRows[StoredEntry]:
         """Those of some kinds, of all pools and of none, in the order in which they happened."""
         where = (EntryRow.workspace_id == workspace_id, EntryRow.kind.in_(kinds))
         return await self._entries(("workspace", workspace_id, kinds), where)
 
     async def _entries(
         self, name: tuple[object, ...], where: tuple[ColumnElement[bool], ...]
-    ) -> Kept[StoredEntry]:
+    ) -> CachedRows[StoredEntry]:
         async def read() -> tuple[StoredEntry, ...]:
-            return await self._with_the_new(self._kept.known(name), tuple(mark), where) or await self._read(
-                where
-            )
+            return await self._with_the_new(
+                self._row_cache.known(name), tuple(mark), where
+            ) or await self._read(where)
 
         mark = (
             await self._session.execute(
@@ -97,8 +99,8 @@ class JournalRepository:
             )
         ).one()
         if self._wrote:
-            return Kept((*name, *mark, "not committed"), await self._read(where))
-        return await self._kept.get(name, tuple(mark), read)
+            return CachedRows((*name, *mark, "not committed"), await self._read(where))
+        return await self._row_cache.get(name, tuple(mark), read)
 
     async def _read(
         self, where: tuple[ColumnElement[bool], ...], *more: ColumnElement[bool]
@@ -109,7 +111,10 @@ class JournalRepository:
         return tuple(StoredEntry(*row) for row in rows)
 
     async def _with_the_new(
-        self, known: Kept[StoredEntry] | None, mark: tuple[Any, ...], where: tuple[ColumnElement[bool], ...]
+        self,
+        known: CachedRows[StoredEntry] | None,
+        mark: tuple[Any, ...],
+        where: tuple[ColumnElement[bool], ...],
     ) -> tuple[StoredEntry, ...] | None:
         """What is kept and what was recorded since, where the two together have the fingerprint asked for."""
         if known is None or not known.rows:

@@ -1,7 +1,7 @@
 """Rescues. As stored; see `base`."""
 
 from kumpan.core.journal.algae_entries import RescueEnded, RescueSet
-from kumpan.storage.wire.base import Wire
+from kumpan.storage.wire.base import Wire, renamed
 from kumpan.storage.wire.words import DeadWayWord, PhWayWord, RescueOutcomeWord, SeverityWord
 
 
@@ -10,9 +10,9 @@ class RescueSetV1(Wire):
 
     severity: SeverityWord
     by_ratio: bool = True
-    dead_way: DeadWayWord | None = None
-    ph_way: PhWayWord | None = None
-    drain_over_stabiliser: float = 100.0
+    dead_way: DeadWayWord | None = renamed("dead_way", "dead_algae_strategy", default=None)
+    ph_way: PhWayWord | None = renamed("ph_way", "ph_strategy", default=None)
+    drain_over_stabiliser: float = renamed("drain_over_stabiliser", "drain_over_stabilizer", default=100.0)
     drain_over_calcium: float = 600.0
 
 

@@ -8,10 +8,10 @@ from kumpan.core.pool.shapes import DepthPoint, Part
 from kumpan.core.quantities.readings import Readings
 from kumpan.core.ranges.choices import Chosen, OwnRange
 from kumpan.core.records.containers import Container
-from kumpan.core.records.derivation import Input, Origin, Working
+from kumpan.core.records.derivation import Derivation, Input, Origin
 from kumpan.core.records.step import Step
 from kumpan.core.testing.methods import Measured
-from kumpan.storage.wire.base import Wire
+from kumpan.storage.wire.base import Wire, renamed
 from kumpan.storage.wire.words import (
     ChlorinationWord,
     ContainerKindWord,
@@ -120,7 +120,7 @@ class OriginV1(Wire):
 
 
 class WorkingV1(Wire):
-    core = Working
+    core = Derivation
 
     equation: str
     inputs: tuple[InputV1, ...]
@@ -152,7 +152,7 @@ class StepV1(Wire):
     measures: tuple[MeasureWord, ...] = ()
     expected: dict[MeasureWord, float] = Field(default_factory=dict)
     side_effects: dict[MeasureWord, float] = Field(default_factory=dict)
-    working: WorkingV1 | None = None
+    working: WorkingV1 | None = renamed("working", "derivation", default=None)
     range_text: str | None = None
     range_from: MeasureWord | None = None
     water_l: float | None = None

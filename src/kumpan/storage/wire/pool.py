@@ -9,13 +9,13 @@ from kumpan.core.journal.pool_entries import (
     BasinMeasured,
     CellSet,
     EquipmentSet,
-    LookTaken,
     SettingsMade,
     SwimmersCounted,
     TestTaken,
+    VisualCheck,
     WaterChanged,
 )
-from kumpan.storage.wire.base import Wire
+from kumpan.storage.wire.base import Wire, renamed
 from kumpan.storage.wire.parts import (
     ChosenV1,
     FixtureV1,
@@ -34,7 +34,7 @@ class SettingsV1(Wire):
     name: str
     place: str
     time_zone: str
-    school: str
+    school: str = renamed("school", "profile")
     public: bool = False
     swim_limit_mg_l: float | None = None
     kit: str = "drops"
@@ -71,7 +71,7 @@ class TestV1(Wire):
 
 
 class LookV1(Wire):
-    core = LookTaken
+    core = VisualCheck
 
     clarity: ClarityWord
     level: LevelWord
@@ -89,7 +89,7 @@ class AdditionV1(Wire):
     volume_ml: float | None = None
     density_g_per_ml: float | None = None
     product_id: str | None = None
-    sheet_id: UUID | None = None
+    sheet_id: UUID | None = renamed("sheet_id", "treatment_id", default=None)
     step_number: int | None = None
 
 
@@ -99,7 +99,7 @@ class WaterChangedV1(Wire):
     kind: WaterChangeWord
     volume_l: float
     note: str = ""
-    sheet_id: UUID | None = None
+    sheet_id: UUID | None = renamed("sheet_id", "treatment_id", default=None)
     step_number: int | None = None
 
 

@@ -3,7 +3,7 @@
 from datetime import date
 from uuid import UUID
 
-from kumpan.core.journal.season_entries import ClimateSet, ListTicked, OwnItem, SeasonListKept
+from kumpan.core.journal.season_entries import ClimateSet, ListItemDone, OwnItem, SeasonListSaved
 from kumpan.storage.wire.base import Wire
 from kumpan.storage.wire.words import CoverWord, OutcomeWord, PoolKindWord, WhichWord, WinterWord
 
@@ -18,7 +18,7 @@ class OwnItemV1(Wire):
 
 
 class SeasonListKeptV1(Wire):
-    core = SeasonListKept
+    core = SeasonListSaved
 
     list_id: UUID
     which: WhichWord
@@ -33,7 +33,7 @@ class SeasonListKeptV1(Wire):
 
 
 class ListTickedV1(Wire):
-    core = ListTicked
+    core = ListItemDone
 
     list_id: UUID
     item: str

@@ -2,26 +2,26 @@
 
 from uuid import UUID
 
-from kumpan.core.journal.treatment_entries import SheetStarted, StepTicked
-from kumpan.storage.wire.base import Wire
+from kumpan.core.journal.treatment_entries import StepDone, TreatmentStarted
+from kumpan.storage.wire.base import Wire, renamed
 from kumpan.storage.wire.parts import ReadingsV1, StepV1
 from kumpan.storage.wire.words import OutcomeWord
 
 
 class SheetStartedV1(Wire):
-    core = SheetStarted
+    core = TreatmentStarted
 
     steps: tuple[StepV1, ...]
-    school: str
+    school: str = renamed("school", "profile")
     before: ReadingsV1
     predicted: ReadingsV1
     plan: str = "balance"
 
 
 class StepTickedV1(Wire):
-    core = StepTicked
+    core = StepDone
 
-    sheet_id: UUID
+    sheet_id: UUID = renamed("sheet_id", "treatment_id")
     step_number: int
     outcome: OutcomeWord
     note: str = ""

@@ -3,7 +3,7 @@
 from uuid import UUID
 
 from kumpan.core.journal.workspace_entries import (
-    HabitsSet,
+    PreferencesSet,
     ProductBought,
     RoundSet,
     StrengthTested,
@@ -30,7 +30,7 @@ class StrengthTestedV1(Wire):
 
 
 class HabitsSetV1(Wire):
-    core = HabitsSet
+    core = PreferencesSet
 
     containers: tuple[ContainerV1, ...] = ()
     currency: str = "$"

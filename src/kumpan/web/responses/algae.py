@@ -4,8 +4,8 @@ from datetime import date, datetime
 
 from kumpan.core.algae.criteria import StageKey
 from kumpan.core.algae.identify import Kind
-from kumpan.core.journal.algae_entries import DeadWay, PhWay, RescueOutcome, Severity
-from kumpan.web.responses.base import Response
+from kumpan.core.journal.algae_entries import DeadAlgaeStrategy, PhStrategy, RescueOutcome, Severity
+from kumpan.web.responses.base import Response, read_from
 from kumpan.web.responses.shared import Finding
 
 
@@ -48,9 +48,9 @@ class RescueSet(Response):
 
     severity: Severity
     by_ratio: bool
-    dead_way: DeadWay | None
-    ph_way: PhWay | None
-    drain_over_stabiliser: float
+    dead_way: DeadAlgaeStrategy | None = read_from("dead_algae_strategy")
+    ph_way: PhStrategy | None = read_from("ph_strategy")
+    drain_over_stabiliser: float = read_from("drain_over_stabilizer")
     drain_over_calcium: float
 
 
@@ -59,7 +59,7 @@ class SeverityChoice(Response):
 
     severity: Severity
     name: str
-    look: str
+    look: str = read_from("visual_check")
     days: str
 
 
@@ -139,15 +139,15 @@ class RescueBoard(Response):
     level_mg_l: float
     cap_mg_l: float
     by_ratio: bool
-    ph_way: PhWay
-    dead_way: DeadWay
+    ph_way: PhStrategy = read_from("ph_strategy")
+    dead_way: DeadAlgaeStrategy = read_from("dead_algae_strategy")
     clear: DaySpan
     trail: tuple[TrailPoint, ...]
     tally: RescueTally
     watch: tuple[Finding, ...]
 
 
-class WayCost(Response):
+class OptionCost(Response):
     """One way: money (low, high; None where a price is not told), days (low, high), water in litres, words."""
 
     key: str
@@ -161,10 +161,10 @@ class WayCost(Response):
 class TreatOrDrain(Response):
     """The ways side by side, the one that the handbook's rules point to, and why."""
 
-    ways: tuple[WayCost, ...]
+    ways: tuple[OptionCost, ...] = read_from("strategies")
     verdict: str
     reasons: tuple[str, ...]
-    drain_over_stabiliser: float
+    drain_over_stabiliser: float = read_from("drain_over_stabilizer")
     drain_over_calcium: float
     currency: str
 

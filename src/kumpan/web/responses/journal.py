@@ -5,7 +5,7 @@ from uuid import UUID
 
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.testing.methods import Method
-from kumpan.web.responses.base import Response
+from kumpan.web.responses.base import Response, read_from
 from kumpan.web.responses.shared import Finding
 
 
@@ -20,7 +20,7 @@ class Measured(Response):
     typed: str
 
 
-class SlipProblem(Response):
+class LineProblem(Response):
     """A piece that could not be read: where it stands, the piece, one sentence with the cure."""
 
     position: int
@@ -30,12 +30,12 @@ class SlipProblem(Response):
     suggestion: str | None
 
 
-class SlipView(Response):
+class TestFormView(Response):
     """A read slip: values by measure, what could not be read, and what to question."""
 
     values: tuple[Measured, ...]
-    problems: tuple[SlipProblem, ...]
-    doubts: tuple[Finding, ...]
+    problems: tuple[LineProblem, ...]
+    doubts: tuple[Finding, ...] = read_from("questions")
 
 
 class LastValue(Response):

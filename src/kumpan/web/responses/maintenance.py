@@ -8,7 +8,7 @@ from kumpan.core.journal.maintenance_entries import CellKind
 from kumpan.core.maintenance.due import Standing
 from kumpan.core.maintenance.tasks import Preset
 from kumpan.core.quantities.readings import Measure
-from kumpan.web.responses.base import Response
+from kumpan.web.responses.base import Response, read_from
 from kumpan.web.responses.shared import Finding
 
 
@@ -147,7 +147,7 @@ class Knobs(Response):
     hours: float
 
 
-class CellBench(Response):
+class CellBalance(Response):
     """mg/L a day that it makes now and that the pool uses; ways to set it that hold; what 24 h at 100 % adds."""
 
     makes_mg_l_day: float
@@ -184,7 +184,7 @@ class CellView(Response):
     """The cell's bench; `setting` None until it is told once. `index_mean` over the last weeks."""
 
     setting: CellSet | None
-    bench: CellBench | None
+    bench: CellBalance | None = read_from("balance")
     life: CellLife | None
     index: tuple[IndexPoint, ...]
     index_mean: float | None
@@ -217,12 +217,12 @@ class FilterView(Response):
     clean_kpa: float
     clean_known: bool
     limit_kpa: float
-    doubt: str
+    doubt: str = read_from("uncertainty")
     media_age_days: int | None
     media_due: bool
 
 
-class CirculationBench(Response):
+class CirculationView(Response):
     """Hours a day, turnovers a day and one turnover's hours where the flow is known, kWh and money a day."""
 
     hours: float
@@ -260,10 +260,10 @@ class DeviceView(Response):
     silent_min: int | None
 
 
-class BenchesView(Response):
+class EquipmentView(Response):
     cell: CellView | None
     filter: FilterView
-    circulation: CirculationBench
+    circulation: CirculationView
     device: DeviceView
 
 

@@ -4,8 +4,8 @@ from datetime import datetime
 
 from kumpan.core.maintenance.ribbon import RibbonRow
 from kumpan.core.quantities.readings import Measure
-from kumpan.web.responses.base import Response
-from kumpan.web.responses.shared import Finding, Float, PlanDrawing, Verdict, Working
+from kumpan.web.responses.base import Response, read_from
+from kumpan.web.responses.shared import Derivation, Finding, Float, PlanDrawing, Verdict
 
 
 class BasinView(Response):
@@ -29,7 +29,7 @@ class Lane(Response):
     trail: tuple[Float, ...]
     verdict: Verdict
     findings: tuple[Finding, ...]
-    working: Working | None
+    working: Derivation | None = read_from("derivation")
     aim_step: float | None
     age_days: int | None
     old: bool
@@ -44,8 +44,8 @@ class PouredSince(Response):
 class Board(Response):
     """The lane board: lanes in order, the school that judges, when the water was tested, what went in since."""
 
-    lanes: tuple[Lane, ...]
-    school_name: str
+    lanes: tuple[Lane, ...] = read_from("gauges")
+    school_name: str = read_from("profile_name")
     tested_at: datetime | None
     kit: str | None
     temperature_c: float | None

@@ -7,7 +7,7 @@ from kumpan.core.hazards import Hazard
 from kumpan.core.journal.season_entries import Cover, PoolKind, Which, Winter
 from kumpan.core.journal.treatment_entries import Outcome
 from kumpan.core.season.plans import Dosed
-from kumpan.web.responses.base import Response
+from kumpan.web.responses.base import Response, read_from
 from kumpan.web.responses.shared import Finding
 
 
@@ -20,7 +20,7 @@ class OwnItem(Response):
     text: str
 
 
-class SeasonListKept(Response):
+class SeasonListSaved(Response):
     """An opening or closing as it is planned from now on. The same `list_id` again changes that list."""
 
     list_id: UUID
@@ -52,7 +52,7 @@ class DatedItem(Response):
     own: bool
 
 
-class ItemTick(Response):
+class ItemRecord(Response):
     """How an item was ticked; `entry_id` takes it back."""
 
     entry_id: UUID
@@ -84,7 +84,7 @@ class ListItem(Response):
     """An item with its tick, its amounts by the last test, and until when to circulate after it."""
 
     item: DatedItem
-    ticked: ItemTick | None
+    ticked: ItemRecord | None = read_from("done_as")
     doses: ItemDoses | None
     circulate_until: datetime | None
 
@@ -108,8 +108,8 @@ class Crossing(Response):
 class SeasonListView(Response):
     """One list. `kept` is how it is kept (a preview is not kept yet); `tested_at` the test behind the amounts."""
 
-    kept: SeasonListKept
-    is_kept: bool
+    kept: SeasonListSaved = read_from("saved")
+    is_kept: bool = read_from("is_saved")
     items: tuple[ListItem, ...]
     materials: tuple[MaterialLine, ...]
     notes: tuple[str, ...]

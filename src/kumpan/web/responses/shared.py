@@ -11,7 +11,7 @@ from kumpan.core.pool.plan_drawing import FixtureKind
 from kumpan.core.pool.shapes import ShapeKind
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.ranges.verdicts import VerdictCode
-from kumpan.web.responses.base import Response
+from kumpan.web.responses.base import Response, read_from
 
 
 class Finding(Response):
@@ -55,7 +55,7 @@ class Origin(Response):
     note: str
 
 
-class Working(Response):
+class Derivation(Response):
     """How a number came about: one or a few plain sentences, the inputs, the sources."""
 
     equation: str
@@ -88,7 +88,7 @@ class Step(Response):
     measures: tuple[Measure, ...]
     expected: dict[Measure, float]
     side_effects: dict[Measure, float]
-    working: Working | None
+    working: Derivation | None = read_from("derivation")
     range_text: str | None
     range_from: Measure | None
     water_l: float | None
@@ -147,7 +147,7 @@ class SettingsMade(Response):
     name: str
     place: str
     time_zone: str
-    school: str
+    school: str = read_from("profile")
     public: bool
     swim_limit_mg_l: float | None
     kit: str
@@ -225,14 +225,14 @@ class NextThing(Response):
     due: datetime | None
 
 
-class LookTaken(Response):
+class VisualCheck(Response):
     clarity: Clarity
     level: Level
     odd: tuple[str, ...]
     note: str
 
 
-class PoolHead(Response):
+class PoolHeader(Response):
     """The sign of the pool: name, swim answer, the one next thing; `treating` while a rescue goes on."""
 
     id: UUID
@@ -243,8 +243,8 @@ class PoolHead(Response):
     next: NextThing
     notices: tuple[Finding, ...]
     last_test_at: datetime | None
-    last_look: LookTaken | None
-    last_look_at: datetime | None
+    last_look: VisualCheck | None = read_from("last_visual_check")
+    last_look_at: datetime | None = read_from("last_visual_check_at")
     treating: bool
 
 

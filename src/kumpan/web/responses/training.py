@@ -2,7 +2,7 @@
 
 from kumpan.core.journal.pool_entries import Clarity
 from kumpan.core.quantities.readings import Measure
-from kumpan.web.responses.base import Response
+from kumpan.web.responses.base import Response, read_from
 from kumpan.web.responses.shared import Finding
 
 
@@ -26,7 +26,7 @@ class ScenarioView(Response):
     days: int
     pool: str
     has_cell: bool
-    shelf: tuple[PracticeProduct, ...]
+    shelf: tuple[PracticeProduct, ...] = read_from("inventory")
 
 
 class PracticeReading(Response):

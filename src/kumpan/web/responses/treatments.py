@@ -3,14 +3,14 @@
 from datetime import datetime
 from uuid import UUID
 
-from kumpan.core.dosing.product_choice import Way
+from kumpan.core.dosing.product_choice import Strategy
 from kumpan.core.journal.treatment_entries import Outcome
 from kumpan.core.quantities.readings import Measure
-from kumpan.web.responses.base import Response
+from kumpan.web.responses.base import Response, read_from
 from kumpan.web.responses.shared import BuyLine, Finding, Float, PlanDrawing, Readings, Step, Unmet
 
 
-class Tick(Response):
+class StepRecord(Response):
     entry_id: UUID
     at: datetime
     person_id: UUID | None
@@ -20,27 +20,27 @@ class Tick(Response):
     amount_text: str | None
 
 
-class SheetStep(Response):
+class TreatmentStep(Response):
     """A step of a sheet with its clock time and, once ticked, by whom and with how much."""
 
     number: int
     step: Step
     at: datetime
-    ticked: Tick | None
+    ticked: StepRecord | None = read_from("done_as")
 
 
-class Sheet(Response):
+class TreatmentPlan(Response):
     """A run sheet: offered (no id yet) or started. `unmet` and `notes` say what it leaves and why."""
 
     id: UUID | None
     started_at: datetime | None
     finished: bool
-    steps: tuple[SheetStep, ...]
+    steps: tuple[TreatmentStep, ...]
     predicted: Readings
     unmet: tuple[Unmet, ...]
     notes: tuple[Finding, ...]
-    school_name: str
-    standard_shelf: bool
+    school_name: str = read_from("profile_name")
+    standard_shelf: bool = read_from("standard_inventory")
     drawing: PlanDrawing | None
 
 
@@ -49,21 +49,21 @@ class WhatIf(Response):
 
     aims: dict[Measure, float]
     planned: dict[Measure, Float]
-    sheet: Sheet
+    sheet: TreatmentPlan = read_from("treatment")
 
 
-class WayProduct(Response):
+class StrategyProduct(Response):
     label: str
     amount_text: str
 
 
-class WayView(Response):
+class StrategyView(Response):
     """One way through the plan beside the others; costs in the workspace's currency, None when a price lacks."""
 
-    way: Way
+    way: Strategy = read_from("strategy")
     use: str | None
     name: str
-    products: tuple[WayProduct, ...]
+    products: tuple[StrategyProduct, ...]
     used_cost: float | None
     buy_cost: float | None
     missing: tuple[BuyLine, ...]
@@ -73,10 +73,10 @@ class WayView(Response):
     in_four_weeks: dict[Measure, float]
 
 
-class WaysView(Response):
+class StrategiesView(Response):
     """The ways side by side, what holds the pool between visits, and the loss (mg/L a day) they were reckoned with."""
 
-    ways: tuple[WayView, ...]
+    ways: tuple[StrategyView, ...] = read_from("strategies")
     between: tuple[Finding, ...]
     loss_mg_l_day: float | None
     currency: str

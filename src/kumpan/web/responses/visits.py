@@ -4,8 +4,8 @@ from datetime import date, datetime
 from uuid import UUID
 
 from kumpan.core.quantities.readings import Measure
-from kumpan.web.responses.base import Response
-from kumpan.web.responses.shared import Finding, NextThing, PoolHead, Verdict
+from kumpan.web.responses.base import Response, read_from
+from kumpan.web.responses.shared import Finding, NextThing, PoolHeader, Verdict
 
 
 class StopNeed(Response):
@@ -29,7 +29,7 @@ class VisitView(Response):
 class StopView(Response):
     """One stop: what is due, what today's sheet pours, what the next visit will find, what drifts."""
 
-    head: PoolHead
+    head: PoolHeader
     tests: tuple[StopNeed, ...]
     care: tuple[str, ...]
     doses: tuple[str, ...]
@@ -105,7 +105,7 @@ class OwnerReport(Response):
     days: tuple[date, ...]
     by: tuple[str, ...]
     empty: bool
-    looks: tuple[str, ...]
+    looks: tuple[str, ...] = read_from("visual_checks")
     found: tuple[FoundValue, ...]
     poured: tuple[ReportLine, ...]
     done: tuple[ReportLine, ...]

@@ -5,7 +5,7 @@ from uuid import UUID
 
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.records.containers import ContainerKind
-from kumpan.web.responses.base import Response
+from kumpan.web.responses.base import Response, read_from
 
 
 class Choice(Response):
@@ -45,7 +45,7 @@ class Question(Response):
 class Choices(Response):
     """What the forms offer: schools, kits, chemicals, refused kinds, and the measures' names."""
 
-    schools: tuple[Choice, ...]
+    schools: tuple[Choice, ...] = read_from("profiles")
     kits: tuple[KitChoice, ...]
     chemicals: tuple[ChemicalChoice, ...]
     refused: tuple[Choice, ...]
@@ -59,7 +59,7 @@ class Person(Response):
     initials: str
 
 
-class ShelfLine(Response):
+class InventoryLine(Response):
     """A product with its stock (bought minus poured) in g, mL for liquids; None when never bought."""
 
     id: str
@@ -92,7 +92,7 @@ class Container(Response):
     parts: int
 
 
-class HabitsSet(Response):
+class PreferencesSet(Response):
     """What holds for the whole workspace: containers, money, how warm the store is, what water costs."""
 
     containers: tuple[Container, ...]

@@ -3,9 +3,9 @@
 from fastapi import APIRouter
 
 from kumpan.core.quantities.readings import Measure
-from kumpan.services.treatments.calculations import Dilution, after, analyse, preview
+from kumpan.services.treatments.calculations import Dilution, after, analyze, preview
+from kumpan.web.requests.calculations import AfterRequest, AnalysisRequest, PreviewRequest
 from kumpan.web.responses.calculations import AfterView, Analysis, Plan
-from kumpan.web.schemas.calculation import AfterRequest, AnalysisRequest, PreviewRequest
 
 router = APIRouter(prefix="/api/v1", tags=["calculation"])
 
@@ -13,7 +13,7 @@ router = APIRouter(prefix="/api/v1", tags=["calculation"])
 @router.post("/water/analysis")
 def analysis(request: AnalysisRequest) -> Analysis:
     """What one set of readings says together: indices, active chlorine, what is missing."""
-    return Analysis.of(analyse(request.readings.to_core()))
+    return Analysis.of(analyze(request.readings.to_core()))
 
 
 @router.post("/water/after")

@@ -14,8 +14,7 @@ from kumpan.services.journal.ledger import correct, record, void
 from kumpan.services.journal.log import log
 from kumpan.services.pools.outlooks import history_of, outlook_of
 from kumpan.services.tests import test_form as slips
-from kumpan.web.responses.journal import HistoryView, LastValue, LogLine, OutlookView, SlipView
-from kumpan.web.schemas.journal import (
+from kumpan.web.requests.journal import (
     AdditionTyped,
     AmountChange,
     CellIn,
@@ -27,6 +26,7 @@ from kumpan.web.schemas.journal import (
     VoidIn,
     WaterChangeIn,
 )
+from kumpan.web.responses.journal import HistoryView, LastValue, LogLine, OutlookView, TestFormView
 from kumpan.web.scope import Metric, ScopeDep
 from kumpan.web.stamps import stamp
 
@@ -34,9 +34,9 @@ router = APIRouter(prefix="/api/v1", tags=["journal"])
 
 
 @router.post("/pools/{pool_id}/slip/read")
-async def read_slip(pool_id: UUID, slip: SlipIn, scope: ScopeDep) -> SlipView:
+async def read_test_line(pool_id: UUID, slip: SlipIn, scope: ScopeDep) -> TestFormView:
     """Read a slip without keeping it: values with their doubt, what is unreadable, what to question."""
-    return SlipView.of(
+    return TestFormView.of(
         await slips.question(scope, pool_id, slip.line, slip.fields, slip.kit, slip.temperature_unit)
     )
 
@@ -61,8 +61,8 @@ async def keep_test(pool_id: UUID, test: TestIn, scope: ScopeDep) -> UUID:
 
 
 @router.post("/pools/{pool_id}/looks", status_code=201)
-async def keep_look(pool_id: UUID, look: LookIn, scope: ScopeDep) -> UUID:
-    return (await record(scope, pool_id, stamp(look, scope), look.to_core())).id
+async def keep_look(pool_id: UUID, visual_check: LookIn, scope: ScopeDep) -> UUID:
+    return (await record(scope, pool_id, stamp(visual_check, scope), visual_check.to_core())).id
 
 
 @router.post("/pools/{pool_id}/additions", status_code=201)
@@ -137,8 +137,8 @@ async def correct_test(entry_id: UUID, test: TestIn, scope: ScopeDep) -> UUID:
 
 
 @router.post("/entries/{entry_id}/correct-look")
-async def correct_look(entry_id: UUID, look: LookIn, scope: ScopeDep) -> UUID:
-    return (await correct(scope, entry_id, stamp(look, scope), look.to_core())).id
+async def correct_look(entry_id: UUID, visual_check: LookIn, scope: ScopeDep) -> UUID:
+    return (await correct(scope, entry_id, stamp(visual_check, scope), visual_check.to_core())).id
 
 
 @router.post("/entries/{entry_id}/correct-addition")

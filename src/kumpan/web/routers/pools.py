@@ -9,9 +9,15 @@ from kumpan.services.pools import board as boards
 from kumpan.services.pools import pools
 from kumpan.services.pools.drawing import basin_view, pool_drawing
 from kumpan.services.season.seasons import season_of
+from kumpan.web.requests.pools import (
+    BasinChange,
+    BasinTyped,
+    EquipmentChange,
+    NewPoolIn,
+    SettingsChange,
+)
 from kumpan.web.responses.pools import BasinView, Board, Ribbon
-from kumpan.web.responses.shared import PlanDrawing, PoolHead
-from kumpan.web.schemas.pools import BasinChange, BasinTyped, EquipmentChange, NewPoolIn, SettingsChange
+from kumpan.web.responses.shared import PlanDrawing, PoolHeader
 from kumpan.web.scope import ScopeDep
 from kumpan.web.stamps import stamp
 
@@ -25,12 +31,12 @@ def preview_basin(typed: BasinTyped) -> BasinView:
 
 
 @router.get("/pools")
-async def list_pools(scope: ScopeDep) -> list[PoolHead]:
-    return [PoolHead.of(one) for one in await pools.heads(scope)]
+async def list_pools(scope: ScopeDep) -> list[PoolHeader]:
+    return [PoolHeader.of(one) for one in await pools.heads(scope)]
 
 
 @router.post("/pools", status_code=201)
-async def set_up_pool(new: NewPoolIn, scope: ScopeDep) -> PoolHead:
+async def set_up_pool(new: NewPoolIn, scope: ScopeDep) -> PoolHeader:
     await pools.set_up(
         scope,
         pools.NewPool(
@@ -39,12 +45,12 @@ async def set_up_pool(new: NewPoolIn, scope: ScopeDep) -> PoolHead:
         new.at or scope.now,
         new.person_id,
     )
-    return PoolHead.of(await pools.head(scope, new.id))
+    return PoolHeader.of(await pools.head(scope, new.id))
 
 
 @router.get("/pools/{pool_id}")
-async def pool_head(pool_id: UUID, scope: ScopeDep) -> PoolHead:
-    return PoolHead.of(await pools.head(scope, pool_id))
+async def pool_head(pool_id: UUID, scope: ScopeDep) -> PoolHeader:
+    return PoolHeader.of(await pools.head(scope, pool_id))
 
 
 @router.get("/pools/{pool_id}/board")
@@ -60,23 +66,23 @@ async def pool_plan(pool_id: UUID, scope: ScopeDep, response: Response) -> PlanD
 
 
 @router.post("/pools/{pool_id}/settings")
-async def change_settings(pool_id: UUID, change: SettingsChange, scope: ScopeDep) -> PoolHead:
+async def change_settings(pool_id: UUID, change: SettingsChange, scope: ScopeDep) -> PoolHeader:
     settings = change.settings.to_core()
     pools.check_settings(settings)
     await record(scope, pool_id, stamp(change, scope), settings)
-    return PoolHead.of(await pools.head(scope, pool_id))
+    return PoolHeader.of(await pools.head(scope, pool_id))
 
 
 @router.post("/pools/{pool_id}/basin")
-async def change_basin(pool_id: UUID, change: BasinChange, scope: ScopeDep) -> PoolHead:
+async def change_basin(pool_id: UUID, change: BasinChange, scope: ScopeDep) -> PoolHeader:
     await record(scope, pool_id, stamp(change, scope), change.basin.to_core())
-    return PoolHead.of(await pools.head(scope, pool_id))
+    return PoolHeader.of(await pools.head(scope, pool_id))
 
 
 @router.post("/pools/{pool_id}/equipment")
-async def change_equipment(pool_id: UUID, change: EquipmentChange, scope: ScopeDep) -> PoolHead:
+async def change_equipment(pool_id: UUID, change: EquipmentChange, scope: ScopeDep) -> PoolHeader:
     await record(scope, pool_id, stamp(change, scope), change.equipment.to_core())
-    return PoolHead.of(await pools.head(scope, pool_id))
+    return PoolHeader.of(await pools.head(scope, pool_id))
 
 
 @router.get("/pools/{pool_id}/season")

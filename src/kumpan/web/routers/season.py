@@ -7,8 +7,8 @@ from uuid import UUID
 from fastapi import APIRouter, Query
 
 from kumpan.services.season import seasons
+from kumpan.web.requests.season import ClimateIn, KeepListIn, ListAsked, TickItemIn
 from kumpan.web.responses.season import ClimateView, SeasonListView
-from kumpan.web.schemas.season import ClimateIn, KeepListIn, ListAsked, TickItemIn
 from kumpan.web.scope import Metric, ScopeDep
 from kumpan.web.stamps import stamp
 
@@ -23,13 +23,15 @@ class ListQuery(ListAsked):
 
 
 @router.get("/season-plan")
-async def plan(pool_id: UUID, scope: ScopeDep, asked: Annotated[ListQuery, Query()]) -> SeasonListView:
+async def plan(pool_id: UUID, scope: ScopeDep, request: Annotated[ListQuery, Query()]) -> SeasonListView:
     """The dated list for opening or closing on a day; adapted to filter, cell, surface and the last look. Not kept."""
-    return SeasonListView.of(await seasons.season_list(scope, pool_id, asked.to_core(), metric=asked.metric))
+    return SeasonListView.of(
+        await seasons.season_list(scope, pool_id, request.to_core(), metric=request.metric)
+    )
 
 
 @router.get("/season-lists")
-async def kept(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> tuple[SeasonListView, ...]:
+async def saved(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> tuple[SeasonListView, ...]:
     """The lists that are kept, with their ticks."""
     return tuple(
         [SeasonListView.of(one) for one in await seasons.season_lists(scope, pool_id, metric=metric)]
@@ -52,14 +54,14 @@ async def keep(
 
 
 @router.post("/season-lists/ticks", status_code=201)
-async def tick(
+async def record_step(
     pool_id: UUID, given: TickItemIn, scope: ScopeDep, metric: Metric = False
 ) -> tuple[SeasonListView, ...]:
     """Tick an item as done, or leave it out this time."""
     return tuple(
         [
             SeasonListView.of(one)
-            for one in await seasons.tick_item(
+            for one in await seasons.record_item(
                 scope, pool_id, stamp(given, scope), given.to_core(), metric=metric
             )
         ]

@@ -11,23 +11,23 @@ from kumpan.core.products.product import Product
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.typed import Dimension, read_quantity
 from kumpan.core.ranges.disagreements import QUESTIONS
-from kumpan.core.ranges.profiles import SCHOOLS
+from kumpan.core.ranges.profiles import PROFILES
 from kumpan.core.testing.kits import KITS
 from kumpan.services.people import people as workspace
-from kumpan.services.products import inventory as shelf
+from kumpan.services.products import inventory as inventory
 from kumpan.services.treatments.strategies import shopping
+from kumpan.web.requests.journal import HabitsIn, PersonIn, ProductTyped, PurchaseIn, StrengthIn
 from kumpan.web.responses.shared import BuyLine
 from kumpan.web.responses.workspace import (
     ChemicalChoice,
     Choice,
     Choices,
-    HabitsSet,
+    InventoryLine,
     KitChoice,
     Person,
+    PreferencesSet,
     Question,
-    ShelfLine,
 )
-from kumpan.web.schemas.journal import HabitsIn, PersonIn, ProductTyped, PurchaseIn, StrengthIn
 from kumpan.web.scope import Metric, ScopeDep
 from kumpan.web.stamps import stamp
 
@@ -38,7 +38,7 @@ router = APIRouter(prefix="/api/v1", tags=["workspace"])
 def choices() -> Choices:
     """What the forms offer: ranges, kits, chemicals, refused kinds, and the measures' names."""
     return Choices(
-        schools=tuple(Choice(key=row.key, name=row.name) for row in SCHOOLS.values()),
+        schools=tuple(Choice(key=row.key, name=row.name) for row in PROFILES.values()),
         kits=tuple(
             KitChoice(key=kit.key, name=kit.name, order=tuple(measure for measure, _ in kit.order))
             for kit in KITS
@@ -61,27 +61,27 @@ async def add_person(person: PersonIn, scope: ScopeDep) -> Person:
 
 
 @router.get("/shelf")
-async def list_shelf(scope: ScopeDep, metric: Metric = False) -> list[ShelfLine]:
-    return [ShelfLine.of(one) for one in await shelf.shelf(scope, metric)]
+async def list_shelf(scope: ScopeDep, metric: Metric = False) -> list[InventoryLine]:
+    return [InventoryLine.of(one) for one in await inventory.inventory(scope, metric)]
 
 
 @router.post("/shelf", status_code=201)
 async def add_product(typed: ProductTyped, scope: ScopeDep, metric: Metric = False) -> UUID:
     """Put a product on the shelf."""
-    await shelf.add_product(scope, _product(typed, metric))
+    await inventory.add_product(scope, _product(typed, metric))
     return typed.id
 
 
 @router.post("/shelf/purchases", status_code=201)
 async def buy(purchase: PurchaseIn, scope: ScopeDep) -> UUID:
-    await shelf.buy(scope, stamp(purchase, scope), purchase.product_id, purchase.packages, purchase.price)
+    await inventory.buy(scope, stamp(purchase, scope), purchase.product_id, purchase.packages, purchase.price)
     return purchase.id
 
 
 @router.post("/shelf/strengths", status_code=201)
 async def note_strength(given: StrengthIn, scope: ScopeDep) -> UUID:
     """A strength test of a product; it overrides what ageing would have made of it."""
-    await shelf.note_strength(scope, stamp(given, scope), given.product_id, given.strength_percent)
+    await inventory.note_strength(scope, stamp(given, scope), given.product_id, given.strength_percent)
     return given.id
 
 
@@ -92,16 +92,16 @@ async def to_buy(scope: ScopeDep, metric: Metric = False) -> list[BuyLine]:
 
 
 @router.get("/habits")
-async def habits(scope: ScopeDep) -> HabitsSet:
+async def preferences(scope: ScopeDep) -> PreferencesSet:
     """Containers, currency, how warm the store is, and what water costs (per m3)."""
-    return HabitsSet.of(await shelf.habits(scope))
+    return PreferencesSet.of(await inventory.preferences(scope))
 
 
 @router.post("/habits")
-async def set_habits(given: HabitsIn, scope: ScopeDep, metric: Metric = False) -> HabitsSet:
+async def set_preferences(given: HabitsIn, scope: ScopeDep, metric: Metric = False) -> PreferencesSet:
     found = given.to_core(metric=metric)
-    await shelf.set_habits(scope, stamp(given, scope), found)
-    return HabitsSet.of(found)
+    await inventory.set_preferences(scope, stamp(given, scope), found)
+    return PreferencesSet.of(found)
 
 
 def _product(typed: ProductTyped, metric: bool) -> Product:

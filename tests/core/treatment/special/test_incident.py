@@ -12,7 +12,7 @@ from kumpan.core.treatment.special.incident import CT_MG_MIN_L, Incident, holdin
 from kumpan.core.treatment.too_old import CARRIES_FOR, too_old, without, worded
 from tests.core.journals import reads, state, when
 from tests.core.samples import GOOD
-from tests.core.treatment.special.test_shock import asked
+from tests.core.treatment.special.test_shock import request
 
 M = Measure
 
@@ -22,8 +22,8 @@ M = Measure
     [
         (Incident.FORMED_STOOL, 0, 2, 25),
         (Incident.FORMED_STOOL, 40, 2, 50),
-        (Incident.DIARRHOEA, 0, 20, 12.75 * 60),
-        (Incident.DIARRHOEA, 15, 20, 28 * 60),
+        (Incident.DIARRHEA, 0, 20, 12.75 * 60),
+        (Incident.DIARRHEA, 15, 20, 28 * 60),
     ],
 )
 def test_the_guidances_times(incident: Incident, cya: float, free: float, minutes: float) -> None:
@@ -43,8 +43,8 @@ def test_the_ct_value_of_diarrhoea() -> None:
 @pytest.mark.parametrize(
     ("incident", "cya"),
     [
-        (Incident.DIARRHOEA, 16),
-        (Incident.DIARRHOEA, None),
+        (Incident.DIARRHEA, 16),
+        (Incident.DIARRHEA, None),
         (Incident.VOMIT, 0),
         (Incident.BLOOD, 0),
         (Incident.FORMED_STOOL, None),
@@ -52,7 +52,7 @@ def test_the_ct_value_of_diarrhoea() -> None:
 )
 def test_no_time_is_made_up(incident: Incident, cya: float | None) -> None:
     water = Readings(**{**GOOD.__dict__, "cyanuric_acid": cya})
-    found = incident_plan(incident, asked(water))
+    found = incident_plan(incident, request(water))
     assert holding(incident, cya) is None
     assert [left.code for left in found.unmet] == ["no_guidance"]
     assert [step for step in found.steps if step.kind in (ADD, WAIT)] == []
@@ -60,7 +60,7 @@ def test_no_time_is_made_up(incident: Incident, cya: float | None) -> None:
 
 @pytest.mark.parametrize("incident", list(Incident))
 def test_the_pool_is_closed_first_and_tested_last(incident: Incident) -> None:
-    found = incident_plan(incident, asked())
+    found = incident_plan(incident, request())
     assert found.steps[0].title.startswith("Close the pool")
     assert found.steps[1].hazard is Hazard.SOILED_WATER
     assert "never the vacuum" in found.steps[1].title
@@ -70,7 +70,7 @@ def test_the_pool_is_closed_first_and_tested_last(incident: Incident) -> None:
 
 def test_what_is_poured_is_mixed_and_tested_before_the_time_counts() -> None:
     water = Readings(**{**GOOD.__dict__, "free_chlorine": 0.5, "cyanuric_acid": 0})
-    found = incident_plan(Incident.DIARRHOEA, asked(water))
+    found = incident_plan(Incident.DIARRHEA, request(water))
     kinds = [step.kind for step in found.steps]
     pour = kinds.index(ADD)
     assert kinds[pour + 1 : pour + 4] == [WAIT, "test", WAIT]
@@ -80,9 +80,9 @@ def test_what_is_poured_is_mixed_and_tested_before_the_time_counts() -> None:
 
 def test_high_ph_and_cold_water_are_told_for_the_times_do_not_hold_there() -> None:
     water = Readings(**{**GOOD.__dict__, "ph": 7.8, "temperature_c": 18})
-    codes = {note.code for note in incident_plan(Incident.FORMED_STOOL, asked(water)).notes}
+    codes = {note.code for note in incident_plan(Incident.FORMED_STOOL, request(water)).notes}
     assert codes == {"authority", "ph_first", "too_cold"}
-    assert {note.code for note in incident_plan(Incident.FORMED_STOOL, asked()).notes} == {"authority"}
+    assert {note.code for note in incident_plan(Incident.FORMED_STOOL, request()).notes} == {"authority"}
 
 
 def test_old_readings_carry_no_dose() -> None:

@@ -10,20 +10,20 @@ from hypothesis import strategies as st
 
 from kumpan.core.dosing.dilution import refilled
 from kumpan.core.dosing.feeding import cell_note, cell_percent, feeder_ml_a_day, tablets_a_week
-from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.hazards import HAZARDS, Hazard
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import G_PER_LB, L_PER_US_GAL, ML_PER_FL_OZ
-from kumpan.core.ranges.profiles import bands, school
+from kumpan.core.ranges.profiles import bands, profile
 from kumpan.core.records.step import ADD, TEST, Step
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.special.borate import borate_plan
-from kumpan.core.treatment.special.drain import DrainAsked, Hoses, drain_plan, goes
+from kumpan.core.treatment.special.drain import DrainRequest, Hoses, drain_plan, goes
 from kumpan.core.treatment.special.lower_chlorine import lower_chlorine_plan
 from kumpan.core.treatment.special.mineral import mineral_plan
-from kumpan.core.treatment.special.request import SpecialAsked
+from kumpan.core.treatment.special.request import SpecialRequest
 from kumpan.core.treatment.special.second_opinion import advised_plan
 from kumpan.core.treatment.split import ph_step_allowed
 from tests.core.samples import GOOD, PLASTER, POOL_L, VINYL_TABLETS
@@ -33,10 +33,10 @@ TEN_THOUSAND_GAL = 10_000 * L_PER_US_GAL
 MINERAL = Traits(Surface.VINYL, Chlorination.MINERAL, Filter.SAND)
 
 
-def special(readings: Readings = GOOD, traits: Traits = PLASTER, volume_l: float = POOL_L) -> SpecialAsked:
-    rows = bands(school("household"), traits, readings.cyanuric_acid)
-    return SpecialAsked(
-        readings, volume_l, traits, rows, STANDARD_SHELF, 3.0, NOW, ZoneInfo("America/Chicago")
+def special(readings: Readings = GOOD, traits: Traits = PLASTER, volume_l: float = POOL_L) -> SpecialRequest:
+    rows = bands(profile("household"), traits, readings.cyanuric_acid)
+    return SpecialRequest(
+        readings, volume_l, traits, rows, STANDARD_INVENTORY, 3.0, NOW, ZoneInfo("America/Chicago")
     )
 
 
@@ -97,11 +97,11 @@ def test_borate_steps_carry_their_cautions() -> None:
     assert "pets" in words
 
 
-def drain(readings: Readings, traits: Traits = PLASTER, **more: object) -> DrainAsked:
-    rows = bands(school("household"), traits, readings.cyanuric_acid)
+def drain(readings: Readings, traits: Traits = PLASTER, **more: object) -> DrainRequest:
+    rows = bands(profile("household"), traits, readings.cyanuric_acid)
     fill = Readings(ph=7.6, total_alkalinity=90, calcium_hardness=120)
-    asked = DrainAsked(readings, POOL_L, traits, rows, fill, Hoses(7000, 1500, 1.6))
-    return replace(asked, **more)  # type: ignore[arg-type]
+    request = DrainRequest(readings, POOL_L, traits, rows, fill, Hoses(7000, 1500, 1.6))
+    return replace(request, **more)  # type: ignore[arg-type]
 
 
 def test_the_share_to_replace() -> None:
@@ -163,8 +163,8 @@ def test_refilling_everything_gives_the_fill() -> None:
 
 def test_minerals_keep_chlorine_all_the_same() -> None:
     plan = mineral_plan(special(traits=MINERAL, volume_l=2 * TEN_THOUSAND_GAL))
-    oxidiser = next(step for step in plan.steps if step.hazard is Hazard.OXIDISER_GRANULES)
-    assert "32 oz" in oxidiser.title, "handbook 06: about 1 lb per 10 000 gal"
+    oxidizer = next(step for step in plan.steps if step.hazard is Hazard.OXIDIZER_GRANULES)
+    assert "32 oz" in oxidizer.title, "handbook 06: about 1 lb per 10 000 gal"
     assert "not a sanitiser" in plan.notes[0].text
     assert mineral_plan(special()).unmet[0].code == "not_mineral"
 
@@ -173,7 +173,7 @@ def test_tablets_a_week_of_the_handbook() -> None:
     """Handbook 10: 2 ppm a day in 20 000 gal is 5.2 tablets a week; 04: 10.8 ppm from one in 5000 gal."""
     week = tablets_a_week(2.0, 2 * TEN_THOUSAND_GAL)
     assert week.tablets == pytest.approx(5.2, abs=0.05)
-    assert week.stabiliser_mg_l == pytest.approx(8.5, abs=0.1)
+    assert week.stabilizer_mg_l == pytest.approx(8.5, abs=0.1)
     assert tablets_a_week(10.8 / 7, TEN_THOUSAND_GAL / 2).tablets == pytest.approx(1.0, rel=0.01)
 
 

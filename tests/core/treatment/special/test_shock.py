@@ -8,21 +8,21 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kumpan.core.dosing.raisers import STANDARD_SHELF
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import G_PER_LB, L_PER_US_GAL
-from kumpan.core.ranges.profiles import bands, school
+from kumpan.core.ranges.profiles import bands, profile
 from kumpan.core.records.step import ADD, TEST, Step
 from kumpan.core.treatment.dusk import Evening, next_evening, next_morning
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.special.shock import (
     HIGHEST_MG_L,
     REASONS,
-    ShockAsked,
     ShockReason,
-    ShockWay,
+    ShockRequest,
+    ShockStrategy,
     shock_level,
     shock_plan,
     shock_product,
@@ -37,15 +37,15 @@ DICHLOR = Product("d", "sodium_dichlor", 56)
 TABLETS = Product("t", "trichlor", 90)
 
 
-def asked(
+def request(
     readings: Readings = GOOD,
     traits: Traits = PLASTER,
-    shelf: tuple[Product, ...] = STANDARD_SHELF,
-    way: ShockWay = ShockWay.FIXED,
-) -> ShockAsked:
-    judged = bands(school("household"), traits, readings.cyanuric_acid)
+    inventory: tuple[Product, ...] = STANDARD_INVENTORY,
+    strategy: ShockStrategy = ShockStrategy.FIXED,
+) -> ShockRequest:
+    judged = bands(profile("household"), traits, readings.cyanuric_acid)
     evening = next_evening(NOW, 34.0, -90.0, ZONE)
-    return ShockAsked(readings, POOL_L, traits, shelf, judged, 3.0, way, NOW, evening, ZONE)
+    return ShockRequest(readings, POOL_L, traits, inventory, judged, 3.0, strategy, NOW, evening, ZONE)
 
 
 def pour_of(found: Plan) -> Step:
@@ -61,7 +61,7 @@ def local(step: Step) -> datetime:
 
 
 def test_to_ten_at_dusk_and_a_test_in_the_morning() -> None:
-    found = shock_plan(asked())
+    found = shock_plan(request())
     pour = pour_of(found)
     # 7.5 mg/L in 20 000 gal: 12.8 fl oz of 10 % a ppm and 10 000 gal (handbook 04)
     assert (pour.volume_ml or 0) / 29.5735 == pytest.approx(7.5 * 2 * 12.8, rel=0.01)
@@ -74,7 +74,7 @@ def test_to_ten_at_dusk_and_a_test_in_the_morning() -> None:
 
 
 def test_every_step_of_a_shock_has_its_caution() -> None:
-    for step in shock_plan(asked()).steps:
+    for step in shock_plan(request()).steps:
         assert step.kind == "wait" or step.cautions
 
 
@@ -89,75 +89,75 @@ def test_every_step_of_a_shock_has_its_caution() -> None:
         (120, "fixed", 10),
     ],
 )
-def test_levels_of_both_ways(cya: float, way: str, target: float) -> None:
+def test_levels_of_both_ways(cya: float, strategy: str, target: float) -> None:
     """Handbook 07: 10 by the fixed way, about 40 % of stabiliser by the other, at most 30."""
-    level = shock_level(Readings(cyanuric_acid=cya), PLASTER, ShockWay(way))
+    level = shock_level(Readings(cyanuric_acid=cya), PLASTER, ShockStrategy(strategy))
     assert level.target == pytest.approx(target)
-    assert level.capped == (way == "ratio" and 0.4 * cya > HIGHEST_MG_L)
+    assert level.capped == (strategy == "ratio" and 0.4 * cya > HIGHEST_MG_L)
 
 
 @pytest.mark.parametrize("traits", [VINYL_TABLETS, INDOOR])
 def test_vinyl_and_indoor_pools_bear_fifteen(traits: Traits) -> None:
-    assert shock_level(Readings(cyanuric_acid=90), traits, ShockWay.RATIO).target == 15
+    assert shock_level(Readings(cyanuric_acid=90), traits, ShockStrategy.RATIO).target == 15
 
 
-def test_ten_is_not_a_shock_where_stabiliser_binds_it() -> None:
+def test_ten_is_not_a_shock_where_stabilizer_binds_it() -> None:
     water = Readings(**{**GOOD.__dict__, "cyanuric_acid": 80})
-    found = shock_plan(asked(water))
+    found = shock_plan(request(water))
     assert "weak_shock" in codes(found)
     assert "takes 32" in next(note.text for note in found.notes if note.code == "weak_shock")
-    assert "weak_shock" not in codes(shock_plan(asked(water, way=ShockWay.RATIO)))
+    assert "weak_shock" not in codes(shock_plan(request(water, strategy=ShockStrategy.RATIO)))
 
 
 def test_what_asks_for_more_than_the_pool_bears_gets_dilute_first() -> None:
     water = Readings(**{**GOOD.__dict__, "cyanuric_acid": 140})
-    found = shock_plan(asked(water, way=ShockWay.RATIO))
+    found = shock_plan(request(water, strategy=ShockStrategy.RATIO))
     assert "dilute_first" in codes(found)
     assert found.predicted.free_chlorine == pytest.approx(30)
 
 
 def test_ph_out_of_its_window_is_told_first() -> None:
-    assert "ph_first" in codes(shock_plan(asked(Readings(**{**GOOD.__dict__, "ph": 8.0}))))
-    assert "ph_first" not in codes(shock_plan(asked()))
-    assert "ph_first" in codes(shock_plan(asked(Readings(free_chlorine=1))))
+    assert "ph_first" in codes(shock_plan(request(Readings(**{**GOOD.__dict__, "ph": 8.0}))))
+    assert "ph_first" not in codes(shock_plan(request()))
+    assert "ph_first" in codes(shock_plan(request(Readings(free_chlorine=1))))
 
 
 def test_ten_times_combined_is_a_rule_beside_the_sum_only() -> None:
     water = Readings(**{**GOOD.__dict__, "total_chlorine": 4.5})
-    found = shock_plan(asked(water))
+    found = shock_plan(request(water))
     assert "rule_ten_times" in codes(found)
     assert found.predicted.free_chlorine == pytest.approx(10)
 
 
 def test_the_bag_rule_stands_beside_the_sum() -> None:
     """A 1 lb bag a 10 000 gal: 2 lb in 20 000 gal, +7.8 and calcium +5.5 (handbook 04)."""
-    found = shock_plan(asked(shelf=(CAL_HYPO,)))
+    found = shock_plan(request(inventory=(CAL_HYPO,)))
     text = next(note.text for note in found.notes if note.code == "rule_beside")
     assert "here 2 lb, which adds 7.8 (and calcium 5.5). This water needs 7.5." in text
 
 
 def test_products_by_their_side_effects() -> None:
-    assert shock_product(asked(traits=SALT_POOL, shelf=(CAL_HYPO,)), 7) is None
-    assert shock_product(asked(shelf=(CAL_HYPO,)), 7) == CAL_HYPO
+    assert shock_product(request(traits=SALT_POOL, inventory=(CAL_HYPO,)), 7) is None
+    assert shock_product(request(inventory=(CAL_HYPO,)), 7) == CAL_HYPO
     hard = Readings(**{**GOOD.__dict__, "calcium_hardness": 399})
-    assert shock_product(asked(hard, shelf=(CAL_HYPO,)), 7) is None
-    assert shock_product(asked(shelf=(DICHLOR,)), 7) == DICHLOR
+    assert shock_product(request(hard, inventory=(CAL_HYPO,)), 7) is None
+    assert shock_product(request(inventory=(DICHLOR,)), 7) == DICHLOR
     full = Readings(**{**GOOD.__dict__, "cyanuric_acid": 48})
-    assert shock_product(asked(full, shelf=(DICHLOR,)), 7) is None
-    assert shock_product(asked(traits=INDOOR, shelf=(DICHLOR,)), 7) is None
-    assert shock_product(asked(shelf=(TABLETS,)), 7) is None
+    assert shock_product(request(full, inventory=(DICHLOR,)), 7) is None
+    assert shock_product(request(traits=INDOOR, inventory=(DICHLOR,)), 7) is None
+    assert shock_product(request(inventory=(TABLETS,)), 7) is None
 
 
 @pytest.mark.parametrize(
     ("readings", "shelf", "code"),
     [
-        (Readings(ph=7.5), STANDARD_SHELF, "not_measured"),
-        (Readings(free_chlorine=9.6), STANDARD_SHELF, "there_already"),
+        (Readings(ph=7.5), STANDARD_INVENTORY, "not_measured"),
+        (Readings(free_chlorine=9.6), STANDARD_INVENTORY, "there_already"),
         (Readings(free_chlorine=1), (TABLETS,), "no_product"),
     ],
 )
-def test_no_shock_has_its_reason(readings: Readings, shelf: tuple[Product, ...], code: str) -> None:
-    found = shock_plan(asked(readings, shelf=shelf))
+def test_no_shock_has_its_reason(readings: Readings, inventory: tuple[Product, ...], code: str) -> None:
+    found = shock_plan(request(readings, inventory=inventory))
     assert found.steps == ()
     assert [left.code for left in found.unmet] == [code]
 
@@ -166,13 +166,13 @@ def test_no_shock_has_its_reason(readings: Readings, shelf: tuple[Product, ...],
     st.floats(0, 30),
     st.floats(0, 200),
     st.sampled_from([PLASTER, VINYL_TABLETS, SALT_POOL, INDOOR]),
-    st.sampled_from(ShockWay),
+    st.sampled_from(ShockStrategy),
 )
 def test_no_shock_goes_over_what_the_pool_bears(
-    free: float, cya: float, traits: Traits, way: ShockWay
+    free: float, cya: float, traits: Traits, strategy: ShockStrategy
 ) -> None:
     water = Readings(**{**GOOD.__dict__, "free_chlorine": free, "cyanuric_acid": cya})
-    found = shock_plan(asked(water, traits, (*STANDARD_SHELF, CAL_HYPO, DICHLOR), way))
+    found = shock_plan(request(water, traits, (*STANDARD_INVENTORY, CAL_HYPO, DICHLOR), strategy))
     cap = 15 if traits in (VINYL_TABLETS, INDOOR) else 30
     assert (found.predicted.free_chlorine or 0) <= max(cap, free) + 1e-9
     assert [step.offset_min for step in found.steps] == sorted(step.offset_min for step in found.steps)
@@ -219,12 +219,14 @@ def test_the_morning_is_at_least_a_night_later() -> None:
     assert morning.astimezone(ZONE).hour == 7
 
 
-OXIDISER = Product("o", "potassium_monopersulfate", 42.8, package_g=G_PER_LB)
+OXIDIZER = Product("o", "potassium_monopersulfate", 42.8, package_g=G_PER_LB)
 
 
 def test_without_chlorine_by_the_bag_rule() -> None:
     """Handbook 04, worked example [C]: 1 lb per 10 000 gal; 2000 gal takes a fifth of the bag."""
-    small = replace(asked(shelf=(OXIDISER,), way=ShockWay.OXIDISER), volume_l=2000 * L_PER_US_GAL)
+    small = replace(
+        request(inventory=(OXIDIZER,), strategy=ShockStrategy.OXIDIZER), volume_l=2000 * L_PER_US_GAL
+    )
     made = shock_plan(small)
     pour = next(step for step in made.steps if step.kind == ADD)
     assert (pour.mass_g or 0) / G_PER_LB == pytest.approx(0.2)
@@ -233,17 +235,19 @@ def test_without_chlorine_by_the_bag_rule() -> None:
 
 
 @pytest.mark.parametrize("minutes", [15, 60])
-def test_the_wait_after_an_oxidiser_is_the_schools(minutes: int) -> None:
-    question = replace(asked(shelf=(OXIDISER,), way=ShockWay.OXIDISER), swim_after_oxidiser_min=minutes)
+def test_the_wait_after_an_oxidizer_is_the_schools(minutes: int) -> None:
+    question = replace(
+        request(inventory=(OXIDIZER,), strategy=ShockStrategy.OXIDIZER), swim_after_oxidizer_min=minutes
+    )
     assert [step.minutes for step in shock_plan(question).steps if step.kind == "wait"] == [minutes]
 
 
 def test_without_the_product_it_is_told() -> None:
-    assert shock_plan(asked(way=ShockWay.OXIDISER)).unmet[0].code == "no_product"
+    assert shock_plan(request(strategy=ShockStrategy.OXIDIZER)).unmet[0].code == "no_product"
 
 
 @pytest.mark.parametrize("reason", list(ShockReason))
 def test_each_reason_prepares_in_its_own_way(reason: ShockReason) -> None:
-    titles = [step.title for step in shock_plan(replace(asked(), reason=reason)).steps]
+    titles = [step.title for step in shock_plan(replace(request(), reason=reason)).steps]
     assert REASONS[reason].first in titles
     assert sum(row.first in titles for row in REASONS.values()) == 1

@@ -8,7 +8,7 @@ from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.ranges.targets import Aims
 from kumpan.core.treatment.plan import Plan, plan
-from kumpan.core.treatment.special.request import SpecialAsked
+from kumpan.core.treatment.special.request import SpecialRequest
 
 SOURCE = "borate"
 
@@ -18,25 +18,25 @@ BORAX = Product("borax", "borax", 100.0)
 _ACID = Product("acid", "hydrochloric_acid", 31.45)
 
 
-def borate_plan(asked: SpecialAsked, chemical: str, target_mg_l: float = BORATE_TARGET_MG_L) -> Plan:
+def borate_plan(request: SpecialRequest, chemical: str, target_mg_l: float = BORATE_TARGET_MG_L) -> Plan:
     """Borate to its target by boric acid, or by borax and the acid that holds pH; its own sheet, staged by the limits."""
-    readings = asked.readings
+    readings = request.readings
     if readings.borate is None:
         readings = readings.with_value(Measure.BORATE, 0.0)
-    own = [p for p in asked.shelf if p.chemical in (chemical, "hydrochloric_acid", "sodium_bisulfate")]
-    shelf = list(own)
+    own = [p for p in request.inventory if p.chemical in (chemical, "hydrochloric_acid", "sodium_bisulfate")]
+    inventory = list(own)
     if all(p.chemical != chemical for p in own):
-        shelf.append(BORIC_ACID if chemical == "boric_acid" else BORAX)
+        inventory.append(BORIC_ACID if chemical == "boric_acid" else BORAX)
     if all(p.chemical not in ("hydrochloric_acid", "sodium_bisulfate") for p in own):
-        shelf.append(_ACID)
-    held = {Measure.PH: asked.bands[Measure.PH]}
+        inventory.append(_ACID)
+    held = {Measure.PH: request.bands[Measure.PH]}
     found = plan(
         readings,
-        asked.volume_l,
-        asked.traits,
+        request.volume_l,
+        request.traits,
         Aims(held, {Measure.BORATE: target_mg_l}),
-        shelf,
-        telling=asked.telling,
+        inventory,
+        display=request.display,
     )
     notes = (Finding("borate", _BORATE_WORDS, Measure.BORATE), *found.notes)
     return Plan(found.steps, found.predicted, found.unmet, notes)

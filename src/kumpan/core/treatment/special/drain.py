@@ -17,7 +17,7 @@ from kumpan.core.quantities.names import NAMES, name_in_sentence
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import water_text
 from kumpan.core.ranges.profiles import Band
-from kumpan.core.records.display import Telling
+from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import DO, Step
 from kumpan.core.treatment.plan import AS_SOLD, Plan
 from kumpan.core.treatment.schedule import Timeline, duration_text
@@ -42,7 +42,7 @@ class Hoses:
 
 
 @dataclass(frozen=True)
-class DrainAsked:
+class DrainRequest:
     readings: Readings
     volume_l: float
     traits: Traits
@@ -51,30 +51,32 @@ class DrainAsked:
     hoses: Hoses
     measure: Measure | None = None
     wanted: float | None = None
-    telling: Telling = AS_SOLD
+    display: DisplayOptions = AS_SOLD
 
 
-def drain_plan(asked: DrainAsked) -> Plan:
+def drain_plan(request: DrainRequest) -> Plan:
     """The sheet of a partial drain, or why there is none."""
-    measure = asked.measure or _most_over(asked)
+    measure = request.measure or _most_over(request)
     if measure is None:
         return nothing_to_do(
-            asked, Measure.CYANURIC_ACID, "in_range", "Nothing is high that only new water lowers."
+            request, Measure.CYANURIC_ACID, "in_range", "Nothing is high that only new water lowers."
         )
-    now = asked.readings.value(measure)
+    now = request.readings.value(measure)
     if now is None:
         return nothing_to_do(
-            asked, measure, "not_measured", f"{NAMES[measure]} is not measured: test it first."
+            request, measure, "not_measured", f"{NAMES[measure]} is not measured: test it first."
         )
-    band = asked.bands.get(measure)
-    wanted = asked.wanted if asked.wanted is not None else (band.aim or band.high if band else None)
+    band = request.bands.get(measure)
+    wanted = request.wanted if request.wanted is not None else (band.aim or band.high if band else None)
     if wanted is None or wanted >= now:
-        return nothing_to_do(asked, measure, "in_range", f"{NAMES[measure]} at {now:.0f} needs no new water.")
-    fill = fill_with_zeros(asked.fill)
+        return nothing_to_do(
+            request, measure, "in_range", f"{NAMES[measure]} at {now:.0f} needs no new water."
+        )
+    fill = fill_with_zeros(request.fill)
     in_fill = fill.value(measure)
     if in_fill is None:
         return nothing_to_do(
-            asked,
+            request,
             measure,
             "fill_not_known",
             f"Test the fill water's {name_in_sentence(measure)}: the share depends on it.",
@@ -82,22 +84,22 @@ def drain_plan(asked: DrainAsked) -> Plan:
     share = share_to_replace(now, wanted, in_fill)
     if share is None:
         reason = f"The fill water holds {in_fill:.0f} itself, so {name_in_sentence(measure)} does not get to {wanted:.0f}."
-        return nothing_to_do(asked, measure, "fill_too_high", reason)
-    return _sheet(asked, measure, wanted, share, fill)
+        return nothing_to_do(request, measure, "fill_too_high", reason)
+    return _treatment(request, measure, wanted, share, fill)
 
 
-def _most_over(asked: DrainAsked) -> Measure | None:
+def _most_over(request: DrainRequest) -> Measure | None:
     """The measure that stands furthest over its band, of those that only water lowers."""
     over = {}
     for measure in LOWERED_BY_WATER:
-        value, band = asked.readings.value(measure), asked.bands.get(measure)
+        value, band = request.readings.value(measure), request.bands.get(measure)
         if value is not None and band is not None and band.high is not None and value > band.high:
             over[measure] = value / max(band.high, 1.0)
     return max(over, key=lambda m: over[m], default=None)
 
 
-def nothing_to_do(asked: DrainAsked, measure: Measure, code: str, reason: str) -> Plan:
-    return Plan((), asked.readings, (Unmet(measure, code, reason),), ())
+def nothing_to_do(request: DrainRequest, measure: Measure, code: str, reason: str) -> Plan:
+    return Plan((), request.readings, (Unmet(measure, code, reason),), ())
 
 
 def goes(share: float) -> tuple[int, float]:
@@ -111,24 +113,24 @@ def goes(share: float) -> tuple[int, float]:
     return count, float(1 - (1 - share) ** (1 / count))
 
 
-def _sheet(asked: DrainAsked, measure: Measure, wanted: float, share: float, fill: Readings) -> Plan:
+def _treatment(request: DrainRequest, measure: Measure, wanted: float, share: float, fill: Readings) -> Plan:
     count, each = goes(share)
-    line = Timeline(asked.volume_l, asked.readings, asked.telling)
-    after = refilled(asked.readings, fill, each)
-    _one_go(line, asked, each * asked.volume_l, count)
+    line = Timeline(request.volume_l, request.readings, request.display)
+    after = refilled(request.readings, fill, each)
+    _one_go(line, request, each * request.volume_l, count)
     line.level_now(after)
     line.wait_until(line.now + MIX_MIN, "Pump on, until old and new water are one.")
     tested = (measure, Measure.PH, Measure.TOTAL_ALKALINITY, Measure.FREE_CHLORINE)
     then = "then the next part by a new sheet" if count > 1 else "then balance by a new sheet, chlorine first"
     line.test(tested, f"A test decides; {then}.")
-    total = count * each * asked.volume_l
-    return Plan(tuple(line.steps), after, (), tuple(_notes(asked, measure, wanted, share, total, after)))
+    total = count * each * request.volume_l
+    return Plan(tuple(line.steps), after, (), tuple(_notes(request, measure, wanted, share, total, after)))
 
 
-def _one_go(line: Timeline, asked: DrainAsked, litres: float, count: int) -> None:
-    told = water_text(litres, asked.telling.metric)
-    out_min = round(60 * litres / asked.hoses.drain_l_per_h)
-    in_min = round(60 * litres / asked.hoses.fill_l_per_h)
+def _one_go(line: Timeline, request: DrainRequest, liters: float, count: int) -> None:
+    amount = water_text(liters, request.display.metric)
+    out_min = round(60 * liters / request.hoses.drain_l_per_h)
+    in_min = round(60 * liters / request.hoses.fill_l_per_h)
     part = f", the first of {count} parts" if count > 1 else ""
     line.do(
         "Pump, heater and cell off at the breaker",
@@ -136,7 +138,7 @@ def _one_go(line: Timeline, asked: DrainAsked, litres: float, count: int) -> Non
         Hazard.ELECTRICITY,
     )
     line.do(
-        f"Pump out {told}{part}",
+        f"Pump out {amount}{part}",
         f"About {duration_text(out_min)} at the rate set for your pump; someone stays with it. "
         "Only where local rules let it go, with the chlorine at zero.",
         Hazard.SHELL,
@@ -146,7 +148,7 @@ def _one_go(line: Timeline, asked: DrainAsked, litres: float, count: int) -> Non
         "The water goes out; watch the shell and the level.",
         title=f"{duration_text(out_min)} draining",
     )
-    line.steps.append(_refill(line, told, in_min, litres))
+    line.steps.append(_refill(line, amount, in_min, liters))
     line.wait_until(
         line.now + in_min,
         "The fill runs; do not leave it unwatched overnight.",
@@ -159,18 +161,18 @@ def _one_go(line: Timeline, asked: DrainAsked, litres: float, count: int) -> Non
     )
 
 
-def _refill(line: Timeline, told: str, in_min: int, litres: float) -> Step:
+def _refill(line: Timeline, amount: str, in_min: int, liters: float) -> Step:
     why = f"About {duration_text(in_min)}, at once: an emptied shell should not stand. Through a prefilter if the water carries metals."
-    step = Step(DO, line.day, line.now, f"Refill {told}", why, Hazard.SHELL, cautions_for(Hazard.SHELL))
-    return replace(step, water_l=litres)
+    step = Step(DO, line.day, line.now, f"Refill {amount}", why, Hazard.SHELL, cautions_for(Hazard.SHELL))
+    return replace(step, water_l=liters)
 
 
 def _notes(
-    asked: DrainAsked, measure: Measure, wanted: float, share: float, total_l: float, after: Readings
+    request: DrainRequest, measure: Measure, wanted: float, share: float, total_l: float, after: Readings
 ) -> Sequence[Finding]:
-    metric, hoses = asked.telling.metric, asked.hoses
+    metric, hoses = request.display.metric, request.hoses
     text = (
-        f"{NAMES[measure]} from {asked.readings.value(measure) or 0:.0f} to {wanted:.0f} takes {100 * share:.0f} % new water, "
+        f"{NAMES[measure]} from {request.readings.value(measure) or 0:.0f} to {wanted:.0f} takes {100 * share:.0f} % new water, "
         f"{water_text(total_l, metric)} in all"
     )
     if hoses.price_per_m3 is not None:
@@ -186,21 +188,21 @@ def _notes(
             Measure.SALT,
         )
         if m is not measure
-        and (before := asked.readings.value(m)) is not None
+        and (before := request.readings.value(m)) is not None
         and (then := after.value(m)) is not None
     ]
     if brings:
         notes.append(Finding("fill_effect", f"The fill also moves {', '.join(brings)}.", None))
-    notes.append(Finding("ask_first", _shell_words(asked), None))
+    notes.append(Finding("ask_first", _shell_words(request), None))
     return notes
 
 
-def _shell_words(asked: DrainAsked) -> str:
+def _shell_words(request: DrainRequest) -> str:
     """What this shell fears most; the professional comes first."""
     text = "Ground water can lift or crack a shell: ask a professional before you start."
-    temperature = asked.readings.temperature_c
-    if asked.traits.surface is Surface.VINYL:
+    temperature = request.readings.temperature_c
+    if request.traits.surface is Surface.VINYL:
         return f"{text} A liner shrinks when it stands dry: never below a third of the depth."
-    if asked.traits.surface.is_cement and temperature is not None and temperature > HOT_FOR_PLASTER_C:
+    if request.traits.surface.is_cement and temperature is not None and temperature > HOT_FOR_PLASTER_C:
         return f"{text} Hot sun harms bare plaster: choose a mild day."
     return text

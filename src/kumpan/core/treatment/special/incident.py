@@ -13,7 +13,7 @@ from kumpan.core.hazards import Hazard
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.schedule import Timeline
-from kumpan.core.treatment.special.shock import ShockAsked, shock_product
+from kumpan.core.treatment.special.shock import ShockRequest, shock_product
 from kumpan.core.treatment.split import Part
 
 SOURCE = "faecal-guidance"
@@ -21,14 +21,14 @@ SOURCE = "faecal-guidance"
 
 class Incident(StrEnum):
     FORMED_STOOL = "formed_stool"
-    DIARRHOEA = "diarrhoea"
+    DIARRHEA = "diarrhoea"
     VOMIT = "vomit"
     BLOOD = "blood"
 
 
 NAMES: dict[Incident, str] = {
     Incident.FORMED_STOOL: "Formed stool",
-    Incident.DIARRHOEA: "Diarrhoea",
+    Incident.DIARRHEA: "Diarrhoea",
     Incident.VOMIT: "Vomit",
     Incident.BLOOD: "Blood",
 }
@@ -43,7 +43,7 @@ class Holding:
     """Free chlorine (mg/L) to hold and for how many minutes, up to a stabiliser level (mg/L)."""
 
     incident: Incident
-    stabiliser_to: float
+    stabilizer_to: float
     free_chlorine_mg_l: float
     minutes: float
 
@@ -51,23 +51,23 @@ class Holding:
 HOLDINGS: tuple[Holding, ...] = (
     Holding(Incident.FORMED_STOOL, 0.0, 2.0, 25),
     Holding(Incident.FORMED_STOOL, float("inf"), 2.0, 50),
-    Holding(Incident.DIARRHOEA, 0.0, 20.0, CT_MG_MIN_L / 20.0),
-    Holding(Incident.DIARRHOEA, 15.0, 20.0, 28 * 60),
+    Holding(Incident.DIARRHEA, 0.0, 20.0, CT_MG_MIN_L / 20.0),
+    Holding(Incident.DIARRHEA, 15.0, 20.0, 28 * 60),
 )
 
 
-def holding(incident: Incident, stabiliser: float | None) -> Holding | None:
+def holding(incident: Incident, stabilizer: float | None) -> Holding | None:
     """The guidance for this accident at this stabiliser; None where it gives none, or stabiliser is unknown."""
-    if stabiliser is None:
+    if stabilizer is None:
         return None
     return next(
-        (row for row in HOLDINGS if row.incident is incident and stabiliser <= row.stabiliser_to), None
+        (row for row in HOLDINGS if row.incident is incident and stabilizer <= row.stabilizer_to), None
     )
 
 
-def incident_plan(incident: Incident, asked: ShockAsked) -> Plan:
+def incident_plan(incident: Incident, request: ShockRequest) -> Plan:
     """Close, remove, disinfect, and hold the chlorine that the guidance names for its time."""
-    line = Timeline(asked.volume_l, asked.readings, asked.telling)
+    line = Timeline(request.volume_l, request.readings, request.display)
     line.do(
         "Close the pool: everybody out, nobody in",
         f"{NAMES[incident]} in the water. A sign at the gate; tell who was in it.",
@@ -78,13 +78,13 @@ def incident_plan(incident: Incident, asked: ShockAsked) -> Plan:
         "Into the sanitary sewer, not onto the ground. Then disinfect the tool in the pool's chlorine.",
         Hazard.SOILED_WATER,
     )
-    row = holding(incident, asked.readings.cyanuric_acid)
+    row = holding(incident, request.readings.cyanuric_acid)
     unmet: tuple[Unmet, ...] = ()
     if row is None:
-        unmet = (Unmet(Measure.FREE_CHLORINE, "no_guidance", _no_time(incident, asked)),)
+        unmet = (Unmet(Measure.FREE_CHLORINE, "no_guidance", _no_time(incident, request)),)
     else:
-        unmet = _hold(line, row, asked)
-    after = asked.readings
+        unmet = _hold(line, row, request)
+    after = request.readings
     for step in line.steps:
         after = replace(after, free_chlorine=step.expected.get(Measure.FREE_CHLORINE, after.free_chlorine))
     line.do(
@@ -96,20 +96,20 @@ def incident_plan(incident: Incident, asked: ShockAsked) -> Plan:
         (Measure.FREE_CHLORINE, Measure.PH),
         "Open only with free chlorine and pH back in range and the drain plain to see.",
     )
-    return Plan(tuple(line.steps), after, unmet, _notes(asked))
+    return Plan(tuple(line.steps), after, unmet, _notes(request))
 
 
-def _hold(line: Timeline, row: Holding, asked: ShockAsked) -> tuple[Unmet, ...]:
-    free = asked.readings.free_chlorine
+def _hold(line: Timeline, row: Holding, request: ShockRequest) -> tuple[Unmet, ...]:
+    free = request.readings.free_chlorine
     if free is None:
         return (Unmet(Measure.FREE_CHLORINE, "not_measured", "Free chlorine is not measured: test it now."),)
     if free < row.free_chlorine_mg_l:
         rise = row.free_chlorine_mg_l - free
-        product = shock_product(asked, rise)
+        product = shock_product(request, rise)
         if product is None:
             reason = f"Nothing on the shelf brings free chlorine to {row.free_chlorine_mg_l:g} here."
             return (Unmet(Measure.FREE_CHLORINE, "no_product", reason),)
-        grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise, asked.volume_l)
+        grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise, request.volume_l)
         why = f"Free chlorine from {free:.3g} to {row.free_chlorine_mg_l:g}, as the guidance holds it."
         line.add(Part(Dose(product, grams, Measure.FREE_CHLORINE, rise, why), grams, 1))
         line.wait_until(line.now + 60, "Until it is mixed: pump on.")
@@ -122,25 +122,25 @@ def _hold(line: Timeline, row: Holding, asked: ShockAsked) -> tuple[Unmet, ...]:
     return ()
 
 
-def _no_time(incident: Incident, asked: ShockAsked) -> str:
-    if asked.readings.cyanuric_acid is None:
+def _no_time(incident: Incident, request: ShockRequest) -> str:
+    if request.readings.cyanuric_acid is None:
         return "Stabiliser is not measured: the time depends on it. Test it, and keep the pool closed."
-    if incident is Incident.DIARRHOEA:
+    if incident is Incident.DIARRHEA:
         return (
-            f"With stabiliser at {asked.readings.cyanuric_acid:.0f} no time is given: drain or dilute to 15 or less first, "
+            f"With stabiliser at {request.readings.cyanuric_acid:.0f} no time is given: drain or dilute to 15 or less first, "
             "and ask the health authority."
         )
     return f"For {NAMES[incident].lower()} no time is named here: ask the health authority, and keep the pool closed till then."
 
 
-def _notes(asked: ShockAsked) -> tuple[Finding, ...]:
+def _notes(request: ShockRequest) -> tuple[Finding, ...]:
     found = [
         Finding(
             "authority",
             "Guidance quoted from memory. The health authority's own words come first, and in a public pool they bind.",
         )
     ]
-    ph, temperature = asked.readings.ph, asked.readings.temperature_c
+    ph, temperature = request.readings.ph, request.readings.temperature_c
     if ph is None or ph > HIGHEST_PH:
         found.append(
             Finding(

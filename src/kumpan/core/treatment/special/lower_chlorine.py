@@ -15,7 +15,7 @@ from kumpan.core.quantities.readings import Measure
 from kumpan.core.treatment.dusk import next_morning
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.schedule import Timeline
-from kumpan.core.treatment.special.request import SpecialAsked, nothing_to_do
+from kumpan.core.treatment.special.request import SpecialRequest, nothing_to_do
 from kumpan.core.treatment.split import Part
 
 SOURCES_USED = ("chlorine-reducer", "mixing")
@@ -28,36 +28,36 @@ _FEEDER_OFF = {
 }
 
 
-def lower_chlorine_plan(asked: SpecialAsked, *, today: bool) -> Plan:
+def lower_chlorine_plan(request: SpecialRequest, *, today: bool) -> Plan:
     """Stop what feeds it, uncover, let the sun work, test; `today`: half of the reducer, then a test."""
-    free, limit = asked.readings.free_chlorine, asked.swim_limit_mg_l
+    free, limit = request.readings.free_chlorine, request.swim_limit_mg_l
     if free is None:
-        return nothing_to_do(asked, "not_measured", "Free chlorine is not measured: test it first.")
+        return nothing_to_do(request, "not_measured", "Free chlorine is not measured: test it first.")
     if free <= limit:
         return nothing_to_do(
-            asked, "in_range", f"Free chlorine at {free:.3g} is not over the swim limit of {limit:g}."
+            request, "in_range", f"Free chlorine at {free:.3g} is not over the swim limit of {limit:g}."
         )
-    line = Timeline(asked.volume_l, asked.readings, asked.telling)
+    line = Timeline(request.volume_l, request.readings, request.display)
     line.do(
         "Nobody in; a sign at the gate",
         f"Free chlorine {free:.3g} is over the swim limit of {limit:g}.",
         Hazard.OPEN_WATER,
     )
-    stop = _FEEDER_OFF.get(asked.traits.chlorination, "Stop whatever still feeds chlorine")
+    stop = _FEEDER_OFF.get(request.traits.chlorination, "Stop whatever still feeds chlorine")
     line.do(
         stop, "First the source, then the rest.", Hazard.TABLETS if "feeder" in stop else Hazard.OPEN_WATER
     )
     line.do("Cover off, pump on", "Sun and moving water take chlorine away for nothing.", Hazard.OPEN_WATER)
     if today:
-        _reduce(line, asked, free, limit)
+        _reduce(line, request, free, limit)
     else:
-        morning = next_morning(asked.now, asked.zone, SUN_FIRST)
-        line.wait_until(int((morning - asked.now).total_seconds() // 60), "A day of sun, if there is one.")
+        morning = next_morning(request.now, request.zone, SUN_FIRST)
+        line.wait_until(int((morning - request.now).total_seconds() // 60), "A day of sun, if there is one.")
         line.test(
             (Measure.FREE_CHLORINE, Measure.PH),
             f"Swim at {limit:g} or less. Still over: another day, or the reducer.",
         )
-    after = asked.readings.with_value(Measure.FREE_CHLORINE, _after_reducer(free, limit) if today else None)
+    after = request.readings.with_value(Measure.FREE_CHLORINE, _after_reducer(free, limit) if today else None)
     bleached = "A high level can bleach the test: mix the sample half and half with bottled water and double the reading."
     return Plan(tuple(line.steps), after, (), (Finding("bleached", bleached, Measure.FREE_CHLORINE),))
 
@@ -66,9 +66,9 @@ def _after_reducer(free: float, limit: float) -> float:
     return limit + (free - limit) / 2
 
 
-def _reduce(line: Timeline, asked: SpecialAsked, free: float, limit: float) -> None:
-    product = next((p for p in asked.shelf if p.chemical == "sodium_thiosulfate"), REDUCER)
-    grams = reducer_dose(free, limit, asked.volume_l, product).first_g
+def _reduce(line: Timeline, request: SpecialRequest, free: float, limit: float) -> None:
+    product = next((p for p in request.inventory if p.chemical == "sodium_thiosulfate"), REDUCER)
+    grams = reducer_dose(free, limit, request.volume_l, product).first_g
     why = f"Half of what is reckoned for {free:.3g} to {limit:g}. Too much eats the next chlorine."
     dose = Dose(product, grams, Measure.FREE_CHLORINE, -(free - limit) / 2, why)
     line.add(Part(dose, grams, 1), expected_change=-(free - limit) / 2)

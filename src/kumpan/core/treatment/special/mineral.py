@@ -10,25 +10,25 @@ from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.units import G_PER_LB, G_PER_OZ, L_PER_US_GAL, ML_PER_FL_OZ
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.schedule import Timeline
-from kumpan.core.treatment.special.request import SpecialAsked, nothing_to_do
+from kumpan.core.treatment.special.request import SpecialRequest, nothing_to_do
 
 SOURCE = "mineral-programme"
 
-OXIDISER_G_PER_L = G_PER_LB / (10_000 * L_PER_US_GAL)
+OXIDIZER_G_PER_L = G_PER_LB / (10_000 * L_PER_US_GAL)
 PHOSPHATE_REMOVER_ML_PER_L = 8 * ML_PER_FL_OZ / (10_000 * L_PER_US_GAL)
 STARTER_DISSOLVES_MIN = 2880
 WEEK_MIN = 7 * 1440
 
 
-def mineral_plan(asked: SpecialAsked) -> Plan:
+def mineral_plan(request: SpecialRequest) -> Plan:
     """The first week of a mineral or ion unit: starter, oxidiser, enzymes, tests; chlorine all the same."""
-    if asked.traits.chlorination is not Chlorination.MINERAL:
+    if request.traits.chlorination is not Chlorination.MINERAL:
         return nothing_to_do(
-            asked, "not_mineral", "This pool has no mineral unit; set it under Pool if it has."
+            request, "not_mineral", "This pool has no mineral unit; set it under Pool if it has."
         )
-    oxidiser = asked.volume_l * OXIDISER_G_PER_L / G_PER_OZ
-    line = Timeline(asked.volume_l, asked.readings, asked.telling)
-    line.prepare(asked.traits, adds_salt=False)
+    oxidizer = request.volume_l * OXIDIZER_G_PER_L / G_PER_OZ
+    line = Timeline(request.volume_l, request.readings, request.display)
+    line.prepare(request.traits, adds_salt=False)
     line.do(
         "One bag of salt for the whole pool, if the unit's manual asks for it",
         "For conductivity only; never to a salt cell's level.",
@@ -47,16 +47,18 @@ def mineral_plan(asked: SpecialAsked) -> Plan:
         "Copper at 0.3 or less; over 0.5 it stains. Free chlorine is needed all the same.",
     )
     line.do(
-        f"Weekly: the programme's oxidiser, about {oxidiser:.0f} oz here, in a bucket of pool water first",
+        f"Weekly: the programme's oxidiser, about {oxidizer:.0f} oz here, in a bucket of pool water first",
         "About 1 lb per 10 000 gal, by its label. If it is dichlor it brings stabiliser, and it lasts two to six days.",
-        Hazard.OXIDISER_GRANULES,
+        Hazard.OXIDIZER_GRANULES,
     )
     line.do("Twice a month: enzymes, by their label", "Only with free chlorine under 5.", Hazard.OPEN_WATER)
     line.wait_until(line.now + WEEK_MIN - STARTER_DISSOLVES_MIN, "A week of the programme.")
-    remover = asked.volume_l * PHOSPHATE_REMOVER_ML_PER_L / ML_PER_FL_OZ
+    remover = request.volume_l * PHOSPHATE_REMOVER_ML_PER_L / ML_PER_FL_OZ
     line.test(
         (Measure.FREE_CHLORINE, Measure.PH, Measure.COPPER, Measure.PHOSPHATE),
         f"Phosphate over 100: remover, about {remover:.0f} fl oz here by the rule, and clean the filter after.",
     )
     note = "The supplement is not a sanitiser by itself: free chlorine is kept in its range, and public codes allow no less."
-    return Plan(tuple(line.steps), asked.readings, (), (Finding("supplement", note, Measure.FREE_CHLORINE),))
+    return Plan(
+        tuple(line.steps), request.readings, (), (Finding("supplement", note, Measure.FREE_CHLORINE),)
+    )

@@ -9,24 +9,24 @@ from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.profiles import Band
-from kumpan.core.records.display import Telling
+from kumpan.core.records.display import DisplayOptions
 from kumpan.core.treatment.plan import AS_SOLD, Plan
 
 
 @dataclass(frozen=True)
-class SpecialAsked:
+class SpecialRequest:
     """The pool, its water, and what may be poured; `swim_limit_mg_l` is what too much chlorine means."""
 
     readings: Readings
     volume_l: float
     traits: Traits
     bands: dict[Measure, Band]
-    shelf: Sequence[Product]
+    inventory: Sequence[Product]
     swim_limit_mg_l: float
     now: datetime
     zone: tzinfo
-    telling: Telling = AS_SOLD
+    display: DisplayOptions = AS_SOLD
 
 
-def nothing_to_do(asked: SpecialAsked, code: str, reason: str) -> Plan:
-    return Plan((), asked.readings, (Unmet(Measure.FREE_CHLORINE, code, reason),), ())
+def nothing_to_do(request: SpecialRequest, code: str, reason: str) -> Plan:
+    return Plan((), request.readings, (Unmet(Measure.FREE_CHLORINE, code, reason),), ())

@@ -19,7 +19,7 @@ from kumpan.core.products.product import Product, density
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.typed import Dimension, read_quantity
-from kumpan.core.records.display import Telling
+from kumpan.core.records.display import DisplayOptions
 from kumpan.core.treatment.order_and_waits import ADDITION_LIMITS, ANY_TWO_MINUTES, separation
 from kumpan.core.treatment.plan import AS_SOLD, Plan
 from kumpan.core.treatment.schedule import lay_out
@@ -140,15 +140,15 @@ POURED_FOR: dict[str, Measure] = {
 
 
 def advised_plan(
-    text: str, readings: Readings, volume_l: float, traits: Traits, telling: Telling = AS_SOLD
+    text: str, readings: Readings, volume_l: float, traits: Traits, display: DisplayOptions = AS_SOLD
 ) -> Plan:
     """The advice as a sheet of its own: its amounts, in our order, with our waits, limits and cautions."""
-    found = second_opinion(text, readings, volume_l, metric=telling.metric)
+    found = second_opinion(text, readings, volume_l, metric=display.metric)
     known = known_from(readings)
     solved = solve_readings(known) if known is not None else None
     start = solved if isinstance(solved, State) else None
     placed = spread([_advised(row, volume_l) for row in found.advice], readings, volume_l, start)
-    steps = lay_out(placed.parts, volume_l, traits, readings, telling=telling)
+    steps = lay_out(placed.parts, volume_l, traits, readings, display=display)
     left = tuple(
         Unmet(
             dose.measure,
@@ -212,8 +212,8 @@ def _grams(amount: str, product: Product) -> float:
     except UnreadableQuantity:
         if not product.row.is_liquid:
             raise
-        litres = read_quantity(amount, Dimension.VOLUME, "l").value
-        return litres * 1000 * density(product)
+        liters = read_quantity(amount, Dimension.VOLUME, "l").value
+        return liters * 1000 * density(product)
 
 
 def _findings(amounts: dict[Product, float], volume_l: float) -> Iterator[Finding]:

@@ -19,7 +19,7 @@ from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import G_PER_LB, L_PER_US_GAL
 from kumpan.core.ranges.profiles import Band
-from kumpan.core.records.display import Telling
+from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import Step
 from kumpan.core.treatment.dusk import Evening, next_morning
 from kumpan.core.treatment.plan import AS_SOLD, Plan
@@ -41,10 +41,10 @@ OVERNIGHT_LOSS_MG_L = 1.0
 BREAKPOINT_RULE = 10.0
 
 
-class ShockWay(StrEnum):
+class ShockStrategy(StrEnum):
     FIXED = "fixed"
     RATIO = "ratio"
-    OXIDISER = "oxidiser"
+    OXIDIZER = "oxidiser"
 
 
 class ShockReason(StrEnum):
@@ -101,28 +101,28 @@ class ShockLevel:
 
 
 @dataclass(frozen=True)
-class ShockAsked:
+class ShockRequest:
     """The pool, its water and shelf, the way, and the evening it is for."""
 
     readings: Readings
     volume_l: float
     traits: Traits
-    shelf: Sequence[Product]
+    inventory: Sequence[Product]
     bands: dict[Measure, Band]
     swim_limit_mg_l: float
-    way: ShockWay
+    strategy: ShockStrategy
     now: datetime
     evening: Evening
     zone: tzinfo
     reason: ShockReason = ShockReason.ROUTINE
-    swim_after_oxidiser_min: int = 60
-    telling: Telling = AS_SOLD
+    swim_after_oxidizer_min: int = 60
+    display: DisplayOptions = AS_SOLD
 
 
-def shock_level(readings: Readings, traits: Traits, way: ShockWay) -> ShockLevel:
+def shock_level(readings: Readings, traits: Traits, strategy: ShockStrategy) -> ShockLevel:
     """10 mg/L, or 40 % of stabiliser (never under 10 where it is less); at most what the pool bears."""
-    stabiliser = readings.cyanuric_acid or 0.0
-    wanted = FIXED_MG_L if way is ShockWay.FIXED else max(FIXED_MG_L, RATIO_TO_CYA * stabiliser)
+    stabilizer = readings.cyanuric_acid or 0.0
+    wanted = FIXED_MG_L if strategy is ShockStrategy.FIXED else max(FIXED_MG_L, RATIO_TO_CYA * stabilizer)
     cap = highest_planned_mg_l(traits)
     return ShockLevel(min(wanted, cap), wanted, cap)
 
@@ -133,10 +133,10 @@ def highest_planned_mg_l(traits: Traits) -> float:
     return HIGHEST_GENTLE_MG_L if gentle else HIGHEST_MG_L
 
 
-def shock_product(asked: ShockAsked, rise_mg_l: float) -> Product | None:
+def shock_product(request: ShockRequest, rise_mg_l: float) -> Product | None:
     """Liquid first, for it adds only salt; granules where their side effect has room. Never tablets."""
-    for product in sorted(asked.shelf, key=_preference):
-        if product.chemical in PREFERENCE and _fits(product, asked, rise_mg_l):
+    for product in sorted(request.inventory, key=_preference):
+        if product.chemical in PREFERENCE and _fits(product, request, rise_mg_l):
             return product
     return None
 
@@ -148,16 +148,16 @@ def _preference(product: Product) -> int:
     return PREFERENCE.index(product.chemical) if product.chemical in PREFERENCE else len(PREFERENCE)
 
 
-def _fits(product: Product, asked: ShockAsked, rise_mg_l: float) -> bool:
+def _fits(product: Product, request: ShockRequest, rise_mg_l: float) -> bool:
     """Calcium not to a salt cell nor hard water; stabiliser not over its band, none indoors."""
-    grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise_mg_l, asked.volume_l)
-    moved = changes(product, grams, asked.volume_l)
-    if product.chemical == "calcium_hypochlorite" and asked.traits.chlorination is Chlorination.SALT_CELL:
+    grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise_mg_l, request.volume_l)
+    moved = changes(product, grams, request.volume_l)
+    if product.chemical == "calcium_hypochlorite" and request.traits.chlorination is Chlorination.SALT_CELL:
         return False
-    if product.chemical == "sodium_dichlor" and asked.traits.indoor:
+    if product.chemical == "sodium_dichlor" and request.traits.indoor:
         return False
     for measure in (Measure.CALCIUM_HARDNESS, Measure.CYANURIC_ACID):
-        band, before = asked.bands.get(measure), asked.readings.value(measure)
+        band, before = request.bands.get(measure), request.readings.value(measure)
         if measure in moved and band is not None and band.high is not None and before is not None:
             if before + moved[measure] > band.high:
                 return False
@@ -166,49 +166,49 @@ def _fits(product: Product, asked: ShockAsked, rise_mg_l: float) -> bool:
     return True
 
 
-def shock_plan(asked: ShockAsked) -> Plan:
+def shock_plan(request: ShockRequest) -> Plan:
     """The sheet of one shock: prepare, pour at dusk, test in the morning; or why there is none."""
-    if asked.way is ShockWay.OXIDISER:
-        return _oxidiser_plan(asked)
-    free = asked.readings.free_chlorine
+    if request.strategy is ShockStrategy.OXIDIZER:
+        return _oxidizer_plan(request)
+    free = request.readings.free_chlorine
     if free is None:
         return nothing_to_do(
-            asked, "not_measured", "Free chlorine is not measured: test first, a shock starts from it."
+            request, "not_measured", "Free chlorine is not measured: test first, a shock starts from it."
         )
-    level = shock_level(asked.readings, asked.traits, asked.way)
+    level = shock_level(request.readings, request.traits, request.strategy)
     rise = level.target - free
     if rise < LEAST_RISE_MG_L:
         reason = f"Free chlorine is at {free:.3g} already; a shock would go to {level.target:.0f}."
-        return nothing_to_do(asked, "there_already", reason)
-    product = shock_product(asked, rise)
+        return nothing_to_do(request, "there_already", reason)
+    product = shock_product(request, rise)
     if product is None:
         reason = "Nothing on the shelf shocks this pool without harm: tablets are too slow, granules bring too much of their own."
-        return nothing_to_do(asked, "no_product", reason)
-    part = _part(asked, product, level, free)
-    after = added_to(asked.readings, changes(product, part.mass_g, asked.volume_l))
-    rule = rule_beside(product, rise, asked.volume_l, metric=asked.telling.metric, weekly=False)
-    notes = (*_notes(asked, level), *((rule,) if rule else ()))
-    return Plan(_steps(asked, part, level), after, (), notes)
+        return nothing_to_do(request, "no_product", reason)
+    part = _part(request, product, level, free)
+    after = added_to(request.readings, changes(product, part.mass_g, request.volume_l))
+    rule = rule_beside(product, rise, request.volume_l, metric=request.display.metric, weekly=False)
+    notes = (*_notes(request, level), *((rule,) if rule else ()))
+    return Plan(_steps(request, part, level), after, (), notes)
 
 
-OXIDISER = "potassium_monopersulfate"
-OXIDISER_G_PER_L = G_PER_LB / (10_000 * L_PER_US_GAL)  # the trade's 1 lb per 10 000 gal
+OXIDIZER = "potassium_monopersulfate"
+OXIDIZER_G_PER_L = G_PER_LB / (10_000 * L_PER_US_GAL)  # the trade's 1 lb per 10 000 gal
 
 
-def _oxidiser_plan(asked: ShockAsked) -> Plan:
+def _oxidizer_plan(request: ShockRequest) -> Plan:
     """Non-chlorine shock: by its label, any hour of the day; it oxidises and does not kill algae."""
-    product = next((p for p in asked.shelf if p.chemical == OXIDISER), None)
+    product = next((p for p in request.inventory if p.chemical == OXIDIZER), None)
     if product is None:
         reason = "No non-chlorine shock on the shelf: put it there, or shock with chlorine."
-        return Plan((), asked.readings, (Unmet(Measure.FREE_CHLORINE, "no_product", reason),), ())
-    grams = asked.volume_l * OXIDISER_G_PER_L
-    line = Timeline(asked.volume_l, asked.readings, asked.telling)
-    line.prepare(asked.traits, adds_salt=False)
-    row = REASONS[asked.reason]
+        return Plan((), request.readings, (Unmet(Measure.FREE_CHLORINE, "no_product", reason),), ())
+    grams = request.volume_l * OXIDIZER_G_PER_L
+    line = Timeline(request.volume_l, request.readings, request.display)
+    line.prepare(request.traits, adds_salt=False)
+    row = REASONS[request.reason]
     line.do(row.first, row.first_why, Hazard.OPEN_WATER)
     why = "About 1 lb per 10 000 gal; the label's amount comes first. It oxidises, it kills no algae and leaves no chlorine."
     line.add(Part(Dose(product, grams, Measure.FREE_CHLORINE, 0.0, why), grams, 1))
-    minutes = asked.swim_after_oxidiser_min
+    minutes = request.swim_after_oxidizer_min
     line.wait_until(line.now + minutes, "Then swimming is allowed, if the label does not ask for longer.")
     line.test(
         (Measure.FREE_CHLORINE, Measure.PH),
@@ -219,20 +219,20 @@ def _oxidiser_plan(asked: ShockAsked) -> Plan:
     )
     return Plan(
         tuple(line.steps),
-        asked.readings,
+        request.readings,
         (),
         (Finding("reads_as_combined", note, Measure.COMBINED_CHLORINE),),
     )
 
 
-def nothing_to_do(asked: ShockAsked, code: str, reason: str) -> Plan:
-    level = shock_level(asked.readings, asked.traits, asked.way)
-    return Plan((), asked.readings, (Unmet(Measure.FREE_CHLORINE, code, reason),), _notes(asked, level))
+def nothing_to_do(request: ShockRequest, code: str, reason: str) -> Plan:
+    level = shock_level(request.readings, request.traits, request.strategy)
+    return Plan((), request.readings, (Unmet(Measure.FREE_CHLORINE, code, reason),), _notes(request, level))
 
 
-def _part(asked: ShockAsked, product: Product, level: ShockLevel, free: float) -> Part:
-    why = f"Free chlorine from {free:.3g} to {level.target:.3g}: {_way_words(asked, level)}."
-    return chlorine_part(asked.readings, product, level.target - free, asked.volume_l, why)
+def _part(request: ShockRequest, product: Product, level: ShockLevel, free: float) -> Part:
+    why = f"Free chlorine from {free:.3g} to {level.target:.3g}: {_strategy_words(request, level)}."
+    return chlorine_part(request.readings, product, level.target - free, request.volume_l, why)
 
 
 def chlorine_part(readings: Readings, product: Product, rise_mg_l: float, volume_l: float, why: str) -> Part:
@@ -247,53 +247,56 @@ def chlorine_part(readings: Readings, product: Product, rise_mg_l: float, volume
     return Part(dose, grams, 1, before, solve_totals(totals, float(before.species.ph)))
 
 
-def _way_words(asked: ShockAsked, level: ShockLevel) -> str:
+def _strategy_words(request: ShockRequest, level: ShockLevel) -> str:
     if level.capped:
         return f"as high as this pool bears, where {level.wanted:.0f} would be asked"
-    if asked.way is ShockWay.FIXED:
+    if request.strategy is ShockStrategy.FIXED:
         return "the fixed way"
     return f"{RATIO_TO_CYA:.0%} of stabiliser"
 
 
-def _steps(asked: ShockAsked, part: Part, level: ShockLevel) -> tuple[Step, ...]:
-    line = Timeline(asked.volume_l, asked.readings, asked.telling)
-    until = max(0, int((asked.evening.at - asked.now).total_seconds() // 60))
+def _steps(request: ShockRequest, part: Part, level: ShockLevel) -> tuple[Step, ...]:
+    line = Timeline(request.volume_l, request.readings, request.display)
+    until = max(0, int((request.evening.at - request.now).total_seconds() // 60))
     line.wait_until(max(0, until - PUMP_BEFORE_MIN), "The sun would take most of it before it works.")
-    line.prepare(asked.traits, adds_salt=False)
-    row = REASONS[asked.reason]
+    line.prepare(request.traits, adds_salt=False)
+    row = REASONS[request.reason]
     line.do(row.first, row.first_why, Hazard.OPEN_WATER)
-    line.wait_until(until, asked.evening.why)
+    line.wait_until(until, request.evening.why)
     line.add(part)
     line.do(
         "Put up a no-swim notice",
-        f"Free chlorine is at {level.target:.0f}, over the swim limit of {asked.swim_limit_mg_l:g}, until a test says otherwise.",
+        f"Free chlorine is at {level.target:.0f}, over the swim limit of {request.swim_limit_mg_l:g}, until a test says otherwise.",
         Hazard.OPEN_WATER,
     )
-    poured_at = asked.now + timedelta(minutes=line.now)
-    morning = next_morning(poured_at, asked.zone, NIGHT_AT_LEAST)
+    poured_at = request.now + timedelta(minutes=line.now)
+    morning = next_morning(poured_at, request.zone, NIGHT_AT_LEAST)
     line.wait_until(
-        int((morning - asked.now).total_seconds() // 60), "Overnight with the pump on; robot out, cover off."
+        int((morning - request.now).total_seconds() // 60),
+        "Overnight with the pump on; robot out, cover off.",
     )
     line.test(
         (Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE),
         f"A loss of more than {OVERNIGHT_LOSS_MG_L:g} overnight, without sun, means it is still working on something: shock again. "
-        f"Swim at {asked.swim_limit_mg_l:g} or less, combined at 0.5 or less, and the drain plain to see. {row.morning}",
+        f"Swim at {request.swim_limit_mg_l:g} or less, combined at 0.5 or less, and the drain plain to see. {row.morning}",
     )
     return tuple(line.steps)
 
 
-def _notes(asked: ShockAsked, level: ShockLevel) -> tuple[Finding, ...]:
-    return tuple(note for note in (_weak(asked), _diluted_first(level), _ph(asked), _rule(asked)) if note)
+def _notes(request: ShockRequest, level: ShockLevel) -> tuple[Finding, ...]:
+    return tuple(
+        note for note in (_weak(request), _diluted_first(level), _ph(request), _rule(request)) if note
+    )
 
 
-def _weak(asked: ShockAsked) -> Finding | None:
+def _weak(request: ShockRequest) -> Finding | None:
     """Say when 10 is not a shock here."""
-    stabiliser = asked.readings.cyanuric_acid or 0.0
-    wanted = RATIO_TO_CYA * stabiliser
-    if asked.way is not ShockWay.FIXED or wanted <= FIXED_MG_L:
+    stabilizer = request.readings.cyanuric_acid or 0.0
+    wanted = RATIO_TO_CYA * stabilizer
+    if request.strategy is not ShockStrategy.FIXED or wanted <= FIXED_MG_L:
         return None
     text = (
-        f"10 is not a shock here: stabiliser {stabiliser:.0f} binds it, and by the stabiliser ratio it takes "
+        f"10 is not a shock here: stabiliser {stabilizer:.0f} binds it, and by the stabiliser ratio it takes "
         f"{wanted:.0f}."
     )
     return Finding("weak_shock", text, Measure.FREE_CHLORINE, {"by_ratio": wanted})
@@ -309,8 +312,8 @@ def _diluted_first(level: ShockLevel) -> Finding | None:
     return Finding("dilute_first", text, Measure.CYANURIC_ACID, {"cap": level.cap})
 
 
-def _ph(asked: ShockAsked) -> Finding | None:
-    ph, (low, high) = asked.readings.ph, PH_FOR_SHOCK
+def _ph(request: ShockRequest) -> Finding | None:
+    ph, (low, high) = request.readings.ph, PH_FOR_SHOCK
     if ph is None:
         return Finding("ph_first", "Test pH first: a shock works best at 7.2 to 7.6.", Measure.PH)
     if low <= ph <= high:
@@ -319,9 +322,9 @@ def _ph(asked: ShockAsked) -> Finding | None:
     return Finding("ph_first", text, Measure.PH, {"ph": ph})
 
 
-def _rule(asked: ShockAsked) -> Finding | None:
+def _rule(request: ShockRequest) -> Finding | None:
     """The rule beside the sum: ten times combined chlorine."""
-    combined = asked.readings.value(Measure.COMBINED_CHLORINE)
+    combined = request.readings.value(Measure.COMBINED_CHLORINE)
     if combined is None or combined <= 0.5:
         return None
     text = (

@@ -1,0 +1,269 @@
+import { Box, chakra, Grid, Text } from "@chakra-ui/react";
+import { memo } from "react";
+import type { Gauge, Marker } from "../api/types";
+import { rangeText, unitOf, valueText } from "../lib/measures";
+import { AimHandle, type Aiming } from "./AimHandle";
+import { LEFT, percent, RIGHT } from "./gaugeScale";
+import { PlainLink } from "./TextLink";
+import { Why } from "./Why";
+
+const Rope = chakra("div", {
+  base: {
+    position: "absolute",
+    top: "0",
+    bottom: "0",
+    w: "8px",
+    ml: "-4px",
+    backgroundImage: "radial-gradient(ellipse 3.5px 4.5px at center, {colors.rope} 95%, transparent)",
+    backgroundSize: "8px 11px",
+    backgroundRepeat: "repeat-y",
+  },
+});
+
+interface GaugeRowProps {
+  lane: Gauge;
+  history?: string | undefined;
+  /** Given where the reader may aim elsewhere. */
+  aiming?: Aiming | undefined;
+}
+
+/** One measure between the ropes; its name opens its history: the float, the plan's hollow float, the trail, and the verdict in words. */
+export const GaugeRow = memo(function GaugeRow({ lane, history, aiming }: GaugeRowProps) {
+  const planned = aiming?.planned ?? lane.planned;
+  const managed = lane.verdict.code !== "not_managed" && lane.high !== null;
+  const off = lane.verdict.code === "low" || lane.verdict.code === "high";
+  return (
+    <Grid
+      role="row"
+      templateColumns={{ base: "1fr auto", md: "9rem minmax(0,1fr) 18rem" }}
+      templateAreas={{ base: '"name figure" "track track"', md: '"name track figure"' }}
+      columnGap="5"
+      minH={{ base: "92px", md: "56px" }}
+      borderTop="1px solid"
+      borderColor="hairline"
+      _first={{ borderTop: "none" }}
+    >
+      <Name lane={lane} history={history} />
+      <Box role="cell" gridArea="track" position="relative" minH="44px">
+        <Box aria-hidden="true" position="absolute" inset="0">
+          {managed && <Track lane={lane} planned={planned} />}
+        </Box>
+        {managed && aiming && lane.aim_step !== null && <AimHandle lane={lane} aiming={aiming} />}
+      </Box>
+      <Box
+        role="cell"
+        gridArea="figure"
+        alignSelf="center"
+        py="1"
+        minW="0"
+        textAlign={{ base: "right", md: "left" }}
+      >
+        <Box display="flex" justifyContent={{ base: "flex-end", md: "space-between" }} gap="3">
+          <Figure lane={lane} planned={planned} off={off} />
+          <Why about={`${lane.name}: ${lane.verdict.text}`} working={lane.working} />
+        </Box>
+        <Said lane={lane} off={off} />
+      </Box>
+    </Grid>
+  );
+});
+
+const Name = memo(function Name({ lane, history }: { lane: Gauge; history: string | undefined }) {
+  return (
+    <Box role="rowheader" gridArea="name" alignSelf="center" py="1">
+      <Text fontSize="lead" fontWeight="600" lineHeight="1.2">
+        {history === undefined || lane.reading === null ? (
+          lane.name
+        ) : (
+          <PlainLink to={`${history}?measure=${lane.measure}`} color="ink" fontWeight="600">
+            {lane.name}
+          </PlainLink>
+        )}
+      </Text>
+      <Text fontSize="note" color="soft">
+        {rangeText(lane.measure, lane.low, lane.high)}
+      </Text>
+    </Box>
+  );
+});
+
+const Said = memo(function Said({ lane, off }: { lane: Gauge; off: boolean }) {
+  const others = lane.findings.find(({ code }) => code === "other_schools");
+  const said = lane.findings.filter((finding) => finding !== others);
+  return (
+    <>
+      <Text fontSize="note" color={off ? "ink" : "soft"} fontWeight={off ? "600" : "400"}>
+        {lane.verdict.text}
+        {others !== undefined && (
+          <Text as="span" color="soft" fontWeight="400">
+            {" · "}
+            {others.text}
+          </Text>
+        )}
+      </Text>
+      {trustText(lane) !== "" && (
+        <Text fontSize="note" fontWeight="600" lineHeight="1.3">
+          {trustText(lane)}
+        </Text>
+      )}
+      {said.map((finding) => (
+        <Text key={finding.code} fontSize="note" color="soft" lineHeight="1.3">
+          {finding.text}
+        </Text>
+      ))}
+    </>
+  );
+});
+
+/** What the float's hatching and its width say, in words. */
+function trustText(lane: Gauge): string {
+  if (lane.old) return `${lane.age_days} days old: test again`;
+  return lane.coarse ? "too coarse to dose by" : "";
+}
+
+function Figure({ lane, planned, off }: { lane: Gauge; planned: Marker | null; off: boolean }) {
+  if (lane.reading === null) {
+    return (
+      <Text fontSize="figure" lineHeight="1.2" color="soft">
+        –
+      </Text>
+    );
+  }
+  return (
+    <Text fontSize="figure" fontWeight="700" lineHeight="1.2" color={off ? "accent" : "ink"}>
+      {valueText(lane.measure, lane.reading.value)}
+      <Text as="span" fontSize="note" fontWeight="400" color="soft" ml="1">
+        {unitOf(lane.measure)}
+      </Text>
+      {planned !== null && (
+        <Text as="span" fontSize="note" fontWeight="400" color="soft" ml="2">
+          → {valueText(lane.measure, planned.value)}
+        </Text>
+      )}
+    </Text>
+  );
+}
+
+function Track({ lane, planned }: { lane: Gauge; planned: Marker | null }) {
+  return (
+    <>
+      <Ground lane={lane} />
+      {lane.reading !== null && planned !== null && <Leader from={lane.reading} to={planned} />}
+      {lane.reading !== null && (
+        <SolidFloat
+          reading={lane.reading}
+          off={lane.verdict.code === "low" || lane.verdict.code === "high"}
+          old={lane.old}
+        />
+      )}
+      {planned !== null && (
+        <Box
+          position="absolute"
+          top="50%"
+          style={{ left: percent(planned.at.position) }}
+          w="20px"
+          h="20px"
+          m="-10px"
+          borderRadius="full"
+          bg="card"
+          border="3px solid"
+          borderColor="ink"
+        />
+      )}
+    </>
+  );
+}
+
+/** What of a lane stands still while a float is moved. */
+const Ground = memo(function Ground({ lane }: { lane: Gauge }) {
+  return (
+    <>
+      <Box
+        position="absolute"
+        top="0"
+        bottom="0"
+        left={percent(0)}
+        right={`calc(100% - ${percent(1)})`}
+        bg="band"
+      />
+      <Box position="absolute" top="50%" left="0" right="0" h="2px" mt="-1px" bg="hairline" />
+      {lane.low !== null && <Rope left={percent(0)} />}
+      <Rope left={percent(1)} />
+      {lane.trail.map((earlier, index) => (
+        <Box
+          key={index}
+          position="absolute"
+          top="50%"
+          left={percent(earlier.at.position)}
+          w="7px"
+          h="7px"
+          m="-3.5px"
+          borderRadius="full"
+          bg="soft"
+          opacity={0.35 + 0.15 * index}
+        />
+      ))}
+    </>
+  );
+});
+
+function Leader({ from, to }: { from: Marker; to: Marker }) {
+  const left = Math.min(from.at.position, to.at.position);
+  const right = Math.max(from.at.position, to.at.position);
+  return (
+    <Box
+      position="absolute"
+      top="50%"
+      mt="-1.5px"
+      style={{ left: percent(left), right: `calc(100% - ${percent(right)})` }}
+      borderTop="3px dotted"
+      borderColor="ink"
+    />
+  );
+}
+
+interface SolidFloatProps {
+  reading: Marker;
+  off: boolean;
+  old: boolean;
+}
+
+/** As wide as the method's doubt, never narrower than it is high; hatched when it is old. An arrow off the edge. */
+const SolidFloat = memo(function SolidFloat({ reading, off, old }: SolidFloatProps) {
+  const colour = off ? "accent" : "ink";
+  if (reading.at.off_edge !== 0) {
+    return (
+      <Text
+        position="absolute"
+        top="50%"
+        left={percent(reading.at.position)}
+        transform="translate(-50%, -50%)"
+        color={colour}
+        fontSize="title"
+        fontWeight="700"
+        lineHeight="1"
+      >
+        {reading.at.off_edge < 0 ? "◀" : "▶"}
+      </Text>
+    );
+  }
+  const width = ((reading.high_at.position - reading.low_at.position) / (RIGHT - LEFT)) * 100;
+  const middle = (reading.high_at.position + reading.low_at.position) / 2;
+  return (
+    <Box
+      position="absolute"
+      top="50%"
+      left={percent(middle)}
+      w={`max(20px, ${width}%)`}
+      h="18px"
+      transform="translate(-50%, -50%)"
+      borderRadius="9px"
+      bg={old ? "card" : colour}
+      border={old ? "2px solid" : undefined}
+      borderColor={colour}
+      backgroundImage={
+        old ? `repeating-linear-gradient(135deg, {colors.${colour}} 0 3px, transparent 3px 7px)` : undefined
+      }
+    />
+  );
+});

@@ -1,0 +1,145 @@
+import { Box, Grid, Heading, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import type { EquipmentView } from "../../api/types";
+import { SideButton } from "../../components/Button";
+import { Card } from "../../components/Card";
+import { PlainLink } from "../../components/TextLink";
+import { valueText } from "../../lib/measures";
+import { hoursText } from "../../lib/plant";
+import { dayName } from "../../lib/times";
+import { InterviewCard } from "./InterviewCard";
+
+type Cell = NonNullable<EquipmentView["cell"]>;
+
+/** What the cell makes against what the pool uses, both knobs, its scale and its life. */
+export function CellCard({ cell, poolId, zone }: { cell: Cell; poolId: string; zone: string }) {
+  const { bench, setting, life } = cell;
+  const [tree, setTree] = useState<string | null>(null);
+  return (
+    <Card as="section">
+      <Heading as="h2" fontSize="lead" mb="2">
+        Cell
+      </Heading>
+      {bench === null || setting === null ? (
+        <Text>
+          Tell the cell’s output, setting and hours once:{" "}
+          <PlainLink to={`/pools/${poolId}/log`}>in the log</PlainLink>, under what happened.
+        </Text>
+      ) : (
+        <>
+          <Balance makes={bench.makes_mg_l_day} uses={bench.uses_mg_l_day ?? null} most={bench.boost_mg_l} />
+          <Text mt="2">
+            Now {setting.percent.toFixed(0)} % for {hoursText(setting.hours_per_day)} a day.
+          </Text>
+          {bench.settings.length > 0 && (
+            <Box mt="3">
+              <Text fontWeight="700">What holds this pool</Text>
+              <Grid
+                as="ul"
+                listStyleType="none"
+                p="0"
+                m="0"
+                templateColumns="repeat(auto-fit, minmax(6.5rem, 1fr))"
+                gap="2"
+                mt="1"
+              >
+                {bench.settings.map((knobs) => (
+                  <Box
+                    as="li"
+                    key={knobs.hours}
+                    border="1px solid"
+                    borderColor="hairline"
+                    borderRadius="8px"
+                    p="2"
+                  >
+                    <Text fontSize="figure" fontWeight="700">
+                      {Math.ceil(knobs.percent)} %
+                    </Text>
+                    <Text fontSize="note" color="soft">
+                      for {hoursText(knobs.hours)} a day
+                    </Text>
+                  </Box>
+                ))}
+              </Grid>
+            </Box>
+          )}
+          <Text mt="3">
+            A boost, 100 % for 24 h, adds {valueText("free_chlorine", bench.boost_mg_l)} ppm here
+            {bench.boost_mg_l < 10 && ": not a shock by itself"}.
+          </Text>
+          {bench.findings.map((finding) => (
+            <Text key={finding.code} mt="2" fontWeight="600">
+              {finding.text}
+            </Text>
+          ))}
+        </>
+      )}
+      {cell.index_mean !== null && (
+        <Text mt="3">
+          Scaling index over the last weeks {valueText("saturation_index", cell.index_mean)}
+          {cell.index_mean > 0.3
+            ? ": it scales; acid takes it off, balance keeps it off."
+            : ": no reason to scale."}
+        </Text>
+      )}
+      {life !== null && (
+        <Text mt="2">
+          About {Math.round(life.run_h)} h at output of {Math.round(life.rated_h)}
+          {life.ends_at !== null &&
+            `; at this pace until ${dayName(life.ends_at, zone)} ${life.ends_at.slice(0, 4)}`}
+          . Acid baths this season: {cell.washes}.
+        </Text>
+      )}
+      <Text mt="4" fontWeight="700">
+        Something wrong?
+      </Text>
+      <Grid gap="2" mt="2" templateColumns={{ base: "1fr", sm: "1fr 1fr" }}>
+        {cell.trees.map((one) => (
+          <SideButton
+            key={one.key}
+            h="auto"
+            py="2"
+            whiteSpace="normal"
+            aria-pressed={tree === one.key}
+            onClick={() => setTree(tree === one.key ? null : one.key)}
+          >
+            {one.title}
+          </SideButton>
+        ))}
+      </Grid>
+      {tree !== null && <InterviewCard key={tree} tree={tree} poolId={poolId} />}
+    </Card>
+  );
+}
+
+/** Two bars on one scale: made and used, mg/L a day. */
+function Balance({ makes, uses, most }: { makes: number; uses: number | null; most: number }) {
+  const scale = Math.max(makes, uses ?? 0, most, 0.1);
+  const rows: [string, number | null, string][] = [
+    ["Makes", makes, "rope"],
+    ["Pool uses", uses, "ink"],
+  ];
+  return (
+    <Box>
+      {rows.map(([name, value, colour]) => (
+        <Grid
+          key={name}
+          templateColumns="5rem minmax(0,1fr) 5.5rem"
+          columnGap="3"
+          alignItems="center"
+          minH="32px"
+        >
+          <Text>{name}</Text>
+          <Box h="14px" borderRadius="7px" bg="band" position="relative" aria-hidden="true">
+            {value !== null && (
+              <Box h="14px" borderRadius="7px" bg={colour} style={{ width: `${(value / scale) * 100}%` }} />
+            )}
+          </Box>
+          <Text textAlign="right" fontWeight="700">
+            {value === null ? "not known" : `${valueText("free_chlorine", value)} a day`}
+          </Text>
+        </Grid>
+      ))}
+    </Box>
+  );
+}

@@ -1,0 +1,187 @@
+import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useParams } from "react-router";
+import { useMaintenance } from "../../api/care";
+import { maintenanceQuery, poolQuery } from "../../api/queries";
+import type { DueItem, Maintenance } from "../../api/types";
+import { SideButton } from "../../components/Button";
+import { Card } from "../../components/Card";
+import { PoolHeader } from "../../components/PoolHeader";
+import { Failed, Loading } from "../../components/States";
+import { TextField } from "../../components/TextField";
+import { PlainLink } from "../../components/TextLink";
+import { useStore } from "../../lib/store";
+import { unitsStore } from "../../lib/units";
+import { MaintenanceNav } from "./MaintenanceNav";
+import { Rhythm } from "./Rhythm";
+import { TaskRow } from "./TaskRow";
+
+const EVENTS = [
+  ["storm", "Storm or heavy rain"],
+  ["heavy_use", "Many swimmers"],
+  ["hot_spell", "Hot spell"],
+  ["leaves", "Leaves came down"],
+] as const;
+
+const GROUPS: readonly [DueItem["standing"], string][] = [
+  ["overdue", "Late"],
+  ["due", "Today"],
+  ["soon", "Soon"],
+  ["later", "Later"],
+];
+
+/** Everything that has a date at this pool, why, and what to do with it. */
+export function MaintenancePage() {
+  const { poolId = "" } = useParams();
+  const found = useQuery(maintenanceQuery(poolId));
+  const head = useQuery(poolQuery(poolId));
+  const care = useMaintenance(poolId);
+  return (
+    <>
+      <PoolHeader poolId={poolId} />
+      <MaintenanceNav poolId={poolId} />
+      {found.isPending && <Loading what="the care of this pool" />}
+      {found.isError && <Failed error={found.error} again={() => void found.refetch()} />}
+      {found.data && head.data && (
+        <Grid
+          templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 22rem" }}
+          gap="5"
+          alignItems="start"
+        >
+          <TheList data={found.data} poolId={poolId} care={care} />
+          <Grid gap="5">
+            <WhatHappened care={care} />
+            <Procedures data={found.data} poolId={poolId} />
+            <Rhythm head={head.data} care={found.data} />
+          </Grid>
+        </Grid>
+      )}
+    </>
+  );
+}
+
+interface TheListProps {
+  data: Maintenance;
+  poolId: string;
+  care: ReturnType<typeof useMaintenance>;
+}
+
+function TheList({ data, poolId, care }: TheListProps) {
+  return (
+    <Box>
+      {GROUPS.map(([standing, title]) => {
+        const items = data.items.filter((item) => item.standing === standing);
+        if (items.length === 0) return null;
+        return (
+          <Card as="section" key={standing} mb="4" py="3">
+            <Heading as="h2" fontSize="lead" mb="1">
+              {title}
+            </Heading>
+            <Box as="ul" listStyleType="none" p="0" m="0">
+              {items.map((item) => (
+                <TaskRow key={item.task} item={item} poolId={poolId} care={care} />
+              ))}
+            </Box>
+          </Card>
+        );
+      })}
+      <Offers data={data} care={care} />
+      {data.off.length > 0 && (
+        <Text color="soft" fontSize="note">
+          Off the list:{" "}
+          {data.off.map((task) => (
+            <SideButton key={task.key} mr="2" onClick={() => void care.interval(task.key, null)}>
+              {task.title}: put it back
+            </SideButton>
+          ))}
+        </Text>
+      )}
+    </Box>
+  );
+}
+
+/** What the log suggests; nothing changes until it is taken. */
+function Offers({ data, care }: { data: Maintenance; care: ReturnType<typeof useMaintenance> }) {
+  if (data.offers.length === 0) return null;
+  return (
+    <Card as="section" mb="4">
+      <Heading as="h2" fontSize="lead" mb="2">
+        The log suggests
+      </Heading>
+      {data.offers.map((offer) => (
+        <Flex key={offer.task} gap="3" align="center" justify="space-between" py="2" wrap="wrap">
+          <Text flex="1" minW="14rem">
+            {data.items.find(({ task }) => task === offer.task)?.title}: every {Number(offer.days.toFixed(1))}{" "}
+            days. {offer.why}
+          </Text>
+          <SideButton disabled={care.busy} onClick={() => void care.interval(offer.task, offer.days)}>
+            Take it
+          </SideButton>
+        </Flex>
+      ))}
+    </Card>
+  );
+}
+
+function WhatHappened({ care }: { care: ReturnType<typeof useMaintenance> }) {
+  const units = useStore(unitsStore);
+  const [pressure, setPressure] = useState("");
+  return (
+    <Card as="section">
+      <Heading as="h2" fontSize="lead" mb="3">
+        What happened
+      </Heading>
+      <Flex gap="2" wrap="wrap">
+        {EVENTS.map(([kind, words]) => (
+          <SideButton key={kind} disabled={care.busy} onClick={() => void care.event(kind, words)}>
+            {words}
+          </SideButton>
+        ))}
+      </Flex>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void care.pressure(pressure, units === "metric").then((kept) => kept && setPressure(""));
+        }}
+      >
+        <Flex gap="2" align={care.problem === null ? "end" : "center"} mt="3">
+          <TextField
+            label={`Filter pressure, ${units === "us" ? "psi" : "bar"}`}
+            inputMode="decimal"
+            value={pressure}
+            onText={setPressure}
+            problem={care.problem}
+          />
+          <SideButton type="submit" disabled={care.busy || pressure.trim() === ""}>
+            Note it
+          </SideButton>
+        </Flex>
+      </form>
+    </Card>
+  );
+}
+
+function Procedures({ data, poolId }: { data: Maintenance; poolId: string }) {
+  return (
+    <Card as="section">
+      <Heading as="h2" fontSize="lead" mb="2">
+        Step by step
+      </Heading>
+      <Box as="ul" listStyleType="none" p="0" m="0">
+        {data.procedures.map(({ key, title }) => (
+          <Box as="li" key={key}>
+            <PlainLink
+              to={`/pools/${poolId}/care/do/${key}`}
+              display="inline-flex"
+              minH="40px"
+              alignItems="center"
+            >
+              {title}
+            </PlainLink>
+          </Box>
+        ))}
+      </Box>
+    </Card>
+  );
+}

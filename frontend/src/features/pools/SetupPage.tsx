@@ -1,0 +1,125 @@
+import { Heading } from "@chakra-ui/react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import { client, take } from "../../api/client";
+import { poolQuery } from "../../api/queries";
+import type { PoolHeaderData } from "../../api/types";
+import { notify } from "../../components/notice";
+import { PoolHeader } from "../../components/PoolHeader";
+import { Failed, Loading } from "../../components/States";
+import { personId } from "../../lib/person";
+import { useStore } from "../../lib/store";
+import { type Units, unitsStore } from "../../lib/units";
+import { useDraft } from "../../lib/useDraft";
+import { emptyForm, equipmentOf, formOf, type PoolForm, settingsOf, typedBasin } from "./form";
+import { PoolFormView } from "./PoolFormView";
+
+interface Ids {
+  id: string;
+  entry_ids: [string, string, string];
+}
+
+function newIds(): Ids {
+  return {
+    id: crypto.randomUUID(),
+    entry_ids: [crypto.randomUUID(), crypto.randomUUID(), crypto.randomUUID()],
+  };
+}
+
+/** Set up a pool: what it is, how large, what it runs on. */
+export function NewPoolPage() {
+  const units = useStore(unitsStore);
+  const navigate = useNavigate();
+  const queries = useQueryClient();
+  const [form, change, forget] = useDraft<PoolForm>("new-pool", emptyForm());
+  const [ids] = useDraft<Ids>("new-pool-ids", newIds());
+  const [made] = useState(ids);
+
+  async function save() {
+    const basin = requireBasin(form, units);
+    const head = await take(
+      client.POST("/api/v1/pools", {
+        body: {
+          ...made,
+          at: null,
+          person_id: personId(),
+          settings: settingsOf(form),
+          equipment: equipmentOf(form),
+          basin,
+        },
+      }),
+    );
+    forget();
+    await queries.invalidateQueries({ queryKey: ["pools"] });
+    notify(`${head.settings.name} is set up. Test the water next.`);
+    navigate(`/pools/${head.id}/slip`);
+  }
+
+  return (
+    <>
+      <Heading as="h1" fontSize="title" mb="4">
+        Set up a pool
+      </Heading>
+      <PoolFormView form={form} change={change} units={units} action="Set up this pool" save={save} />
+    </>
+  );
+}
+
+function requireBasin(form: PoolForm, units: Units) {
+  const basin = typedBasin(form, units);
+  if (basin === null)
+    throw new Error("The pool's dimensions or its volume are still missing; everything is dosed by volume.");
+  return basin;
+}
+
+/** Change a pool: each change is a new entry in its journal, from now on; the old ones stay. */
+export function ChangePoolPage() {
+  const { poolId = "" } = useParams();
+  const head = useQuery(poolQuery(poolId));
+  const units = useStore(unitsStore);
+  return (
+    <>
+      <PoolHeader poolId={poolId} />
+      {head.isPending && <Loading what="the pool" />}
+      {head.isError && <Failed error={head.error} again={() => void head.refetch()} />}
+      {head.data && <ChangeForm key={`${poolId}${units}`} head={head.data} units={units} />}
+    </>
+  );
+}
+
+function ChangeForm({ head, units }: { head: PoolHeaderData; units: Units }) {
+  const queries = useQueryClient();
+  const [start] = useState(() => formOf(head, units));
+  const [form, change] = useState(start);
+
+  async function save() {
+    const path = { params: { path: { pool_id: head.id } } };
+    const stamp = () => ({ id: crypto.randomUUID(), at: null, person_id: personId() });
+    const changed = (pick: (from: PoolForm) => unknown) =>
+      JSON.stringify(pick(form)) !== JSON.stringify(pick(start));
+    if (changed(settingsOf)) {
+      await take(
+        client.POST("/api/v1/pools/{pool_id}/settings", {
+          ...path,
+          body: { ...stamp(), settings: settingsOf(form) },
+        }),
+      );
+    }
+    if (changed((from) => typedBasin(from, units))) {
+      const basin = requireBasin(form, units);
+      await take(client.POST("/api/v1/pools/{pool_id}/basin", { ...path, body: { ...stamp(), basin } }));
+    }
+    if (changed(equipmentOf)) {
+      const equipment = equipmentOf(form);
+      await take(
+        client.POST("/api/v1/pools/{pool_id}/equipment", { ...path, body: { ...stamp(), equipment } }),
+      );
+    }
+    await queries.invalidateQueries({ queryKey: ["pool", head.id] });
+    await queries.invalidateQueries({ queryKey: ["pools"] });
+    notify("Changed from now on. What was before stays in the log.");
+  }
+
+  return <PoolFormView form={form} change={change} units={units} action="Change from now on" save={save} />;
+}

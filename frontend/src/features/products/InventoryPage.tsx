@@ -1,0 +1,107 @@
+import { Box, Grid, Heading, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { choicesQuery, inventoryQuery, preferencesQuery, toBuyQuery } from "../../api/queries";
+import type { BuyLine } from "../../api/types";
+import { Card } from "../../components/Card";
+import { Failed, Loading } from "../../components/States";
+import { useStore } from "../../lib/store";
+import { type Units, unitsStore } from "../../lib/units";
+import { AddProduct } from "./AddProduct";
+import { Measures } from "./Measures";
+import { ProductLine } from "./ProductLine";
+
+/** What stands on the shelf: stock is bought minus poured. */
+export function InventoryPage() {
+  const units = useStore(unitsStore);
+  const shelf = useQuery(inventoryQuery(units));
+  const choices = useQuery(choicesQuery());
+  const habits = useQuery(preferencesQuery());
+  useEffect(() => {
+    document.title = "Shelf · Kumpan";
+  }, []);
+  if (shelf.isPending || choices.isPending || habits.isPending) return <Loading what="the shelf" />;
+  if (shelf.isError) return <Failed error={shelf.error} again={() => void shelf.refetch()} />;
+  if (choices.isError) return <Failed error={choices.error} again={() => void choices.refetch()} />;
+  if (habits.isError) return <Failed error={habits.error} again={() => void habits.refetch()} />;
+  const currency = habits.data.currency ?? "$";
+  const spent = shelf.data.reduce((sum, line) => sum + (line.used_cost ?? 0), 0);
+  return (
+    <>
+      <Heading as="h1" fontSize="title" mb="4">
+        Shelf
+      </Heading>
+      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 24rem" }} gap="5" alignItems="start">
+        <Grid gap="5">
+          <ToBuy units={units} currency={currency} empty={shelf.data.length === 0} />
+          <Card as="section" aria-label="What stands here">
+            <Heading as="h2" fontSize="lead" mb="2">
+              What stands here
+            </Heading>
+            {shelf.data.length === 0 && (
+              <Text>
+                Nothing on the shelf yet. Until then sheets are reckoned with a standard shelf: liquid
+                chlorine, acid, sodas, calcium, stabiliser, salt.
+              </Text>
+            )}
+            <Box as="ul" listStyleType="none" p="0" m="0">
+              {shelf.data.map((line, index) => (
+                <ProductLine key={line.id} line={line} first={index === 0} currency={currency} />
+              ))}
+            </Box>
+            {spent > 0 && (
+              <Text mt="3" pt="3" borderTop="1.5px solid" borderColor="ink" fontWeight="650">
+                Poured in the last year, as far as prices are known: {currency}
+                {spent.toFixed(2)}
+              </Text>
+            )}
+          </Card>
+        </Grid>
+        <Grid gap="5">
+          <AddProduct choices={choices.data} units={units} />
+          <Measures key={units} habits={habits.data} shelf={shelf.data} units={units} />
+        </Grid>
+      </Grid>
+    </>
+  );
+}
+
+function ToBuy({ units, currency, empty }: { units: Units; currency: string; empty: boolean }) {
+  const found = useQuery({ ...toBuyQuery(units), enabled: !empty });
+  if (empty) return null;
+  return (
+    <Card as="section" aria-label="What to buy">
+      <Heading as="h2" fontSize="lead" mb="2">
+        What to buy
+      </Heading>
+      {found.isPending && <Loading what="the list" />}
+      {found.isError && <Failed error={found.error} again={() => void found.refetch()} />}
+      {found.data?.length === 0 && <Text>Nothing: the sheets offered now are covered for two weeks.</Text>}
+      {found.data?.map((line) => (
+        <BuyRow key={line.product_id} line={line} currency={currency} />
+      ))}
+    </Card>
+  );
+}
+
+function BuyRow({ line, currency }: { line: BuyLine; currency: string }) {
+  return (
+    <Grid templateColumns="minmax(0,1fr) auto" gap="4" py="2" borderTop="1px solid" borderColor="hairline">
+      <Box>
+        <Text fontWeight="650">{line.label}</Text>
+        <Text fontSize="note" color="soft">
+          {line.short_text} short, {line.why}
+        </Text>
+      </Box>
+      <Box textAlign="right">
+        <Text fontWeight="650">{line.packages_text || "package not known"}</Text>
+        {line.cost !== null && (
+          <Text fontSize="note" color="soft">
+            {currency}
+            {line.cost.toFixed(2)}
+          </Text>
+        )}
+      </Box>
+    </Grid>
+  );
+}

@@ -1,0 +1,140 @@
+import { Box, Flex, Heading, Text } from "@chakra-ui/react";
+import { useEffect } from "react";
+import type { PlanRequest, Treatment } from "../../api/types";
+import { MainButton, SideButton } from "../../components/Button";
+import { Card } from "../../components/Card";
+import { PlainLink } from "../../components/TextLink";
+import { clock } from "../../lib/times";
+import type { Units } from "../../lib/units";
+import { calendarFile } from "./plans";
+import { StepLine } from "./StepLine";
+
+interface SheetCardProps {
+  sheet: Treatment;
+  asked: PlanRequest;
+  units: Units;
+  zone: string;
+  poolId: string;
+  busy: boolean;
+  onStart: () => void;
+  onUndo: (entryId: string) => void;
+  onPutAway?: () => void;
+}
+
+/** The whole sheet, offered or started, with what it leaves and why. */
+export function TreatmentCard(props: SheetCardProps) {
+  const { sheet, asked, units, zone, poolId, busy, onStart, onUndo, onPutAway } = props;
+  usePrintZoom(sheet);
+  if (sheet.steps.length === 0) return <NothingToAdd sheet={sheet} poolId={poolId} />;
+  return (
+    <Card as="section" maxW="52rem" className="sheet">
+      <Flex justify="space-between" align="baseline" wrap="wrap" gap="3" mb="4">
+        <Heading as="h2" fontSize="lead">
+          Run sheet
+        </Heading>
+        <Text color="soft" fontSize="note">
+          {sheet.started_at === null ? "if you start now" : `started ${clock(sheet.started_at, zone)}`} ·{" "}
+          {sheet.school_name} ranges
+        </Text>
+        <Flex gap="3" data-noprint>
+          <SideButton onClick={() => window.print()}>Print</SideButton>
+          <SideButton asChild>
+            <a href={calendarFile(poolId, asked, units)} download="run-sheet.ics">
+              Calendar file
+            </a>
+          </SideButton>
+        </Flex>
+      </Flex>
+      <Notes sheet={sheet} />
+      <Box as="ol" listStyleType="none" p="0" m="0">
+        {sheet.steps.map((step) => (
+          <StepLine key={step.number} line={step} zone={zone} onUndo={onUndo} />
+        ))}
+      </Box>
+      <Left sheet={sheet} />
+      {sheet.standard_shelf && (
+        <Text fontSize="note" color="soft" mt="3">
+          Reckoned with a standard shelf:{" "}
+          <PlainLink to="/shelf">put your own products on the shelf</PlainLink>.
+        </Text>
+      )}
+      {sheet.id !== null && onPutAway !== undefined && (
+        <Flex mt="5" gap="3" align="center" wrap="wrap" data-noprint>
+          <SideButton disabled={busy} onClick={onPutAway}>
+            Put the rest away and reckon again
+          </SideButton>
+          <Text fontSize="note" color="soft">
+            What was poured counts; a started sheet never changes by itself.
+          </Text>
+        </Flex>
+      )}
+      {sheet.id === null && (
+        <MainButton mt="5" disabled={busy} onClick={onStart} data-noprint w={{ base: "100%", md: "auto" }}>
+          Start this sheet
+        </MainButton>
+      )}
+    </Card>
+  );
+}
+
+// Pours on a sheet, and how small it must be set to stand on one page of paper.
+const PRINT_ZOOM: readonly [number, number][] = [
+  [2, 0.75],
+  [3, 0.68],
+  [4, 0.58],
+  [6, 0.48],
+];
+const SMALLEST_PRINT = 0.42;
+
+function usePrintZoom(sheet: Treatment): void {
+  const pours = sheet.steps.filter(({ step }) => step.kind === "add").length;
+  useEffect(() => {
+    const zoom = PRINT_ZOOM.find(([most]) => pours <= most)?.[1] ?? SMALLEST_PRINT;
+    document.documentElement.style.setProperty("--print-zoom", String(zoom));
+    return () => {
+      document.documentElement.style.removeProperty("--print-zoom");
+    };
+  }, [pours]);
+}
+
+function Notes({ sheet }: { sheet: Treatment }) {
+  if (sheet.notes.length === 0) return null;
+  return (
+    <Box mb="4">
+      {sheet.notes.map((note) => (
+        <Text key={note.text} fontWeight="600" mt="1">
+          {note.text}
+        </Text>
+      ))}
+    </Box>
+  );
+}
+
+function Left({ sheet }: { sheet: Treatment }) {
+  if (sheet.unmet.length === 0) return null;
+  return (
+    <Box mt="4">
+      <Text fontWeight="600">What this sheet leaves</Text>
+      {sheet.unmet.map((left) => (
+        <Text key={left.reason} fontSize="note">
+          {left.reason}
+        </Text>
+      ))}
+    </Box>
+  );
+}
+
+function NothingToAdd({ sheet, poolId }: { sheet: Treatment; poolId: string }) {
+  return (
+    <Card maxW="52rem">
+      <Text fontSize="lead" fontWeight="600" mb="2">
+        Nothing to add now.
+      </Text>
+      <Notes sheet={sheet} />
+      <Left sheet={sheet} />
+      <Text mt="2">
+        <PlainLink to={`/pools/${poolId}/slip`}>Test the water</PlainLink> for the next sheet.
+      </Text>
+    </Card>
+  );
+}

@@ -1,0 +1,180 @@
+import { Box, Grid, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { useParams, useSearchParams } from "react-router";
+import { offerQuery, poolQuery } from "../../api/queries";
+import type { PlanRequest, Treatment, TreatmentStep } from "../../api/types";
+import { Caution } from "../../components/Card";
+import { PoolHeader } from "../../components/PoolHeader";
+import { Failed, Loading } from "../../components/States";
+import { PlainLink } from "../../components/TextLink";
+import { useStore } from "../../lib/store";
+import { clock } from "../../lib/times";
+import { unitsStore } from "../../lib/units";
+import { useDebounced } from "../../lib/useDebounced";
+import { PlanPicker } from "./PlanPicker";
+import { PLANS } from "./plans";
+import { SameOrAnother } from "./SameOrAnother";
+import { SecondOpinion } from "./SecondOpinion";
+import { StepNow } from "./StepNow";
+import { StrategiesCard } from "./StrategiesCard";
+import { TreatmentCard } from "./TreatmentCard";
+import { useDue } from "./useDue";
+import { useTreatment } from "./useTreatment";
+
+const PLAIN: PlanRequest = { plan: "balance" };
+const RESCUE: PlanRequest = { plan: "rescue" };
+
+/** The plan that a link names, if it is one. */
+function planNamed(name: string | null): PlanRequest | null {
+  const found = PLANS.find(({ value }) => value === name);
+  return found === undefined ? null : { plan: found.value };
+}
+
+function isPlain(asked: PlanRequest): boolean {
+  return (asked.plan ?? "balance") === "balance" && (asked.way ?? "usual") === "usual" && !asked.use;
+}
+
+/** The run sheet: offered, then started and ticked off step by step. */
+export function TreatmentPage() {
+  const { poolId = "" } = useParams();
+  const units = useStore(unitsStore);
+  const head = useQuery(poolQuery(poolId));
+  const sheet = useTreatment(poolId, units);
+  const [search] = useSearchParams();
+  const [picked, setAsked] = useState<PlanRequest | null>(() => planNamed(search.get("plan")));
+  // While a rescue goes on, its sheet is the one that is meant.
+  const asked = picked ?? (head.data?.treating ? RESCUE : PLAIN);
+  const zone = head.data?.settings.time_zone ?? "UTC";
+  const data = sheet.query.data;
+  const offered = data?.id === null;
+  const now = data ? stepNow(data) : undefined;
+  const [atWork, setAtWork] = useState(false);
+  const twiceLine = data?.steps.find(({ number }) => number === sheet.twice?.number);
+  const common = { units, zone, poolId, busy: sheet.busy, onUndo: sheet.undo };
+
+  async function start(what: PlanRequest) {
+    setAtWork(true);
+    if (await sheet.start(what)) setAsked(null);
+  }
+
+  return (
+    <>
+      <PoolHeader poolId={poolId} />
+      {sheet.query.isPending && <Loading what="the sheet" />}
+      {sheet.query.isError && !data && (
+        <Failed error={sheet.query.error} again={() => void sheet.query.refetch()} />
+      )}
+      {sheet.trouble !== null && (
+        <Text role="alert" color="accent" fontWeight="600" mb="4">
+          {sheet.trouble.message}
+        </Text>
+      )}
+      {twiceLine !== undefined && sheet.twice !== null && (
+        <SameOrAnother
+          line={twiceLine}
+          amount={sheet.twice.amount}
+          zone={zone}
+          onSame={sheet.same}
+          onAnother={() => void sheet.another()}
+        />
+      )}
+      {asked.plan === "rescue" && (
+        <Text mb="3" data-noprint>
+          <PlainLink to={`/pools/${poolId}/rescue`}>The rescue board</PlainLink>
+        </Text>
+      )}
+      {data && now && <DueLine step={now} zone={zone} />}
+      {offered && <PlanPicker asked={asked} change={setAsked} />}
+      {data && offered && !isPlain(asked) && (
+        <Offered asked={asked} {...common} onStart={() => void start(asked)} />
+      )}
+      {data && !(offered && !isPlain(asked)) && (
+        <Grid
+          templateColumns={{ base: "minmax(0,1fr)", lg: now ? "24rem minmax(0,1fr)" : "minmax(0,1fr)" }}
+          gap="5"
+          alignItems="start"
+        >
+          {now && (
+            <StepNow
+              key={now.number}
+              sheet={data}
+              current={now}
+              zone={zone}
+              units={units}
+              busy={sheet.busy}
+              takesFocus={atWork}
+              onTick={(outcome, amount) => {
+                setAtWork(true);
+                return sheet.tick(now, outcome, amount);
+              }}
+            />
+          )}
+          <TreatmentCard
+            sheet={data}
+            asked={PLAIN}
+            {...common}
+            onStart={() => void start(PLAIN)}
+            onPutAway={() => void sheet.putAway()}
+          />
+        </Grid>
+      )}
+      {offered && (asked.plan ?? "balance") === "balance" && (
+        <StrategiesCard
+          poolId={poolId}
+          units={units}
+          chosen={{ way: asked.way ?? "usual", use: asked.use ?? null }}
+          onChoose={(chosen) => setAsked({ plan: "balance", ...chosen })}
+        />
+      )}
+      {data && (
+        <SecondOpinion
+          poolId={poolId}
+          units={units}
+          {...(offered ? { onAdopt: (advice: string) => setAsked({ plan: "advice", advice }) } : {})}
+        />
+      )}
+    </>
+  );
+}
+
+function stepNow(sheet: Treatment): TreatmentStep | undefined {
+  if (sheet.id === null) return undefined;
+  return sheet.steps.find(({ step, ticked }) => step.kind !== "wait" && ticked === null);
+}
+
+interface OfferedProps extends Omit<Parameters<typeof TreatmentCard>[0], "sheet" | "onPutAway"> {
+  asked: PlanRequest;
+}
+
+/** A plan other than the usual one, reckoned when it is asked for. */
+function Offered(props: OfferedProps) {
+  const asked = useDebounced(props.asked, 200);
+  const found = useQuery(offerQuery(props.poolId, asked, props.units));
+  if (found.isPending) return <Loading what="the plan" />;
+  if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
+  return <TreatmentCard {...props} sheet={found.data} />;
+}
+
+/** One line, always there while a sheet runs, so that nothing jumps when a step falls due. */
+function DueLine({ step, zone }: { step: TreatmentStep; zone: string }) {
+  const { due, missed } = useDue(step);
+  return (
+    <Box minH="3.5rem" mb="3" role="status" aria-live="assertive" data-noprint>
+      {due ? (
+        <Caution py="2" px="4" maxW="52rem">
+          <Text fontWeight="700">
+            {missed ? `Fell due at ${clock(step.at, zone)}: ` : "Due now: "}
+            {step.step.title}
+            {step.step.rounded_text ? `, ${step.step.rounded_text}` : ""}
+          </Text>
+        </Caution>
+      ) : (
+        <Text color="soft" pt="2">
+          Next at {clock(step.at, zone)}: {step.step.title}. This page sounds when it is due; a locked phone
+          needs the calendar file.
+        </Text>
+      )}
+    </Box>
+  );
+}

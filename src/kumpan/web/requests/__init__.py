@@ -1,0 +1,1 @@
+"""What comes in over HTTP: strict models, read into inner units at this door."""

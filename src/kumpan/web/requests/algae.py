@@ -1,0 +1,36 @@
+"""What is told about a rescue over HTTP."""
+
+from typing import Annotated
+
+from pydantic import Field
+
+from kumpan.core.journal import DeadAlgaeStrategy, PhStrategy, RescueOutcome, RescueSet, Severity
+from kumpan.web.requests.pools import StampIn
+
+Limit = Annotated[float, Field(gt=0, le=5000, allow_inf_nan=False)]
+
+
+class RescueIn(StampIn):
+    """How bad it is, the schools taken, and over what a hidden pool is better drained (mg/L)."""
+
+    severity: Severity
+    by_ratio: bool = True
+    dead_way: DeadAlgaeStrategy | None = None
+    ph_way: PhStrategy | None = None
+    drain_over_stabiliser: Limit = 100.0
+    drain_over_calcium: Limit = 600.0
+
+    def to_core(self) -> RescueSet:
+        return RescueSet(
+            self.severity,
+            self.by_ratio,
+            self.dead_way,
+            self.ph_way,
+            self.drain_over_stabiliser,
+            self.drain_over_calcium,
+        )
+
+
+class RescueEndIn(StampIn):
+    outcome: RescueOutcome
+    note: Annotated[str, Field(max_length=2000)] = ""

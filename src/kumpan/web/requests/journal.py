@@ -1,0 +1,260 @@
+"""What is told to the journal over HTTP: looks, tests, ticks, purchases, corrections."""
+
+from dataclasses import replace
+from typing import Annotated, Literal
+from uuid import UUID
+
+from pydantic import Field
+
+from kumpan.core.dosing.product_choice import Strategy
+from kumpan.core.errors import InvalidInput, UnreadableQuantity
+from kumpan.core.journal import (
+    Clarity,
+    Level,
+    Outcome,
+    PreferencesSet,
+    VisualCheck,
+    WaterChange,
+    WaterChanged,
+)
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.typed import Dimension, read_number
+from kumpan.core.quantities.units import L_PER_M3, L_PER_US_GAL
+from kumpan.core.records.containers import Container, ContainerKind
+from kumpan.core.treatment.special.incident import Incident
+from kumpan.core.treatment.special.shock import ShockReason, ShockStrategy
+from kumpan.services.treatments.request import BorateBy, PlanKind, PlanRequest
+from kumpan.web.requests.base import Density, StrengthPercent, Strict
+from kumpan.web.requests.pools import StampIn, Typed, VolumeUnit, quantity
+
+Note = Annotated[str, Field(max_length=2000)]
+TemperatureUnit = Literal["f", "c"]
+AmountTyped = Annotated[str, Field(max_length=40, description='like "44 fl oz"; empty means as planned')]
+
+
+class SlipIn(Strict):
+    """A slip to be read: one line, or fields by measure as typed."""
+
+    line: Annotated[str, Field(max_length=400)] | None = None
+    fields: dict[Measure, Typed] = {}
+    kit: Annotated[str, Field(max_length=40)] = "drops"
+    temperature_unit: TemperatureUnit = "f"
+
+
+class TestIn(StampIn):
+    __test__ = False
+
+    fields: dict[Measure, Typed]
+    kit: Annotated[str, Field(max_length=40)] = "drops"
+    temperature_unit: TemperatureUnit = "f"
+    note: Note = ""
+
+
+class LookIn(StampIn):
+    clarity: Clarity
+    level: Level
+    odd: Annotated[list[Annotated[str, Field(max_length=60)]], Field(max_length=20)] = []
+    note: Note = ""
+
+    def to_core(self) -> VisualCheck:
+        return VisualCheck(self.clarity, self.level, tuple(self.odd), self.note)
+
+
+class AdditionTyped(StampIn):
+    """Something poured outside a sheet, by product of the shelf or by chemical and strength."""
+
+    product_id: Annotated[str, Field(max_length=60)] | None = None
+    chemical: Annotated[str, Field(max_length=60)] | None = None
+    strength_percent: StrengthPercent | None = None
+    amount: Annotated[str, Field(max_length=40)]
+
+
+class WaterChangeIn(StampIn):
+    """Water that left and was made up; `volume` as typed, gallons unless `volume_unit` or a unit says else."""
+
+    kind: WaterChange
+    volume: Typed
+    volume_unit: VolumeUnit = "gal"
+    note: Note = ""
+
+    def to_core(self) -> WaterChanged:
+        litres = quantity(self.volume, Dimension.VOLUME, self.volume_unit, "volume")
+        if litres <= 0:
+            raise InvalidInput(
+                "The water changed must be more than nothing; type gallons or litres.", "volume"
+            )
+        return WaterChanged(self.kind, litres, self.note)
+
+
+class CellIn(StampIn):
+    """The cell's output at 100 % (g/h), its setting and its hours a day."""
+
+    output_g_per_h: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False)]
+    percent: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)]
+    hours_per_day: Annotated[float, Field(ge=0, le=24, allow_inf_nan=False)]
+
+
+class SwimmersIn(StampIn):
+    bather_hours: Annotated[float, Field(gt=0, le=10_000, allow_inf_nan=False)]
+
+
+class AmountChange(StampIn):
+    amount: Annotated[str, Field(max_length=40)]
+
+
+AimValue = Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)]
+AimPlace = Annotated[float, Field(ge=-3, le=4, allow_inf_nan=False)]
+
+
+class PlanFields(Strict):
+    """Which plan, and what each kind asks besides; all left out, the plan that the test asks for."""
+
+    plan: PlanKind = PlanKind.BALANCE
+    way: Strategy = Strategy.USUAL
+    use: Annotated[str, Field(max_length=60)] | None = None
+    shock: ShockStrategy | None = None
+    reason: ShockReason = ShockReason.ROUTINE
+    incident: Incident = Incident.FORMED_STOOL
+    today: bool = False
+    borate: BorateBy = BorateBy.BORIC_ACID
+    measure: Measure | None = None
+    wanted: Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)] | None = None
+    advice: Annotated[str, Field(max_length=600)] = ""
+
+    def to_core(self) -> PlanRequest:
+        values = {name: getattr(self, name) for name in PlanFields.model_fields}
+        return PlanRequest(strategy=values.pop("way"), **values)
+
+
+class PlanAskedIn(PlanFields):
+    """As query: the plan, and the units to tell it in."""
+
+    metric: bool = False
+
+
+class PlanWithAims(PlanFields):
+    """`targets`: what the user aims at in place of the rules, mg/L or pH."""
+
+    targets: Annotated[dict[Measure, AimValue], Field(max_length=8)] = {}
+
+    def to_core(self) -> PlanRequest:
+        return replace(super().to_core(), targets=dict(self.targets))
+
+
+class SheetStartIn(StampIn):
+    asked: PlanWithAims = PlanWithAims()
+
+
+class WhatIfIn(Strict):
+    """Aims by value, and aims by their place on the lane (bands from the left rope), as a hand moves them."""
+
+    values: Annotated[dict[Measure, AimValue], Field(max_length=8)] = {}
+    places: Annotated[dict[Measure, AimPlace], Field(max_length=8)] = {}
+
+
+class AdviceIn(Strict):
+    text: Annotated[str, Field(max_length=600, description='like "salt 20 kg, buffer 400 g"')]
+
+
+class TickIn(StampIn):
+    step_number: Annotated[int, Field(ge=0, le=500)]
+    outcome: Outcome
+    amount: AmountTyped = ""
+    note: Note = ""
+
+
+class VoidIn(StampIn):
+    reason: Annotated[str, Field(max_length=400)] = ""
+
+
+class PersonIn(Strict):
+    id: UUID | None = None
+    name: Annotated[str, Field(max_length=120)]
+    initials: Annotated[str, Field(max_length=8)] = ""
+
+
+class ProductTyped(Strict):
+    id: UUID
+    name: Annotated[str, Field(max_length=120)] = ""
+    chemical: Annotated[str, Field(max_length=60)]
+    strength_percent: StrengthPercent
+    package: Annotated[str, Field(max_length=40, description='like "40 lb" or "2.5 gal"; empty if none')] = ""
+    density_g_per_ml: Density | None = None
+
+
+class StrengthIn(StampIn):
+    """The strength that a test of the product showed."""
+
+    product_id: Annotated[str, Field(max_length=60)]
+    strength_percent: StrengthPercent
+
+
+class ContainerTyped(Strict):
+    """A measure as typed: `holds` is a volume for a cup or jug, a weight for a scoop, the step for a scale."""
+
+    kind: ContainerKind
+    name: Annotated[str, Field(max_length=40)] = ""
+    holds: Typed
+    product_id: Annotated[str, Field(max_length=60)] | None = None
+    parts: Annotated[int, Field(ge=1, le=4)] = 1
+
+    def to_core(self, *, metric: bool) -> Container:
+        name = self.name.strip() or self.kind.value
+        if self.kind in (ContainerKind.CUP, ContainerKind.JUG):
+            litres = quantity(self.holds, Dimension.VOLUME, "ml" if metric else "floz", "containers")
+            return Container(self.kind, name, volume_ml=litres * 1000, parts=self.parts)
+        grams = quantity(self.holds, Dimension.MASS, "g" if metric else "oz", "containers")
+        product_id = self.product_id if self.kind is ContainerKind.SCOOP else None
+        return Container(self.kind, name, mass_g=grams, product_id=product_id, parts=self.parts)
+
+
+class HabitsIn(StampIn):
+    """What holds for the whole workspace. Amounts as typed; `storage` a temperature, `water_price` per 1000 gal or m3."""
+
+    containers: Annotated[list[ContainerTyped], Field(max_length=20)] = []
+    currency: Annotated[str, Field(min_length=1, max_length=4)] = "$"
+    storage: Typed = ""
+    water_price: Typed = ""
+    drain_rate: Typed = ""
+    fill_rate: Typed = ""
+
+    def to_core(self, *, metric: bool) -> PreferencesSet:
+        usual = PreferencesSet()
+        per_m3 = 1.0 if metric else L_PER_M3 / (1000 * L_PER_US_GAL)
+        price = _number(self.water_price, "water_price")
+        return PreferencesSet(
+            tuple(box.to_core(metric=metric) for box in self.containers),
+            self.currency,
+            quantity(self.storage, Dimension.TEMPERATURE, "c" if metric else "f", "storage")
+            if self.storage.strip()
+            else usual.storage_c,
+            None if price is None else price * per_m3,
+            self._rate(self.drain_rate, "drain_rate", usual.drain_l_per_h, metric),
+            self._rate(self.fill_rate, "fill_rate", usual.fill_l_per_h, metric),
+        )
+
+    def _rate(self, text: str, field: str, usual: float, metric: bool) -> float:
+        if not text.strip():
+            return usual
+        rate = quantity(text, Dimension.VOLUME, "l" if metric else "gal", field)
+        if rate <= 0:
+            raise InvalidInput("The rate must be over 0; type gallons or litres an hour.", field)
+        return rate
+
+
+def _number(text: str, field: str) -> float | None:
+    if not text.strip():
+        return None
+    try:
+        found = read_number(text)
+    except UnreadableQuantity as trouble:
+        raise UnreadableQuantity(trouble.message, field) from trouble
+    if found < 0:
+        raise InvalidInput("A price cannot be below 0.", field)
+    return found
+
+
+class PurchaseIn(StampIn):
+    product_id: Annotated[str, Field(max_length=60)]
+    packages: Annotated[float, Field(gt=0, le=10_000, allow_inf_nan=False)]
+    price: Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)] | None = None

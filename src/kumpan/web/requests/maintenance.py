@@ -1,0 +1,110 @@
+"""What is told about a pool's care over HTTP: finished procedures, put-offs, intervals, events, the plant."""
+
+from datetime import date, datetime
+from typing import Annotated
+
+from pydantic import Field, StrictBool
+
+from kumpan.core.errors import InvalidInput
+from kumpan.core.journal import CellKind, EventNoted, NotedEvent, PlantSet, PumpWindow
+from kumpan.core.quantities.typed import Dimension
+from kumpan.web.requests.journal import Note
+from kumpan.web.requests.pools import StampIn, Typed, quantity
+
+TaskKey = Annotated[str, Field(min_length=1, max_length=60)]
+Positive = Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
+Minute = Annotated[int, Field(ge=0, le=1440, strict=True)]
+
+
+class FinishIn(StampIn):
+    """A procedure that was done, with the values taken in as typed: "18 psi", "90", "none"."""
+
+    values: dict[Annotated[str, Field(max_length=40)], Typed] = {}
+    note: Note = ""
+
+
+class DoneIn(StampIn):
+    task: TaskKey
+    note: Note = ""
+
+
+class PutOffIn(StampIn):
+    """`until` a day to put it off to; without one it is left out this time, and `reason` says why."""
+
+    task: TaskKey
+    until: date | None = None
+    reason: Note = ""
+
+
+class IntervalIn(StampIn):
+    """Days of one's own; null takes the usual ones again; `off` takes the task off the list."""
+
+    task: TaskKey
+    days: Annotated[float, Field(ge=1, le=4000, allow_inf_nan=False)] | None = None
+    off: StrictBool = False
+
+
+class EventIn(StampIn):
+    kind: NotedEvent
+    note: Note = ""
+
+    def to_core(self) -> EventNoted:
+        return EventNoted(self.kind, self.note.strip())
+
+
+class PressureIn(StampIn):
+    """The gauge with the pump on, as typed: "18 psi", "1.2 bar"."""
+
+    pressure: Typed
+
+
+class PlantIn(StampIn):
+    """Pump, filter and cell; an empty text means not known. Windows are minutes of the local day."""
+
+    pump_flow: Typed = ""
+    pump_kw: Positive | None = None
+    price_per_kwh: Annotated[float, Field(ge=0, le=1e4, allow_inf_nan=False)] | None = None
+    windows: Annotated[list[tuple[Minute, Minute]], Field(max_length=8)] = []
+    clean_pressure: Typed = ""
+    media_since: datetime | None = None
+    cell_kind: CellKind = CellKind.SELF_CLEANING
+    cell_since: datetime | None = None
+    cell_rated_h: Positive | None = None
+    solar: StrictBool = False
+
+    def to_core(self, *, metric: bool) -> PlantSet:
+        flow = self._read(self.pump_flow, Dimension.FLOW, "l/min" if metric else "gpm", "pump_flow")
+        clean = self._read(
+            self.clean_pressure, Dimension.PRESSURE, "bar" if metric else "psi", "clean_pressure"
+        )
+        if flow is not None and not 0 < flow <= 5000:
+            raise InvalidInput("A pump moves between 0 and 5000 L/min; check the number.", "pump_flow")
+        if clean is not None and not 0 <= clean <= 500:
+            raise InvalidInput(
+                "A clean filter reads between 0 and 70 psi; check the number.", "clean_pressure"
+            )
+        for name in ("media_since", "cell_since"):
+            value = getattr(self, name)
+            if value is not None and value.tzinfo is None:
+                raise InvalidInput(f"{name}: a time needs its zone, like 2026-06-01T00:00:00Z.", name)
+        windows = tuple(PumpWindow(start, end % 1440) for start, end in self.windows)
+        return PlantSet(
+            flow, self.pump_kw, self.price_per_kwh, windows, clean, None, self.media_since, self.cell_kind,
+            self.cell_since, self.cell_rated_h, self.solar,
+        )  # fmt: skip
+
+    @staticmethod
+    def _read(text: str, dimension: Dimension, unit: str, field: str) -> float | None:
+        return quantity(text, dimension, unit, field) if text.strip() else None
+
+
+class InterviewIn(StampIn):
+    tree: TaskKey
+    answers: Annotated[list[Annotated[str, Field(max_length=20)]], Field(max_length=20)]
+
+
+class DeviceIn(StampIn):
+    """A device to poll from now on; an empty address unlinks it."""
+
+    device: Annotated[str, Field(max_length=40)] = "controller"
+    address: Annotated[str, Field(max_length=200)] = ""

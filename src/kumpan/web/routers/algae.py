@@ -1,0 +1,74 @@
+"""When the water turns: what is it."""
+
+from typing import Annotated
+from uuid import UUID
+
+from fastapi import APIRouter, Query
+
+from kumpan.core.algae.identify import QUESTIONS, identify
+from kumpan.core.errors import InvalidInput
+from kumpan.core.journal import Severity
+from kumpan.services.algae import rescues
+from kumpan.web.requests.algae import RescueEndIn, RescueIn
+from kumpan.web.responses.algae import Identified, KeyQuestion, RescueView
+from kumpan.web.scope import Metric, ScopeDep
+from kumpan.web.stamps import stamp
+
+router = APIRouter(prefix="/api/v1", tags=["rescue"])
+
+
+@router.get("/identify/questions")
+def questions() -> tuple[KeyQuestion, ...]:
+    """The key's questions with their answers."""
+    return tuple(KeyQuestion.of(one) for one in QUESTIONS)
+
+
+@router.get("/identify")
+def identified(
+    answers: Annotated[list[str], Query(max_length=8, description='like "look:haze"')] = [],  # noqa: B006
+) -> Identified:
+    """Weigh the answers given; nothing is kept."""
+    picked = {}
+    for answer in answers:
+        question, colon, choice = answer.partition(":")
+        if not colon:
+            raise InvalidInput(f'"{answer[:40]}" is not an answer; write it like look:haze.', "answers")
+        picked[question] = choice
+    return Identified.of(identify(picked))
+
+
+@router.get("/pools/{pool_id}/rescue")
+async def rescue(
+    pool_id: UUID,
+    scope: ScopeDep,
+    severity: Severity | None = None,
+    by_ratio: bool = True,
+    metric: Metric = False,
+) -> RescueView:
+    """The rescue as it stands, or as it would be if it began now at a severity."""
+    return RescueView.of(
+        await rescues.rescue_view(scope, pool_id, severity=severity, by_ratio=by_ratio, metric=metric)
+    )
+
+
+@router.post("/pools/{pool_id}/rescue", status_code=201)
+async def set_rescue(pool_id: UUID, given: RescueIn, scope: ScopeDep, metric: Metric = False) -> RescueView:
+    """Begin a rescue, or change how it is set."""
+    setting = given.to_core()
+    await rescues.set_rescue(scope, pool_id, stamp(given, scope), setting)
+    return RescueView.of(
+        await rescues.rescue_view(
+            scope, pool_id, severity=setting.severity, by_ratio=setting.by_ratio, metric=metric
+        )
+    )
+
+
+@router.post("/pools/{pool_id}/rescue/end", status_code=201)
+async def end_rescue(
+    pool_id: UUID, given: RescueEndIn, scope: ScopeDep, metric: Metric = False
+) -> RescueView:
+    """End it: clear, drained, or stopped."""
+    await rescues.end_rescue(scope, pool_id, stamp(given, scope), given.outcome, given.note)
+    return RescueView.of(
+        await rescues.rescue_view(scope, pool_id, severity=None, by_ratio=True, metric=metric)
+    )

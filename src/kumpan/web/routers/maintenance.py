@@ -1,0 +1,175 @@
+"""Care of a pool: what is due, procedures, benches, the calendar and its feed."""
+
+from typing import Annotated
+from uuid import UUID
+
+from fastapi import APIRouter, Query, Response
+
+from kumpan.services.maintenance import devices, feeds
+from kumpan.services.maintenance import equipment as equipment_view
+from kumpan.services.maintenance import maintenance as care
+from kumpan.web.requests.maintenance import (
+    DeviceIn,
+    DoneIn,
+    EventIn,
+    FinishIn,
+    IntervalIn,
+    InterviewIn,
+    PlantIn,
+    PressureIn,
+    PutOffIn,
+)
+from kumpan.web.requests.pools import StampIn
+from kumpan.web.responses.maintenance import (
+    AcidBath,
+    CalendarDay,
+    CareView,
+    EquipmentView,
+    FinishedView,
+    Interview,
+    ProcedureView,
+    TodayView,
+)
+from kumpan.web.scope import Metric, ScopeDep
+from kumpan.web.stamps import stamp
+
+router = APIRouter(prefix="/api/v1", tags=["care"])
+ICS = "text/calendar"
+
+
+@router.get("/pools/{pool_id}/today")
+async def today(pool_id: UUID, scope: ScopeDep) -> TodayView:
+    """What is due now and soon, most pressing first."""
+    return TodayView.of(await care.today(scope, pool_id))
+
+
+@router.get("/pools/{pool_id}/care")
+async def all_care(pool_id: UUID, scope: ScopeDep) -> CareView:
+    """Every task with its date and interval, suggestions from the log, and the procedures."""
+    return CareView.of(await care.care(scope, pool_id))
+
+
+@router.get("/pools/{pool_id}/calendar")
+async def calendar(
+    pool_id: UUID, scope: ScopeDep, days: Annotated[int, Query(ge=1, le=366)] = 42
+) -> tuple[CalendarDay, ...]:
+    """What falls on each day ahead, as if each were done on its day."""
+    return tuple([CalendarDay.of(one) for one in await care.calendar_days(scope, pool_id, days)])
+
+
+@router.get("/pools/{pool_id}/procedures/{key}")
+async def procedure(pool_id: UUID, key: str, scope: ScopeDep, metric: Metric = False) -> ProcedureView:
+    return ProcedureView.of(await care.procedure_view(scope, pool_id, key, metric=metric))
+
+
+@router.post("/pools/{pool_id}/procedures/{key}/finish", status_code=201)
+async def finish(
+    pool_id: UUID, key: str, given: FinishIn, scope: ScopeDep, metric: Metric = False
+) -> FinishedView:
+    """Write what it led to: care done, dates moved, water lost."""
+    return FinishedView.of(
+        await care.finish(scope, pool_id, stamp(given, scope), key, given.values, given.note, metric=metric)
+    )
+
+
+@router.post("/pools/{pool_id}/care/done", status_code=201)
+async def done(pool_id: UUID, given: DoneIn, scope: ScopeDep) -> UUID:
+    """A task that was done without its procedure, or by somebody else."""
+    await care.done(scope, pool_id, stamp(given, scope), given.task, given.note)
+    return given.id
+
+
+@router.post("/pools/{pool_id}/care/put-off", status_code=201)
+async def put_off(pool_id: UUID, given: PutOffIn, scope: ScopeDep) -> UUID:
+    """To a later day, or left out this time with a reason."""
+    await care.put_off(scope, pool_id, stamp(given, scope), given.task, given.until, given.reason)
+    return given.id
+
+
+@router.post("/pools/{pool_id}/care/interval", status_code=201)
+async def interval(pool_id: UUID, given: IntervalIn, scope: ScopeDep) -> UUID:
+    await care.set_interval(scope, pool_id, stamp(given, scope), given.task, given.days, off=given.off)
+    return given.id
+
+
+@router.post("/pools/{pool_id}/events", status_code=201)
+async def event(pool_id: UUID, given: EventIn, scope: ScopeDep) -> UUID:
+    """A storm, a crowd, a hot spell: what asks for a test."""
+    await care.note_event(scope, pool_id, stamp(given, scope), given.to_core())
+    return given.id
+
+
+@router.post("/pools/{pool_id}/pressures", status_code=201)
+async def pressure(pool_id: UUID, given: PressureIn, scope: ScopeDep, metric: Metric = False) -> UUID:
+    """The filter's gauge with the pump on."""
+    await care.note_pressure(scope, pool_id, stamp(given, scope), given.pressure, metric=metric)
+    return given.id
+
+
+@router.post("/pools/{pool_id}/plant", status_code=201)
+async def plant(pool_id: UUID, given: PlantIn, scope: ScopeDep, metric: Metric = False) -> UUID:
+    """Pump, filter and cell as they are from now on."""
+    await care.set_plant(scope, pool_id, stamp(given, scope), given.to_core(metric=metric))
+    return given.id
+
+
+@router.get("/pools/{pool_id}/benches")
+async def all_benches(pool_id: UUID, scope: ScopeDep) -> EquipmentView:
+    """The cell's, the filter's and the pump's bench."""
+    return EquipmentView.of(await equipment_view.equipment_view(scope, pool_id))
+
+
+@router.get("/interview")
+def interview(tree: str, answers: Annotated[list[str], Query(max_length=20)] = []) -> Interview:  # noqa: B006
+    """Where a fault interview stands after these answers. Nothing is kept."""
+    return Interview.of(equipment_view.ask(tree, answers))
+
+
+@router.post("/pools/{pool_id}/interviews", status_code=201)
+async def keep_interview(pool_id: UUID, given: InterviewIn, scope: ScopeDep) -> Interview:
+    return Interview.of(
+        await equipment_view.keep_interview(scope, pool_id, stamp(given, scope), given.tree, given.answers)
+    )
+
+
+@router.get("/acid-bath")
+def acid_bath(
+    container: Annotated[str, Query(max_length=40)],
+    acid_percent: Annotated[float, Query(gt=0, le=40, allow_inf_nan=False)] = 31.45,
+    ratio: Annotated[int, Query(ge=1, le=10)] = 5,
+    metric: Metric = False,
+) -> AcidBath:
+    """Water and acid that fill a container to the strength of 4:1 or 5:1 of the usual acid."""
+    return AcidBath.of(equipment_view.mix_acid(container, acid_percent, ratio, metric=metric))
+
+
+@router.post("/pools/{pool_id}/feed", status_code=201)
+async def open_feed(pool_id: UUID, given: StampIn, scope: ScopeDep) -> str:
+    """The path of the pool's calendar feed; whoever has it reads what is due."""
+    return f"/api/v1/feeds/{await feeds.open_feed(scope, pool_id, stamp(given, scope))}.ics"
+
+
+@router.post("/pools/{pool_id}/feed/close")
+async def close_feed(pool_id: UUID, given: StampIn, scope: ScopeDep) -> UUID:
+    await feeds.close_feed(scope, pool_id, stamp(given, scope))
+    return given.id
+
+
+@router.get("/feeds/{secret}.ics", response_class=Response)
+async def feed(secret: str, scope: ScopeDep) -> Response:
+    """The calendar behind a secret link."""
+    return Response(await feeds.feed(scope, secret), media_type=ICS)
+
+
+@router.get("/pools/{pool_id}/care.ics", response_class=Response)
+async def care_file(pool_id: UUID, scope: ScopeDep) -> Response:
+    """The coming year of a pool's care as a calendar file."""
+    headers = {"content-disposition": 'attachment; filename="pool-care.ics"'}
+    return Response(await feeds.care_file(scope, pool_id), media_type=ICS, headers=headers)
+
+
+@router.post("/pools/{pool_id}/device", status_code=201)
+async def link_device(pool_id: UUID, given: DeviceIn, scope: ScopeDep) -> UUID:
+    """Poll a controller or station on this machine from now on; an empty address unlinks it."""
+    await devices.link(scope, pool_id, stamp(given, scope), given.device, given.address)
+    return given.id

@@ -1,1 +1,0 @@
-"""What comes in over HTTP, checked strictly."""
