@@ -1,4 +1,4 @@
-"""House rules of the front end: who imports whom, where colours and requests live, and no rule of the job in it."""
+"""House rules of the front end: who imports whom, where colors and requests live, and no rule of the job in it."""
 
 import json
 import re
@@ -89,7 +89,7 @@ def test_nothing_is_any_and_no_check_is_switched_off() -> None:
 
 
 def test_no_chemical_is_reckoned_with_on_the_screen() -> None:
-    """Rules of the trade are Python: the screen names no chemical of the catalogue by its key.
+    """Rules of the trade are Python: the screen names no chemical of the catalog by its key.
 
     A product's form names what can stand on a shelf; the borate plan is asked for by one of its two products.
     """

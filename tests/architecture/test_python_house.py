@@ -13,7 +13,7 @@ from kumpan.tools.packages import ROOT
 SRC = ROOT / "src/kumpan"
 CORE = SRC / "core"
 TESTS = ROOT / "tests"
-LONGEST_FILE = 460
+LONGEST_FILE = 500
 LONGEST_FUNCTION = 60
 DEEPEST = 5
 OF_THE_TRADE = (

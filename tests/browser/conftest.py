@@ -116,7 +116,7 @@ WCAG = ("wcag2a", "wcag2aa", "wcag21aa", "wcag22aa")
 
 
 def serious_findings(page: Page, rules: Sequence[str] = WCAG) -> list[str]:
-    """What axe calls serious or critical on the page as it stands, once its colours have come to rest."""
+    """What axe calls serious or critical on the page as it stands, once its colors have come to rest."""
     page.evaluate("Promise.allSettled(document.getAnimations().map(one => one.finished))")
     page.evaluate(AXE.read_text())
     found = page.evaluate(f"axe.run(document, {{runOnly: {list(rules)}}})")

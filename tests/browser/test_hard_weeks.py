@@ -134,13 +134,13 @@ def test_the_board_on_a_phone_and_the_limits_that_are_ones_own(open_page: OpenPa
     expect(page.get_by_role("heading", name="A sheet is under way")).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
     limits = page.get_by_role("region", name="Treat or drain")
-    limits.get_by_label("Stabiliser, ppm").fill("many")
+    limits.get_by_label("Stabilizer, ppm").fill("many")
     expect(limits.get_by_text("Type numbers over 0")).to_be_visible()
-    limits.get_by_label("Stabiliser, ppm").fill("80")
+    limits.get_by_label("Stabilizer, ppm").fill("80")
     limits.get_by_role("button", name="Set these limits").click()
     expect(page.get_by_text("The limits are set.")).to_be_visible()
     page.reload()
-    expect(page.get_by_role("region", name="Treat or drain").get_by_label("Stabiliser, ppm")).to_have_value(
+    expect(page.get_by_role("region", name="Treat or drain").get_by_label("Stabilizer, ppm")).to_have_value(
         "80"
     )
     page.get_by_role("button", name="Stop it").click()

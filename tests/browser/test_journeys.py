@@ -190,10 +190,10 @@ def test_what_is_ahead_and_the_history_as_chart_and_table(open_page: OpenPage) -
     history = page.get_by_role("region", name="History", exact=True)
     expect(history.get_by_role("img", name=re.compile("free chlorine over time"))).to_be_visible()
     history.get_by_label("Measure").select_option("cyanuric_acid")
-    expect(history.get_by_role("img", name=re.compile("stabiliser over time"))).to_be_visible()
+    expect(history.get_by_role("img", name=re.compile("stabilizer over time"))).to_be_visible()
     history.get_by_text("All", exact=True).click()
     history.get_by_text("Table", exact=True).click()
-    expect(history.get_by_role("columnheader", name="Stabiliser")).to_be_visible()
+    expect(history.get_by_role("columnheader", name="Stabilizer")).to_be_visible()
     expect(history.get_by_role("cell", name=re.compile("Added Trichlor tablets")).first).to_be_visible()
     assert serious_findings(page) == []
 
@@ -212,7 +212,7 @@ def test_a_shock_and_a_second_opinion(open_page: OpenPage) -> None:
     page.get_by_text("To 10", exact=True).click()
     expect(page.get_by_text("10 is not a shock here", exact=False)).to_be_visible()
     expect(page.get_by_text("Put up a no-swim notice")).to_be_visible()
-    page.get_by_text("40 % of stabiliser", exact=True).click()
+    page.get_by_text("40 % of stabilizer", exact=True).click()
     expect(page.get_by_text("replace water first", exact=False)).to_be_visible()
     opinion = page.get_by_role("region", name="Second opinion")
     opinion.get_by_role("button", name="Compare").click()
@@ -310,7 +310,7 @@ def test_no_view_scrolls_sideways_on_a_phone(open_page: OpenPage) -> None:
 
 @pytest.mark.parametrize("view", VIEWS)
 def test_axe_finds_nothing_serious_in_any_light(open_page: OpenPage, view: str) -> None:
-    """All of it by day; in another light only colours are other ones."""
+    """All of it by day; in another light only colors are other ones."""
     page = open_page(BLANK)
     as_person(page, "Tomas Lind")
     page.goto(view.format(pool=pool_of(page, "Millrace Close")))
@@ -375,7 +375,7 @@ def test_the_ways_side_by_side_and_taking_one(open_page: OpenPage) -> None:
     strategies = page.get_by_role("region", name="Other ways")
     strategies.get_by_role("button", name="Compare the ways").click()
     table = strategies.get_by_role("table", name="The ways side by side")
-    expect(table.get_by_text("Stabiliser in 4 weeks")).to_be_visible()
+    expect(table.get_by_text("Stabilizer in 4 weeks")).to_be_visible()
     expect(table.get_by_text("On the sheet")).to_have_count(1)
     expect(page.get_by_role("listitem").filter(has_text="Liquid chlorine").first).to_be_visible()
     with_another = table.get_by_role(

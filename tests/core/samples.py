@@ -4,7 +4,7 @@ from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.quantities.readings import Readings
 
-POOL_L = 75708.0  # 20 000 US gal
+POOL_L = 75708.0  # 20,000 US gal
 PLASTER = Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.SAND)
 SALT_POOL = Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND)
 VINYL_TABLETS = Traits(Surface.VINYL, Chlorination.TABLETS, Filter.CARTRIDGE)

@@ -30,7 +30,7 @@ def test_every_chemical_has_its_hazard_its_place_and_its_order(key: str) -> None
 
 
 def test_separations_of_the_handbook() -> None:
-    """Handbook 05, from memory: acid or stabiliser and chlorine 60 min; calcium and carbonate 2 to 4 h."""
+    """Handbook 05, from memory: acid or stabilizer and chlorine 60 min; calcium and carbonate 2 to 4 h."""
     assert separation("hydrochloric_acid", "sodium_hypochlorite").minutes >= 60
     assert separation("trichlor", "cyanuric_acid").minutes >= 60
     assert separation("calcium_chloride", "sodium_bicarbonate").minutes >= 120
@@ -39,7 +39,7 @@ def test_separations_of_the_handbook() -> None:
 
 
 def test_emergencies_of_the_handbook_are_all_there() -> None:
-    """Handbook 11 (from memory): gas, eyes and skin, swallowed, hot oxidiser, damp oxidiser, electric, drowning."""
+    """Handbook 11 (from memory): gas, eyes and skin, swallowed, hot oxidizer, damp oxidizer, electric, drowning."""
     keys = {row.key for row in EMERGENCIES}
     assert {"gas", "eyes", "swallowed", "hot_tub_of_oxidiser", "damp_oxidiser", "electric", "water"} <= keys
 

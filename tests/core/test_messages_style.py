@@ -14,8 +14,10 @@ from kumpan.core.algae.severity import SEVERITIES
 from kumpan.core.hazards import EMERGENCIES, HAZARDS, STORAGE_RULES
 from kumpan.core.maintenance.procedures import PROCEDURES
 from kumpan.core.maintenance.tasks import TASKS
+from kumpan.core.messages import Message
 from kumpan.core.season.plans import CLOSING, OPENING
 from kumpan.core.training.scenarios import SCENARIOS
+from tests.words import told
 
 SCOLDING = re.compile(
     r"\byou (forgot|failed|should have|must have|neglected)\b|\b(shame|careless|stupid|lazy|obviously)\b",
@@ -24,7 +26,7 @@ SCOLDING = re.compile(
 LONGEST_SENTENCE = 40  # words: more and nobody reads it at the water's edge
 
 
-def _of_safety_and_season() -> Iterator[tuple[str, str]]:
+def _of_safety_and_season() -> Iterator[tuple[str, Message]]:
     for row in (*OPENING, *CLOSING):
         yield f"season/{row.key}", row.title
         yield f"season/{row.key}", row.text
@@ -42,7 +44,7 @@ def _of_safety_and_season() -> Iterator[tuple[str, str]]:
     yield "boosters", RULE
 
 
-def _of_the_rescue() -> Iterator[tuple[str, str]]:
+def _of_the_rescue() -> Iterator[tuple[str, Message]]:
     yield from (("prevention", line) for line in PREVENTION)
     for step in (*BEFORE, *OUT, *EMPTY, *STARTUP):
         yield "drain day", step.title
@@ -67,7 +69,7 @@ def _of_the_rescue() -> Iterator[tuple[str, str]]:
         )
 
 
-def _of_care() -> Iterator[tuple[str, str]]:
+def _of_care() -> Iterator[tuple[str, Message]]:
     for procedure in PROCEDURES.values():
         yield f"procedure/{procedure.key}", procedure.title
         yield from ((f"procedure/{procedure.key}", step.text) for step in procedure.steps)
@@ -76,7 +78,7 @@ def _of_care() -> Iterator[tuple[str, str]]:
 
 
 # Every sentence of a table that a person reads, with where it stands.
-ALL = [*_of_safety_and_season(), *_of_the_rescue(), *_of_care()]
+ALL = [(where, told(text)) for where, text in (*_of_safety_and_season(), *_of_the_rescue(), *_of_care())]
 
 
 def test_there_is_much_to_read() -> None:
@@ -129,8 +131,10 @@ def test_what_is_done_with_a_product_defers_to_its_label() -> None:
     for where, text in ALL:
         if where == "prepare" and "Sequestrant" in text:
             assert "label" in text
-    assert "label" in RULE
+    assert "label" in told(RULE)
     algaecides = [
-        row for row in (*OPENING, *CLOSING) if row.key == "sequestrant" or "algaecide, if" in row.text.lower()
+        row
+        for row in (*OPENING, *CLOSING)
+        if row.key == "sequestrant" or "algaecide, if" in told(row.text).lower()
     ]
-    assert all("label" in row.text for row in algaecides)
+    assert all("label" in told(row.text) for row in algaecides)

@@ -6,6 +6,7 @@ import pytest
 
 from kumpan.core.journal import AdditionMade, Clarity, TestTaken, VisualCheck
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.units import Units
 from kumpan.demo.__main__ import demo_id, load
 from kumpan.demo.scenario import INVENTORY, PEOPLE, DemoPool, pools
 from kumpan.demo.season import DAYS, Line, poured_g, season
@@ -85,10 +86,10 @@ async def test_loaded_once_with_stock_for_all_of_it_and_an_outlook_for_each(data
         scope = Scope(tx, await workspace.the_workspace(tx), NOW)
         heads = await pool_cases.heads(scope)
         assert [head.settings.name for head in heads] == [pool.settings.name for pool in pools()]
-        for line in await inventory.inventory(scope, metric=False):
+        for line in await inventory.inventory(scope, units=Units.US):
             assert line.stock_g is None or line.stock_g > 0
         for head in heads:
-            found = await outlooks.outlook_of(scope, head.id, metric=False)
+            found = await outlooks.outlook_of(scope, head.id)
             assert len(found.days) == 7
         assert heads[0].id == demo_id("pool", "millrace")
     await database.close()

@@ -21,7 +21,7 @@ from tests.published.phreeqc import reference
 
 
 def _waters() -> list[Readings]:
-    """Six corners of (pH, alkalinity), crossed with stabiliser, salt and temperature; the rest drawn by seed."""
+    """Six corners of (pH, alkalinity), crossed with stabilizer, salt and temperature; the rest drawn by seed."""
     draw = np.random.default_rng(20260601)
     corners = [(7.0, 60), (7.2, 120), (7.5, 80), (7.6, 180), (7.8, 100), (8.2, 240)]
     found = []
@@ -97,7 +97,7 @@ LITRES = 37854.0
 
 @pytest.mark.parametrize(("chemical", "strength", "kg"), ADDITIONS)
 def test_ph_after_each_addition(chemical: str, strength: float, kg: float) -> None:
-    """kg of product per 37 854 L (10 000 US gal)."""
+    """kg of product per 37 854 L (10,000 US gal)."""
     totals = added(solved(START).totals, Product("p", chemical, strength), kg * 1000, LITRES)
     ours, theirs = solve_totals(totals), reference().solution(totals)
     assert float(ours.species.ph) == pytest.approx(theirs.pH, abs=0.03)

@@ -1,8 +1,8 @@
 """Losses and half-lives against published and trade figures, each named; and the solution against scipy.
 
 Nowell & Hoigne 1992 (from memory): under a summer noon at the surface HOCl halves in 60 min, OCl- in 12.
-The rest is common practice: sun takes unstabilised chlorine within hours; 1 to 4 ppm a day in season
-with stabiliser in range; 1 ppm or less overnight in a clean pool; 1 lb of chlorine a day in 20 000 gal
+The rest is common practice: sun takes unstabilized chlorine within hours; 1 to 4 ppm a day in season
+with stabilizer in range; 1 ppm or less overnight in a clean pool; 1 lb of chlorine a day in 20,000 gal
 is 6.0 ppm (handbook 06); one 8 oz tablet per 5000 gal gives 10.8 ppm over its week (handbook 04).
 """
 

@@ -1,4 +1,4 @@
-"""Doses per 10 000 US gal (37 854 L) against the handbook's check values.
+"""Doses per 10,000 US gal (37 854 L) against the handbook's check values.
 
 Origin of each figure: derived from molar masses (here again from periodictable's), and the trade's
 dosing tables agree, quoted from memory. Tolerance 1 percent, as alkalinity equivalents; the table's

@@ -15,20 +15,21 @@ from kumpan.core.hazards import (
     cautions_for,
 )
 from kumpan.core.products.catalogue import CATALOGUE
+from tests.words import told
 
 H = Hazard
 
 
 def reported(key: str) -> str:
-    return " ".join(next(row.measures for row in EMERGENCIES if row.key == key)).lower()
+    return " ".join(map(told, next(row.measures for row in EMERGENCIES if row.key == key))).lower()
 
 
 @pytest.mark.parametrize(
     ("key", "words"),
     [
         ("gas", ("upwind", "others", "close the area", "fire service", "nobody goes back")),
-        ("eyes", ("running water", "15 to 20 minutes", "poison centre", "label")),
-        ("swallowed", ("rinse the mouth", "not make them vomit", "poison centre", "label")),
+        ("eyes", ("running water", "15 to 20 minutes", "poison center", "label")),
+        ("swallowed", ("rinse the mouth", "not make them vomit", "poison center", "label")),
         ("hot_tub_of_oxidiser", ("do not touch", "do not move", "leave", "no dry-powder", "trained people")),
         ("damp_oxidiser", ("never goes back into its tub", "nor into the bin")),
         ("electric", ("without touching metal", "breaker", "licensed electrician")),
@@ -49,14 +50,14 @@ def test_nobody_is_sent_back_in_before_help_is_called() -> None:
 
 
 def test_labels_and_emergency_services_come_first() -> None:
-    assert EMERGENCY_PREAMBLE.startswith("The emergency services and the product label come before")
+    assert told(EMERGENCY_PREAMBLE).startswith("The emergency services and the product label come before")
 
 
 @pytest.mark.parametrize(
     "words", ["original", "vented", "dry", "locked", "acids never with or above", "trichlor apart", "one feeder or scoop", "fertiliser"]
 )  # fmt: skip
 def test_how_chemicals_are_kept(words: str) -> None:
-    assert words in " ".join(STORAGE_RULES).lower()
+    assert words in " ".join(map(told, STORAGE_RULES)).lower()
 
 
 # Handbook 05: the class of each product and the caution that must stand at its step.
@@ -79,7 +80,7 @@ def test_each_product_says_what_can_hurt(chemical: str, hazard: Hazard, must_say
         assert chemical == "sodium_hydroxide", "only lye is not sold to pool owners here"
         return
     assert CATALOGUE[chemical].hazard is hazard
-    assert must_say in " ".join(cautions_for(hazard)).lower()
+    assert must_say in " ".join(map(told, cautions_for(hazard))).lower()
 
 
 @pytest.mark.parametrize(
@@ -96,7 +97,7 @@ def test_each_product_says_what_can_hurt(chemical: str, hazard: Hazard, must_say
     ],
 )
 def test_tools_water_and_shell_say_theirs(hazard: Hazard, must_say: tuple[str, ...]) -> None:
-    words = " ".join(cautions_for(hazard)).lower()
+    words = " ".join(map(told, cautions_for(hazard))).lower()
     for word in must_say:
         assert word in words, word
 
@@ -104,7 +105,7 @@ def test_tools_water_and_shell_say_theirs(hazard: Hazard, must_say: tuple[str, .
 def test_a_hazardous_class_leads_to_the_emergency_page_and_says_something_first() -> None:
     for row in HAZARDS.values():
         if row.hazardous:
-            assert len(row.cautions[0]) > 15
+            assert len(told(row.cautions[0])) > 15
     assert not HAZARDS[H.NONE].hazardous
 
 
@@ -112,7 +113,7 @@ def test_every_caution_is_a_sentence_that_a_tired_person_understands() -> None:
     """Short, with an end, without a cry: product.md."""
     for row in HAZARDS.values():
         for caution in row.cautions:
-            assert caution.endswith("."), caution
-            assert "!" not in caution
-            assert len(caution) <= 160, caution
-            assert caution[0].isupper()
+            assert told(caution).endswith("."), caution
+            assert "!" not in told(caution)
+            assert len(told(caution)) <= 160, caution
+            assert told(caution)[0].isupper()

@@ -21,6 +21,7 @@ from kumpan.core.ranges.chlorine_targets import hypochlorous_mg_l
 from kumpan.core.season.plans import CLOSING, OPENING, SWIM_SEASON_C
 from kumpan.core.treatment.special.shock import FIXED_MG_L, PH_FOR_SHOCK, highest_planned_mg_l
 from tests.core.algae.cases import Case
+from tests.words import told
 
 S, M = Severity, Measure
 TEN_THOUSAND_L = 10_000 * L_PER_US_GAL
@@ -64,7 +65,7 @@ def test_the_highest_planned_chlorine(pool: Traits, cap: float) -> None:
 )
 def test_each_severity_is_the_handbooks_row(severity: Severity, ratio: float, rounds: int, days: str) -> None:
     row = SEVERITIES[severity]
-    assert (row.ratio, row.rounds, row.days, row.hours_between) == (ratio, rounds, days, 12)
+    assert (row.ratio, row.rounds, told(row.days), row.hours_between) == (ratio, rounds, days, 12)
 
 
 def test_black_alone_is_held_over_three_for_a_week() -> None:
@@ -74,7 +75,7 @@ def test_black_alone_is_held_over_three_for_a_week() -> None:
 
 
 @pytest.mark.parametrize(
-    ("severity", "stabiliser", "level"),
+    ("severity", "stabilizer", "level"),
     [
         (S.GREEN, 0.0, 10.0),  # 10 at least
         (S.GREEN, 25.0, 10.0),
@@ -99,14 +100,14 @@ def killing(free: float, stabilizer: float) -> float:
     return found
 
 
-@pytest.mark.parametrize(("stabiliser", "times"), [(50.0, 3.0), (70.0, 4.7), (100.0, 7.2)])
+@pytest.mark.parametrize(("stabilizer", "times"), [(50.0, 3.0), (70.0, 4.7), (100.0, 7.2)])
 def test_ten_is_three_to_seven_times_too_weak_with_stabilizer(stabilizer: float, times: float) -> None:
-    """The two schools are not the same thing: by the engine 40 % of stabiliser kills so many times as fast as 10."""
+    """The two schools are not the same thing: by the engine 40 % of stabilizer kills so many times as fast as 10."""
     assert killing(0.4 * stabilizer, stabilizer) / killing(10.0, stabilizer) == pytest.approx(times, rel=0.03)
 
 
 def test_ten_is_sixteen_times_stronger_without_stabilizer() -> None:
-    """[D] against 40 % of stabiliser at 30 and 50; the engine has 18 and 17."""
+    """[D] against 40 % of stabilizer at 30 and 50; the engine has 18 and 17."""
     for stabilizer in (30.0, 50.0):
         assert killing(10.0, 0.0) / killing(0.4 * stabilizer, stabilizer) == pytest.approx(16, rel=0.15)
 
@@ -127,7 +128,7 @@ def test_a_clarifier_waits_for_chlorine_under_five() -> None:
 
 
 def test_a_pound_of_hypo_in_ten_thousand_gallons_every_other_day() -> None:
-    """[C] 1 lb per 10 000 gal: 7.8 ppm by mass."""
+    """[C] 1 lb per 10,000 gal: 7.8 ppm by mass."""
     rise = changes(HYPO, G_PER_LB, TEN_THOUSAND_L)[M.FREE_CHLORINE]
     assert rise == pytest.approx(7.8, abs=0.1)
 
@@ -162,7 +163,7 @@ def test_phosphate_over_a_hundred_ppb_feeds_it() -> None:
 
 @pytest.mark.parametrize("words", ["Test at least once a week", "Shock weekly", "Brush weekly", "turnover", "Phosphate", "algaecide", "borate at 30 to 50", "enzymes twice a month"])  # fmt: skip
 def test_prevention_is_told_above_all(words: str) -> None:
-    assert words in " ".join(PREVENTION)
+    assert words in " ".join(map(told, PREVENTION))
 
 
 def test_the_season_turns_at_65_f() -> None:
@@ -223,5 +224,5 @@ def test_closing_begins_two_days_before() -> None:
 def test_water_over_three_inches_on_a_cover_is_pumped_off_safely() -> None:
     duty = next(row for row in CLOSING if row.key == "duty_water")
     for words in ("3 in", "plate under the pump", "GFCI or RCD", "drowns children"):
-        assert words in duty.text
+        assert words in told(duty.text)
     assert duty.every_days

@@ -13,7 +13,7 @@ export function Card(props: BoxProps) {
   );
 }
 
-/** A caution: framed in the accent, never only coloured. */
+/** A caution: framed in the accent, never only colored. */
 export function Caution(props: BoxProps) {
   return <Box bg="card" border="1.5px solid" borderColor="accent" borderRadius="10px" p="4" {...props} />;
 }

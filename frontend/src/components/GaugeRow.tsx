@@ -230,7 +230,7 @@ interface SolidFloatProps {
 
 /** As wide as the method's doubt, never narrower than it is high; hatched when it is old. An arrow off the edge. */
 const SolidFloat = memo(function SolidFloat({ reading, off, old }: SolidFloatProps) {
-  const colour = off ? "accent" : "ink";
+  const color = off ? "accent" : "ink";
   if (reading.at.off_edge !== 0) {
     return (
       <Text
@@ -238,7 +238,7 @@ const SolidFloat = memo(function SolidFloat({ reading, off, old }: SolidFloatPro
         top="50%"
         left={percent(reading.at.position)}
         transform="translate(-50%, -50%)"
-        color={colour}
+        color={color}
         fontSize="title"
         fontWeight="700"
         lineHeight="1"
@@ -258,11 +258,11 @@ const SolidFloat = memo(function SolidFloat({ reading, off, old }: SolidFloatPro
       h="18px"
       transform="translate(-50%, -50%)"
       borderRadius="9px"
-      bg={old ? "card" : colour}
+      bg={old ? "card" : color}
       border={old ? "2px solid" : undefined}
-      borderColor={colour}
+      borderColor={color}
       backgroundImage={
-        old ? `repeating-linear-gradient(135deg, {colors.${colour}} 0 3px, transparent 3px 7px)` : undefined
+        old ? `repeating-linear-gradient(135deg, {colors.${color}} 0 3px, transparent 3px 7px)` : undefined
       }
     />
   );

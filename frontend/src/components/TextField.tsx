@@ -7,7 +7,7 @@ interface TextFieldProps extends Omit<InputProps, "onChange"> {
   onText: (text: string) => void;
 }
 
-/** A labelled input; what is wrong stands right under it, in words, and what was typed stays. */
+/** A labeled input; what is wrong stands right under it, in words, and what was typed stays. */
 export function TextField({ label, help, problem, onText, ...input }: TextFieldProps) {
   return (
     <Field.Root invalid={Boolean(problem)}>

@@ -8,10 +8,10 @@ export function pressureText(kpa: number, units: Units): string {
   return units === "us" ? `${Math.round(kpa / KPA_PER_PSI)} psi` : `${(kpa / 100).toFixed(2)} bar`;
 }
 
-export function flowText(litresPerMinute: number, units: Units): string {
+export function flowText(litersPerMinute: number, units: Units): string {
   return units === "us"
-    ? `${Math.round(litresPerMinute / L_PER_US_GAL)} gpm`
-    : `${Math.round(litresPerMinute)} L/min`;
+    ? `${Math.round(litersPerMinute / L_PER_US_GAL)} gpm`
+    : `${Math.round(litersPerMinute)} L/min`;
 }
 
 /** "6:30", minutes of the day. */
@@ -26,7 +26,7 @@ export function hoursText(hours: number): string {
 
 const ML_PER_FL_OZ = 29.5735295625;
 
-export function liquidText(millilitres: number, units: Units): string {
-  if (units === "metric") return `${Math.round(millilitres / 5) * 5} mL`;
-  return `${trimmed(millilitres / ML_PER_FL_OZ, millilitres < 1000 ? 1 : 0)} fl oz`;
+export function liquidText(milliliters: number, units: Units): string {
+  if (units === "metric") return `${Math.round(milliliters / 5) * 5} mL`;
+  return `${trimmed(milliliters / ML_PER_FL_OZ, milliliters < 1000 ? 1 : 0)} fl oz`;
 }

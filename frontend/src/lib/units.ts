@@ -20,8 +20,8 @@ export function temperatureText(celsius: number, units: Units): string {
   return units === "us" ? `${Math.round((celsius * 9) / 5 + 32)} °F` : `${Math.round(celsius)} °C`;
 }
 
-export function lengthText(metres: number, units: Units): string {
-  return units === "us" ? `${trimmed(metres / M_PER_FT, 1)} ft` : `${trimmed(metres, 2)} m`;
+export function lengthText(meters: number, units: Units): string {
+  return units === "us" ? `${trimmed(meters / M_PER_FT, 1)} ft` : `${trimmed(meters, 2)} m`;
 }
 
 /** Thousands set apart by a thin space from five digits on. */

@@ -1,6 +1,6 @@
 import { createSystem, defaultConfig, defineConfig } from "@chakra-ui/react";
 
-// The only place for colours: paper (default), sun (most contrast), dusk (dark).
+// The only place for colors: paper (default), sun (most contrast), dusk (dark).
 const config = defineConfig({
   conditions: { sun: "[data-mode=sun] &", dusk: "[data-mode=dusk] &" },
   theme: {

@@ -3,6 +3,8 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from kumpan.core.messages import Message
+
 FieldValue = str | float | int | bool | None
 
 
@@ -14,11 +16,11 @@ class Finding:
     """
 
     code: str
-    text: str
+    text: Message
     measure: str | None = None
     fields: Mapping[str, FieldValue] = field(default_factory=dict)
 
 
-def not_yet(what: str, measure: str | None = None) -> Finding:
+def not_yet(what: Message, measure: str | None = None) -> Finding:
     """Marks something that this version does not compute, so that nothing is faked."""
-    return Finding("not_yet", f"{what} is not computed by this version.", measure)
+    return Finding("not_yet", Message("{what} is not computed by this version.", what=what), measure)

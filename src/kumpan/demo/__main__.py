@@ -9,6 +9,7 @@ from zoneinfo import ZoneInfo
 
 from kumpan.core.journal import AdditionMade
 from kumpan.core.products.product import Product, mass_from_volume_g
+from kumpan.core.quantities.units import Units
 from kumpan.core.simulation.carer import Report, moment
 from kumpan.demo.scenario import (
     FIRST_TECHNICIAN,
@@ -74,7 +75,7 @@ async def _rounds(scope: Scope) -> None:
             amount = f"{packages * _package_g(row):.0f} g"
             if row.package_ml is not None:
                 amount = f"{packages * row.package_ml:.0f} ml"
-            await rounds.count_truck(scope, stamp, id_, amount, metric=True)
+            await rounds.count_truck(scope, stamp, id_, amount, units=Units.METRIC)
 
 
 async def _fill_inventory(scope: Scope, lines: list[Line]) -> None:

@@ -152,7 +152,7 @@ def _millrace() -> DemoPool:
 
 
 def _weir() -> DemoPool:
-    """Vinyl on tablets: the stabiliser climbs all season."""
+    """Vinyl on tablets: the stabilizer climbs all season."""
     length, width = 28 * M_PER_FT, 14 * M_PER_FT
     parts = (Part(ShapeKind.RECTANGLE, length, even_slope(length, 3 * M_PER_FT, 6.5 * M_PER_FT), width),)
     liters = volume_l(parts)
@@ -205,7 +205,7 @@ def _orchard() -> DemoPool:
 
 
 def _swan() -> DemoPool:
-    """Indoors: no sun, no stabiliser, swimmers."""
+    """Indoors: no sun, no stabilizer, swimmers."""
     length, width = 10.0, 4.5
     parts = (Part(ShapeKind.RECTANGLE, length, even_slope(length, 1.2, 1.6), width),)
     liters = volume_l(parts)

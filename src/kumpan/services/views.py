@@ -15,6 +15,7 @@ from kumpan.core.journal import BasinMeasured, EquipmentSet, Outcome, PlantSet, 
 from kumpan.core.maintenance.due import DueItem
 from kumpan.core.maintenance.learned import Offer
 from kumpan.core.maintenance.tasks import Preset
+from kumpan.core.messages import Message
 from kumpan.core.pool.plan_drawing import PlanDrawing
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.records.step import Step
@@ -52,7 +53,7 @@ class Board:
     """The lane board: lanes in order, the school that judges, when the water was tested, what went in since."""
 
     gauges: tuple[Gauge, ...]
-    profile_name: str
+    profile_name: Message
     tested_at: datetime | None
     kit: str | None
     temperature_c: float | None
@@ -87,7 +88,7 @@ class StepRecord:
     outcome: Outcome
     mass_g: float | None = None
     volume_ml: float | None = None
-    amount_text: str | None = None
+    amount_text: Message | None = None
 
 
 @dataclass(frozen=True)
@@ -101,7 +102,7 @@ class TreatmentPlan:
     predicted: Readings
     unmet: tuple[Unmet, ...]
     notes: tuple[Finding, ...]
-    profile_name: str
+    profile_name: Message
     standard_inventory: bool
     drawing: PlanDrawing | None
 
@@ -115,8 +116,8 @@ class LogLine:
     at: datetime
     recorded_at: datetime
     person_id: UUID | None
-    title: str
-    detail: str
+    title: Message
+    detail: Message
     supersedes: UUID | None
     replaced_by: UUID | None
     taken_back: bool
@@ -157,13 +158,13 @@ class InventoryLine:
     strength_now_percent: float
     package_g: float | None
     package_ml: float | None
-    package_text: str
+    package_text: Message
     price: float | None
     bought_at: datetime | None
     stock_g: float | None
     stock_ml: float | None
-    stock_text: str
-    used_text: str
+    stock_text: Message
+    used_text: Message
     used_cost: float | None
     days_left: int | None
 
@@ -174,16 +175,16 @@ class BuyLine:
 
     product_id: str
     label: str
-    short_text: str
-    packages_text: str
+    short_text: Message
+    packages_text: Message
     cost: float | None
-    why: str
+    why: Message
 
 
 @dataclass(frozen=True)
 class StrategyProduct:
     label: str
-    amount_text: str
+    amount_text: Message
 
 
 @dataclass(frozen=True)
@@ -192,7 +193,7 @@ class StrategyView:
 
     strategy: Strategy
     use: str | None
-    name: str
+    name: Message
     products: tuple[StrategyProduct, ...]
     used_cost: float | None
     buy_cost: float | None
@@ -252,7 +253,7 @@ class HistoryMark:
 
     at: datetime
     kind: str
-    text: str
+    text: Message
 
 
 @dataclass(frozen=True)
@@ -268,7 +269,7 @@ class HistoryView:
     """One measure over time: its range, its tests, what was done, and the forecast band."""
 
     measure: Measure
-    name: str
+    name: Message
     low: float | None
     high: float | None
     points: tuple[HistoryPoint, ...]
@@ -281,7 +282,7 @@ class ComparedMeasure:
     """One measure now, after somebody's advice, and after our own plan; None where it cannot be reckoned."""
 
     measure: Measure
-    name: str
+    name: Message
     now: float | None
     theirs: float | None
     ours: float | None
@@ -316,7 +317,7 @@ class StopNeed:
     """A test that is due at a stop, and why."""
 
     measure: Measure
-    why: str
+    why: Message
 
 
 @dataclass(frozen=True)
@@ -325,8 +326,8 @@ class StopView:
 
     head: PoolHeader
     tests: tuple[StopNeed, ...]
-    care: tuple[str, ...]
-    doses: tuple[str, ...]
+    care: tuple[Message, ...]
+    doses: tuple[Message, ...]
     next_visit: tuple[Finding, ...]
     holds: bool | None
     drift: tuple[Finding, ...]
@@ -340,15 +341,15 @@ class LoadLineView:
 
     product_id: str
     label: str
-    need_text: str
-    on_truck_text: str
-    short_text: str
+    need_text: Message
+    on_truck_text: Message
+    short_text: Message
 
 
 @dataclass(frozen=True)
 class TrayView:
-    title: str
-    caution: str
+    title: Message
+    caution: Message
     lines: tuple[LoadLineView, ...]
 
 
@@ -360,7 +361,7 @@ class RoundView:
     """
 
     weekday: int
-    day_name: str
+    day_name: Message
     is_today: bool
     stops: tuple[StopView, ...]
     others: tuple[StopView, ...]
@@ -384,7 +385,7 @@ class TodayView:
 @dataclass(frozen=True)
 class ProcedureChoice:
     key: str
-    title: str
+    title: Message
 
 
 @dataclass(frozen=True)
@@ -412,7 +413,7 @@ class AskView:
     """A value that a step takes in: its label, the unit that a bare number is read in, or its choices."""
 
     name: str
-    label: str
+    label: Message
     unit: str
     choices: tuple[str, ...]
 
@@ -421,9 +422,9 @@ class AskView:
 class StepView:
     """One step of a procedure; a timer from and to, in seconds."""
 
-    text: str
+    text: Message
     hazard: Hazard
-    cautions: tuple[str, ...]
+    cautions: tuple[Message, ...]
     timer_from_s: int | None
     timer_to_s: int | None
     asks: tuple[AskView, ...]
@@ -432,8 +433,8 @@ class StepView:
 @dataclass(frozen=True)
 class ProcedureView:
     key: str
-    title: str
-    materials: tuple[str, ...]
+    title: Message
+    materials: tuple[Message, ...]
     steps: tuple[StepView, ...]
     asks_at_end: tuple[AskView, ...]
     wastes_water: bool
@@ -444,5 +445,5 @@ class FinishedView:
     """What finishing led to: the next dates, and a word on the water that went."""
 
     entry_id: UUID
-    next_dates: tuple[str, ...]
-    water_text: str
+    next_dates: tuple[Message, ...]
+    water_text: Message

@@ -33,6 +33,7 @@ def parser() -> argparse.ArgumentParser:
     )
     commands.add_parser("shots", help="make the pictures of docs/screenshots from the demo data")
     commands.add_parser("generate", help="write the OpenAPI document and the client's types again")
+    commands.add_parser("messages", help="gather all templates for translators")
     return top
 
 
@@ -51,6 +52,7 @@ def main(arguments: list[str]) -> int:
                 "study": "kumpan.tools.study",
                 "shots": "kumpan.tools.shots",
                 "generate": "kumpan.tools.generate",
+                "messages": "kumpan.tools.messages",
             }
             _own_program(module[given.command])
     except Stop as reason:

@@ -1,11 +1,11 @@
 """Write what the front end takes from the Python side: OpenAPI document, hazards, emergency page; and the client's types."""
 
 import json
-from dataclasses import asdict
 
 from kumpan.core.hazards import EMERGENCIES, EMERGENCY_PREAMBLE, HAZARDS, STORAGE_RULES
 from kumpan.tools.packages import FRONTEND, OPENAPI, ensure_client_types
 from kumpan.web.main import build_app
+from kumpan.wording.render import render
 
 HAZARDOUS = FRONTEND / "src/api/hazardous.json"
 EMERGENCY = FRONTEND / "src/features/emergency/emergency.json"
@@ -18,9 +18,16 @@ def openapi_text() -> str:
 def emergency_text() -> str:
     """The emergency page's words, so that it needs no server."""
     page = {
-        "preamble": EMERGENCY_PREAMBLE,
-        "emergencies": [asdict(row) for row in EMERGENCIES],
-        "storage": list(STORAGE_RULES),
+        "preamble": render(EMERGENCY_PREAMBLE),
+        "emergencies": [
+            {
+                "key": row.key,
+                "title": render(row.title),
+                "measures": [render(measure) for measure in row.measures],
+            }
+            for row in EMERGENCIES
+        ],
+        "storage": [render(rule) for rule in STORAGE_RULES],
     }
     return json.dumps(page, indent=2, ensure_ascii=False) + "\n"
 

@@ -94,7 +94,7 @@ async def _warm(database: Database, clock: Callable[[], datetime]) -> None:
         scope = Scope(tx, await workspace_cases.the_workspace(tx), clock())
         for pool_id in await tx.journal.pool_ids(scope.workspace_id):
             await pool_cases.head(scope, pool_id)
-            await outlook_of(scope, pool_id, metric=False)
+            await outlook_of(scope, pool_id)
             await asyncio.sleep(0)  # let a request in between
 
 

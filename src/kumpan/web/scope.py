@@ -6,9 +6,12 @@ from typing import Annotated
 
 from fastapi import Depends, Query, Request
 
+from kumpan.core.quantities.units import Units
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.people.people import the_workspace
 from kumpan.storage.transaction import Database
+from kumpan.wording.catalogs import best_language
+from kumpan.wording.reader import Reader
 
 
 def clock(request: Request) -> datetime:
@@ -31,4 +34,20 @@ async def open_scope(request: Request) -> AsyncIterator[Scope]:
 
 # function scope: the commit happens before the response leaves, so "saved" means saved.
 ScopeDep = Annotated[Scope, Depends(open_scope, scope="function")]
+
+
+def units_of(metric: bool) -> Units:
+    """The units of a request that asks for metric amounts or does not."""
+    return Units.METRIC if metric else Units.US
+
+
 Metric = Annotated[bool, Query(description="amounts in metric units instead of US customary")]
+
+
+def reader_of(request: Request, metric: Metric = False) -> Reader:
+    """Who reads the answer: units by the query, language by what the client accepts and the program has."""
+    accepted = [tag.split(";")[0].strip() for tag in request.headers.get("accept-language", "").split(",")]
+    return Reader(units_of(metric), best_language(accepted))
+
+
+ReaderDep = Annotated[Reader, Depends(reader_of)]

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from math import exp, log
 
 from kumpan.core.findings import Finding
+from kumpan.core.messages import Message
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.profiles import Band
@@ -61,7 +62,7 @@ class Gauge:
     """
 
     measure: Measure
-    name: str
+    name: Message
     low: float | None
     high: float | None
     reading: Marker | None

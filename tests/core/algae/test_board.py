@@ -28,6 +28,7 @@ from tests.core.algae.cases import (
     Case,
     nearly_over,
 )
+from tests.words import told
 
 FILL = Readings(ph=7.6, total_alkalinity=90, calcium_hardness=120, salt=90)
 PRICES = {"liquid": 0.0012, "acid": 0.002, "ash": 0.006, "hypo": 0.012, "dichlor": 0.014}
@@ -45,7 +46,7 @@ def opaque(**values: float) -> RescueRequest:
 @pytest.mark.parametrize(
     ("values", "expected"),
     [
-        # Handbook 07: cannot see past the first step and stabiliser over 100 or calcium over 600.
+        # Handbook 07: cannot see past the first step and stabilizer over 100 or calcium over 600.
         ({"cyanuric_acid": 110.0}, "drain"),
         ({"calcium_hardness": 650.0}, "drain"),
         ({"cyanuric_acid": 60.0}, "treat"),
@@ -74,7 +75,7 @@ def test_treating_that_costs_more_than_a_refill_is_told() -> None:
                           total_alkalinity=100.0, calcium_hardness=250.0))  # fmt: skip
     found = treat_or_drain(cheap_water, board(cheap_water))
     assert found.verdict == "drain"
-    assert any("costs more than a refill" in reason for reason in found.reasons)
+    assert any("costs more than a refill" in told(reason) for reason in found.reasons)
 
 
 def test_what_is_not_tested_is_said_to_matter() -> None:
@@ -84,7 +85,7 @@ def test_what_is_not_tested_is_said_to_matter() -> None:
         .test(free_chlorine=0.0, ph=7.4)
     )
     request = case.request()
-    assert "not tested" in treat_or_drain(request, board(request)).reasons[0]
+    assert "not tested" in told(treat_or_drain(request, board(request)).reasons[0])
 
 
 def test_the_sums_of_the_ways() -> None:
@@ -123,7 +124,7 @@ def test_the_band_is_told_from_the_beginning_and_narrows_on_the_whole() -> None:
 
 
 def test_what_climbs_is_watched_for_each_product_of_the_shelf() -> None:
-    """10 ppm of chlorine from dichlor leave about 9 of stabiliser, from calcium hypochlorite 7 of calcium (common practice)."""
+    """10 ppm of chlorine from dichlor leave about 9 of stabilizer, from calcium hypochlorite 7 of calcium (common practice)."""
     found = board(Case(inventory=(LIQUID, HYPO, DICHLOR)).begin().request())
     after = {note.code: note.fields["after"] for note in found.watch}
     rise = found.tally.ahead_mg_l[1]
@@ -185,12 +186,12 @@ def test_the_draining_day_goes_by_the_handbook() -> None:
         "ground water", "mild", "brush the walls while they are wet", "breaker", "barrier", "someone to mind it", "into a bucket",
         "pressure washing", "chlorine wash", "neutralise", "refill at once", "filter cleaned", "test free chlorine",
     )  # fmt: skip
-    reported = [step.title.lower() for step in treatment.steps]
+    reported = [told(step.title).lower() for step in treatment.steps]
     places = [next(n for n, title in enumerate(reported) if words in title) for words in order]
     assert places == sorted(places)
-    wash = next(step for step in treatment.steps if "chlorine wash" in step.title.lower())
+    wash = next(step for step in treatment.steps if "chlorine wash" in told(step.title).lower())
     assert wash.hazard is Hazard.SHELL_WASH
-    assert any("acid" in caution for caution in wash.cautions)
+    assert any("acid" in told(caution) for caution in wash.cautions)
     assert all(step.hazard in HAZARDS for step in treatment.steps)
     assert sum(step.water_l or 0 for step in treatment.steps) == VOLUME_L
 
@@ -231,10 +232,10 @@ def test_the_vinyl_cap_is_fifteen() -> None:
 
 
 def test_many_tablets_are_told_with_what_they_leave() -> None:
-    """Handbook 07: six to eight tablets every third day; each 10 ppm of chlorine from them brings 6 of stabiliser."""
+    """Handbook 07: six to eight tablets every third day; each 10 ppm of chlorine from them brings 6 of stabilizer."""
     found = board(Case(inventory=(LIQUID, TABLETS)).begin().request())
     note = next(note for note in found.watch if note.code == "rule_tablets")
-    # Eight of 8 oz are 1.81 kg; 90 % available chlorine in 60 m3 is 27.2 mg/L, six tenths of it 16.5 of stabiliser.
+    # Eight of 8 oz are 1.81 kg; 90 % available chlorine in 60 m3 is 27.2 mg/L, six tenths of it 16.5 of stabilizer.
     assert note.fields["stabiliser"] == pytest.approx(0.607 * 27.2, rel=0.01)
     assert all(note.code != "rule_tablets" for note in board(Case().begin().request()).watch)
 
@@ -244,5 +245,5 @@ def test_boosters_are_told_by_kind_and_bromide_is_refused() -> None:
     kinds = {one.key: one for one in BOOSTERS}
     assert set(kinds) == {"monopersulfate", "ammonium", "bromide", "algaecide"}
     assert [one.key for one in BOOSTERS if one.refused] == ["bromide"]
-    assert "7.8" in kinds["monopersulfate"].text
-    assert "one product at a time" in RULE
+    assert "7.8" in told(kinds["monopersulfate"].text)
+    assert "one product at a time" in told(RULE)

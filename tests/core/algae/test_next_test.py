@@ -14,6 +14,7 @@ from kumpan.core.quantities.readings import Measure
 from kumpan.core.records.step import TEST, WAIT, Step
 from kumpan.core.treatment.schedule import Timeline
 from tests.core.algae.cases import ZONE, Case
+from tests.words import told
 
 
 def under_way(free: float, *, severity: Severity = Severity.GREEN, hour: float = 0.0) -> RescueRequest:
@@ -33,7 +34,7 @@ def test_a_well_filled_pool_is_tested_after_dark() -> None:
     request = under_way(24.0)
     step = next_test(request)
     at = (request.now + timedelta(minutes=step.offset_min)).astimezone(ZONE)
-    assert "After dark" in step.why
+    assert "After dark" in told(step.why)
     assert 20 <= at.hour <= 22
 
 
@@ -42,14 +43,14 @@ def test_after_dark_the_morning_comes_next() -> None:
     request = under_way(24.0, hour=14.5)
     step = next_test(request)
     at = (request.now + timedelta(minutes=step.offset_min)).astimezone(ZONE)
-    assert "Before the sun" in step.why
+    assert "Before the sun" in told(step.why)
     assert 5 <= at.hour <= 8
 
 
 def test_what_may_run_low_is_tested_before() -> None:
     request = under_way(3.0, severity=Severity.OPAQUE)
     step = next_test(request)
-    assert "never let it reach zero" in step.why
+    assert "never let it reach zero" in told(step.why)
     assert step.offset_min < 6 * 60
 
 
@@ -80,7 +81,7 @@ def test_every_round_ends_in_a_test_within_its_hours(severity: Severity, free: f
 def test_the_wait_says_that_the_pump_runs_and_the_pool_stays_closed() -> None:
     treatment = stage_plan(under_way(8.0))
     waits = [step.why for step in treatment.steps if step.kind == WAIT]
-    assert any("stays closed" in why for why in waits)
+    assert any("stays closed" in told(why) for why in waits)
 
 
 def test_the_reserve_is_one() -> None:

@@ -10,6 +10,7 @@ from kumpan.core.hazards import HAZARDS, Hazard, cautions_for
 from kumpan.core.journal import RescueSet, Severity
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from tests.core.algae.cases import PLASTER, VINYL, Case
+from tests.words import told
 
 SALT = Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.CARTRIDGE)
 FED = Traits(Surface.VINYL, Chlorination.TABLETS, Filter.SAND)
@@ -18,7 +19,7 @@ COVERED = Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.DE, False, True)
 
 def prepared_for(traits: Traits, severity: Severity = Severity.GREEN, **values: float) -> list[str]:
     request = Case(traits=traits, setting=RescueSet(severity)).begin(**values).request()
-    return [step.title for step in stage_plan(request).steps]
+    return [told(step.title) for step in stage_plan(request).steps]
 
 
 @pytest.mark.parametrize(
@@ -66,7 +67,7 @@ def test_the_pool_is_closed_before_anything_else_and_the_filter_cleaned_last() -
     for traits in (PLASTER, VINYL, SALT, FED, COVERED):
         titles = prepared_for(traits)
         assert titles[0].startswith("Close the pool")
-        assert titles[-1] == CLEAN_FILTER[traits.filter][0]
+        assert titles[-1] == told(CLEAN_FILTER[traits.filter][0])
 
 
 def test_every_row_carries_the_cautions_of_its_class() -> None:
@@ -83,7 +84,7 @@ def test_every_row_carries_the_cautions_of_its_class() -> None:
         ("Filter thoroughly cleaned", "8"),
         ("Timer back to the schedule", "8"),
         ("45 degrees", "10: dead zones"),
-        ("stabiliser last", "10"),
+        ("stabilizer last", "10"),
         ("algaecide", "10: preventive, after clearing"),
     ],
 )

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from kumpan.core.algae.criteria import StageKey, finished, stage_now
 from kumpan.core.algae.preparing import CLEAN_FILTER
 from kumpan.core.algae.severity import SEVERITIES, SPOTS
-from kumpan.core.algae.stages import GAUGE, PUMP_OFF, REFILL, VACUUM, stage_plan
+from kumpan.core.algae.stages import PUMP_OFF, REFILL, VACUUM, stage_plan
 from kumpan.core.hazards import HAZARDS, Hazard
 from kumpan.core.journal import Clarity, DeadAlgaeStrategy, PhStrategy, RescueSet, Severity
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
@@ -26,10 +26,11 @@ from tests.core.algae.cases import (
     M,
     nearly_over,
 )
+from tests.words import told
 
 
 def titles(plan: Plan) -> list[str]:
-    return [step.title for step in plan.steps]
+    return [told(step.title) for step in plan.steps]
 
 
 def pours(plan: Plan) -> list[tuple[str | None, float]]:
@@ -87,11 +88,11 @@ def test_no_acid_goes_in_by_a_bleached_test() -> None:
 
 
 def test_a_round_brushes_reads_the_gauge_pours_and_tests_twice() -> None:
-    """40 % of stabiliser 40 is 16."""
+    """40 % of stabilizer 40 is 16."""
     treatment = stage_plan(Case().begin().prepared().request())
     kinds = [step.kind for step in treatment.steps]
     assert titles(treatment)[0].startswith("Brush")
-    assert titles(treatment)[1].startswith(GAUGE)
+    assert titles(treatment)[1].startswith("Read the filter's gauge")
     assert kinds.index(ADD) < kinds.index(TEST)
     assert kinds.count(TEST) == 2
     [(chemical, reached)] = pours(treatment)
@@ -100,7 +101,7 @@ def test_a_round_brushes_reads_the_gauge_pours_and_tests_twice() -> None:
 
 
 def test_the_fixed_school_says_that_ten_is_no_shock_here() -> None:
-    """10 is 3 to 7 times too weak at stabiliser 50 to 100 (handbook 07)."""
+    """10 is 3 to 7 times too weak at stabilizer 50 to 100 (handbook 07)."""
     case = Case(setting=RescueSet(Severity.OPAQUE, by_ratio=False)).begin(cyanuric_acid=80.0).prepared()
     treatment = stage_plan(case.request())
     assert pours(treatment)[0][1] == pytest.approx(10.0, abs=0.8)
@@ -116,8 +117,8 @@ def test_mustard_goes_to_sixty_percent_of_stabilizer() -> None:
 def test_a_full_filter_is_cleaned_before_the_round() -> None:
     """8 psi (55 kPa) over clean."""
     full = Case().begin().prepared().gauge(70.0 + 56.0)
-    assert CLEAN_FILTER[Filter.SAND][0] in titles(stage_plan(full.request()))
-    assert CLEAN_FILTER[Filter.SAND][0] not in titles(
+    assert told(CLEAN_FILTER[Filter.SAND][0]) in titles(stage_plan(full.request()))
+    assert told(CLEAN_FILTER[Filter.SAND][0]) not in titles(
         stage_plan(full.later(minutes=5).cleaned(71.0).request())
     )
 
@@ -169,10 +170,10 @@ def test_what_died_is_stirred_for_a_cartridge_and_settled_for_sand() -> None:
         nearly_over(traits=PLASTER).visual_check(Clarity.CLOUDY).test(free_chlorine=11.2, total_chlorine=11.6)
     )
     by_day = titles(stage_plan(settled.request()))
-    assert PUMP_OFF not in by_day
+    assert told(PUMP_OFF) not in by_day
     settled.later(hours=14.5).visual_check(Clarity.CLOUDY).test(free_chlorine=9.8, total_chlorine=10.2)
     night = titles(stage_plan(settled.request()))
-    assert night.index(PUMP_OFF) < night.index(VACUUM) < night.index(REFILL)
+    assert night.index(told(PUMP_OFF)) < night.index(told(VACUUM)) < night.index(told(REFILL))
     other = nearly_over(
         traits=PLASTER, setting=RescueSet(Severity.GREEN, dead_algae_strategy=DeadAlgaeStrategy.STIR)
     )
@@ -195,7 +196,7 @@ def test_the_pump_rests_only_while_a_night_is_left(hour_utc: int, rests: bool, l
     )
     request = case.request(latitude_deg=latitude)
     assert stage_now(request) is StageKey.CLEAR
-    assert (PUMP_OFF in titles(stage_plan(request))) is rests
+    assert (told(PUMP_OFF) in titles(stage_plan(request))) is rests
 
 
 @pytest.mark.parametrize("latitude", [10.0, 32.0, 45.0, 52.0, 58.0, -34.0])
@@ -212,7 +213,7 @@ def test_a_clarifier_only_under_five() -> None:
     high = (
         nearly_over(traits=VINYL).visual_check(Clarity.CLOUDY).test(free_chlorine=11.2, total_chlorine=11.6)
     )
-    assert "Clarifier only with free chlorine under 5" in stage_plan(high.request()).notes[-1].text
+    assert "Clarifier only with free chlorine under 5" in told(stage_plan(high.request()).notes[-1].text)
 
 
 def test_black_spots_hold_a_week() -> None:
@@ -221,7 +222,7 @@ def test_black_spots_hold_a_week() -> None:
     case.visual_check(Clarity.CLEAR).test(free_chlorine=11.2, total_chlorine=11.6)
     assert stage_now(case.request()) is StageKey.WEEK
     closed = stage_plan(case.request(swim_limit_mg_l=3.0))
-    assert any("Closed for the week" in note.text for note in closed.notes)
+    assert any("Closed for the week" in told(note.text) for note in closed.notes)
     for _ in range(7):
         case.later(hours=14).test(free_chlorine=6.0, total_chlorine=6.3)
         case.later(hours=10).visual_check(Clarity.CLEAR).test(free_chlorine=5.4, total_chlorine=5.7)
@@ -285,10 +286,10 @@ def test_for_any_water_no_sheet_passes_the_cap_mixes_products_or_lets_chlorine_r
 
 
 def test_every_severity_reads_like_the_handbook() -> None:
-    """Handbook 07: light once, green three rounds 12 h apart, mustard about 60 % of stabiliser, black a week over 3."""
+    """Handbook 07: light once, green three rounds 12 h apart, mustard about 60 % of stabilizer, black a week over 3."""
     assert SEVERITIES[Severity.LIGHT].rounds == 1
     assert (SEVERITIES[Severity.GREEN].rounds, SEVERITIES[Severity.GREEN].hours_between) == (3, 12)
     assert SEVERITIES[Severity.MUSTARD].ratio == 0.60
     assert SEVERITIES[Severity.BLACK].week_over_mg_l == 3.0
-    assert SEVERITIES[Severity.OPAQUE].days == "10 to 14 days"
-    assert "steel only on bare cement" in SEVERITIES[Severity.BLACK].brush
+    assert told(SEVERITIES[Severity.OPAQUE].days) == "10 to 14 days"
+    assert "steel only on bare cement" in told(SEVERITIES[Severity.BLACK].brush)

@@ -16,6 +16,7 @@ from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Readings
 from kumpan.core.treatment.special.drain import Hoses
 from tests.core.algae.cases import ACID, ASH, LIQUID, PLASTER, VINYL, VOLUME_L, Case
+from tests.words import told
 
 STABILIZER = Product("stabiliser", "cyanuric_acid", 100.0)
 SODA = Product("soda", "sodium_bicarbonate", 100.0)
@@ -85,7 +86,7 @@ def test_the_pump_is_part_of_what_treating_costs() -> None:
 
 
 @pytest.mark.parametrize(
-    ("severity", "stabiliser", "calcium", "expected"),
+    ("severity", "stabilizer", "calcium", "expected"),
     [
         (Severity.OPAQUE, 101.0, 250.0, "drain"),
         (Severity.OPAQUE, 50.0, 601.0, "drain"),
@@ -97,7 +98,7 @@ def test_the_pump_is_part_of_what_treating_costs() -> None:
     ],
 )
 def test_the_handbooks_rule(severity: Severity, stabilizer: float, calcium: float, expected: str) -> None:
-    """Drain when one cannot see past the first step and stabiliser is over 100 or calcium over 600."""
+    """Drain when one cannot see past the first step and stabilizer is over 100 or calcium over 600."""
     found = compared(request(severity, cyanuric_acid=stabilizer, calcium_hardness=calcium))
     assert found.verdict == expected
     assert found.reasons
@@ -116,15 +117,15 @@ def test_in_part_means_just_so_much_that_the_level_can_be_reached() -> None:
     part = strategy(compared(request(Severity.GREEN, cyanuric_acid=100.0)), "part")
     treat = strategy(compared(request(Severity.GREEN, cyanuric_acid=100.0)), "treat")
     assert part.water_l - treat.water_l == pytest.approx(0.25 * VOLUME_L, rel=0.02)
-    assert "25 %" in part.text
+    assert "25 %" in told(part.text)
 
 
 def test_a_liner_is_never_told_to_be_emptied_at_once() -> None:
     case = Case(traits=VINYL, setting=RescueSet(Severity.OPAQUE), inventory=INVENTORY)
     found = compared(request(case=case, cyanuric_acid=120.0))
     assert found.verdict == "drain"
-    assert any("parts, never all of it at once" in reason for reason in found.reasons)
-    assert "liner installer" in strategy(found, "drain").text
+    assert any("parts, never all of it at once" in told(reason) for reason in found.reasons)
+    assert "liner installer" in told(strategy(found, "drain").text)
 
 
 @pytest.mark.parametrize("surface", [Surface.PLASTER, Surface.FIBERGLASS])
@@ -133,13 +134,13 @@ def test_a_shell_sends_to_a_professional_first(surface: Surface) -> None:
         traits=replace(PLASTER, surface=surface), setting=RescueSet(Severity.OPAQUE), inventory=INVENTORY
     )
     found = compared(request(case=case, cyanuric_acid=120.0))
-    assert any("professional" in reason for reason in found.reasons)
+    assert any("professional" in told(reason) for reason in found.reasons)
 
 
 def test_nothing_on_the_shelf_is_told_and_not_reckoned() -> None:
     question = replace(request(), inventory=(ACID,))
     treat = strategy(compared(question), "treat")
-    assert (treat.money, treat.text) == (None, "Nothing on the shelf treats it.")
+    assert (treat.money, told(treat.text)) == (None, "Nothing on the shelf treats it.")
 
 
 def test_dear_treating_is_told_to_be_dearer() -> None:
@@ -147,7 +148,7 @@ def test_dear_treating_is_told_to_be_dearer() -> None:
     question = replace(request(Severity.OPAQUE), price_per_g={**PRICES, "liquid": 0.12})
     found = compared(question)
     assert found.verdict == "drain"
-    assert any("costs more than a refill" in reason for reason in found.reasons)
+    assert any("costs more than a refill" in told(reason) for reason in found.reasons)
 
 
 @given(st.floats(0, 160), st.floats(100, 900), st.sampled_from(list(Severity)))

@@ -17,6 +17,7 @@ from kumpan.core.testing.rhythm import TEST_EVERY
 from kumpan.core.treatment.plan import Plan, plan
 from tests.core.journals import LITRES, bleach, reads, solid, state, when
 from tests.core.samples import PLASTER, engine_state
+from tests.words import told
 
 M = Measure
 GOOD = {
@@ -40,52 +41,55 @@ def after(*rows: tuple[float, Body], day: float, offered: Plan | None = None) ->
 
 def test_without_a_test_the_next_thing_is_to_test() -> None:
     found = after(day=1)
-    assert (found.text, found.station) == ("Test the water", "slip")
+    assert (told(found.text), found.station) == ("Test the water", "slip")
 
 
 def test_what_the_sheet_raises_is_named_chlorine_first_and_ph_keeps_its_letters() -> None:
     found = after(
         (0, reads(**GOOD)), day=0.1, offered=planned(free_chlorine=0.5, ph=6.9, total_alkalinity=90)
     )
-    assert found.text.startswith("Raise free chlorine")
-    assert " pH" in found.text
-    assert " ph" not in found.text
+    assert told(found.text).startswith("Raise free chlorine")
+    assert " pH" in told(found.text)
+    assert " ph" not in told(found.text)
     assert found.station == "sheet"
-    assert found.why.startswith("The sheet begins with ")
+    assert told(found.why).startswith("The sheet begins with ")
 
 
 def test_acid_lowers_and_the_sentence_says_so() -> None:
     found = after((0, reads(**GOOD)), day=0.1, offered=planned(free_chlorine=0.5, ph=8.1))
-    assert found.text == "Raise free chlorine, lower pH"
-    assert after((0, reads(**GOOD)), day=0.1, offered=planned(ph=8.1)).text == "Lower pH"
+    assert told(found.text) == "Raise free chlorine, lower pH"
+    assert told(after((0, reads(**GOOD)), day=0.1, offered=planned(ph=8.1)).text) == "Lower pH"
 
 
 def test_nothing_to_add_says_when_to_test_again() -> None:
     found = after((0, reads(**GOOD)), day=0.1, offered=planned())
-    assert found.text == "Nothing to add"
+    assert told(found.text) == "Nothing to add"
     assert found.due == when(0) + TEST_EVERY
 
 
 def test_an_old_test_and_a_pour_ask_for_a_test() -> None:
-    assert "6 days old" in after((0, reads(**GOOD)), day=6, offered=planned()).why
+    assert "6 days old" in told(after((0, reads(**GOOD)), day=6, offered=planned()).why)
     found = after((0, reads(**GOOD)), (0.5, bleach(2)), day=0.6, offered=planned())
-    assert found.why == "Something went in since the last test."
+    assert told(found.why) == "Something went in since the last test."
 
 
 def test_tablets_in_the_feeder_ask_for_no_test() -> None:
     found = after((0, reads(**GOOD)), (0.5, solid("trichlor", 200, 90)), day=0.6, offered=planned())
-    assert found.text == "Nothing to add"
+    assert told(found.text) == "Nothing to add"
 
 
 def test_an_open_sheet_goes_on_with_its_next_step() -> None:
     steps = planned(free_chlorine=0.5).steps
     treatment = TreatmentStarted(steps, "household", Readings(), Readings())
     begun = after((0, reads(**GOOD)), (0.1, treatment), day=0.2)
-    assert begun.text == f"Go on with the sheet: {steps[0].title[0].lower()}{steps[0].title[1:]}"
+    assert (
+        told(begun.text)
+        == f"Go on with the sheet: {told(steps[0].title)[0].lower()}{told(steps[0].title)[1:]}"
+    )
     pool = state((0, reads(**GOOD)), (0.1, treatment))
     done_as = StepDone(pool.treatments[0].id, 0, Outcome.DONE)
     found = after((0, reads(**GOOD)), (0.1, treatment), (0.2, done_as), day=0.3)
-    assert found.text.endswith(steps[1].title[1:])
+    assert told(found.text).endswith(told(steps[1].title)[1:])
 
 
 @pytest.mark.parametrize(
@@ -111,7 +115,7 @@ def test_an_addition_moves_only_what_was_tested_before_it() -> None:
     pool = state((0, reads(**GOOD)), (1, solid("sodium_dichlor", 100, 56)), (2, reads(free_chlorine=2.0)))
     found = expected_now(pool)
     assert found.free_chlorine == 2.0
-    # 100 g of 56 % dichlor: 0.933 mg/L of chlorine and 0.910 of that in stabiliser (handbook 04)
+    # 100 g of 56 % dichlor: 0.933 mg/L of chlorine and 0.910 of that in stabilizer (handbook 04)
     assert found.cyanuric_acid == pytest.approx(40 + 0.9333 * 0.910, abs=0.01)
 
 

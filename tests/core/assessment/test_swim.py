@@ -9,6 +9,7 @@ from kumpan.core.assessment.swim import SwimAnswer, SwimCode, swim_answer
 from kumpan.core.journal import Clarity, Entry, Level, VisualCheck, fold
 from kumpan.core.ranges.profiles import Band
 from tests.core.journal.test_fold import START, a_test, entry, poured
+from tests.words import told
 
 BAND = Band(2, 3, 2.5)
 NOW = START + timedelta(minutes=30)
@@ -34,7 +35,7 @@ def test_yes_when_tested_today_and_in_range() -> None:
 def test_no_and_why(free: float, ph: float, says: str) -> None:
     found = answer(entry("t", 0, a_test(free, ph)))
     assert found.code is SwimCode.NO
-    assert says in found.text
+    assert says in told(found.text)
 
 
 @pytest.mark.parametrize("clarity", [Clarity.DRAIN_HIDDEN, Clarity.GREEN, Clarity.CLOUDY])
@@ -60,5 +61,5 @@ def test_after_pouring_not_before_an_hour_and_a_test() -> None:
 def test_the_next_thing_without_a_test_is_to_test() -> None:
     assert next_thing(fold([]), None, NOW).station == "slip"
     old = fold([entry("t", 0, a_test(2.5))])
-    assert "5 days old" in next_thing(old, None, NOW + timedelta(days=5)).why
-    assert next_thing(old, None, NOW).text == "Nothing to add"
+    assert "5 days old" in told(next_thing(old, None, NOW + timedelta(days=5)).why)
+    assert told(next_thing(old, None, NOW).text) == "Nothing to add"

@@ -1,4 +1,4 @@
-"""Which products a plan is made with: the programme's choice, its safety, and what the ways come to."""
+"""Which products a plan is made with: the program's choice, its safety, and what the ways come to."""
 
 from dataclasses import replace
 
@@ -147,7 +147,7 @@ def test_the_ways_side_by_side() -> None:
     dichlor = next(strategy for strategy in found if strategy.use == "dichlor")
     assert usual.additions == sum(step.kind == ADD for step in usual.plan.steps)
     assert usual.in_four_weeks[Measure.CYANURIC_ACID] == pytest.approx(40)
-    # Handbook 04: dichlor brings 0.91 of stabiliser for each part of chlorine; 28 days at 2, and what is poured now.
+    # Handbook 04: dichlor brings 0.91 of stabilizer for each part of chlorine; 28 days at 2, and what is poured now.
     assert dichlor.in_four_weeks[Measure.CYANURIC_ACID] == pytest.approx(40 + 0.91 * (56 + 2.0), rel=0.01)
     liquid_ml = sum(step.rounded_ml or 0 for step in usual.plan.steps)
     assert usual.used_cost == pytest.approx(liquid_ml / 9464.0 * 14.0, rel=1e-6)

@@ -4,12 +4,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kumpan.core.dosing.rounding import mass_text, round_dose, volume_text
+from kumpan.core.dosing.rounding import round_dose
 from kumpan.core.dosing.typed_amount import read_amount
 from kumpan.core.errors import InvalidInput, UnreadableQuantity
+from kumpan.core.messages import Message
 from kumpan.core.products.product import Product
-from kumpan.core.quantities.units import G_PER_LB, ML_PER_FL_OZ
+from kumpan.core.quantities.units import G_PER_LB, ML_PER_FL_OZ, Units
+from kumpan.core.quantity import Liquid, Mass
 from kumpan.core.records.containers import Container, ContainerKind
+from tests.words import told
 
 GALLON_ML = 128 * ML_PER_FL_OZ
 LIQUID = Product("liquid", "sodium_hypochlorite", 10.0, package_ml=2.5 * GALLON_ML, density_g_per_ml=1.15)
@@ -24,8 +27,12 @@ SCALE = Container(ContainerKind.SCALE, "kitchen scale", mass_g=5.0)
 BOXES = (BLUE, BOX, SCOOP, SCALE)
 
 
+def units_of(metric: bool) -> Units:
+    return Units.METRIC if metric else Units.US
+
+
 def grams(product: Product, text: str, *, metric: bool = False) -> float:
-    return read_amount(product, text, metric=metric, boxes=BOXES).mass_g
+    return read_amount(product, text, units=units_of(metric), boxes=BOXES).mass_g
 
 
 @pytest.mark.parametrize(
@@ -64,8 +71,8 @@ def test_a_measure_holds_only_what_it_was_weighed_with() -> None:
 
 def test_an_own_cup_called_cup_counts_when_it_is_told_as_on_the_sheet() -> None:
     own = Container(ContainerKind.CUP, "cup", volume_ml=300.0, parts=4)
-    reported = read_amount(LIQUID, "2 × cup (20.3 fl oz)", metric=False, boxes=(own,))
-    plain = read_amount(LIQUID, "2 cups", metric=False, boxes=(own,))
+    reported = read_amount(LIQUID, "2 × cup (20.3 fl oz)", units=Units.US, boxes=(own,))
+    plain = read_amount(LIQUID, "2 cups", units=Units.US, boxes=(own,))
     assert reported.volume_ml == pytest.approx(600.0)
     assert plain.volume_ml == pytest.approx(16 * ML_PER_FL_OZ)
 
@@ -103,14 +110,18 @@ def test_what_the_sheet_says_is_read_back(
     product: Product, mass_g: float, metric: bool, boxes: tuple[Container, ...]
 ) -> None:
     """Whatever words a dose is told in, typing them again notes that dose, to the last figure shown."""
-    reported = round_dose(product, mass_g, metric, 0.1, boxes)
-    read = read_amount(product, reported.text, metric=metric, boxes=boxes)
+    reported = round_dose(product, mass_g, units_of(metric), 0.1, boxes)
+    read = read_amount(product, told(reported.text, units_of(metric)), units=units_of(metric), boxes=boxes)
     assert read.mass_g == pytest.approx(reported.mass_g, rel=0.03, abs=2.0)
     assert (read.volume_ml is None) == (reported.volume_ml is None)
 
 
 @given(st.floats(1.0, 50_000.0), st.booleans())
 def test_plain_words_of_mass_and_volume_are_read_back(amount: float, metric: bool) -> None:
-    assert grams(SODA, mass_text(amount, metric), metric=metric) == pytest.approx(amount, rel=0.02, abs=8.0)
-    read = read_amount(LIQUID, volume_text(amount, metric), metric=metric)
+    assert grams(
+        SODA, told(Message("{amount}", amount=Mass(amount)), units_of(metric)), metric=metric
+    ) == pytest.approx(amount, rel=0.02, abs=8.0)
+    read = read_amount(
+        LIQUID, told(Message("{amount}", amount=Liquid(amount)), units_of(metric)), units=units_of(metric)
+    )
     assert read.volume_ml == pytest.approx(amount, rel=0.06, abs=8.0)

@@ -17,6 +17,7 @@ from kumpan.core.testing.methods import Method, measured
 from kumpan.core.treatment.derivations import GaugeContext, gauge_derivation
 from kumpan.core.treatment.plan import plan
 from tests.core.samples import PLASTER, POOL_L
+from tests.words import told
 
 M = Measure
 WATER = Readings(
@@ -67,7 +68,7 @@ def test_the_reference_water_is_enough_by_its_own_way() -> None:
 
 
 def test_much_stabilizer_asks_for_more_chlorine_by_both_ways() -> None:
-    """Handbook 03 (derived there, "about"): free chlorine 1 at stabiliser 80 has 60 to 100 times less active chlorine.
+    """Handbook 03 (derived there, "about"): free chlorine 1 at stabilizer 80 has 60 to 100 times less active chlorine.
 
     With activity corrections it is 105 here; hence the upper end of 110.
     """
@@ -90,5 +91,5 @@ def test_every_managed_lane_and_every_dose_shows_its_working() -> None:
     context = GaugeContext(WATER, None, profile("household"), BAND)
     shown = gauge_derivation(M.FREE_CHLORINE, measured(M.FREE_CHLORINE, 1.0, Method.DROPS), context)
     assert shown is not None
-    assert any("stabiliser ratio" in row.name for row in shown.inputs)
+    assert any("stabilizer ratio" in told(row.name) for row in shown.inputs)
     assert gauge_derivation(M.FREE_CHLORINE, None, context) is None

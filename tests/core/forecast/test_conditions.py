@@ -44,7 +44,7 @@ def test_what_is_planned_counts_too() -> None:
 
 
 def test_swimmers_eat_chlorine_the_day_after() -> None:
-    """4 g a swimmer and hour (from memory): 10 swimmer-hours in 60 000 L are 0.67 mg/L."""
+    """4 g a swimmer and hour (from memory): 10 swimmer-hours in 60,000 L are 0.67 mg/L."""
     found = of((0.5, SwimmersCounted(10)))
     assert float(np.sum(found.load * found.hours)) == pytest.approx(10 * 4000 / LITRES, rel=0.05)
 

@@ -30,6 +30,7 @@ from kumpan.core.ranges.profiles import bands, profile
 from kumpan.core.testing.methods import Method
 from tests.core.journals import AROUND, LITRES, bleach, reads, reads_by, solid, state, when
 from tests.core.samples import PLASTER, SALT_POOL
+from tests.words import told
 
 FULL = {"ph": 7.5, "cyanuric_acid": 40.0, "total_alkalinity": 100.0, "temperature_c": 26.0}
 
@@ -48,7 +49,7 @@ def seen(*rows: tuple[float, Body], day: float, traits: Traits = PLASTER) -> Out
 
 
 def said(found: Outlook) -> dict[str, str]:
-    return {sentence.code: sentence.text for sentence in found.sentences}
+    return {sentence.code: told(sentence.text) for sentence in found.sentences}
 
 
 def test_it_says_when_chlorine_runs_low_with_a_weekday() -> None:
@@ -191,4 +192,4 @@ def test_whatever_stands_in_the_journal_the_outlook_is_finite_and_ordered(
     for line in found.trends.values():
         low, likely, high = line.band(when(30).timestamp())
         assert low <= likely <= high
-    assert all(sentence.text and "nan" not in sentence.text for sentence in found.sentences)
+    assert all(sentence.text and "nan" not in told(sentence.text) for sentence in found.sentences)

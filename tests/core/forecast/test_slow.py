@@ -55,7 +55,7 @@ def test_a_line_is_found(measure: Measure, per_day: float) -> None:
 
 
 def test_known_additions_are_no_drift() -> None:
-    """30 mg/L of stabiliser poured in the middle, and level otherwise."""
+    """30 mg/L of stabilizer poured in the middle, and level otherwise."""
     rows = [(7.0 * n, reads(cyanuric_acid=40.0 if n < 4 else 70.0)) for n in range(8)]
     pool = state(*rows, (24.0, solid("cyanuric_acid", 30 * LITRES / 1000)))
     found = trend(pool, M.CYANURIC_ACID, AROUND, at(49))
@@ -88,7 +88,7 @@ def test_evaporation_brings_what_the_fill_holds() -> None:
 
 
 def test_tablets_that_are_fed_every_week_are_drift_not_steps() -> None:
-    """227 g of trichlor a week in 60 000 L: 3.4 mg/L of chlorine and 2.07 of stabiliser (handbook 04: 0.61)."""
+    """227 g of trichlor a week in 60,000 L: 3.4 mg/L of chlorine and 2.07 of stabilizer (handbook 04: 0.61)."""
     grams, per_week = 227.0, 227.0 * 0.9 * 1000 / LITRES * 0.607
     rows = [(7.0 * n, reads(cyanuric_acid=40 + per_week * n)) for n in range(8)]
     tablets = [(7.0 * n + 0.1, solid("trichlor", grams, 90)) for n in range(8)]

@@ -31,6 +31,7 @@ from kumpan.core.quantities.units import G_PER_LB, KPA_PER_PSI, L_PER_US_GAL
 from kumpan.core.ranges.profiles import Band
 from tests.core.journals import reads, state, when
 from tests.core.samples import PLASTER, SALT_POOL, VINYL_TABLETS
+from tests.words import told
 
 POOL_L = 20_000 * L_PER_US_GAL
 LB_A_DAY = CellSet(G_PER_LB / 24, 100.0, 24.0)
@@ -46,19 +47,19 @@ def test_every_hazardous_step_of_every_procedure_has_its_cautions() -> None:
         assert HAZARDS[hazard].cautions
     for row in PROCEDURES.values():
         for step in row.steps:
-            if "andle to" in step.text:
+            if "andle to" in told(step.text):
                 assert step.hazard is Hazard.VALVE, step.text
-                assert "ump off" in step.text
+                assert "ump off" in told(step.text)
 
 
 def test_the_cell_is_rinsed_before_any_acid() -> None:
     """Handbook 06: acid on hypochlorite makes chlorine gas."""
-    texts = [step.text.lower() for step in PROCEDURES["cell"].steps]
+    texts = [told(step.text).lower() for step in PROCEDURES["cell"].steps]
     rinse = next(n for n, text in enumerate(texts) if text.startswith("rinse with fresh water"))
     acid = next(n for n, text in enumerate(texts) if text.startswith("only now acid"))
     power = next(n for n, text in enumerate(texts) if "then power" in text)
     assert rinse < acid < power
-    assert "never metal" in " ".join(PROCEDURES["cell"].materials)
+    assert "never metal" in " ".join(map(told, PROCEDURES["cell"].materials))
 
 
 def test_a_backwash_has_the_trades_lengths() -> None:
@@ -116,7 +117,7 @@ def balance(loss: float | None, cell: CellSet = LB_A_DAY, **more: Any) -> CellBa
 
 
 def test_the_cells_figures_of_the_handbook() -> None:
-    """Handbook 06, derived: 1 lb/day in 20 000 gal is 6.0 ppm/day; 3 ppm/day in 12 h takes 100 %."""
+    """Handbook 06, derived: 1 lb/day in 20,000 gal is 6.0 ppm/day; 3 ppm/day in 12 h takes 100 %."""
     assert made_mg_l_day(LB_A_DAY, POOL_L) == pytest.approx(6.0, abs=0.02)
     assert cell_percent(3.0, POOL_L, LB_A_DAY.output_g_per_h, 12) == pytest.approx(100, abs=0.2)
     found = balance(2.9)
@@ -141,7 +142,7 @@ def test_a_cell_that_cannot_hold_says_what_the_log_supports() -> None:
         return str(found.findings[0].text)
 
     assert "Shock before a bigger cell" in reported(overnight_mg_l=1.4)
-    assert "Stabiliser first" in reported(stabilizer_mg_l=20)
+    assert "Stabilizer first" in reported(stabilizer_mg_l=20)
     assert "too small for this pool" in reported()
     assert balance(2.0, water_c=15).findings[0].code == "cold_cell"
     assert balance(None).findings[0].code == "no_forecast"
@@ -149,8 +150,8 @@ def test_a_cell_that_cannot_hold_says_what_the_log_supports() -> None:
 
 def test_the_season_moves_the_setting() -> None:
     """Handbook 06, common practice: raise with heat and use, lower in autumn."""
-    assert "raise" in balance(2.0, warmed_c=4.0).findings[-1].text
-    assert "lower the setting" in balance(2.0, warmed_c=-3.0).findings[-1].text
+    assert "raise" in told(balance(2.0, warmed_c=4.0).findings[-1].text)
+    assert "lower the setting" in told(balance(2.0, warmed_c=-3.0).findings[-1].text)
     assert "season" not in {one.code for one in balance(2.0, warmed_c=0.5).findings}
 
 
@@ -199,7 +200,7 @@ def test_a_gauge_that_lies_is_told() -> None:
 
 
 def test_turnovers_hours_and_cost() -> None:
-    """Handbook 08: one turnover is volume by flow; 20 000 gal at 40 gal a minute take 8.3 h."""
+    """Handbook 08: one turnover is volume by flow; 20,000 gal at 40 gal a minute take 8.3 h."""
     plant = PlantSet(
         pump_flow_l_min=40 * L_PER_US_GAL, pump_kw=1.1, price_per_kwh=0.15, windows=(PumpWindow(480, 720),)
     )
@@ -276,11 +277,11 @@ def test_every_question_and_end_is_reached_and_acid_is_warned_of() -> None:
     cleaning = next(
         path for path in paths("check_cell") if interview("check_cell", path).end == ENDS["clean_cell"]
     )
-    assert any("chlorine gas" in caution for caution in interview("check_cell", cleaning).cautions)
+    assert any("chlorine gas" in told(caution) for caution in interview("check_cell", cleaning).cautions)
 
 
 def test_the_order_of_the_handbooks_interview() -> None:
-    """Handbook 06: pump and timer, bleached test, salt, temperature, setting, stabiliser, demand, scale, age."""
+    """Handbook 06: pump and timer, bleached test, salt, temperature, setting, stabilizer, demand, scale, age."""
     order, at, answers = [], interview("no_chlorine", ()), []
     onward = {"pump": "yes", "bleached": "no", "salt_hand_chlorine": "yes", "cold": "no", "setting": "yes",
               "stabiliser": "yes", "algae": "no", "scale_seen": "no", "age": "no"}  # fmt: skip

@@ -45,6 +45,7 @@ from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.units import KPA_PER_PSI
 from tests.core.journals import LITRES, bleach, reads, solid, state, when
 from tests.core.samples import INDOOR, PLASTER, SALT_POOL, VINYL_TABLETS, engine_state
+from tests.words import told
 
 M = Measure
 CHICAGO = ZoneInfo("America/Chicago")
@@ -147,8 +148,8 @@ def test_the_cell_goes_by_its_kind_and_by_the_scaling_index() -> None:
     scaling = tuple(IndexPoint(when(day), 0.45) for day in range(5))
     found = due(begun, day=5, traits=SALT_POOL, index=scaling)
     assert found["cell"].days == 10.5
-    assert "halved while the scaling index is high" in found["cell"].why
-    assert "only the water's balance keeps it off" in found["scale"].why
+    assert "halved while the scaling index is high" in told(found["cell"].why)
+    assert "only the water's balance keeps it off" in told(found["scale"].why)
 
 
 def test_warm_water_makes_the_shock_weekly() -> None:
@@ -173,7 +174,7 @@ def test_pressure_over_clean_asks_for_a_backwash_whatever_the_calendar_says() ->
     assert "pressure" not in due((0, FULL_TEST), (0, clean), *rising, day=7)
     found = due((0, FULL_TEST), (0, clean), *rising, (8.5, PressureRead(18.6 * KPA_PER_PSI)), day=9)
     assert found["pressure"].procedure == "backwash"
-    assert "19 psi (1.28 bar), 9 psi over clean" in found["pressure"].why
+    assert "19 psi (1.28 bar), 9 psi over clean" in told(found["pressure"].why)
     assert found["backwash"].standing is Standing.LATER
 
 
@@ -184,13 +185,13 @@ def test_what_happened_asks_for_a_test_until_there_is_one() -> None:
 
 
 def test_new_water_asks_for_salt_and_stabilizer() -> None:
-    """Handbook 02, common practice: salt after refilling and much backwashing, stabiliser after heavy dilution."""
+    """Handbook 02, common practice: salt after refilling and much backwashing, stabilizer after heavy dilution."""
     known = (0.0, reads(salt=3200, cyanuric_acid=70, free_chlorine=2, ph=7.5))
     little = (1.0, WaterChanged(WaterChange.BACKWASH, 0.02 * LITRES))
     much = (2.0, WaterChanged(WaterChange.RAIN, 0.09 * LITRES))
     assert "test_salt_diluted" not in due(known, little, day=2, traits=SALT_POOL)
     found = due(known, little, much, day=3, traits=SALT_POOL)
-    assert "About 11 % of the water" in found["test_salt_diluted"].why
+    assert "About 11 % of the water" in told(found["test_salt_diluted"].why)
     assert "test_cyanuric_acid_diluted" in found
     again = due(known, little, much, (3, reads(salt=2900, cyanuric_acid=62)), day=4, traits=SALT_POOL)
     assert not {"test_salt_diluted", "test_cyanuric_acid_diluted"} & set(again)
@@ -206,21 +207,21 @@ def test_algae_ask_for_phosphate_and_many_washes_for_balance() -> None:
 
 def test_cold_water_and_a_worn_cell() -> None:
     found = due((0, reads(temperature_c=15)), day=1, traits=SALT_POOL)
-    assert "cell off" in found["cold_cell"].why
+    assert "cell off" in told(found["cold_cell"].why)
     run = (0.0, CellSet(18.0, 100.0, 24.0))
     old = (0.0, PlantSet(cell_rated_h=2500.0))
     assert "cell_age" in due((0, FULL_TEST), run, old, day=90, traits=SALT_POOL)
 
 
 def test_no_test_for_long_is_said_by_itself() -> None:
-    assert due((0, FULL_TEST), day=12)["no_test"].title == "No test for 12 days"
+    assert told(due((0, FULL_TEST), day=12)["no_test"].title) == "No test for 12 days"
 
 
 def test_own_intervals_and_what_is_taken_off() -> None:
     rows = ((0, FULL_TEST), (0, CareInterval("vacuum", 10.0)), (0, CareInterval("skim", None, off=True)))
     found = due(*rows, day=1)
     assert found["vacuum"].days == 10
-    assert "your own interval" in found["vacuum"].why
+    assert "your own interval" in told(found["vacuum"].why)
     assert "skim" not in found
     assert "skim" in due(*rows, (2, CareInterval("skim")), day=3)
 
@@ -232,7 +233,7 @@ def test_leaving_out_counts_as_a_turn_and_putting_off_does_not() -> None:
     off = due(*rows, (7, CarePutOff("vacuum", date(2026, 6, 11), "away")), day=8)["vacuum"]
     assert off.due_on == date(2026, 6, 8)
     assert off.put_off_until == date(2026, 6, 11)
-    assert "away" in off.why
+    assert "away" in told(off.why)
     back = due(*rows, (7, CarePutOff("vacuum", date(2026, 6, 11), "away")), day=11)["vacuum"]
     assert (back.standing, back.late_days) == (Standing.OVERDUE, 4) or back.late_days == 4
 

@@ -13,8 +13,11 @@ from kumpan.core.journal import (
 )
 from kumpan.core.maintenance.ribbon import AHEAD, BACK, Ribbon, RibbonMark, RibbonRow, ribbon
 from kumpan.core.maintenance.shocks import chlorine_rise, is_shock, shocks
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Readings
+from kumpan.core.quantity import Number
 from tests.core.journals import LITRES, bleach, reads, solid, state, when
+from tests.words import told
 
 
 def strip(*rows: tuple[float, Body], day: float = 100, due: tuple[RibbonMark, ...] = ()) -> Ribbon:
@@ -22,7 +25,7 @@ def strip(*rows: tuple[float, Body], day: float = 100, due: tuple[RibbonMark, ..
 
 
 def texts(found: Ribbon, row: RibbonRow) -> list[str]:
-    return [mark.text for mark in found.marks if mark.row is row]
+    return [told(mark.text) for mark in found.marks if mark.row is row]
 
 
 def test_each_kind_stands_on_its_row_in_the_order_of_time() -> None:
@@ -52,7 +55,10 @@ def test_the_strip_is_a_year_of_nine_months_back_and_three_ahead() -> None:
 
 
 def test_what_is_due_ahead_is_drawn_and_what_lies_beyond_is_not() -> None:
-    due = tuple(RibbonMark(when(100 + days), RibbonRow.DUE, f"in {days}") for days in (5, 80, 200))
+    due = tuple(
+        RibbonMark(when(100 + days), RibbonRow.DUE, Message("in {days}", days=Number(days)))
+        for days in (5, 80, 200)
+    )
     assert texts(strip(day=100, due=due), RibbonRow.DUE) == ["in 5", "in 80"]
 
 
@@ -66,7 +72,7 @@ def test_more_of_the_water_makes_a_taller_mark() -> None:
 
 
 def test_what_is_a_shock_and_what_is_not() -> None:
-    """A pound of granules in 10 000 gal brings about 7 (handbook 04, derived); tablets never shock."""
+    """A pound of granules in 10,000 gal brings about 7 (handbook 04, derived); tablets never shock."""
     none: frozenset[object] = frozenset()
     assert is_shock(bleach(7.5), LITRES, none)  # type: ignore[arg-type]
     assert not is_shock(bleach(6.0), LITRES, none)  # type: ignore[arg-type]

@@ -14,7 +14,7 @@ LIQUID = Product("l", "sodium_hypochlorite", 12.5)
     (12.5, 75, 218), (12.5, 85, 101), (12.5, 95, 48), (10.0, 75, 348), (10.0, 85, 160), (10.0, 95, 76),
 ])  # fmt: skip
 def test_half_lives_of_the_handbook(percent: float, fahrenheit: float, days: float) -> None:
-    """Handbook 04, "Ageing" (from memory there): after its half-life a fresh jug holds half."""
+    """Handbook 04, "Aging" (from memory there): after its half-life a fresh jug holds half."""
     storage_c = (fahrenheit - 32) / 1.8
     assert half_life_days(percent, storage_c) == pytest.approx(days, rel=0.01)
     assert aged_percent(percent, days, storage_c) == pytest.approx(percent / 2, rel=0.01)

@@ -12,6 +12,7 @@ from kumpan.core.ranges.disagreements import QUESTIONS, answer
 from kumpan.core.ranges.pool_rules import check_rules, rules_for
 from kumpan.core.ranges.profiles import Band
 from tests.core.samples import GOOD, PLASTER, SALT_POOL
+from tests.words import told
 
 MINERAL = Traits(Surface.VINYL, Chlorination.MINERAL, Filter.SAND)
 FREE = Measure.FREE_CHLORINE
@@ -37,16 +38,16 @@ def test_every_question_has_a_default_with_a_reason() -> None:
 
 def test_without_choices_the_school_stands() -> None:
     rules = rules_for(made(), PLASTER, GOOD)
-    assert (rules.name, rules.bands[FREE], rules.swim_limit_mg_l) == ("Household", Band(2, 3, 2.5), 3.0)
+    assert (told(rules.name), rules.bands[FREE], rules.swim_limit_mg_l) == ("Household", Band(2, 3, 2.5), 3.0)
 
 
 def test_by_stabilizer_ratio() -> None:
-    """Handbook 03: at least a twentieth of stabiliser, about twice that to work with; never under the fixed least."""
+    """Handbook 03: at least a twentieth of stabilizer, about twice that to work with; never under the fixed least."""
     by_50 = rules_for(
         made(("chlorine", "ratio"), limit=10), PLASTER, GOOD.with_value(Measure.CYANURIC_ACID, 50)
     )
     assert (by_50.bands[FREE].low, by_50.bands[FREE].aim) == (2.5, 5.0)
-    assert "stabiliser ratio" in by_50.name
+    assert "stabilizer ratio" in told(by_50.name)
     by_20 = rules_for(
         made(("chlorine", "ratio"), limit=10), PLASTER, GOOD.with_value(Measure.CYANURIC_ACID, 20)
     )
@@ -57,7 +58,7 @@ def test_over_the_swim_limit_dilution_is_named() -> None:
     """Handbook 03: where both cannot hold it is said, and that dilution is the way out."""
     rules = rules_for(made(("chlorine", "ratio")), PLASTER, GOOD.with_value(Measure.CYANURIC_ACID, 90))
     assert rules.bands[FREE].low == 4.5
-    assert "replacing water" in rules.findings[0].text
+    assert "replacing water" in told(rules.findings[0].text)
     held = rules_for(made(("chlorine", "ratio")), PLASTER, GOOD.with_value(Measure.CYANURIC_ACID, 50))
     assert (held.bands[FREE].aim, held.findings[0].code) == (3.0, "way_held_at_limit")
 
@@ -78,7 +79,7 @@ def test_a_way_that_cannot_be_reckoned_says_so_and_the_fixed_range_holds() -> No
 def test_own_ranges_go_before_the_school() -> None:
     rules = rules_for(made(own=(OwnRange(Measure.PH, 7.2, 7.6, 7.4),)), PLASTER, GOOD)
     assert rules.bands[Measure.PH] == Band(7.2, 7.6, 7.4)
-    assert rules.name == "Own, from Household"
+    assert told(rules.name) == "Own, from Household"
 
 
 def test_calcium_and_stabilizer_answers() -> None:

@@ -15,6 +15,7 @@ from kumpan.core.ranges.profiles import PROFILES, Band, bands, profile
 from kumpan.core.ranges.verdicts import VerdictCode, bound_chlorine, chlorine_verdict, verdict
 from kumpan.wording.gauges import EDGE, spot
 from tests.core.samples import INDOOR, PLASTER, SALT_POOL, VINYL_TABLETS
+from tests.words import told
 
 M = Measure
 FIGURES = [
@@ -37,7 +38,7 @@ FIGURES = [
 ]
 
 
-@pytest.mark.parametrize(("key", "traits", "stabiliser", "measure", "expected"), FIGURES)
+@pytest.mark.parametrize(("key", "traits", "stabilizer", "measure", "expected"), FIGURES)
 def test_figures_of_the_handbook(
     key: str, traits: object, stabilizer: float, measure: Measure, expected: tuple[float, float, float]
 ) -> None:
@@ -78,7 +79,7 @@ def test_bound_chlorine_is_never_plainly_good() -> None:
     assert finding.fields["least_free_chlorine"] == pytest.approx(4.5)
     said = chlorine_verdict(water, Band(2, 3, 2.5))
     assert said.code is VerdictCode.GOOD
-    assert "bound" in said.text
+    assert "bound" in told(said.text)
     assert bound_chlorine(Readings(free_chlorine=2.5, cyanuric_acid=50)) is None
 
 
@@ -110,8 +111,8 @@ def test_what_another_school_would_say_stands_only_where_it_differs() -> None:
     own = bands(profile("household"), PLASTER, 40)
     said = other_profiles(Measure.PH, 7.25, own[Measure.PH], PLASTER, 40)
     assert said is not None
-    assert said.text == "low by service"
+    assert told(said.text) == "low by service"
     assert other_profiles(Measure.PH, 7.5, own[Measure.PH], PLASTER, 40) is None
     calcium = other_profiles(Measure.CALCIUM_HARDNESS, 180, own[Measure.CALCIUM_HARDNESS], PLASTER, 40)
     assert calcium is not None
-    assert calcium.text == "in range by residential and public code"
+    assert told(calcium.text) == "in range by residential and public code"

@@ -10,6 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from kumpan.core.journal import ClimateSet, Entry, PoolState, TestTaken, Which, Winter, fold
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.products.product import Product
 from kumpan.core.products.stock import Stocked
@@ -22,6 +23,7 @@ from kumpan.core.season.winter import winter_loss
 from kumpan.core.testing.methods import Method, measured
 from kumpan.core.treatment.dusk import Evening
 from kumpan.core.treatment.special.shock import ShockRequest, ShockStrategy
+from tests.words import told
 
 ZONE = ZoneInfo("America/Chicago")
 EMPTY = fold([])
@@ -131,7 +133,7 @@ def test_a_winter_thins_stabilizer_and_salt() -> None:
     assert found.new_water_share == pytest.approx(0.30)
     assert found.stabilizer_most == pytest.approx(42.0)
     assert found.salt == pytest.approx(2240.0)
-    assert "ammonia" in found.notes[0].text
+    assert "ammonia" in told(found.notes[0].text)
 
 
 @given(st.floats(0.5, 3.0), st.booleans(), st.sampled_from(list(Winter)))
@@ -162,7 +164,7 @@ def question(**values: float) -> ShockRequest:
     readings = Readings(**{**usual, **values})
     own = bands(profile("household"), CELL, readings.cyanuric_acid)
     return ShockRequest(readings, 60_000.0, CELL, (SALT, LIQUID, SODA, STABILIZER), own, 4.0, ShockStrategy.RATIO, now,
-                      Evening(now + timedelta(hours=8), "Dusk."), ZONE)  # fmt: skip
+                      Evening(now + timedelta(hours=8), Message("Dusk.")), ZONE)  # fmt: skip
 
 
 def stock(**grams: float) -> list[Stocked]:
@@ -185,9 +187,9 @@ def test_short_on_the_shelf_is_told_and_enough_is_not() -> None:
     request = question(salt=2000.0)
     [little] = item_doses(Dosed.SALT, request, stock(salt=18_144.0)).lines
     assert little.short is not None
-    assert little.short.endswith("lb")
+    assert told(little.short).endswith("lb")
     [enough] = item_doses(Dosed.SALT, request, stock(salt=200_000.0)).lines
-    assert enough.short == ""
+    assert enough.short == Message("")
     [uncounted] = item_doses(Dosed.SALT, request, stock()).lines
     assert uncounted.short is None
 
@@ -197,4 +199,4 @@ def test_in_range_nothing_is_needed_and_untested_is_asked_for() -> None:
     assert item_doses(Dosed.SALT, question(), stock()).lines == ()
     blind = item_doses(Dosed.SHOCK, ShockRequest(**{**vars(question()), "readings": Readings()}), stock())
     assert blind.lines == ()
-    assert "not measured" in blind.left[0]
+    assert "not measured" in told(blind.left[0])

@@ -17,10 +17,12 @@ from kumpan.core.journal import (
     Which,
     fold,
 )
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.season.materials import material_key, materials_of
 from kumpan.core.season.plans import CLOSING, OPENING, saved_plan
 from kumpan.core.season.saved import records_of
+from tests.words import told
 
 LIST = UUID(int=5)
 DAY = date(2026, 10, 4)
@@ -30,11 +32,11 @@ OPENED = SeasonListSaved(LIST, Which.OPENING, DAY)
 
 
 def needs(saved: SeasonListSaved) -> tuple[str, ...]:
-    return saved_plan(saved, SALT, green=False).materials
+    return tuple(map(told, saved_plan(saved, SALT, green=False).materials))
 
 
 @pytest.mark.parametrize(
-    ("kept", "thing"),
+    ("saved", "thing"),
     [
         # Handbook 09, common practice: what each step takes.
         (CLOSED, "non-foaming winter algaecide"),
@@ -46,7 +48,7 @@ def needs(saved: SeasonListSaved) -> tuple[str, ...]:
         (replace(CLOSED, skimmer_plate=True), "skimmer seal or plate"),
         (replace(CLOSED, kind=PoolKind.ABOVE_GROUND), "air pillow"),
         (OPENED, "pool salt"),
-        (OPENED, "stabiliser"),
+        (OPENED, "stabilizer"),
         (OPENED, "cartridge"),
         (OPENED, "fresh reagents or strips"),
     ],
@@ -70,11 +72,14 @@ def test_a_thing_is_at_hand_once_it_is_ticked() -> None:
     at = datetime(2026, 10, 1, tzinfo=UTC)
     reported: tuple[Body, ...] = (
         CLOSED,
-        ListItemDone(LIST, material_key("winter plugs"), Outcome.DONE),
-        ListItemDone(LIST, material_key("water bags"), Outcome.SKIPPED),
+        ListItemDone(LIST, material_key(Message("winter plugs")), Outcome.DONE),
+        ListItemDone(LIST, material_key(Message("water bags")), Outcome.SKIPPED),
     )
     state = fold(Entry(UUID(int=20 + n), UUID(int=1), at, at, None, body) for n, body in enumerate(reported))
-    found = {one.name: one.at_hand for one in materials_of(needs(CLOSED), records_of(state, LIST))}
+    found = {
+        told(one.name): one.at_hand
+        for one in materials_of(saved_plan(CLOSED, SALT, green=False).materials, records_of(state, LIST))
+    }
     assert (found["winter plugs"], found["water bags"], found["cover pump"]) == (True, False, False)
 
 

@@ -10,6 +10,7 @@ from kumpan.core.hazards import HAZARDS, Hazard
 from kumpan.core.journal import Cover, PoolKind, Which, Winter
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.season.plans import CLOSING, OPENING, SeasonRequest, season_plan
+from tests.words import told
 
 DAY = date(2026, 10, 17)
 ABOVE_SAND = SeasonRequest(
@@ -44,7 +45,7 @@ def keys(which: Which, request: SeasonRequest) -> list[str]:
 
 
 @pytest.mark.parametrize(
-    ("which", "asked", "expected"),
+    ("which", "asked_for", "expected"),
     [
         # Handbook 09, common practice: closing, items 1 to 10 and the off-season duties.
         (Which.CLOSING, ABOVE_SAND, {
@@ -67,8 +68,10 @@ def keys(which: Which, request: SeasonRequest) -> list[str]:
         }),
     ],
 )  # fmt: skip
-def test_every_item_of_the_handbook_stands(which: Which, request: SeasonRequest, expected: set[str]) -> None:
-    assert set(keys(which, request)) == expected
+def test_every_item_of_the_handbook_stands(
+    which: Which, asked_for: SeasonRequest, expected: set[str]
+) -> None:
+    assert set(keys(which, asked_for)) == expected
 
 
 # Handbook 09 item by item, common practice: what the words of a list must say, for which of the two pools.
@@ -95,12 +98,12 @@ OPENING_SAYS = (
     ("3 cell", SALT, ("no power until the water is balanced",)),
     ("4 level", BOTH, ("over the middle of the skimmer", "loses its prime")),
     ("5 start", BOTH, ("look for leaks", "note the clean pressure")),
-    ("6 test", BOTH, ("After ten minutes", "calcium, stabiliser, copper")),
+    ("6 test", BOTH, ("After ten minutes", "calcium, stabilizer, copper")),
     ("6 salt test", SALT, ("Test salt",)),
     ("7 clean", BOTH, ("brush all of it", "vacuum to waste")),
-    ("8 balance", BOTH, ("Alkalinity, then pH", "3 to 5 while nobody swims", "1 lb per 10 000 gal")),
+    ("8 balance", BOTH, ("Alkalinity, then pH", "3 to 5 while nobody swims", "1 lb per 10,000 gal")),
     ("9 salt", SALT, ("24 h of mixing", "Power the cell")),
-    ("10 stabiliser", BOTH, ("from a test", "Preventive algaecide")),
+    ("10 stabilizer", BOTH, ("from a test", "Preventive algaecide")),
     ("11 week", BOTH, ("The week begins",)),
 )
 CLOSING_SAYS = (
@@ -185,9 +188,9 @@ def test_mild_winters_close_nothing() -> None:
 
 def test_early_is_cheap_and_late_is_told() -> None:
     """Handbook 09, common practice: 65 F is 18 C."""
-    assert "almost nothing grows" in season_plan(Which.OPENING, PLASTER_CELL, DAY, 12.0).notes[0]
-    assert "expect algae" in season_plan(Which.OPENING, PLASTER_CELL, DAY, 22.0).notes[0]
-    assert "Wait if you can" in season_plan(Which.CLOSING, PLASTER_CELL, DAY, 24.0).notes[0]
+    assert "almost nothing grows" in told(season_plan(Which.OPENING, PLASTER_CELL, DAY, 12.0).notes[0])
+    assert "expect algae" in told(season_plan(Which.OPENING, PLASTER_CELL, DAY, 22.0).notes[0])
+    assert "Wait if you can" in told(season_plan(Which.CLOSING, PLASTER_CELL, DAY, 24.0).notes[0])
 
 
 @given(st.sampled_from(list(Which)), ASKED)

@@ -52,7 +52,7 @@ def test_more_chlorine_kills_more(level: float, more: float) -> None:
 @given(st.floats(10.0, 90.0), st.floats(10.0, 60.0))
 @settings(max_examples=25)
 def test_stabilizer_binds_what_kills(stabilizer: float, more: float) -> None:
-    """The ratio school's reason: the same chlorine does less where stabiliser is higher."""
+    """The ratio school's reason: the same chlorine does less where stabilizer is higher."""
     low = run(world(water=replace(SICK, stabilizer=stabilizer)), 12, 8.0)
     high = run(world(water=replace(SICK, stabilizer=stabilizer + more)), 12, 8.0)
     assert high.water.bloom > low.water.bloom
@@ -139,7 +139,7 @@ def test_nothing_ever_goes_below_nothing(seed: int) -> None:
 
 
 def test_what_is_poured_is_in_the_water_by_mass() -> None:
-    """A kilogram of liquid 10 % (trade percent, density 1.16 as the catalogue has it) in 60 m3."""
+    """A kilogram of liquid 10 % (trade percent, density 1.16 as the catalog has it) in 60 m3."""
     one = world(water=replace(SICK, free=0.0, dead=0.0, bloom=0.0))
     reported = pour(one, LIQUID, 1000.0)
     assert one.mean_free == pytest.approx(reported, rel=1e-6)
@@ -149,7 +149,7 @@ def test_what_is_poured_is_in_the_water_by_mass() -> None:
 @pytest.mark.parametrize(
     ("product", "up", "down"),
     [
-        (DICHLOR, {"stabiliser"}, set[str]()),
+        (DICHLOR, {"stabilizer"}, set[str]()),
         (ACID, set[str](), {"alkalinity", "ph"}),
         (SODA, {"alkalinity"}, set[str]()),
         (CALCIUM, {"calcium"}, set[str]()),
@@ -160,7 +160,7 @@ def test_each_product_moves_what_it_should(product: Product, up: set[str], down:
     one = world()
     before = replace(one.water)
     pour(one, product, 2000.0)
-    for name in ("alkalinity", "calcium", "stabiliser"):
+    for name in ("alkalinity", "calcium", "stabilizer"):
         moved = getattr(one.water, name) - getattr(before, name)
         expected = 1 if name in up else -1 if name in down else 0
         assert (moved > 1e-9) - (moved < -1e-9) == expected, name
@@ -171,7 +171,7 @@ def test_each_product_moves_what_it_should(product: Product, up: set[str], down:
 
 
 def test_a_tablet_brings_its_chlorine_over_days_and_its_stabilizer_with_it() -> None:
-    """Handbook 04: each 10 ppm of chlorine from trichlor brings about 6 of stabiliser."""
+    """Handbook 04: each 10 ppm of chlorine from trichlor brings about 6 of stabilizer."""
     one = world(water=replace(SICK, bloom=0.0))
     assert pour(one, TABLETS, 1000.0) == 0.0
     before = one.water.stabilizer

@@ -49,7 +49,7 @@ def test_what_is_told_comes_in_order_of_time_and_within_the_season() -> None:
 @pytest.mark.parametrize(
     ("less", "more"),
     [
-        ({"stabiliser": 40.0}, {"stabiliser": 0.0}),
+        ({"stabilizer": 40.0}, {"stabilizer": 0.0}),
         ({"free": 1.0}, {"free": 5.0}),
     ],
 )

@@ -6,6 +6,7 @@ from kumpan.core.quantities.readings import Measure
 from kumpan.core.testing.kits import kit_by_key
 from kumpan.core.testing.methods import Method
 from kumpan.core.testing.test_line import LineReading, read_test_line
+from tests.words import told
 
 M = Measure
 DROPS, STRIPS = kit_by_key("drops"), kit_by_key("strips")
@@ -77,7 +78,7 @@ def test_a_comma_and_a_colon_are_forgiven() -> None:
 )
 def test_mistakes_are_told_and_the_rest_is_read(line: str, says: str) -> None:
     read = read_test_line(line, DROPS, "f")
-    assert any(says in problem.text for problem in read.problems), read.problems
+    assert any(says in told(problem.text) for problem in read.problems), read.problems
 
 
 def test_the_rest_of_a_line_is_kept_beside_a_mistake() -> None:

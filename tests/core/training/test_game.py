@@ -12,6 +12,7 @@ from kumpan.core.training.game import MOST_MOVES, Game, Move, MoveKind, day_and_
 from kumpan.core.training.planner_run import planner_run
 from kumpan.core.training.review import review
 from kumpan.core.training.scenarios import SCENARIOS
+from tests.words import told
 
 ZONE = ZoneInfo("America/Chicago")
 K = MoveKind
@@ -23,7 +24,7 @@ def lessons(game: Game, seed: int = 3) -> set[str]:
 
 
 def test_there_are_five_pools_and_more_is_told_than_true() -> None:
-    """The scenarios that a learner should meet: green, creeping stabiliser, a scaling cell, after a party, the first day."""
+    """The scenarios that a learner should meet: green, creeping stabilizer, a scaling cell, after a party, the first day."""
     assert set(SCENARIOS) == {"holiday", "creep", "cell", "party", "spring"}
     for row in SCENARIOS.values():
         assert row.goals
@@ -89,7 +90,7 @@ def test_three_times_the_acid_is_told_as_such() -> None:
     """By the same readings the plan pours a part of it."""
     game = play("cell", 3, [Move(K.FULL_TEST), Move(K.ADD, "acid", 12_000.0), *NIGHT_AND_DAY])
     other = next(lesson for lesson in review(game, 3, ZONE).lessons if lesson.code == "other_amount")
-    assert "times the Muriatic acid" in other.text
+    assert "times the Muriatic acid" in told(other.text)
 
 
 def test_chlorine_over_what_the_pool_bears_is_told() -> None:

@@ -17,6 +17,7 @@ from kumpan.core.treatment.lateness import late_notes, step_times
 from kumpan.core.treatment.plan import plan
 from kumpan.core.treatment.too_coarse import requested, too_coarse
 from tests.core.samples import GOOD, PLASTER, POOL_L
+from tests.words import told
 
 NOW = datetime(2026, 7, 4, 18, 0, tzinfo=UTC)
 LOW = Readings(
@@ -65,7 +66,7 @@ def test_however_late_the_waits_are_kept(delays: list[int]) -> None:
 
 def test_long_overdue_is_said() -> None:
     assert late_notes(SHEET, NOW, {}, NOW + timedelta(hours=3)) == ()
-    assert "reckon again" in late_notes(SHEET, NOW, {}, NOW + timedelta(hours=20))[0].text
+    assert "reckon again" in told(late_notes(SHEET, NOW, {}, NOW + timedelta(hours=20))[0].text)
 
 
 def strip(measure: Measure, value: float) -> dict[Measure, object]:
@@ -93,7 +94,7 @@ def test_what_is_too_coarse_is_held_and_the_finer_test_named() -> None:
     held = too_coarse(readings, (value,), rows)
     made = plan(readings, POOL_L, PLASTER, Aims(rows, {}, frozenset(held)), STANDARD_INVENTORY)
     assert not [step for step in made.steps if step.chemical == "cyanuric_acid"]
-    assert "turbidity tube" in requested(held)[0].reason
+    assert "turbidity tube" in told(requested(held)[0].reason)
     free = plan(readings, POOL_L, PLASTER, Aims(rows, {}), STANDARD_INVENTORY)
     assert [step for step in free.steps if step.chemical == "cyanuric_acid" and step.kind == ADD]
 

@@ -1,4 +1,4 @@
-"""What only water or time lowers: shares, litres, the reducer, and the words on the plan."""
+"""What only water or time lowers: shares, liters, the reducer, and the words on the plan."""
 
 from math import exp
 
@@ -16,6 +16,7 @@ from kumpan.core.ranges.profiles import profile
 from kumpan.core.ranges.targets import aims
 from kumpan.core.treatment.plan import Plan, plan
 from tests.core.samples import PLASTER, POOL_L
+from tests.words import told
 
 M = Measure
 REDUCER = Product("thio", "sodium_thiosulfate", 100)
@@ -49,7 +50,7 @@ def test_hard_fill_water_cannot_soften() -> None:
 
 
 def test_reducer_by_theory_by_practice_and_first_half() -> None:
-    """Handbook 04: 0.875 g a gram of chlorine in theory, about 2 in practice, half of it first. 7 mg/L in 50 000 L."""
+    """Handbook 04: 0.875 g a gram of chlorine in theory, about 2 in practice, half of it first. 7 mg/L in 50,000 L."""
     dose = reducer_dose(10, 3, 50_000, REDUCER)
     assert dose.theory_g == pytest.approx(350 * 0.875, rel=1e-3)
     assert dose.practice_g == pytest.approx(700)
@@ -69,7 +70,7 @@ def planned(readings: Readings, fill: Readings | None = None, *, reducer: bool =
 
 
 def reason(found: Plan, measure: Measure) -> str:
-    return next(left.reason for left in found.unmet if left.measure is measure)
+    return next(told(left.reason) for left in found.unmet if left.measure is measure)
 
 
 HARD = Readings(free_chlorine=2.5, ph=7.5, total_alkalinity=100, calcium_hardness=600, cyanuric_acid=120)
@@ -84,7 +85,7 @@ def test_stabilizer_needs_no_test_of_the_fill_water_calcium_does() -> None:
 
 def test_with_a_tested_fill_the_liters_are_told() -> None:
     text = reason(planned(HARD, Readings(calcium_hardness=50)), M.CALCIUM_HARDNESS)
-    assert "62 % new water: 12\u2009400 gal drained and refilled" in text
+    assert "62 % new water: 12,400 gal drained and refilled" in text
 
 
 def test_a_fill_that_is_as_hard_is_told() -> None:

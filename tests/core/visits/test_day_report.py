@@ -27,12 +27,14 @@ from kumpan.core.journal import (
     fold,
     kind_of,
 )
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.verdicts import VerdictCode
 from kumpan.core.records.step import ADD, Step
 from kumpan.core.testing.methods import Method, measured
 from kumpan.core.visits.day_report import DayReport, day_report, days_with_reports, usual_day
+from tests.words import told
 
 M = Measure
 ZONE = ZoneInfo("America/Chicago")
@@ -93,10 +95,18 @@ def test_a_measure_that_is_not_managed_here_has_no_range() -> None:
 
 
 def test_what_went_in_carries_the_sheets_reason() -> None:
-    step = Step(ADD, 1, 0, "Liquid chlorine", "Free chlorine from 0.6 to 3.", Hazard.OXIDIZER_LIQUID, ())
+    step = Step(
+        ADD,
+        1,
+        0,
+        Message("Liquid chlorine"),
+        Message("Free chlorine from 0.6 to 3."),
+        Hazard.OXIDIZER_LIQUID,
+        (),
+    )
     treatment = TreatmentStarted((step,), "household", Readings(), Readings())
     state = reported((0, treatment), (0.2, poured(step=0)), (0.4, poured(500.0)), (0.6, poured(step=7)))
-    assert [one.why for one in report(state).poured] == ["Free chlorine from 0.6 to 3.", "", ""]
+    assert [told(one.why) for one in report(state).poured] == ["Free chlorine from 0.6 to 3.", "", ""]
 
 
 @pytest.mark.parametrize(

@@ -20,6 +20,7 @@ from kumpan.core.visits.order import distance_km, length_km, nearest_next
 from kumpan.core.visits.until_next import Between, UntilNext, until_next
 from tests.core.journals import PLACE, reads, state, when
 from tests.core.samples import INDOOR, PLASTER, SALT_POOL, VINYL_TABLETS
+from tests.words import told
 
 M = Measure
 
@@ -70,7 +71,7 @@ def test_what_was_tested_lately_is_not_due_and_the_longest_overdue_comes_first()
     due = due_tests(pool, PLASTER, Rhythm.SERVICE, when(40))
     assert due[0].measure is M.TOTAL_ALKALINITY
     assert {one.measure for one in due} == {M.TOTAL_ALKALINITY, M.FREE_CHLORINE, M.PH, M.TOTAL_CHLORINE}
-    assert due[0].why == "Alkalinity: last tested 40 days ago."
+    assert told(due[0].why) == "Alkalinity: last tested 40 days ago."
 
 
 A, B, C, D = (UUID(int=n) for n in range(1, 5))
@@ -97,7 +98,7 @@ def test_the_suggestion_visits_every_stop_once(spots: list[tuple[float, float]])
 
 @pytest.mark.parametrize("key", sorted(CATALOGUE))
 def test_acids_and_oxidizers_never_share_a_tray(key: str) -> None:
-    """Handbook 10: acids and oxidisers in separate secured trays."""
+    """Handbook 10: acids and oxidizers in separate secured trays."""
     oxidizers = {"sodium_hypochlorite", "calcium_hypochlorite", "sodium_dichlor", "trichlor"}
     expected = Tray.ACIDS if key in ("hydrochloric_acid", "sodium_bisulfate") else Tray.REST
     if key in oxidizers | {"potassium_monopersulfate"}:
@@ -137,7 +138,7 @@ def test_a_weekly_dose_does_not_hold_a_pool_in_the_sun() -> None:
     assert [one.code for one in found.sentences] == [
         "at_next_visit", "will_not_hold", "tablets_a_week", "owner_between",
     ]  # fmt: skip
-    assert "liquid chlorine" in found.sentences[-1].text
+    assert "liquid chlorine" in told(found.sentences[-1].text)
 
 
 def test_more_chlorine_today_lasts_longer() -> None:

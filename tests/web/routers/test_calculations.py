@@ -39,7 +39,7 @@ async def test_preview_answers_with_steps_and_the_predicted_water(stateless: htt
     chlorine = next(step for step in body["steps"] if step["chemical"] == "sodium_hypochlorite")
     assert chlorine["kind"] == "add"
     assert chlorine["cautions"]
-    # 1.5 ppm in 20 000 gal is 1.5 x 2 x 12.8 fl oz of 10 % (handbook 04, derived)
+    # 1.5 ppm in 20,000 gal is 1.5 x 2 x 12.8 fl oz of 10 % (handbook 04, derived)
     assert chlorine["volume_ml"] == pytest.approx(1.5 * 2 * 12.8 * 29.5735, rel=0.01)
     assert body["predicted"]["free_chlorine"] == pytest.approx(2.5)
     assert body["predicted"]["cyanuric_acid"] == pytest.approx(40, abs=0.01)
@@ -59,7 +59,7 @@ async def test_after_dilution_then_additions(stateless: httpx.AsyncClient) -> No
         "dilution": {"fraction": 0.25, "fill": {"calcium_hardness": 100, "salt": 100}},
     }
     found = (await stateless.post(AFTER, json=body)).json()["readings"]
-    # 1 lb of 65 % per 10 000 gal: +7.8 FC, +5.5 CH (handbook 04, derived); dilution by mixing.
+    # 1 lb of 65 % per 10,000 gal: +7.8 FC, +5.5 CH (handbook 04, derived); dilution by mixing.
     assert found["free_chlorine"] == pytest.approx(1.5 + 7.8, abs=0.05)
     assert found["calcium_hardness"] == pytest.approx(325 + 5.5, abs=0.1)
     assert found["cyanuric_acid"] == pytest.approx(60)

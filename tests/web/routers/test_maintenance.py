@@ -48,7 +48,7 @@ async def test_a_backwash_from_start_to_journal(api: Api) -> None:
     }  # fmt: skip
     found = await api.post(f"/pools/{pool}/procedures/backwash/finish", done, 201)
     assert "150 gal went to waste" in found["water_text"]
-    assert found["next_dates"] == ["Backwash the sand filter: next 29 June"]
+    assert found["next_dates"] == ["Backwash the sand filter: next June 29"]
     again = await api.post(f"/pools/{pool}/procedures/backwash/finish", done, 201)
     assert again["entry_id"] == found["entry_id"]
     lines = await api.get(f"/pools/{pool}/log")
@@ -148,7 +148,7 @@ async def test_a_put_off_that_cannot_be_is_refused(api: Api, body: Json, says: s
 async def test_done_by_somebody_else_moves_the_date_and_undo_takes_it_back(api: Api) -> None:
     pool = await tested(api)
     api.pass_time(days=8)
-    done = {"id": new_id(), "task": "vacuum", "note": "the neighbour"}
+    done = {"id": new_id(), "task": "vacuum", "note": "the neighbor"}
     await api.post(f"/pools/{pool}/care/done", done, 201)
     assert (await item(api, pool, "vacuum"))["standing"] == "later"
     await api.post(f"/entries/{done['id']}/void", {"id": new_id(), "reason": ""})

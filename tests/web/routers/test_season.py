@@ -66,7 +66,7 @@ async def test_a_green_pool_is_handed_over_at_opening(api: Api) -> None:
 
 
 async def test_amounts_come_from_the_last_test_against_the_shelf(api: Api) -> None:
-    """Salt 1000 to 3200 in 21 000 gal takes nine bags of 40 lb (2200 ppm x 79.7 m3 / 18.1 kg = 9.7, rounded down); two stand there."""
+    """Salt 1000 to 3200 in 21,000 gal takes nine bags of 40 lb (2200 ppm x 79.7 m3 / 18.1 kg = 9.7, rounded down); two stand there."""
     pool = await api.new_pool(equipment=SALT_POOL)
     salt, bleach = str(uuid4()), str(uuid4())
     for id_, chemical, strength, package in (

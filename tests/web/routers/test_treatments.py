@@ -52,7 +52,7 @@ async def test_the_cells_boost_is_put_in_numbers(api: Api) -> None:
     await api.post(f"/pools/{pool}/cell", cell, 201)
     offered = await api.get(f"/pools/{pool}/offer?plan=shock&shock=fixed")
     boost = next(note for note in offered["notes"] if note["code"] == "cell_boost")
-    # 18.9 g/h is a pound a day: 6.0 ppm in 20 000 gal (handbook 06), here in 21 065
+    # 18.9 g/h is a pound a day: 6.0 ppm in 20,000 gal (handbook 06), here in 21 065
     assert boost["fields"]["adds"] == pytest.approx(6.0 * 20_000 / 21_065, abs=0.05)
 
 

@@ -78,7 +78,7 @@ export function BeginCard({ seen, poolId, busy, onSeverity, onRatio, onBegin }: 
         <PickOne
           label="How high to shock: practitioners differ"
           options={[
-            { value: "ratio", label: "by stabiliser" },
+            { value: "ratio", label: "by stabilizer" },
             { value: "fixed", label: "to 10" },
           ]}
           value={seen.setting.by_ratio ? "ratio" : "fixed"}

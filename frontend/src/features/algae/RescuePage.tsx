@@ -127,7 +127,7 @@ function Strategies({ seen, busy, set, end }: WaysProps) {
         <PickOne
           label="Shock"
           options={[
-            { value: "ratio", label: "by stabiliser" },
+            { value: "ratio", label: "by stabilizer" },
             { value: "fixed", label: "to 10" },
           ]}
           value={setting.by_ratio ? "ratio" : "fixed"}

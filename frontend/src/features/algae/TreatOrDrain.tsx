@@ -19,7 +19,7 @@ interface Props {
   seen: Rescue;
   poolId: string;
   busy: boolean;
-  onLimits: (stabiliser: number, calcium: number) => void;
+  onLimits: (stabilizer: number, calcium: number) => void;
 }
 
 /** The ways in money, days and water, and which of them the rules point to. */
@@ -78,7 +78,7 @@ export function TreatOrDrain({ seen, poolId, busy, onLimits }: Props) {
       {seen.open && (
         <Limits
           key={`${compared.drain_over_stabiliser}/${compared.drain_over_calcium}`}
-          stabiliser={compared.drain_over_stabiliser}
+          stabilizer={compared.drain_over_stabiliser}
           calcium={compared.drain_over_calcium}
           busy={busy}
           onLimits={onLimits}
@@ -89,30 +89,30 @@ export function TreatOrDrain({ seen, poolId, busy, onLimits }: Props) {
 }
 
 interface LimitsProps {
-  stabiliser: number;
+  stabilizer: number;
   calcium: number;
   busy: boolean;
-  onLimits: (stabiliser: number, calcium: number) => void;
+  onLimits: (stabilizer: number, calcium: number) => void;
 }
 
 /** Over what a pool whose first step is hidden is better drained: the trade's figures, to be changed. */
-function Limits({ stabiliser, calcium, busy, onLimits }: LimitsProps) {
-  const [typed, setTyped] = useState({ stabiliser: String(stabiliser), calcium: String(calcium) });
-  const read = [Number(typed.stabiliser.replace(",", ".")), Number(typed.calcium.replace(",", "."))] as const;
+function Limits({ stabilizer, calcium, busy, onLimits }: LimitsProps) {
+  const [typed, setTyped] = useState({ stabilizer: String(stabilizer), calcium: String(calcium) });
+  const read = [Number(typed.stabilizer.replace(",", ".")), Number(typed.calcium.replace(",", "."))] as const;
   const good = read.every((value) => Number.isFinite(value) && value > 0);
-  const changed = good && (read[0] !== stabiliser || read[1] !== calcium);
+  const changed = good && (read[0] !== stabilizer || read[1] !== calcium);
   return (
     <Box mt="4" data-noprint>
       <Text fontSize="note" color="soft" mb="1">
-        Where the first step is hidden, drain when stabiliser or calcium is over
+        Where the first step is hidden, drain when stabilizer or calcium is over
       </Text>
       <Flex gap="4" wrap="wrap" align="end">
         <Box w="8rem">
           <TextField
-            label="Stabiliser, ppm"
+            label="Stabilizer, ppm"
             inputMode="decimal"
-            value={typed.stabiliser}
-            onText={(text) => setTyped({ ...typed, stabiliser: text })}
+            value={typed.stabilizer}
+            onText={(text) => setTyped({ ...typed, stabilizer: text })}
           />
         </Box>
         <Box w="8rem">

@@ -117,7 +117,7 @@ export function LogEntryCard({ poolId, hasCell }: { poolId: string; hasCell: boo
             <>
               <PickOne label="Why" options={WATER} value={told.water} onPick={(water) => set({ water })} />
               <TextField
-                label={`How much water, ${units === "us" ? "gallons" : "litres"} unless you write the unit`}
+                label={`How much water, ${units === "us" ? "gallons" : "liters"} unless you write the unit`}
                 inputMode="decimal"
                 value={told.volume}
                 problem={problem("volume")}

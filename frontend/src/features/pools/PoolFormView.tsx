@@ -143,7 +143,7 @@ export function PoolFormView({ form, change, units, action, save }: PoolFormView
             />
             {form.how === "typed" && (
               <TextField
-                label={`Volume, ${units === "us" ? "gallons" : "litres"} unless you write the unit`}
+                label={`Volume, ${units === "us" ? "gallons" : "liters"} unless you write the unit`}
                 name="volume"
                 inputMode="decimal"
                 value={form.volume}
@@ -276,7 +276,7 @@ const SURFACES = [
   { value: "tile", label: "Tile" },
   { value: "painted", label: "Painted" },
   { value: "vinyl", label: "Vinyl" },
-  { value: "fibreglass", label: "Fibreglass" },
+  { value: "fibreglass", label: "Fiberglass" },
 ] as const;
 const SANITISERS = [
   { value: "liquid", label: "Liquid chlorine" },

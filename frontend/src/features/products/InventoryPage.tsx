@@ -41,7 +41,7 @@ export function InventoryPage() {
             {shelf.data.length === 0 && (
               <Text>
                 Nothing on the shelf yet. Until then sheets are reckoned with a standard shelf: liquid
-                chlorine, acid, sodas, calcium, stabiliser, salt.
+                chlorine, acid, sodas, calcium, stabilizer, salt.
               </Text>
             )}
             <Box as="ul" listStyleType="none" p="0" m="0">

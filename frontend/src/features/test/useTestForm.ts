@@ -13,7 +13,7 @@ import { useDraft } from "../../lib/useDraft";
 export type Fields = Partial<Record<Measure, string>>;
 
 export interface TestDraft {
-  /** Ids made once, so that a resend after a lost answer is recognised. */
+  /** Ids made once, so that a resend after a lost answer is recognized. */
   testId: string;
   lookId: string;
   fields: Fields;

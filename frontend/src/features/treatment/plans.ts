@@ -12,12 +12,12 @@ export const PLANS: readonly Option<PlanKind>[] = [
   { value: "drain_day", label: "Draining day" },
   { value: "incident", label: "Accident in the water" },
   { value: "borate", label: "Borate" },
-  { value: "mineral", label: "Mineral programme" },
+  { value: "mineral", label: "Mineral program" },
 ];
 
 export const STRATEGIES = [
   { value: "fixed", label: "To 10" },
-  { value: "ratio", label: "40 % of stabiliser" },
+  { value: "ratio", label: "40 % of stabilizer" },
   { value: "oxidiser", label: "Without chlorine" },
 ] as const;
 export const REASONS = [
@@ -28,7 +28,7 @@ export const REASONS = [
 ] as const;
 export const INCIDENTS = [
   { value: "formed_stool", label: "Formed stool" },
-  { value: "diarrhoea", label: "Diarrhoea" },
+  { value: "diarrhoea", label: "Diarrhea" },
   { value: "vomit", label: "Vomit" },
   { value: "blood", label: "Blood" },
 ] as const;
@@ -42,7 +42,7 @@ export const BORATE = [
 ] as const;
 export const LOWERED = [
   { value: "most", label: "What is furthest over" },
-  { value: "cyanuric_acid", label: "Stabiliser" },
+  { value: "cyanuric_acid", label: "Stabilizer" },
   { value: "calcium_hardness", label: "Calcium" },
   { value: "salt", label: "Salt" },
 ] as const;

@@ -48,7 +48,7 @@ CLOUD_EDGES: Mapping[Clarity, tuple[float, float]] = MappingProxyType({
 
 @dataclass(frozen=True)
 class Surroundings:
-    """What the guesses share: stabiliser (mg/L), water in C, the sun's loss an hour at each hour of the day."""
+    """What the guesses share: stabilizer (mg/L), water in C, the sun's loss an hour at each hour of the day."""
 
     stabilizer_mg_l: float
     temperature_c: float

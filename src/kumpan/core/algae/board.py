@@ -17,19 +17,21 @@ from kumpan.core.dosing.mass_balance import changes, mass_for_change_g
 from kumpan.core.dosing.rounding import rough_amount
 from kumpan.core.findings import Finding
 from kumpan.core.journal import DeadAlgaeStrategy, PhStrategy, Severity, WaterChange
+from kumpan.core.messages import Cased, Message, Verbatim
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.units import G_PER_OZ
+from kumpan.core.quantity import Number, Percent
 
 SOURCES_USED = ("rescue-plan", "rescue-model")
 
 MORNING_HOUR, EVENING_HOUR = 7, 20
 TRAIL_MOST = 6
 TABLETS_AT_ONCE, TABLET_G = 8, 8 * G_PER_OZ  # 3 in tablets of 8 oz
-CLOSED = (
-    "The pool is closed: nobody in until the main drain is plain to see, combined chlorine is at 0.5 or less and free "
-    "chlorine is at the swim limit or under it."
+CLOSED = Message(
+    "The pool is closed: nobody in until the main drain is plain to see, combined chlorine is "
+    "at 0.5 or less and free chlorine is at the swim limit or under it."
 )
 
 
@@ -77,8 +79,8 @@ class StageLine:
     """One stage: `standing` is done, now or ahead; the days it takes, where they can be told."""
 
     key: StageKey
-    title: str
-    text: str
+    title: Message
+    text: Message
     standing: str
     from_on: date | None = None
     to_on: date | None = None
@@ -91,7 +93,7 @@ class Tally:
     used_mg_l: float
     used_cost: float | None
     ahead_mg_l: tuple[float, float, float]
-    ahead_text: str | None
+    ahead_text: Message | None
     ahead_cost: tuple[float, float, float] | None
     pump_hours: float
     pump_kwh: float | None
@@ -104,10 +106,10 @@ class RescueBoard:
     """One rescue, begun or as it would be begun now."""
 
     severity: Severity
-    severity_name: str
+    severity_name: Message
     begun_at: datetime | None
     stage: StageKey
-    closed: str
+    closed: Message
     stages: tuple[StageLine, ...]
     criteria: tuple[Criterion, ...]
     nights: tuple[Night, ...]
@@ -164,13 +166,13 @@ def _trail(request: RescueRequest, now: Outlook) -> tuple[TrailPoint, ...]:
     return (*found, TrailPoint(request.now, _days(request, request.now, now.clear)))
 
 
-_TITLES: Mapping[StageKey, str] = {
-    StageKey.PREPARE: "Prepare",
-    StageKey.BALANCE: "Balance pH",
-    StageKey.ROUND: "Brush and shock, round after round",
-    StageKey.CLEAR: "Clear away what died",
-    StageKey.WEEK: "Hold a full week",
-    StageKey.AFTER: "Finish: filter, timer, cause",
+_TITLES: Mapping[StageKey, Message] = {
+    StageKey.PREPARE: Message("Prepare"),
+    StageKey.BALANCE: Message("Balance pH"),
+    StageKey.ROUND: Message("Brush and shock, round after round"),
+    StageKey.CLEAR: Message("Clear away what died"),
+    StageKey.WEEK: Message("Hold a full week"),
+    StageKey.AFTER: Message("Finish: filter, timer, cause"),
 }
 _ORDER = tuple(_TITLES)
 
@@ -202,30 +204,41 @@ def _standing_stage(request: RescueRequest, stage: StageKey) -> StageKey:
     return StageKey.ROUND if request.rounds else StageKey.BALANCE
 
 
-def _stage_text(request: RescueRequest, key: StageKey) -> str:
+def _stage_text(request: RescueRequest, key: StageKey) -> Message:
     row = request.row
     if key is StageKey.PREPARE:
-        return "Close the pool, debris out, level, clean filter, pump day and night."
+        return Message("Close the pool, debris out, level, clean filter, pump day and night.")
     if key is StageKey.BALANCE:
         lowered = request.ph_strategy is PhStrategy.LOWERED
         return (
-            "To 7.2 to 7.4, where chlorine is stronger."
+            Message("To 7.2 to 7.4, where chlorine is stronger.")
             if lowered
-            else "To 7.8, since the shock drives it down."
+            else Message("To 7.8, since the shock drives it down.")
         )
     if key is StageKey.ROUND:
-        how = f"{row.ratio:.0%} of stabiliser" if request.setting.by_ratio else "the fixed way"
-        return (
-            f"{row.brush}. Free chlorine to {request.level_mg_l:.0f} ({how}), tested morning and evening, never to zero; the filter "
-            f"cleaned when its gauge asks for it. The trade's figure: {row.days}."
+        how = (
+            Message("{ratio} of stabilizer", ratio=Percent(row.ratio))
+            if request.setting.by_ratio
+            else Message("the fixed way")
+        )
+        return Message(
+            "{brush}. Free chlorine to {level} ({how}), tested morning and evening, never to zero; the "
+            "filter cleaned when its gauge asks for it. The trade's figure: {days}.",
+            brush=row.brush,
+            level=Number(request.level_mg_l, digits=0),
+            how=how,
+            days=row.days,
         )
     if key is StageKey.CLEAR:
         if request.dead_algae_strategy is DeadAlgaeStrategy.STIR:
-            return "Stirred up for the filter, and the filter washed every few hours."
-        return "Settled overnight with the pump off, vacuumed to waste in the morning."
+            return Message("Stirred up for the filter, and the filter washed every few hours.")
+        return Message("Settled overnight with the pump off, vacuumed to waste in the morning.")
     if key is StageKey.WEEK:
-        return f"Free chlorine over {row.week_over_mg_l:g}, spots brushed daily."
-    return "Filter cleaned, timer back, the cause mended, stabiliser last."
+        return Message(
+            "Free chlorine over {week_over}, spots brushed daily.",
+            week_over=Number(row.week_over_mg_l or 0.0),
+        )
+    return Message("Filter cleaned, timer back, the cause mended, stabilizer last.")
 
 
 def _tally(request: RescueRequest, found: Outlook) -> Tally:
@@ -259,18 +272,13 @@ def _grams(request: RescueRequest, product: Product, mg_l: float) -> float:
     return mass_for_change_g(product, Measure.FREE_CHLORINE, mg_l, request.volume_l)
 
 
-def _amount_words(request: RescueRequest, product: Product | None, low: float, high: float) -> str | None:
+def _amount_words(request: RescueRequest, product: Product | None, low: float, high: float) -> Message | None:
     """A rough span in large units; the sheet says each pour exactly."""
     if product is None:
         return None
-    first, last = (
-        rough_amount(product, _grams(request, product, mg_l), request.display.metric) for mg_l in (low, high)
-    )
-    if first == last:
-        return f"about {last} of {product.label}"
-    number, _, unit = first.partition(" ")
-    shown = number if last.endswith(f" {unit}") else first
-    return f"{shown} to {last} of {product.label}"
+    first, last = (rough_amount(product, _grams(request, product, mg_l)) for mg_l in (low, high))
+    label = Verbatim(product.label)
+    return Message("{low} to {high} of {product}", low=first, high=last, product=label)
 
 
 def _cost_ahead(
@@ -284,7 +292,7 @@ def _cost_ahead(
 
 
 def _water(request: RescueRequest) -> float:
-    """Water that left since it began, litres."""
+    """Water that left since it began, liters."""
     if request.episode is None:
         return 0.0
     return sum(
@@ -311,14 +319,25 @@ def _watch(request: RescueRequest, found: Outlook) -> Iterator[Finding]:
             continue
         name = NAMES[measure]
         over = before + rise > band.high
-        ends = f"over {band.high:.0f}, so it gives way before that" if over else f"within {band.high:.0f}"
-        text = f"{product.label} alone would take {name.lower()} from {before:.0f} to {before + rise:.0f}: {ends}."
+        ends = (
+            Message("over {high}, so it gives way before that", high=Number(band.high, digits=0))
+            if over
+            else Message("within {high}", high=Number(band.high, digits=0))
+        )
+        text = Message(
+            "{label} alone would take {measure} from {before} to {before_2}: {ends}.",
+            label=Verbatim(product.label),
+            measure=Cased(name),
+            before=Number(before, digits=0),
+            before_2=Number(before + rise, digits=0),
+            ends=ends,
+        )
         yield Finding(f"climbs_{product.chemical}", text, measure, {"after": before + rise})
     yield from _tablets(request)
     if chosen is None:
         yield Finding(
             "no_product",
-            "Nothing on the shelf may go on: liquid chlorine adds only salt.",
+            Message("Nothing on the shelf may go on: liquid chlorine adds only salt."),
             Measure.FREE_CHLORINE,
         )
 
@@ -330,9 +349,11 @@ def _tablets(request: RescueRequest) -> Iterator[Finding]:
         return
     moved = changes(tablets, TABLETS_AT_ONCE * TABLET_G, request.volume_l)
     chlorine, stabilizer = moved[Measure.FREE_CHLORINE], moved[Measure.CYANURIC_ACID]
-    text = (
-        f"Some feed six to eight tablets every third day: here eight bring {chlorine:.0f} of chlorine over days, too slow to "
-        f"shock, and leave {stabilizer:.0f} of stabiliser each time."
+    text = Message(
+        "Some feed six to eight tablets every third day: here eight bring {chlorine} of chlorine "
+        "over days, too slow to shock, and leave {stabilizer} of stabilizer each time.",
+        chlorine=Number(chlorine, digits=0),
+        stabilizer=Number(stabilizer, digits=0),
     )
     yield Finding("rule_tablets", text, Measure.CYANURIC_ACID, {"stabiliser": stabilizer})
 

@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from kumpan.core.messages import Message
+
 SOURCE = "boosters"
 
 
@@ -10,32 +12,47 @@ class Booster:
     """A kind of booster. `refused`: nothing here plans it."""
 
     key: str
-    name: str
-    text: str
+    name: Message
+    text: Message
     refused: bool = False
 
 
 BOOSTERS: tuple[Booster, ...] = (
     Booster(
         "monopersulfate",
-        "Monopersulfate (non-chlorine shock)",
-        "Oxidises and kills no algae; for days it reads as combined chlorine, and it drives pH down: raise pH to 7.8 first.",
+        Message("Monopersulfate (non-chlorine shock)"),
+        Message(
+            "Oxidizes and kills no algae; for days it reads as combined chlorine, and it drives pH "
+            "down: raise pH to 7.8 first."
+        ),
     ),
     Booster(
         "ammonium",
-        "Ammonium salts",
-        "They make chloramine, and after it chlorine is used up in large amounts: the pool gets no clearer sooner.",
+        Message("Ammonium salts"),
+        Message(
+            "They make chloramine, and after it chlorine is used up in large amounts: the pool gets no "
+            "clearer sooner."
+        ),
     ),
     Booster(
         "bromide",
-        "Bromide",
-        "It turns the pool into a bromine pool for good, and what is here for chlorine no longer holds: refused.",
+        Message("Bromide"),
+        Message(
+            "It turns the pool into a bromine pool for good, and what is here for chlorine no longer "
+            "holds: refused."
+        ),
         refused=True,
     ),
     Booster(
         "algaecide",
-        "Strong algaecide",
-        "For black spots, with 30 to 40 % active content or more, when free chlorine is under 5; on spots that were brushed open.",
+        Message("Strong algaecide"),
+        Message(
+            "For black spots, with 30 to 40 % active content or more, when free chlorine is under 5; "
+            "on spots that were brushed open."
+        ),
     ),
 )
-RULE = "Never more than one product at a time, each only by its label, straight to the pool, never mixed in a bucket."
+RULE = Message(
+    "Never more than one product at a time, each only by its label, straight to the pool, "
+    "never mixed in a bucket."
+)

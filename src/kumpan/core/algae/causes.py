@@ -8,7 +8,9 @@ from kumpan.core.findings import Finding
 from kumpan.core.journal import history
 from kumpan.core.maintenance.circulation import hours_a_day
 from kumpan.core.maintenance.shocks import shocks
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantity import Number
 
 SOURCE = "rescue-causes"
 
@@ -19,13 +21,15 @@ NO_TEST_FOR = timedelta(days=7)
 NO_SHOCK_FOR = timedelta(days=21)
 
 PREVENTION = (
-    "Test at least once a week, twice in heat or heavy use.",
-    "Shock weekly over 80 °F (27 °C), else every two weeks.",
-    "Brush weekly, dead corners twice; returns aimed down 45 degrees.",
-    "Pump hours for a whole turnover a day, more in heat.",
-    "Phosphate under 100 ppb; after a remover comes filter work.",
-    "If you like: borate at 30 to 50, enzymes twice a month; by their labels, where they are allowed.",
-    "If you use a preventive algaecide: by its label, after clearing; copper kinds stain over 0.3.",
+    Message("Test at least once a week, twice in heat or heavy use."),
+    Message("Shock weekly over 80 °F (27 °C), else every two weeks."),
+    Message("Brush weekly, dead corners twice; returns aimed down 45 degrees."),
+    Message("Pump hours for a whole turnover a day, more in heat."),
+    Message("Phosphate under 100 ppb; after a remover comes filter work."),
+    Message(
+        "If you like: borate at 30 to 50, enzymes twice a month; by their labels, where they are allowed."
+    ),
+    Message("If you use a preventive algaecide: by its label, after clearing; copper kinds stain over 0.3."),
 )
 
 
@@ -42,7 +46,7 @@ def _causes(request: RescueRequest) -> Iterator[Finding]:
     yield from _pump(request)
     last = [entry.at for entry in shocks(request.state) if entry.at < began]
     if not last or began - last[-1] > NO_SHOCK_FOR:
-        text = "No shock in the three weeks before: what is combined and what begins to grow stays."
+        text = Message("No shock in the three weeks before: what is combined and what begins to grow stays.")
         yield Finding("no_shock", text, Measure.FREE_CHLORINE)
 
 
@@ -51,13 +55,20 @@ def _chlorine(request: RescueRequest, start: datetime, end: datetime) -> Iterato
     before = [r for r in past if r.at < end - timedelta(hours=12)]
     if not before or end - before[-1].at > NO_TEST_FOR:
         days = (end - before[-1].at).days if before else LOOKED_BACK.days
-        text = f"Free chlorine was not tested for {days} days or more: nobody saw it go."
+        text = Message(
+            "Free chlorine was not tested for {days} days or more: nobody saw it go.", days=Number(days)
+        )
         yield Finding("not_tested", text, Measure.FREE_CHLORINE, {"days": days})
     band = request.bands.get(Measure.FREE_CHLORINE)
     if band is not None and band.low is not None and before:
         low = [r for r in before if r.value.value < band.low]
         if len(low) * 3 >= len(before):
-            text = f"Free chlorine stood under {band.low:g} in {len(low)} of {len(before)} tests in the five weeks before."
+            text = Message(
+                "Free chlorine stood under {low} in {low_2} of {before} tests in the five weeks before.",
+                low=Number(band.low),
+                low_2=Number(len(low)),
+                before=Number(len(before)),
+            )
             yield Finding("chlorine_low", text, Measure.FREE_CHLORINE, {"low": len(low)})
 
 
@@ -66,14 +77,22 @@ def _stabilizer(request: RescueRequest) -> Iterator[Finding]:
     if now is None:
         yield Finding(
             "stabiliser_unknown",
-            "Stabiliser is not known: test it, both ends cause this.",
+            Message("Stabilizer is not known: test it, both ends cause this."),
             Measure.CYANURIC_ACID,
         )
     elif band is not None and band.high is not None and now > band.high:
-        text = f"Stabiliser at {now:.0f} is over {band.high:.0f}: it binds the chlorine that should have killed it. New water lowers it."
+        text = Message(
+            "Stabilizer at {now} is over {high}: it binds the chlorine that should have killed it. New "
+            "water lowers it.",
+            now=Number(now, digits=0),
+            high=Number(band.high, digits=0),
+        )
         yield Finding("stabiliser_high", text, Measure.CYANURIC_ACID)
     elif now < STABILIZER_LOW and not request.traits.indoor:
-        text = f"Stabiliser at {now:.0f} lets the sun take the chlorine in hours. Raise it last, when it is clear."
+        text = Message(
+            "Stabilizer at {now} lets the sun take the chlorine in hours. Raise it last, when it is clear.",
+            now=Number(now, digits=0),
+        )
         yield Finding("stabiliser_low", text, Measure.CYANURIC_ACID)
 
 
@@ -81,10 +100,15 @@ def _phosphate(request: RescueRequest) -> Iterator[Finding]:
     phosphate = request.readings.phosphate_ppb
     if phosphate is None:
         yield Finding(
-            "phosphate_unknown", "Phosphate is not tested; over 100 ppb it feeds algae.", Measure.PHOSPHATE
+            "phosphate_unknown",
+            Message("Phosphate is not tested; over 100 ppb it feeds algae."),
+            Measure.PHOSPHATE,
         )
     elif phosphate > PHOSPHATE_HIGH_PPB:
-        text = f"Phosphate at {phosphate:.0f} ppb feeds algae: a remover when it is clear, then clean the filter."
+        text = Message(
+            "Phosphate at {phosphate} ppb feeds algae: a remover when it is clear, then clean the filter.",
+            phosphate=Number(phosphate, digits=0),
+        )
         yield Finding("phosphate_high", text, Measure.PHOSPHATE)
 
 
@@ -94,5 +118,8 @@ def _pump(request: RescueRequest) -> Iterator[Finding]:
         return
     turnovers = hours_a_day(plant.windows) * 60 * plant.pump_flow_l_min / request.volume_l
     if turnovers < 1:
-        text = f"The pump turned the water over {turnovers:.1f} times a day: part of it never met the filter."
+        text = Message(
+            "The pump turned the water over {turnovers} times a day: part of it never met the filter.",
+            turnovers=Number(turnovers, digits=1),
+        )
         yield Finding("pump_short", text, None, {"turnovers": turnovers})

@@ -8,7 +8,9 @@ from kumpan.core.algae.overnight import HIGHEST_COMBINED_MG_L, MOST_LOST_MG_L
 from kumpan.core.algae.request import RescueRequest
 from kumpan.core.algae.severity import shows_clear_water
 from kumpan.core.journal import PhStrategy, last_reading, value_in
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantity import Number
 
 SOURCES_USED = ("rescue-plan", "overnight-loss")
 
@@ -35,9 +37,9 @@ class Criterion:
     """One thing that must hold at the end; `met` None while nobody knows."""
 
     key: str
-    title: str
+    title: Message
     met: bool | None
-    text: str
+    text: Message
 
 
 def criteria(request: RescueRequest) -> tuple[Criterion, ...]:
@@ -49,35 +51,47 @@ def criteria(request: RescueRequest) -> tuple[Criterion, ...]:
 
 
 def _visual_check(request: RescueRequest) -> Criterion:
-    title = "Clear: the main drain plain to see, no spots"
+    title = Message("Clear: the main drain plain to see, no spots")
     visual_checks = request.episode.visual_checks if request.episode is not None else ()
     if not visual_checks or request.now - visual_checks[-1].at > VISUAL_CHECK_CARRIES:
-        return Criterion("look", title, None, "Look today.")
+        return Criterion("look", title, None, Message("Look today."))
     body = visual_checks[-1].body
     clear = shows_clear_water(body)
-    return Criterion("look", title, clear, "Seen clear." if clear else "Not yet, by the last look.")
+    return Criterion(
+        "look", title, clear, (Message("Seen clear.") if clear else Message("Not yet, by the last look."))
+    )
 
 
 def _combined(request: RescueRequest) -> Criterion:
-    title = f"Combined chlorine at {HIGHEST_COMBINED_MG_L:g} or less"
+    title = Message(
+        "Combined chlorine at {highest_combined} or less", highest_combined=Number(HIGHEST_COMBINED_MG_L)
+    )
     tests = request.episode.tests if request.episode is not None else ()
     for test in reversed(tests):
         value = value_in(test.body.values, Measure.COMBINED_CHLORINE)
         if value is not None:
             return Criterion(
-                "combined", title, value.value <= HIGHEST_COMBINED_MG_L + 1e-9, f"Read {value.value:.1f}."
+                "combined",
+                title,
+                value.value <= HIGHEST_COMBINED_MG_L + 1e-9,
+                Message("Read {value}.", value=Number(value.value, digits=1)),
             )
-    return Criterion("combined", title, None, "Test total chlorine beside free.")
+    return Criterion("combined", title, None, Message("Test total chlorine beside free."))
 
 
 def _overnight(request: RescueRequest) -> Criterion:
-    title = f"At most {MOST_LOST_MG_L:g} of free chlorine lost overnight"
+    title = Message("At most {most_lost} of free chlorine lost overnight", most_lost=Number(MOST_LOST_MG_L))
     night = request.last_night
     if night is None:
         return Criterion(
-            "overnight", title, None, "Test after dark and before the sun, nothing poured between."
+            "overnight", title, None, Message("Test after dark and before the sun, nothing poured between.")
         )
-    text = f"{night.evening_mg_l:.1f} to {night.morning_mg_l:.1f}: {night.lost_mg_l:.1f} lost."
+    text = Message(
+        "{evening} to {morning}: {lost} lost.",
+        evening=Number(night.evening_mg_l, digits=1),
+        morning=Number(night.morning_mg_l, digits=1),
+        lost=Number(night.lost_mg_l, digits=1),
+    )
     return Criterion("overnight", title, night.holds, text)
 
 
@@ -96,12 +110,17 @@ def week_began(request: RescueRequest, over_mg_l: float) -> datetime | None:
 
 
 def _week(request: RescueRequest, over_mg_l: float) -> Criterion:
-    title = f"Free chlorine over {over_mg_l:g} for a full week"
+    title = Message("Free chlorine over {over} for a full week", over=Number(over_mg_l))
     began = week_began(request, over_mg_l)
     if began is None:
-        return Criterion("week", title, False, "The week begins with the first test over it.")
+        return Criterion("week", title, False, Message("The week begins with the first test over it."))
     days = (request.now - began) / timedelta(days=1)
-    return Criterion("week", title, days >= WEEK / timedelta(days=1), f"{days:.1f} days so far.")
+    return Criterion(
+        "week",
+        title,
+        days >= WEEK / timedelta(days=1),
+        Message("{days} days so far.", days=Number(days, digits=1)),
+    )
 
 
 def finished(request: RescueRequest) -> bool:

@@ -12,6 +12,7 @@ from math import log
 from types import MappingProxyType
 
 from kumpan.core.errors import InvalidInput
+from kumpan.core.messages import Cased, Message
 
 SOURCE = "algae-key"
 
@@ -31,55 +32,55 @@ class KindRow:
     """A kind: its name, how usual it is, what it is, what settles it, and what is done about it."""
 
     kind: Kind
-    name: str
+    name: Message
     usual: float
-    what: str
-    settles: str
-    then: str
+    what: Message
+    settles: Message
+    then: Message
 
 
 KINDS: tuple[KindRow, ...] = (
     KindRow(
-        Kind.GREEN, "Green algae", 10,
-        "Haze, film or green water; it clouds first, and pH is often 7.8 and above.",
-        "Brush a patch: it comes off in a green cloud.",
-        "Clean or backwash the filter, brush everything, shock at dusk, pump round the clock.",
+        Kind.GREEN, Message("Green algae"), 10,
+        Message("Haze, film or green water; it clouds first, and pH is often 7.8 and above."),
+        Message("Brush a patch: it comes off in a green cloud."),
+        Message("Clean or backwash the filter, brush everything, shock at dusk, pump round the clock."),
     ),
     KindRow(
-        Kind.MUSTARD, "Mustard algae", 1,
-        "Yellow-brown dust on shady walls and steps. Truly rare, often misnamed.",
-        "Brush it off, look at the same spot tomorrow: mustard is back there, sand and pollen are not.",
-        "As green at a higher level, with everything that was in the water treated along.",
+        Kind.MUSTARD, Message("Mustard algae"), 1,
+        Message("Yellow-brown dust on shady walls and steps. Truly rare, often misnamed."),
+        Message("Brush it off, look at the same spot tomorrow: mustard is back there, sand and pollen are " "not."),
+        Message("As green at a higher level, with everything that was in the water treated along."),
     ),
     KindRow(
-        Kind.BLACK, "Black algae", 2,
-        "Dark spots with heads, rooted in shady, rough cement under a skin of its own.",
-        "Press a thumbnail or a hard brush on one: it holds, and smears dark when it breaks.",
-        "Brush hard daily, shock, brush again; weeks of patience. Steel brush on bare cement only.",
+        Kind.BLACK, Message("Black algae"), 2,
+        Message("Dark spots with heads, rooted in shady, rough cement under a skin of its own."),
+        Message("Press a thumbnail or a hard brush on one: it holds, and smears dark when it breaks."),
+        Message("Brush hard daily, shock, brush again; weeks of patience. Steel brush on bare cement only."),
     ),
     KindRow(
-        Kind.POLLEN, "Pollen", 4,
-        "Yellow dust that floats and gathers at one side in the flowering weeks.",
-        "Catch some in a sock in the skimmer: the water clears without any chlorine.",
-        "Skim, filter, swap the sock often. No shock is needed for it.",
+        Kind.POLLEN, Message("Pollen"), 4,
+        Message("Yellow dust that floats and gathers at one side in the flowering weeks."),
+        Message("Catch some in a sock in the skimmer: the water clears without any chlorine."),
+        Message("Skim, filter, swap the sock often. No shock is needed for it."),
     ),
     KindRow(
-        Kind.SAND, "Sand or dirt", 4,
-        "Grains on the floor that do not grow and do not come back to the same spot.",
-        "Rub it between the fingers: grains. Under a return it may be the filter's own sand.",
-        "Vacuum. Sand at the returns: look at the filter's laterals.",
+        Kind.SAND, Message("Sand or dirt"), 4,
+        Message("Grains on the floor that do not grow and do not come back to the same spot."),
+        Message("Rub it between the fingers: grains. Under a return it may be the filter's own sand."),
+        Message("Vacuum. Sand at the returns: look at the filter's laterals."),
     ),
     KindRow(
-        Kind.METAL, "Metal tint or stain", 3,
-        "Clear water with a tint, or a stain that no brush moves: copper is green-blue, iron brown.",
-        "Test copper and iron. Look through a glass of it: tinted, but no haze.",
-        "Sequestrant first. A shock would set the stain: not now.",
+        Kind.METAL, Message("Metal tint or stain"), 3,
+        Message("Clear water with a tint, or a stain that no brush moves: copper is green-blue, iron brown."),
+        Message("Test copper and iron. Look through a glass of it: tinted, but no haze."),
+        Message("Sequestrant first. A shock would set the stain: not now."),
     ),
     KindRow(
-        Kind.DEAD, "Dead algae", 3,
-        "Grey-white cloud after a shock, or grey dust on the floor.",
-        "Chlorine holds overnight: nothing is left to kill, only to filter.",
-        "Filter on, clean it often; clarifier only with free chlorine under 5, or vacuum what has settled to waste.",
+        Kind.DEAD, Message("Dead algae"), 3,
+        Message("Gray-white cloud after a shock, or gray dust on the floor."),
+        Message("Chlorine holds overnight: nothing is left to kill, only to filter."),
+        Message("Filter on, clean it often; clarifier only with free chlorine under 5, or vacuum what has " "settled to waste."),
     ),
 )  # fmt: skip
 _BY_KIND: Mapping[Kind, KindRow] = MappingProxyType({row.kind: row for row in KINDS})
@@ -90,48 +91,48 @@ class Choice:
     """An answer, and how well it fits each kind in the order of `KINDS`: 0 hardly ever, 10 nearly always."""
 
     key: str
-    label: str
+    label: Message
     fits: tuple[float, ...]
 
 
 @dataclass(frozen=True)
 class KeyQuestion:
     key: str
-    text: str
+    text: Message
     choices: tuple[Choice, ...]
 
 
 #                                                    green must black poll sand metal dead
 QUESTIONS: tuple[KeyQuestion, ...] = (
-    KeyQuestion("look", "How does it look?", (
-        Choice("haze", "Green haze or green water",        (10, 1, 0.3, 1, 0.3, 1, 1)),
-        Choice("film", "Green film on walls",              (7, 1, 0.5, 0.2, 0.2, 1, 0.3)),
-        Choice("dust", "Yellow-brown dust",                (1, 10, 0.5, 8, 7, 0.7, 2)),
-        Choice("spots", "Dark spots with heads",           (0.3, 0.3, 10, 0.1, 0.5, 2, 0.1)),
-        Choice("tint", "Clear water with a tint",          (0.3, 0.1, 0.1, 0.3, 0.1, 10, 0.3)),
-        Choice("cloud", "Grey-white cloud",                (1, 0.2, 0.2, 1, 1, 0.5, 10)),
+    KeyQuestion("look", Message("How does it look?"), (
+        Choice("haze", Message("Green haze or green water"),        (10, 1, 0.3, 1, 0.3, 1, 1)),
+        Choice("film", Message("Green film on walls"),              (7, 1, 0.5, 0.2, 0.2, 1, 0.3)),
+        Choice("dust", Message("Yellow-brown dust"),                (1, 10, 0.5, 8, 7, 0.7, 2)),
+        Choice("spots", Message("Dark spots with heads"),           (0.3, 0.3, 10, 0.1, 0.5, 2, 0.1)),
+        Choice("tint", Message("Clear water with a tint"),          (0.3, 0.1, 0.1, 0.3, 0.1, 10, 0.3)),
+        Choice("cloud", Message("Gray-white cloud"),                (1, 0.2, 0.2, 1, 1, 0.5, 10)),
     )),
-    KeyQuestion("place", "Where is it?", (
-        Choice("everywhere", "Everywhere in the water",    (8, 1, 0.3, 4, 0.3, 8, 8)),
-        Choice("shade", "Shady walls and steps",           (3, 10, 6, 1, 0.5, 2, 0.5)),
-        Choice("pits", "Rough spots of the cement",        (0.7, 1, 8, 0.2, 0.5, 3, 0.2)),
-        Choice("surface", "Floating, at one side",         (1, 0.3, 0.1, 10, 0.5, 0.1, 0.5)),
-        Choice("floor", "On the floor, low spots",         (2, 3, 1, 2, 10, 1, 5)),
+    KeyQuestion("place", Message("Where is it?"), (
+        Choice("everywhere", Message("Everywhere in the water"),    (8, 1, 0.3, 4, 0.3, 8, 8)),
+        Choice("shade", Message("Shady walls and steps"),           (3, 10, 6, 1, 0.5, 2, 0.5)),
+        Choice("pits", Message("Rough spots of the cement"),        (0.7, 1, 8, 0.2, 0.5, 3, 0.2)),
+        Choice("surface", Message("Floating, at one side"),         (1, 0.3, 0.1, 10, 0.5, 0.1, 0.5)),
+        Choice("floor", Message("On the floor, low spots"),         (2, 3, 1, 2, 10, 1, 5)),
     )),
-    KeyQuestion("touch", "What does a brush do?", (
-        Choice("off", "It comes off",                      (9, 3, 0.3, 3, 3, 0.3, 4)),
-        Choice("easy", "It comes off at a touch and is back next day", (2, 10, 0.3, 2, 0.7, 0.1, 1)),
-        Choice("holds", "It holds",                        (0.5, 0.2, 10, 0.1, 0.1, 8, 0.1)),
-        Choice("grains", "Grains, they just move",         (0.2, 0.5, 0.2, 0.7, 10, 0.1, 1)),
-        Choice("nothing", "There is nothing to brush",     (3, 0.2, 0.1, 4, 0.3, 8, 6)),
+    KeyQuestion("touch", Message("What does a brush do?"), (
+        Choice("off", Message("It comes off"),                      (9, 3, 0.3, 3, 3, 0.3, 4)),
+        Choice("easy", Message("It comes off at a touch and is back next day"), (2, 10, 0.3, 2, 0.7, 0.1, 1)),
+        Choice("holds", Message("It holds"),                        (0.5, 0.2, 10, 0.1, 0.1, 8, 0.1)),
+        Choice("grains", Message("Grains, they just move"),         (0.2, 0.5, 0.2, 0.7, 10, 0.1, 1)),
+        Choice("nothing", Message("There is nothing to brush"),     (3, 0.2, 0.1, 4, 0.3, 8, 6)),
     )),
-    KeyQuestion("history", "What came before?", (
-        Choice("low_chlorine", "Little chlorine, or warm weeks", (9, 5, 4, 1, 1, 1, 1)),
-        Choice("returns", "It was here before, at the same spot", (2, 9, 7, 1, 1, 3, 0.5)),
-        Choice("flowers", "Trees in flower",               (1, 1, 0.7, 10, 1, 0.5, 0.5)),
-        Choice("wind", "Wind, a storm, sandy feet",        (2, 1, 0.7, 2, 9, 0.5, 1)),
-        Choice("copper", "A copper product, well water, low pH", (1, 1, 1, 0.5, 0.5, 10, 0.5)),
-        Choice("shock", "A shock yesterday",               (1, 1, 1, 0.5, 0.5, 4, 10)),
+    KeyQuestion("history", Message("What came before?"), (
+        Choice("low_chlorine", Message("Little chlorine, or warm weeks"), (9, 5, 4, 1, 1, 1, 1)),
+        Choice("returns", Message("It was here before, at the same spot"), (2, 9, 7, 1, 1, 3, 0.5)),
+        Choice("flowers", Message("Trees in flower"),               (1, 1, 0.7, 10, 1, 0.5, 0.5)),
+        Choice("wind", Message("Wind, a storm, sandy feet"),        (2, 1, 0.7, 2, 9, 0.5, 1)),
+        Choice("copper", Message("A copper product, well water, low pH"), (1, 1, 1, 0.5, 0.5, 10, 0.5)),
+        Choice("shock", Message("A shock yesterday"),               (1, 1, 1, 0.5, 0.5, 4, 10)),
     )),
 )  # fmt: skip
 SURE, LIKELY = 0.8, 0.55
@@ -142,9 +143,9 @@ class Candidate:
     """A kind with its share of the likelihood, 0 to 1."""
 
     kind: Kind
-    name: str
+    name: Message
     share: float
-    what: str
+    what: Message
 
 
 @dataclass(frozen=True)
@@ -155,10 +156,10 @@ class Identified:
     """
 
     candidates: tuple[Candidate, ...]
-    headline: str
-    confidence: str
-    settles: str
-    then: str
+    headline: Message
+    confidence: Message
+    settles: Message
+    then: Message
     ask_next: str | None
 
 
@@ -170,11 +171,14 @@ def identify(answers: Mapping[str, str]) -> Identified:
     share = shares[best.kind]
     headline = best.name
     if share >= SURE:
-        confidence = "quite sure"
+        confidence = Message("quite sure")
     elif share >= LIKELY:
-        confidence = f"likely; it could be {second.name.lower()}"
+        confidence = Message("likely; it could be {other}", other=Cased(second.name))
     else:
-        headline, confidence = "Not clear yet", f"{best.name.lower()}, or {second.name.lower()}"
+        headline, confidence = (
+            Message("Not clear yet"),
+            Message("{first}, or {second}", first=Cased(best.name, upper=True), second=Cased(second.name)),
+        )
     return Identified(
         tuple(Candidate(row.kind, row.name, shares[row.kind], row.what) for row in order),
         headline,

@@ -5,6 +5,7 @@ from datetime import datetime, timedelta
 
 from kumpan.core.algae.belief import Particles, advanced, hours_until_low
 from kumpan.core.algae.request import RescueRequest
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.treatment.schedule import Timeline
 
@@ -20,7 +21,7 @@ def wait_and_test(request: RescueRequest, line: Timeline, rise_mg_l: float) -> N
     """Until dusk or morning, or earlier where free chlorine may run low before."""
     until, why = _next_test(request, line.now, rise_mg_l)
     minutes = int((until - request.now).total_seconds() // 60)
-    line.wait_until(max(line.now + 1, minutes), "The pump runs; the pool stays closed.")
+    line.wait_until(max(line.now + 1, minutes), Message("The pump runs; the pool stays closed."))
     line.test((Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE), why)
     expect(request, line, rise_mg_l)
 
@@ -36,7 +37,7 @@ def _poured(request: RescueRequest, rise_mg_l: float) -> Particles:
     return replace(request.belief, free=request.belief.free + rise_mg_l / request.belief.volume)
 
 
-def _next_test(request: RescueRequest, from_min: int, rise_mg_l: float) -> tuple[datetime, str]:
+def _next_test(request: RescueRequest, from_min: int, rise_mg_l: float) -> tuple[datetime, Message]:
     earliest = request.now + timedelta(minutes=max(from_min, 60 * SHORTEST_H))
     dusk, morning = request.evening.at + DUSK_LATER, request.morning
     marks = [
@@ -53,9 +54,16 @@ def _next_test(request: RescueRequest, from_min: int, rise_mg_l: float) -> tuple
     return at, why
 
 
-_DUSK = "After dark: the evening's figure of the overnight test. What is missing goes in by the next sheet."
-MORNING = "Before the sun: more than 1 lost since the evening means it still lives. Look at drain, walls and floor too."
-_EARLY = "Free chlorine may be near nothing by then: set an alarm, at night too, and never let it reach zero."
+_DUSK = Message(
+    "After dark: the evening's figure of the overnight test. What is missing goes in by the next sheet."
+)
+MORNING = Message(
+    "Before the sun: more than 1 lost since the evening means it still lives. Look at drain, "
+    "walls and floor too."
+)
+_EARLY = Message(
+    "Free chlorine may be near nothing by then: set an alarm, at night too, and never let it reach zero."
+)
 
 
 def hours_to_reserve(request: RescueRequest, rise_mg_l: float, most_h: float) -> float:

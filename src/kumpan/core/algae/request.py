@@ -146,7 +146,7 @@ class RescueRequest:
         return max(0.0, min(level_mg_l - free, (self.cap_mg_l - highest) / VOLUME_UNCERTAINTY))
 
     def product_for(self, rise_mg_l: float) -> Product | None:
-        """Liquid first; what brings calcium or stabiliser only while those have room."""
+        """Liquid first; what brings calcium or stabilizer only while those have room."""
         return shock_product(
             ShockRequest(
                 self.readings, self.volume_l, self.traits, self.inventory, dict(self.bands), self.swim_limit_mg_l,
@@ -183,7 +183,7 @@ class RescueRequest:
 
     @property
     def _sun_loss_overhead(self) -> float:
-        """First-order loss (1/h) under a sun overhead, by what stabiliser leaves; none indoors."""
+        """First-order loss (1/h) under a sun overhead, by what stabilizer leaves; none indoors."""
         if self.traits.indoor:
             return 0.0
         stabilizer = round((self.readings.cyanuric_acid or 0.0) / 5) * 5.0

@@ -17,8 +17,9 @@ from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard, cautions_for
 from kumpan.core.journal import DeadAlgaeStrategy, PhStrategy, last_reading
 from kumpan.core.maintenance.filter_pressure import LIMIT_KPA, clean_pressure, pressure_trend
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.quantities.units import pressure_text, water_text
+from kumpan.core.quantity import Number, Percent, PoolWater, Pressure
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.step import DO, Step
@@ -37,9 +38,10 @@ CLARIFIER_UNDER_MG_L = 5.0
 VACUUM_SHARE = 0.025  # of the water goes to waste with what was vacuumed
 FULL_TEST_HOLDS = timedelta(days=21)
 
-PUMP_OFF, VACUUM = "Pump off for the night", "Vacuum to waste"
-REFILL = "Refill to the middle of the skimmer, pump on"
-GAUGE = "Read the filter's gauge"
+PUMP_OFF, VACUUM = Message("Pump off for the night"), Message("Vacuum to waste")
+REFILL = Message("Refill to the middle of the skimmer, pump on")
+GAUGE = "Read the filter's gauge: at {limit} or more clean it now"
+DAILY_BRUSH = "{brush}, daily"
 
 
 def stage_plan(request: RescueRequest) -> Plan:
@@ -77,11 +79,11 @@ def _measures(request: RescueRequest) -> tuple[Measure, ...]:
 def _test_plan(request: RescueRequest) -> Plan:
     line = _line(request)
     line.do(
-        "Look: can you see the main drain, the floor, the first step?",
-        "What is seen counts with what is tested. Nobody in while the drain is hidden.",
+        Message("Look: can you see the main drain, the floor, the first step?"),
+        Message("What is seen counts with what is tested. Nobody in while the drain is hidden."),
         Hazard.OPEN_WATER,
     )
-    line.test(_measures(request), "Each step is reckoned from a test of the last two hours.")
+    line.test(_measures(request), Message("Each step is reckoned from a test of the last two hours."))
     return _plan(request, line)
 
 
@@ -91,14 +93,17 @@ def _prepare_plan(request: RescueRequest) -> Plan:
         if row.when(request):
             line.do(row.title, row.why, row.hazard)
     title, hazard = CLEAN_FILTER[request.traits.filter]
-    line.do(title, "A clean filter before the first shock; note the clean pressure.", hazard)
+    line.do(title, Message("A clean filter before the first shock; note the clean pressure."), hazard)
     return _plan(request, line, _metal_note(request))
 
 
 def _metal_note(request: RescueRequest) -> Finding | None:
     if request.readings.copper is not None:
         return None
-    text = "Copper is not tested. A green tint without haze may be copper, and a shock would set it as stain: test it if in doubt."
+    text = Message(
+        "Copper is not tested. A green tint without haze may be copper, and a shock would set it "
+        "as stain: test it if in doubt."
+    )
     return Finding("copper_first", text, Measure.COPPER)
 
 
@@ -115,9 +120,17 @@ def _balance_plan(request: RescueRequest) -> Plan:
     )
     lowered = request.ph_strategy is PhStrategy.LOWERED
     text = (
-        f"pH to {aim:g} first: chlorine is stronger there. The other school raises it to 7.8 where the shock itself drives pH down."
+        Message(
+            "pH to {aim} first: chlorine is stronger there. The other school raises it to 7.8 where "
+            "the shock itself drives pH down.",
+            aim=Number(aim),
+        )
         if lowered
-        else f"pH to {aim:g} first: the shock chosen drives pH down. The other school lowers it to 7.2 to 7.4, where chlorine is stronger."
+        else Message(
+            "pH to {aim} first: the shock chosen drives pH down. The other school lowers it to 7.2 to "
+            "7.4, where chlorine is stronger.",
+            aim=Number(aim),
+        )
     )
     return replace(found, notes=(Finding("ph_school", text, Measure.PH), *found.notes))
 
@@ -131,63 +144,90 @@ def _round_plan(request: RescueRequest) -> Plan:
         return _plan(request, line, *_level_notes(request))
     product = request.product_for(rise)
     if product is None:
-        reason = (
-            "Nothing on the shelf shocks this pool without harm: tablets are too slow, granules bring too much stabiliser or "
-            "calcium by now. Liquid chlorine adds only salt."
+        reason = Message(
+            "Nothing on the shelf shocks this pool without harm: tablets are too slow, granules bring "
+            "too much stabilizer or calcium by now. Liquid chlorine adds only salt."
         )
         return Plan(
             (), request.readings, (Unmet(Measure.FREE_CHLORINE, "no_product", reason),), _level_notes(request)
         )
     line.do(
-        request.row.brush, f"What is loose is killed and filtered. {_brush_words(request)}", Hazard.OPEN_WATER
+        request.row.brush,
+        Message("What is loose is killed and filtered. {brush_words}", brush_words=_brush_words(request)),
+        Hazard.OPEN_WATER,
     )
     _filter_step(request, line)
     free = request.readings.free_chlorine or 0.0
-    why = f"Round {request.rounds + 1}: free chlorine from {free:.3g} to {free + rise:.3g}, {_level_words(request, free + rise)}."
+    why = Message(
+        "Round {rounds}: free chlorine from {free} to {free_2}, {level_words}.",
+        rounds=Number(request.rounds + 1),
+        free=Number(free, figures=3),
+        free_2=Number(free + rise, figures=3),
+        level_words=_level_words(request, free + rise),
+    )
     line.add(chlorine_part(request.readings, product, rise, request.volume_l, why))
-    line.wait_until(line.now + MIX_MIN, "Until it is mixed: pump on, brush again.")
+    line.wait_until(line.now + MIX_MIN, Message("Until it is mixed: pump on, brush again."))
     line.test(
         (Measure.FREE_CHLORINE,),
-        "How much is left after an hour tells what lives in it, and how large the pool really is.",
+        Message("How much is left after an hour tells what lives in it, and how large the pool really is."),
     )
     expect(request, line, rise)
     wait_and_test(request, line, rise)
     return _plan(request, line, *_level_notes(request))
 
 
-def _brush_words(request: RescueRequest) -> str:
+def _brush_words(request: RescueRequest) -> Message:
     if request.traits.surface.is_cement:
-        return "Nylon does; steel only on bare cement."
-    return "Nylon only: steel cuts this surface."
+        return Message("Nylon does; steel only on bare cement.")
+    return Message("Nylon only: steel cuts this surface.")
 
 
-def _level_words(request: RescueRequest, reached: float) -> str:
+def _level_words(request: RescueRequest, reached: float) -> Message:
     if reached < request.level_mg_l - 0.5:
-        return f"toward {request.level_mg_l:.0f} in two pours, since the volume is not known exactly"
+        return Message(
+            "toward {level} in two pours, since the volume is not known exactly",
+            level=Number(request.level_mg_l, digits=0),
+        )
     if request.wanted_mg_l > request.cap_mg_l:
-        return f"as high as this pool bears, where {request.wanted_mg_l:.0f} would be asked"
+        return Message(
+            "as high as this pool bears, where {wanted} would be asked",
+            wanted=Number(request.wanted_mg_l, digits=0),
+        )
     if not request.setting.by_ratio:
-        return "the fixed way"
-    return f"{request.row.ratio:.0%} of stabiliser, 10 at least"
+        return Message("the fixed way")
+    return Message("{ratio} of stabilizer, 10 at least", ratio=Percent(request.row.ratio))
 
 
 def _level_notes(request: RescueRequest) -> tuple[Finding, ...]:
     found = []
     if request.wanted_mg_l > request.cap_mg_l:
-        text = (
-            f"{request.wanted_mg_l:.0f} would be needed and {request.cap_mg_l:.0f} is as high as this pool should go: it takes "
-            "longer, or replace water first. Compare below."
+        text = Message(
+            "{wanted} would be needed and {cap} is as high as this pool should go: it takes longer, or "
+            "replace water first. Compare below.",
+            wanted=Number(request.wanted_mg_l, digits=0),
+            cap=Number(request.cap_mg_l, digits=0),
         )
         found.append(Finding("dilute_first", text, Measure.CYANURIC_ACID, {"cap": request.cap_mg_l}))
     if request.readings.cyanuric_acid is None:
-        text = "Stabiliser is not known: the level stays at 10. Test it; with much of it 10 is no shock."
+        text = Message(
+            "Stabilizer is not known: the level stays at 10. Test it; with much of it 10 is no shock."
+        )
         found.append(Finding("stabiliser_unknown", text, Measure.CYANURIC_ACID))
     elif not request.setting.by_ratio and 0.4 * request.readings.cyanuric_acid > request.level_mg_l:
-        text = f"10 is not a shock here: stabiliser {request.readings.cyanuric_acid:.0f} binds it, and the ratio asks for {0.4 * request.readings.cyanuric_acid:.0f}."
+        text = Message(
+            "10 is not a shock here: stabilizer {cyanuric_acid} binds it, and the ratio asks for "
+            "{cyanuric_acid_2}.",
+            cyanuric_acid=Number(request.readings.cyanuric_acid, digits=0),
+            cyanuric_acid_2=Number(0.4 * request.readings.cyanuric_acid, digits=0),
+        )
         found.append(Finding("weak_shock", text, Measure.FREE_CHLORINE))
     ph, (low, high) = request.readings.ph, PH_FOR_SHOCK
     if request.rounds and ph is not None and not low <= ph <= high:
-        text = f"pH last read {ph:.1f}. Over 10 of free chlorine the test bleaches and reads wrong: judge pH again under it."
+        text = Message(
+            "pH last read {ph}. Over 10 of free chlorine the test bleaches and reads wrong: judge pH "
+            "again under it.",
+            ph=Number(ph, digits=1),
+        )
         found.append(Finding("ph_reads_wrong", text, Measure.PH))
     return tuple(found)
 
@@ -196,18 +236,22 @@ def _filter_step(request: RescueRequest, line: Timeline) -> None:
     """Driven by the gauge: clean where it is up, else read it."""
     trend = pressure_trend(request.state, request.now)
     clean, _ = clean_pressure(request.state)
-    limit = pressure_text(clean + LIMIT_KPA, request.display.metric)
+    limit = Message("{amount}", amount=Pressure(clean + LIMIT_KPA))
     title, hazard = CLEAN_FILTER[request.traits.filter]
     if trend is not None and trend.rise_kpa >= LIMIT_KPA:
         line.do(
             title,
-            f"The gauge is at {pressure_text(trend.last_kpa, request.display.metric)}, {limit} is the limit. Note the clean pressure after.",
+            Message(
+                "The gauge is at {last}, {limit} is the limit. Note the clean pressure after.",
+                last=Pressure(trend.last_kpa),
+                limit=limit,
+            ),
             hazard,
         )
         return
     line.do(
-        f"{GAUGE}: at {limit} or more clean it now",
-        "Dead algae clog it, several times a day in a bad case. Note the reading.",
+        Message(GAUGE, limit=limit),
+        Message("Dead algae clog it, several times a day in a bad case. Note the reading."),
         Hazard.PRESSURE,
     )
 
@@ -229,8 +273,10 @@ def _clear_plan(request: RescueRequest) -> Plan:
 def _stir(request: RescueRequest, line: Timeline) -> None:
     _top_up(request, line)
     line.do(
-        "Brush and hose the floor: stir up what settled",
-        "The filter takes only what floats. Fine foam or a sock in the skimmer helps; watch the flow.",
+        Message("Brush and hose the floor: stir up what settled"),
+        Message(
+            "The filter takes only what floats. Fine foam or a sock in the skimmer helps; watch the flow."
+        ),
         Hazard.OPEN_WATER,
     )
     _filter_step(request, line)
@@ -246,21 +292,23 @@ def _is_night(request: RescueRequest) -> bool:
 
 def _settle_tonight(request: RescueRequest, line: Timeline) -> Plan:
     _top_up(request, line)
-    line.do(PUMP_OFF, "Still water lets it settle. On again after the vacuum.", Hazard.ELECTRICITY)
+    line.do(PUMP_OFF, Message("Still water lets it settle. On again after the vacuum."), Hazard.ELECTRICITY)
     line.wait_until(
         int((request.morning - request.now).total_seconds() // 60),
-        "Let it settle.",
-        title="Overnight, pump off",
+        Message("Let it settle."),
+        title=Message("Overnight, pump off"),
     )
     liters = VACUUM_SHARE * request.volume_l
-    why = f"Slowly, the valve at waste; about {water_text(liters, request.display.metric)} go with it. Mind the level."
+    why = Message(
+        "Slowly, the valve at waste; about {liters} go with it. Mind the level.", liters=PoolWater(liters)
+    )
     line.steps.append(
         replace(
             Step(DO, line.day, line.now, VACUUM, why, Hazard.VALVE, cautions_for(Hazard.VALVE)),
             water_l=liters,
         )
     )
-    line.do(REFILL, "At once, so that the pump draws no air.", Hazard.OPEN_WATER)
+    line.do(REFILL, Message("At once, so that the pump draws no air."), Hazard.OPEN_WATER)
     line.test((Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE), MORNING)
     expect(request, line, 0.0)
     return _plan(request, line, _clarifier(request))
@@ -276,16 +324,26 @@ def _top_up(request: RescueRequest, line: Timeline) -> None:
         return
     product = request.product_for(rise)
     if product is not None:
-        why = f"Free chlorine from {free:.3g} to {free + rise:.3g}: never to zero while it clears."
+        why = Message(
+            "Free chlorine from {free} to {free_2}: never to zero while it clears.",
+            free=Number(free, figures=3),
+            free_2=Number(free + rise, figures=3),
+        )
         line.add(chlorine_part(request.readings, product, rise, request.volume_l, why))
 
 
 def _clarifier(request: RescueRequest) -> Finding:
     free = request.readings.free_chlorine or 0.0
     if free >= CLARIFIER_UNDER_MG_L:
-        text = f"Clarifier only with free chlorine under 5; it is at {free:.3g}. Until then filter, brush and wait."
+        text = Message(
+            "Clarifier only with free chlorine under 5; it is at {free}. Until then filter, brush and wait.",
+            free=Number(free, figures=3),
+        )
     else:
-        text = "A clarifier, or floc where you vacuum to waste, may be used now: by its label, nothing else with it."
+        text = Message(
+            "A clarifier, or floc where you vacuum to waste, may be used now: by its label, nothing "
+            "else with it."
+        )
     return Finding("clarifier", text, Measure.FREE_CHLORINE)
 
 
@@ -293,15 +351,21 @@ def _week_plan(request: RescueRequest) -> Plan:
     """Black spots: a full week over the level, brushed daily, closed meanwhile where that is over the swim limit."""
     line = _line(request)
     _top_up(request, line)
-    line.do(f"{request.row.brush}, daily", "Roots regrow from what was left.", Hazard.OPEN_WATER)
+    line.do(
+        Message(DAILY_BRUSH, brush=request.row.brush),
+        Message("Roots regrow from what was left."),
+        Hazard.OPEN_WATER,
+    )
     wait_and_test(request, line, 0.0)
     over = request.row.week_over_mg_l or 0.0
-    closed = (
-        f"Closed for the week: {over:g} is the swim limit here." if over >= request.swim_limit_mg_l else ""
-    )
-    note = Finding(
-        "week", f"Free chlorine stays over {over:g} for a full week. {closed}".strip(), Measure.FREE_CHLORINE
-    )
+    if over >= request.swim_limit_mg_l:
+        text = Message(
+            "Free chlorine stays over {over} for a full week. Closed for the week: {over} is the swim limit here.",
+            over=Number(over),
+        )
+    else:
+        text = Message("Free chlorine stays over {over} for a full week.", over=Number(over))
+    note = Finding("week", text, Measure.FREE_CHLORINE)
     return _plan(request, line, note)
 
 
@@ -311,7 +375,10 @@ def _after_plan(request: RescueRequest) -> Plan:
         line.do(title, why, hazard)
     line.test(
         (Measure.FREE_CHLORINE, Measure.PH, Measure.TOTAL_ALKALINITY, Measure.CYANURIC_ACID),
-        f"Swim at {request.swim_limit_mg_l:g} or less of free chlorine, the drain plain to see.",
+        Message(
+            "Swim at {swim_limit} or less of free chlorine, the drain plain to see.",
+            swim_limit=Number(request.swim_limit_mg_l),
+        ),
     )
     return _plan(request, line)
 

@@ -13,9 +13,11 @@ from kumpan.core.dosing.mass_balance import mass_for_change_g
 from kumpan.core.dosing.raisers import raiser
 from kumpan.core.dosing.water_change import share_to_replace
 from kumpan.core.journal import Severity
+from kumpan.core.messages import NOTHING, Cased, Message, listed
 from kumpan.core.pool.equipment import Surface
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantity import Number
 from kumpan.core.treatment.special.drain import goes
 
 SOURCES_USED = ("treat-or-drain", "mass-balance")
@@ -33,14 +35,14 @@ STARTUP = (
 
 @dataclass(frozen=True)
 class OptionCost:
-    """One way: money (low, high; None where a price is not told), days (low, high), water in litres, words."""
+    """One way: money (low, high; None where a price is not told), days (low, high), water in liters, words."""
 
     key: str
-    title: str
+    title: Message
     money: tuple[float, float] | None
     days: tuple[float, float]
     water_l: float
-    text: str
+    text: Message
 
 
 @dataclass(frozen=True)
@@ -49,7 +51,7 @@ class TreatOrDrain:
 
     strategies: tuple[OptionCost, ...]
     verdict: str
-    reasons: tuple[str, ...]
+    reasons: tuple[Message, ...]
     drain_over_stabilizer: float
     drain_over_calcium: float
     currency: str
@@ -87,8 +89,12 @@ def _treat(request: RescueRequest, board: RescueBoard) -> OptionCost:
             cost[2] + (power or 0.0) * days[1] + water_money,
         )
     amount = board.tally.ahead_text
-    text = f"Chlorine: {amount}." if amount is not None else "Nothing on the shelf treats it."
-    return OptionCost("treat", "Treat it", money, days, water, text)
+    text = (
+        Message("Chlorine: {amount}.", amount=amount)
+        if amount is not None
+        else Message("Nothing on the shelf treats it.")
+    )
+    return OptionCost("treat", Message("Treat it"), money, days, water, text)
 
 
 def _drain(request: RescueRequest) -> OptionCost:
@@ -100,11 +106,19 @@ def _drain(request: RescueRequest) -> OptionCost:
     if water is not None and known:
         total = water * request.volume_l / 1000 + startup
         money = (total, total)
-    text = "Empty, wash, refill, start up. A professional is asked first: ground water can lift or crack a shell."
+    text = Message(
+        "Empty, wash, refill, start up. A professional is asked first: ground water can lift or "
+        "crack a shell."
+    )
     if request.traits.surface is Surface.VINYL:
-        text = "A liner shrinks when it stands dry: emptying it whole is a liner installer's work."
+        text = Message("A liner shrinks when it stands dry: emptying it whole is a liner installer's work.")
     return OptionCost(
-        "drain", "Drain and refill", money, (ceil(days), ceil(days) + STARTUP_DAYS), request.volume_l, text
+        "drain",
+        Message("Drain and refill"),
+        money,
+        (ceil(days), ceil(days) + STARTUP_DAYS),
+        request.volume_l,
+        text,
     )
 
 
@@ -125,7 +139,7 @@ def _startup_money(request: RescueRequest) -> tuple[float, bool]:
 
 
 def _part(request: RescueRequest, board: RescueBoard) -> OptionCost | None:
-    """Some water first, so that the level that stabiliser asks for can be reached at all."""
+    """Some water first, so that the level that stabilizer asks for can be reached at all."""
     stabilizer = request.readings.cyanuric_acid
     if stabilizer is None or not request.setting.by_ratio or request.wanted_mg_l <= request.cap_mg_l:
         return None
@@ -142,54 +156,73 @@ def _part(request: RescueRequest, board: RescueBoard) -> OptionCost | None:
     if price is not None and treat.money is not None:
         money = (treat.money[0] + price * water / 1000, treat.money[1] + price * water / 1000)
     days = (treat.days[0] + ceil(hours / 24), treat.days[1] + ceil(hours / 24))
-    parts = f" in {count} parts" if count > 1 else ""
-    text = f"Replace {100 * share:.0f} %{parts}: stabiliser {stabilizer:.0f} to {wanted:.0f}, then the level is within the cap."
-    return OptionCost("part", "Replace some, then treat", money, days, treat.water_l + water, text)
+    parts = Message(" in {count} parts", count=Number(count)) if count > 1 else NOTHING
+    text = Message(
+        "Replace {share} %{parts}: stabilizer {stabilizer} to {wanted}, then the level is within the cap.",
+        share=Number(100 * share, digits=0),
+        parts=parts,
+        stabilizer=Number(stabilizer, digits=0),
+        wanted=Number(wanted, digits=0),
+    )
+    return OptionCost("part", Message("Replace some, then treat"), money, days, treat.water_l + water, text)
 
 
 def _verdict(
     request: RescueRequest, treat: OptionCost, drain: OptionCost, part: OptionCost | None
-) -> tuple[str, tuple[str, ...]]:
+) -> tuple[str, tuple[Message, ...]]:
     """The handbook's rule first, then the money, then what cannot be reached otherwise."""
     setting, readings = request.setting, request.readings
     hidden = setting.severity is Severity.OPAQUE
     over = [
         text
         for text, value, limit in (
-            ("stabiliser", readings.cyanuric_acid, setting.drain_over_stabilizer),
-            ("calcium", readings.calcium_hardness, setting.drain_over_calcium),
+            (Message("stabilizer"), readings.cyanuric_acid, setting.drain_over_stabilizer),
+            (Message("calcium"), readings.calcium_hardness, setting.drain_over_calcium),
         )
         if value is not None and value > limit
     ]
     unknown = [
         name
-        for name, value in (("stabiliser", readings.cyanuric_acid), ("calcium", readings.calcium_hardness))
+        for name, value in (
+            (Message("stabilizer"), readings.cyanuric_acid),
+            (Message("calcium"), readings.calcium_hardness),
+        )
         if value is None
     ]
-    reasons = []
+    reasons: list[Message] = []
     if unknown:
-        reasons.append(f"{' and '.join(unknown).capitalize()} not tested: the answer may change with it.")
+        names = Cased(Message("{names}", names=listed(unknown)), upper=True)
+        reasons.append(Message("{names} not tested: the answer may change with it.", names=names))
     if hidden and over:
         reasons.append(
-            f"The first step cannot be seen, and {' and '.join(over)} is over its limit for treating."
+            Message(
+                "The first step cannot be seen, and {measures} is over its limit for treating.",
+                measures=listed(over),
+            )
         )
         return "drain", (*reasons, *_shell(request))
     if treat.money is not None and drain.money is not None and treat.money[0] > drain.money[1]:
-        reasons.append("Treating costs more than a refill with its startup.")
+        reasons.append(Message("Treating costs more than a refill with its startup."))
         return "drain", (*reasons, *_shell(request))
     if part is not None:
         reasons.append(
-            f"Stabiliser asks for {request.wanted_mg_l:.0f} of free chlorine, and {request.cap_mg_l:.0f} is the most here."
+            Message(
+                "Stabilizer asks for {wanted} of free chlorine, and {cap} is the most here.",
+                wanted=Number(request.wanted_mg_l, digits=0),
+                cap=Number(request.cap_mg_l, digits=0),
+            )
         )
         return "part", tuple(reasons)
     if not hidden:
-        reasons.append("The floor or first step is seen: treating is the usual way.")
+        reasons.append(Message("The floor or first step is seen: treating is the usual way."))
     else:
-        reasons.append("Stabiliser and calcium are under their limits: treating works, it takes its days.")
+        reasons.append(
+            Message("Stabilizer and calcium are under their limits: treating works, it takes its days.")
+        )
     return "treat", tuple(reasons)
 
 
-def _shell(request: RescueRequest) -> tuple[str, ...]:
+def _shell(request: RescueRequest) -> tuple[Message, ...]:
     if request.traits.surface is Surface.VINYL:
-        return ("On a liner this means parts, never all of it at once.",)
-    return ("Ask a professional about ground water before a shell is emptied.",)
+        return (Message("On a liner this means parts, never all of it at once."),)
+    return (Message("Ask a professional about ground water before a shell is emptied."),)

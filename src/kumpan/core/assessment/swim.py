@@ -9,8 +9,10 @@ from datetime import datetime, timedelta
 from enum import StrEnum
 
 from kumpan.core.journal import AdditionMade, Clarity, Entry, PoolState, last_reading
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.products.catalogue import CATALOGUE, CHLORINE_CARRIERS
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.testing.rhythm import TEST_HOLDS_DAYS
 
@@ -33,7 +35,7 @@ class SwimAnswer:
     """The answer at the head of the pool. `not_before` is when a test may open it, for that code."""
 
     code: SwimCode
-    text: str
+    text: Message
     not_before: datetime | None = None
 
 
@@ -44,14 +46,19 @@ def swim_answer(state: PoolState, now: datetime, chlorine: Band, swim_limit_mg_l
         return closed
     free, ph = last_reading(state, Measure.FREE_CHLORINE), last_reading(state, Measure.PH)
     if free is None or ph is None:
-        missing = "free chlorine" if free is None else "pH"
-        return SwimAnswer(SwimCode.UNKNOWN, f"Not known: {missing} is not tested yet.")
+        missing = Message("free chlorine") if free is None else Message("pH")
+        return SwimAnswer(
+            SwimCode.UNKNOWN, Message("Not known: {missing} is not tested yet.", missing=missing)
+        )
     poured = latest_addition(state)
     if poured is not None and poured.at > min(free.at, ph.at):
         return _after_pouring(poured, now)
     age = now - min(free.at, ph.at)
     if age > timedelta(days=TEST_HOLDS_DAYS):
-        return SwimAnswer(SwimCode.UNKNOWN, f"Not known: the last test is {age.days} days old. Test first.")
+        return SwimAnswer(
+            SwimCode.UNKNOWN,
+            Message("Not known: the last test is {days} days old. Test first.", days=Number(age.days)),
+        )
     return _by_readings(free.value.value, ph.value.value, chlorine, swim_limit_mg_l)
 
 
@@ -61,11 +68,11 @@ def _closed_by_sight(state: PoolState) -> SwimAnswer | None:
         return None
     if visual_check.clarity in (Clarity.DRAIN_HIDDEN, Clarity.GREEN):
         return SwimAnswer(
-            SwimCode.NO, "No: the main drain cannot be seen. Nobody would see a swimmer in trouble."
+            SwimCode.NO, Message("No: the main drain cannot be seen. Nobody would see a swimmer in trouble.")
         )
     if visual_check.clarity is Clarity.CLOUDY:
         return SwimAnswer(
-            SwimCode.NO, "No: the water is cloudy. Look again when the main drain is plain to see."
+            SwimCode.NO, Message("No: the water is cloudy. Look again when the main drain is plain to see.")
         )
     return None
 
@@ -73,7 +80,9 @@ def _closed_by_sight(state: PoolState) -> SwimAnswer | None:
 def _closed_by_rescue(state: PoolState) -> SwimAnswer | None:
     if not state.rescue_goes_on:
         return None
-    return SwimAnswer(SwimCode.NO, "No: the water is being treated. Closed until the rescue is finished.")
+    return SwimAnswer(
+        SwimCode.NO, Message("No: the water is being treated. Closed until the rescue is finished.")
+    )
 
 
 def latest_addition(state: PoolState) -> Entry[AdditionMade] | None:
@@ -83,23 +92,47 @@ def latest_addition(state: PoolState) -> Entry[AdditionMade] | None:
 
 
 def _after_pouring(poured: Entry[AdditionMade], now: datetime) -> SwimAnswer:
-    what = CATALOGUE[poured.body.chemical].name.lower()
+    what = Verbatim(CATALOGUE[poured.body.chemical].name.lower())
     ready = poured.at + timedelta(minutes=AFTER_ADDITION_MIN)
-    measure = "chlorine" if poured.body.chemical in CHLORINE_CARRIERS else "water"
+    measure = Message("chlorine") if poured.body.chemical in CHLORINE_CARRIERS else Message("water")
     if now < ready:
-        return SwimAnswer(SwimCode.NOT_BEFORE, f"after {what} went in, and after a {measure} test", ready)
-    return SwimAnswer(SwimCode.UNKNOWN, f"Not before a test: {what} went in since the last one.")
+        return SwimAnswer(
+            SwimCode.NOT_BEFORE,
+            Message("after {what} went in, and after a {measure} test", what=what, measure=measure),
+            ready,
+        )
+    return SwimAnswer(
+        SwimCode.UNKNOWN, Message("Not before a test: {what} went in since the last one.", what=what)
+    )
 
 
 def _by_readings(free: float, ph: float, chlorine: Band, limit: float) -> SwimAnswer:
     if free > limit:
         return SwimAnswer(
-            SwimCode.NO, f"No: free chlorine {free:g} is over the swim limit of {limit:g}. Test again later."
+            SwimCode.NO,
+            Message(
+                "No: free chlorine {free} is over the swim limit of {limit}. Test again later.",
+                free=Number(free),
+                limit=Number(limit),
+            ),
         )
     if chlorine.low is not None and free < chlorine.low:
-        return SwimAnswer(SwimCode.NO, f"No: free chlorine {free:g} is under {chlorine.low:g}. Dose first.")
+        return SwimAnswer(
+            SwimCode.NO,
+            Message(
+                "No: free chlorine {free} is under {low}. Dose first.",
+                free=Number(free),
+                low=Number(chlorine.low),
+            ),
+        )
     if not PH_OPEN[0] <= ph <= PH_OPEN[1]:
         return SwimAnswer(
-            SwimCode.NO, f"No: pH {ph:g} is outside {PH_OPEN[0]:g} to {PH_OPEN[1]:g}. Balance first."
+            SwimCode.NO,
+            Message(
+                "No: pH {ph} is outside {ph_open} to {ph_open_2}. Balance first.",
+                ph=Number(ph),
+                ph_open=Number(PH_OPEN[0]),
+                ph_open_2=Number(PH_OPEN[1]),
+            ),
         )
-    return SwimAnswer(SwimCode.YES, "Yes.")
+    return SwimAnswer(SwimCode.YES, Message("Yes."))

@@ -20,6 +20,7 @@ from kumpan.core.chemistry.speciation import (
     start_frame,
     worst,
 )
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Readings
 
 TITRATION_END_PH = 4.5
@@ -36,16 +37,16 @@ MG_PER_EQ = molar.ALKALINITY_EQUIVALENT_AS_CACO3 * 1000.0
 
 @dataclass(frozen=True)
 class NoCarbonate:
-    """Why no carbonate alkalinity exists: stabiliser, borate and the rest exceed the measured alkalinity."""
+    """Why no carbonate alkalinity exists: stabilizer, borate and the rest exceed the measured alkalinity."""
 
     other_mg_l: float
     code: str = "no_carbonate"
 
     @property
-    def reason(self) -> str:
-        return (
-            "Stabiliser, borate and chlorine already make more than the measured alkalinity, "
-            "so no carbonate is left; test alkalinity, stabiliser and pH again."
+    def reason(self) -> Message:
+        return Message(
+            "Stabilizer, borate and chlorine already make more than the measured alkalinity, "
+            "so no carbonate is left; test alkalinity, stabilizer and pH again."
         )
 
 
@@ -73,7 +74,7 @@ class Known:
 
 
 def known_from(readings: Readings) -> Known | None:
-    """The inputs of the pH work; None when pH, alkalinity or stabiliser is not known.
+    """The inputs of the pH work; None when pH, alkalinity or stabilizer is not known.
 
     Assumed when not known: temperature 25 C, borate 0, calcium 0, salt the chloride that the hardness
     implies; free chlorine adds only its small share of alkalinity and counts as 0.

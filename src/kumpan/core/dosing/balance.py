@@ -97,7 +97,7 @@ def for_ph(base: Totals, ph: float, volume_l: float, product: Product) -> float 
     """Grams of one product that bring `base` to a pH; None when no sensible amount does.
 
     At a fixed pH the alkalinity that the bases make, less that of the strong ions, is nearly linear in
-    the amount, whatever the product brings (borate and stabiliser too); so a secant finds it in a few steps.
+    the amount, whatever the product brings (borate and stabilizer too); so a secant finds it in a few steps.
     """
     per_g = moles_per_g(product) / volume_l
 

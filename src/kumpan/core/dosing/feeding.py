@@ -1,4 +1,4 @@
-"""What holds a pool between two visits: tablets a week, a feeder's litres, a cell's setting.
+"""What holds a pool between two visits: tablets a week, a feeder's liters, a cell's setting.
 
 Sources: cell-rates, tablet-release, mass-balance.
 """
@@ -7,8 +7,10 @@ from dataclasses import dataclass
 
 from kumpan.core.dosing.mass_balance import change_per_g
 from kumpan.core.findings import Finding
+from kumpan.core.messages import Message
 from kumpan.core.products.product import Product, volume_from_mass_ml
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantity import Number
 
 SOURCES_USED = ("cell-rates", "tablet-release", "mass-balance")
 
@@ -18,7 +20,7 @@ TABLET = Product("tablet", "trichlor", 90.0, package_g=TABLET_G)
 
 @dataclass(frozen=True)
 class TabletWeek:
-    """Tablets a week that make good a loss, and the stabiliser (mg/L) that they bring in that week."""
+    """Tablets a week that make good a loss, and the stabilizer (mg/L) that they bring in that week."""
 
     tablets: float
     stabilizer_mg_l: float
@@ -44,9 +46,12 @@ def cell_percent(loss_mg_l_day: float, volume_l: float, output_g_per_h: float, h
 
 def tablet_note(loss_mg_l_day: float, volume_l: float) -> Finding:
     week = tablets_a_week(loss_mg_l_day, volume_l)
-    text = (
-        f"Between visits: {week.tablets:.1f} tablets of 8 oz a week hold a loss of {loss_mg_l_day:.1f} a day, "
-        f"and bring {week.stabilizer_mg_l:.1f} of stabiliser each week."
+    text = Message(
+        "Between visits: {tablets} tablets of 8 oz a week hold a loss of {loss_mg_l_day} a day, "
+        "and bring {stabilizer} of stabilizer each week.",
+        tablets=Number(week.tablets, digits=1),
+        loss_mg_l_day=Number(loss_mg_l_day, digits=1),
+        stabilizer=Number(week.stabilizer_mg_l, digits=1),
     )
     return Finding("tablets_a_week", text, Measure.FREE_CHLORINE, {"tablets": week.tablets})
 
@@ -54,11 +59,25 @@ def tablet_note(loss_mg_l_day: float, volume_l: float) -> Finding:
 def cell_note(loss_mg_l_day: float, volume_l: float, output_g_per_h: float, hours_per_day: float) -> Finding:
     percent = cell_percent(loss_mg_l_day, volume_l, output_g_per_h, hours_per_day)
     if percent <= 100:
-        text = f"Between visits: the cell at {percent:.0f} % for {hours_per_day:g} h a day holds a loss of {loss_mg_l_day:.1f}."
+        text = Message(
+            "Between visits: the cell at {percent} % for {hours_per_day} h a day holds a loss of "
+            "{loss_mg_l_day}.",
+            percent=Number(percent, digits=0),
+            hours_per_day=Number(hours_per_day),
+            loss_mg_l_day=Number(loss_mg_l_day, digits=1),
+        )
     else:
         hours = hours_per_day * percent / 100
         longer = (
-            f"it takes 100 % for {hours:.0f} h" if hours <= 24 else "even 100 % around the clock does not"
+            Message("it takes 100 % for {hours} h", hours=Number(hours, digits=0))
+            if hours <= 24
+            else Message("even 100 % around the clock does not")
         )
-        text = f"Between visits: the cell cannot hold a loss of {loss_mg_l_day:.1f} a day in {hours_per_day:g} h; {longer}."
+        text = Message(
+            "Between visits: the cell cannot hold a loss of {loss_mg_l_day} a day in {hours_per_day} "
+            "h; {longer}.",
+            loss_mg_l_day=Number(loss_mg_l_day, digits=1),
+            hours_per_day=Number(hours_per_day),
+            longer=longer,
+        )
     return Finding("cell_setting", text, Measure.FREE_CHLORINE, {"percent": percent})

@@ -1,4 +1,4 @@
-"""What additions do to the measures that follow from mass alone: chlorine, calcium, stabiliser, salt,
+"""What additions do to the measures that follow from mass alone: chlorine, calcium, stabilizer, salt,
 borate, sulfate, and alkalinity as equivalents. pH needs the equilibrium. Source: mass-balance.
 """
 
@@ -15,7 +15,7 @@ SOURCE = "mass-balance"
 
 @dataclass(frozen=True)
 class _PerMole:
-    """g per litre of a measure that one mole per litre of a total makes."""
+    """g per liter of a measure that one mole per liter of a total makes."""
 
     measure: Measure
     total: str

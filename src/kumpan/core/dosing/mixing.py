@@ -13,7 +13,7 @@ Amounts = Mapping[Product, float]
 def added(totals: Totals, product: Product, mass_g: float, volume_l: float, *, spent: bool = False) -> Totals:
     """The totals with a mass of product mixed in.
 
-    `spent`: once the product's own chlorine or oxidiser is used up (its chlorine is chloride then).
+    `spent`: once the product's own chlorine or oxidizer is used up (its chlorine is chloride then).
     """
     moles = mass_g * moles_per_g(product) / volume_l
     effect = product.row.effect

@@ -1,6 +1,6 @@
-"""Which products of the shelf serve a plan: a small mixed-integer programme over the water's own equations.
+"""Which products of the shelf serve a plan: a small mixed-integer program over the water's own equations.
 
-Chlorine, calcium, stabiliser, salt and borate are linear in the amounts; so is pH at a fixed pH, for the
+Chlorine, calcium, stabilizer, salt and borate are linear in the amounts; so is pH at a fixed pH, for the
 alkalinity that the bases make less that of the strong ions is linear in what is added. Only the choice is
 taken from here: the amounts are then solved exactly with the chosen products. Sources: order, mass-balance.
 """
@@ -56,7 +56,7 @@ _WEIGHTS: Mapping[Strategy, _Weights] = {
     Strategy.FEWEST: _Weights(product=20.0, rank=0.2, money=0.01, left_behind=0.01, buying=0.5),
     Strategy.CLEANEST: _Weights(product=0.1, rank=0.02, money=0.005, left_behind=1.0, buying=0.1),
 }
-# How much one ppm that stays in the water counts; stabiliser leaves only with water.
+# How much one ppm that stays in the water counts; stabilizer leaves only with water.
 LEFT_BEHIND: Mapping[Measure, float] = {
     Measure.CYANURIC_ACID: 1.0,
     Measure.CALCIUM_HARDNESS: 0.4,
@@ -269,7 +269,7 @@ def _quick(product: Product, request: ChoiceRequest) -> bool:
 
 
 def _eligible(product: Product, request: ChoiceRequest) -> bool:
-    """Never what does harm here (calcium to a salt cell, stabiliser indoors, borate unasked), nor tablets to
+    """Never what does harm here (calcium to a salt cell, stabilizer indoors, borate unasked), nor tablets to
     raise chlorine while something quick is at hand: they take days.
     """
     if product.chemical in NEVER or (request.traits.indoor and product.chemical in STABILIZED):

@@ -44,7 +44,7 @@ def raiser(
 ) -> Product | None:
     """The product that raises a measure here, or None when nothing on the shelf does.
 
-    `stabiliser_full`: stabiliser stands at or over its band, so stabilised chlorine comes last.
+    `stabilizer_full`: stabilizer stands at or over its band, so stabilized chlorine comes last.
     """
     if measure is Measure.FREE_CHLORINE:
         wanted = _chlorine_order(traits, stabilizer_full)

@@ -1,18 +1,19 @@
 """Round a dose to what a person can measure, and say it in their units.
 
 Whole packages for salt, half packages for what comes in bags, quarters for jugs, else the scale or
-the measuring cup. Acid, calcium, stabiliser and salt round down. No rounding moves a dose by more
+the measuring cup. Acid, calcium, stabilizer and salt round down. No rounding moves a dose by more
 than 10 percent or the reading's own doubt: then a smaller measure is named. Source: rounding.
 """
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from math import floor
 from types import MappingProxyType
 
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.products.product import Product, mass_from_volume_g, volume_from_mass_ml
-from kumpan.core.quantities.units import G_PER_LB, G_PER_OZ, L_PER_US_GAL, ML_PER_FL_OZ
+from kumpan.core.quantities.units import G_PER_OZ, ML_PER_FL_OZ, Units
+from kumpan.core.quantity import Count, Liquid, Mass, RoughLiquid, RoughMass
 from kumpan.core.records.containers import Container, ContainerKind
 
 SOURCE = "rounding"
@@ -34,13 +35,13 @@ class Rounded:
 
     mass_g: float
     volume_ml: float | None
-    text: str
+    text: Message
 
 
 def round_dose(
     product: Product,
     mass_g: float,
-    metric: bool = False,
+    units: Units = Units.US,
     uncertainty_share: float = 0.0,
     containers: Sequence[Container] = (),
     *,
@@ -53,7 +54,7 @@ def round_dose(
     """
     down = down or product.chemical in ROUND_DOWN
     allowed = max(LARGEST_SHIFT, uncertainty_share)
-    in_packages = _in_packages(product, mass_g, allowed, down, metric)
+    in_packages = _in_packages(product, mass_g, allowed, down)
     if in_packages is not None:
         return in_packages
     fitting = [
@@ -62,18 +63,18 @@ def round_dose(
         if measures(box, product) and _fillings(box, product, mass_g) <= MOST_FILLINGS
     ]
     if fitting:
-        return _in_containers(product, mass_g, allowed, down, metric, fitting)
-    return _plainly(product, mass_g, metric, down)
+        return _in_containers(product, mass_g, allowed, down, units, fitting)
+    return _plainly(product, mass_g, units, down)
 
 
-def _plainly(product: Product, mass_g: float, metric: bool, down: bool) -> Rounded:
+def _plainly(product: Product, mass_g: float, units: Units, down: bool) -> Rounded:
     """By an ordinary kitchen scale or measuring cup."""
     volume = volume_from_mass_ml(product, mass_g)
     if volume is None:
-        grams = _on_scale(mass_g, metric, down)
-        return Rounded(grams, None, mass_text(grams, metric))
-    ml = _in_cup(volume, metric, down)
-    return Rounded(mass_from_volume_g(product, ml), ml, volume_text(ml, metric))
+        grams = _on_scale(mass_g, units, down)
+        return Rounded(grams, None, Message("{amount}", amount=Mass(grams)))
+    ml = _in_cup(volume, units, down)
+    return Rounded(mass_from_volume_g(product, ml), ml, Message("{amount}", amount=Liquid(ml)))
 
 
 def _snap(amount: float, step: float, down: bool) -> float:
@@ -89,19 +90,19 @@ def _coarsest(amount: float, steps: Sequence[float], down: bool) -> float:
     return amount
 
 
-def _on_scale(mass_g: float, metric: bool, down: bool) -> float:
-    if metric:
+def _on_scale(mass_g: float, units: Units, down: bool) -> float:
+    if units is Units.METRIC:
         return _coarsest(mass_g, GRAM_STEPS, down)
     return _coarsest(mass_g / G_PER_OZ, OUNCE_STEPS, down) * G_PER_OZ
 
 
-def _in_cup(volume_ml: float, metric: bool, down: bool) -> float:
-    if metric:
+def _in_cup(volume_ml: float, units: Units, down: bool) -> float:
+    if units is Units.METRIC:
         return _coarsest(volume_ml, ML_STEPS, down)
     return _coarsest(volume_ml / ML_PER_FL_OZ, FL_OZ_STEPS, down) * ML_PER_FL_OZ
 
 
-def _in_packages(product: Product, mass_g: float, allowed: float, down: bool, metric: bool) -> Rounded | None:
+def _in_packages(product: Product, mass_g: float, allowed: float, down: bool) -> Rounded | None:
     """Whole, half or quarter packages when that is close enough; None otherwise."""
     volume = volume_from_mass_ml(product, mass_g)
     amount, package = (mass_g, product.package_g) if volume is None else (volume, product.package_ml)
@@ -112,9 +113,8 @@ def _in_packages(product: Product, mass_g: float, allowed: float, down: bool, me
     if snapped <= 0 or abs(snapped - amount) > allowed * amount:
         return None
     count = snapped / package
-    noun = package_noun(product)
-    size = mass_text(package, metric) if volume is None else volume_text(package, metric)
-    text = f"{_count_text(count)} {noun}{'' if count <= 1 else 's'} of {size}"
+    size = Mass(package) if volume is None else Liquid(package)
+    text = Message(_PACKAGES[package_noun(product)][count > 1], count=Count(count), size=size)
     if volume is None:
         return Rounded(snapped, None, text)
     return Rounded(mass_from_volume_g(product, snapped), snapped, text)
@@ -136,7 +136,7 @@ def measures(box: Container, product: Product) -> bool:
 
 
 def _in_containers(
-    product: Product, mass_g: float, allowed: float, down: bool, metric: bool, boxes: Sequence[Container]
+    product: Product, mass_g: float, allowed: float, down: bool, units: Units, boxes: Sequence[Container]
 ) -> Rounded:
     """The container with the fewest fillings that comes close enough; else a smaller measure is named."""
     amount = volume_from_mass_ml(product, mass_g) or mass_g
@@ -150,78 +150,41 @@ def _in_containers(
         ]
         if close:
             count, snapped, box = min(close, key=lambda found: (_is_scale(found[2]), found[0]))
-            return _reported(product, count, snapped, box, metric)
-    plain = _plainly(product, mass_g, metric, down)
-    return replace(plain, text=f"{plain.text} (finer than your measures show)")
+            return _reported(product, count, snapped, box)
+    plain = _plainly(product, mass_g, units, down)
+    return replace(plain, text=Message("{text} (finer than your measures show)", text=plain.text))
 
 
 def _is_scale(box: Container) -> bool:
     return box.kind is ContainerKind.SCALE
 
 
-def _reported(product: Product, count: float, snapped: float, box: Container, metric: bool) -> Rounded:
+def _reported(product: Product, count: float, snapped: float, box: Container) -> Rounded:
+    if _is_scale(box):
+        return Rounded(snapped, None, Message("{amount}", amount=Mass(snapped)))
+    amount = Liquid(snapped) if product.row.is_liquid else Mass(snapped)
+    text = Message("{count} × {name} ({amount})", count=Count(count), name=Verbatim(box.name), amount=amount)
     if not product.row.is_liquid:
-        text = mass_text(snapped, metric)
-        return Rounded(
-            snapped, None, text if _is_scale(box) else f"{_count_text(count)} × {box.name} ({text})"
-        )
-    text = f"{_count_text(count)} × {box.name} ({volume_text(snapped, metric)})"
+        return Rounded(snapped, None, text)
     return Rounded(mass_from_volume_g(product, snapped), snapped, text)
 
 
+# One and several packages of each kind, as whole templates.
+_PACKAGES: Mapping[str, tuple[str, str]] = MappingProxyType({
+    "jug": ("{count} jug of {size}", "{count} jugs of {size}"),
+    "tablet": ("{count} tablet of {size}", "{count} tablets of {size}"),
+    "bag": ("{count} bag of {size}", "{count} bags of {size}"),
+})  # fmt: skip
+
+
 def package_noun(product: Product) -> str:
-    """What a package of it is called on a sheet."""
+    """What a package of it is called on a plan, in the words that are typed back."""
     if product.row.is_liquid:
         return "jug"
     return "tablet" if product.chemical == "trichlor" else "bag"
 
 
-_PARTS: Mapping[Fraction, str] = MappingProxyType({
-    Fraction(0): "", Fraction(1, 4): "¼", Fraction(1, 3): "⅓", Fraction(1, 2): "½", Fraction(2, 3): "⅔", Fraction(3, 4): "¾",
-})  # fmt: skip
-
-
-def _count_text(count: float) -> str:
-    """ "1½", "⅔"; other parts in figures: a jug read in tenths may be filled to 0.4."""
-    exact = Fraction(count).limit_denominator(100)
-    whole, part = divmod(exact, 1)
-    if part not in _PARTS:
-        return f"{count:.3g}"
-    return f"{whole or ''}{_PARTS[part]}" or "0"
-
-
-def mass_text(mass_g: float, metric: bool = False) -> str:
-    """A mass in words: "3 lb 10 oz", "13.5 oz"; metric "1.64 kg", "380 g"."""
-    if metric:
-        return f"{mass_g / 1000:.3g} kg" if mass_g >= 1000 else f"{mass_g:.3g} g"
-    ounces = mass_g / G_PER_OZ
-    if ounces < 16:
-        return f"{ounces:.2f}".rstrip("0").rstrip(".") + " oz"
-    if mass_g >= 10 * G_PER_LB and abs(ounces / 16 - round(ounces / 16)) < 0.02:
-        return f"{round(ounces / 16)} lb"
-    pounds, rest = divmod(round(ounces, 1), 16)
-    return f"{pounds:.0f} lb" + (f" {rest:.3g} oz" if rest >= 0.05 else "")
-
-
-def volume_text(volume_ml: float, metric: bool = False) -> str:
-    """A liquid's volume in words: "44 fl oz", "2½ gal", "1 gal 20 fl oz"; metric "1.3 L", "650 mL"."""
-    if metric:
-        return f"{volume_ml / 1000:.3g} L" if volume_ml >= 1000 else f"{volume_ml:.3g} mL"
-    fl_oz = volume_ml / ML_PER_FL_OZ
-    if fl_oz < 128:
-        return f"{fl_oz:.2f}".rstrip("0").rstrip(".") + " fl oz"
-    gallons, rest = divmod(round(volume_ml / 1000 / L_PER_US_GAL * 128), 128)
-    if rest % 32 == 0:
-        return f"{_count_text(gallons + rest / 128)} gal"
-    return f"{gallons} gal {rest} fl oz"
-
-
-def rough_amount(product: Product, mass_g: float, metric: bool = False) -> str:
-    """An amount to buy by or to expect, in one large unit: "3.5 gal", "12 lb", "9 kg"; two figures at most."""
+def rough_amount(product: Product, mass_g: float) -> RoughMass | RoughLiquid:
+    """An amount to buy by or to expect, in one large unit; two figures at most."""
     ml = volume_from_mass_ml(product, mass_g)
-    if ml is None:
-        value, unit = (mass_g / 1000, "kg") if metric else (mass_g / G_PER_LB, "lb")
-    else:
-        value, unit = (ml / 1000, "L") if metric else (ml / 1000 / L_PER_US_GAL, "gal")
-    rounded = round(value * 2) / 2 if value < 10 else float(f"{value:.2g}")
-    return f"{max(0.5, rounded):g} {unit}"
+    return RoughMass(mass_g) if ml is None else RoughLiquid(ml)

@@ -7,6 +7,7 @@ pool needs.
 from dataclasses import dataclass
 
 from kumpan.core.dosing.mass_balance import changes
+from kumpan.core.messages import Message
 from kumpan.core.products.product import Product, mass_from_volume_g
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.units import G_PER_LB, G_PER_OZ, L_PER_US_GAL
@@ -19,7 +20,7 @@ class Rule:
     """An amount of a product per US gallons of pool; `per_week` says that it is meant to last a week."""
 
     key: str
-    says: str
+    says: Message
     product: Product
     amount_g: float
     per_gallons: float
@@ -33,16 +34,16 @@ _DICHLOR = Product("dichlor", "sodium_dichlor", 56.0)
 _TABLET = Product("tablet", "trichlor", 90.0)
 
 RULES: tuple[Rule, ...] = (
-    Rule("weekly_granules", "2 oz of granules a week for every 5000 gal", _DICHLOR, 2 * G_PER_OZ, 5000, True),
+    Rule("weekly_granules", Message("2 oz of granules a week for every 5000 gal"), _DICHLOR, 2 * G_PER_OZ, 5000, True),
     Rule(
-        "weekly_liquid", "half a gallon of liquid chlorine a week for every 5000 gal", _LIQUID,
+        "weekly_liquid", Message("half a gallon of liquid chlorine a week for every 5000 gal"), _LIQUID,
         mass_from_volume_g(_LIQUID, 500 * L_PER_US_GAL), 5000, True,
     ),
-    Rule("weekly_tablet", "one 3 in tablet a week for every 5000 gal", _TABLET, 8 * G_PER_OZ, 5000, True),
-    Rule("bag_calcium", "a 1 lb bag of calcium shock for every 10 000 gal", _CAL_HYPO, G_PER_LB, 10_000),
-    Rule("bag_dichlor", "a 1 lb bag of dichlor shock for every 10 000 gal", _DICHLOR, G_PER_LB, 10_000),
+    Rule("weekly_tablet", Message("one 3 in tablet a week for every 5000 gal"), _TABLET, 8 * G_PER_OZ, 5000, True),
+    Rule("bag_calcium", Message("a 1 lb bag of calcium shock for every 10,000 gal"), _CAL_HYPO, G_PER_LB, 10_000),
+    Rule("bag_dichlor", Message("a 1 lb bag of dichlor shock for every 10,000 gal"), _DICHLOR, G_PER_LB, 10_000),
     Rule(
-        "bloom", "for a bloom two 1 lb bags for every 15 000 gal, three times 12 h apart", _CAL_HYPO,
+        "bloom", Message("for a bloom two 1 lb bags for every 15,000 gal, three times 12 h apart"), _CAL_HYPO,
         2 * G_PER_LB, 15_000, times=3,
     ),
 )  # fmt: skip

@@ -1,8 +1,8 @@
 """The amounts: one solution for the whole water with the products at hand, side effects included.
 
-Chlorine, calcium, stabiliser, salt and borate follow from mass alone; pH and alkalinity from the
+Chlorine, calcium, stabilizer, salt and borate follow from mass alone; pH and alkalinity from the
 equilibrium, with the chlorine that the plan adds used up. The two are repeated until they agree:
-acid brings chloride, stabiliser lowers pH. Sources: mass-balance, aeration.
+acid brings chloride, stabilizer lowers pH. Sources: mass-balance, aeration.
 """
 
 from collections.abc import Mapping, Sequence
@@ -22,16 +22,18 @@ from kumpan.core.dosing.mass_balance import added_to, change_per_g, changes
 from kumpan.core.dosing.mixing import all_added
 from kumpan.core.dosing.raisers import raiser
 from kumpan.core.findings import Finding
+from kumpan.core.messages import Message, listed
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.names import NAMES, name_in_sentence
 from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.targets import Aim, Aims, aim_for
 
 SOURCES_USED = ("mass-balance", "aeration")
 
-# Chlorine carriers move calcium and stabiliser, calcium chloride moves salt: so in this order.
+# Chlorine carriers move calcium and stabilizer, calcium chloride moves salt: so in this order.
 LINEAR_ORDER: tuple[Measure, ...] = (
     Measure.FREE_CHLORINE,
     Measure.BORATE,
@@ -53,7 +55,7 @@ class Dose:
     mass_g: float
     measure: Measure
     change: float
-    why: str
+    why: Message
     urgent: bool = False
     uncertainty_share: float = 0.0
 
@@ -64,7 +66,7 @@ class Unmet:
 
     measure: Measure
     code: str
-    reason: str
+    reason: Message
 
 
 @dataclass(frozen=True)
@@ -95,20 +97,22 @@ class _Work:
     aerate_to_ph: float | None = None
 
 
-_LOWERING: dict[Measure, tuple[str, str]] = {
+_LOWERING: dict[Measure, tuple[str, Message]] = {
     Measure.FREE_CHLORINE: (
         "wait",
-        "Free chlorine is high: stop the feeder or cell, uncover, and let sun and time work.",
+        Message("Free chlorine is high: stop the feeder or cell, uncover, and let sun and time work."),
     ),
-    Measure.CALCIUM_HARDNESS: ("dilution", "Calcium comes down only by replacing water."),
-    Measure.CYANURIC_ACID: ("dilution", "Stabiliser comes down only by replacing water."),
-    Measure.SALT: ("dilution", "Salt comes down only by replacing water."),
-    Measure.BORATE: ("dilution", "Borate comes down only by replacing water."),
+    Measure.CALCIUM_HARDNESS: ("dilution", Message("Calcium comes down only by replacing water.")),
+    Measure.CYANURIC_ACID: ("dilution", Message("Stabilizer comes down only by replacing water.")),
+    Measure.SALT: ("dilution", Message("Salt comes down only by replacing water.")),
+    Measure.BORATE: ("dilution", Message("Borate comes down only by replacing water.")),
 }
-_AERATE_ALKALINITY = (
+_AERATE_ALKALINITY = Message(
     "Alkalinity this high comes down in steps: acid, then aeration until pH is back, then a test, and again."
 )
-_AERATE_PH = "Raise pH by aeration (returns up, fountain on): a soda would push alkalinity higher still."
+_AERATE_PH = Message(
+    "Raise pH by aeration (returns up, fountain on): a soda would push alkalinity higher still."
+)
 
 
 def solve(
@@ -158,7 +162,9 @@ def _not_measured(work: _Work) -> None:
     for measure in (Measure.PH, Measure.TOTAL_ALKALINITY, *LINEAR_ORDER):
         wanted = measure in work.aims.named or measure in work.aims.bands
         if wanted and work.readings.value(measure) is None:
-            work.unmet[measure] = Unmet(measure, "not_measured", f"{NAMES[measure]} is not measured.")
+            work.unmet[measure] = Unmet(
+                measure, "not_measured", Message("{names} is not measured.", names=NAMES[measure])
+            )
 
 
 def _no_ph_work(work: _Work, no_carbonate: NoCarbonate | None) -> None:
@@ -175,12 +181,24 @@ def _no_ph_work(work: _Work, no_carbonate: NoCarbonate | None) -> None:
         if no_carbonate is not None:
             work.unmet[measure] = Unmet(measure, no_carbonate.code, no_carbonate.reason)
         else:
-            reason = f"{NAMES[measure]} is dosed only when {' and '.join(missing)} {'is' if len(missing) == 1 else 'are'} tested too."
+            reason = (
+                Message(
+                    "{names} is dosed only when {others} is tested too.",
+                    names=NAMES[measure],
+                    others=listed(missing),
+                )
+                if len(missing) == 1
+                else Message(
+                    "{names} is dosed only when {others} are tested too.",
+                    names=NAMES[measure],
+                    others=listed(missing),
+                )
+            )
             work.unmet[measure] = Unmet(measure, "needs_other_reading", reason)
 
 
 def _solve_linear(work: _Work) -> None:
-    """Chlorine, borate, calcium, stabiliser, salt, with what the pH products bring reckoned in."""
+    """Chlorine, borate, calcium, stabilizer, salt, with what the pH products bring reckoned in."""
     work.linear = {}
     water = work.readings
     for product, mass in work.balance.items():
@@ -194,12 +212,14 @@ def _solve_linear(work: _Work) -> None:
         now = water.value(measure) or 0.0
         if aim.value <= now:
             if aim.value < before and not _met_anyway(measure, aim, before):
-                work.unmet[measure] = Unmet(measure, *_LOWERING[measure])
+                work.unmet[measure] = Unmet(measure, _LOWERING[measure][0], _LOWERING[measure][1])
             continue
         raised_by = raiser(measure, work.traits, work.inventory, stabilizer_full=_stabilizer_full(work))
         if raised_by is None:
             work.unmet[measure] = Unmet(
-                measure, "no_product", f"Nothing on the shelf raises {name_in_sentence(measure)}."
+                measure,
+                "no_product",
+                Message("Nothing on the shelf raises {measure}.", measure=name_in_sentence(measure)),
             )
             continue
         mass = (aim.value - now) / change_per_g(raised_by, measure, work.volume_l)
@@ -281,8 +301,12 @@ def _ph_alone(work: _Work, base: Totals, ph: float, *, hold_alkalinity: bool = T
     product = first_of(ACIDS if lower else PH_RAISERS, work.inventory)
     mass = for_ph(base, ph, work.volume_l, product) if product is not None else None
     if product is None or mass is None:
-        what = "lowers" if lower else "raises"
-        work.unmet[Measure.PH] = Unmet(Measure.PH, "no_product", f"Nothing on the shelf {what} pH to {ph:g}.")
+        what = Message("lowers") if lower else Message("raises")
+        work.unmet[Measure.PH] = Unmet(
+            Measure.PH,
+            "no_product",
+            Message("Nothing on the shelf {what} pH to {ph}.", what=what, ph=Number(ph)),
+        )
         work.balance = {}
         return
     after = solve_totals(all_added(base, {product: mass}, work.volume_l, spent=True))
@@ -315,7 +339,7 @@ def _alkalinity_alone(work: _Work, base: Totals, alkalinity: float) -> None:
     if not both.reached:
         measure = Measure.TOTAL_ALKALINITY
         work.unmet[measure] = Unmet(
-            measure, "no_product", "Nothing on the shelf raises alkalinity and holds pH."
+            measure, "no_product", Message("Nothing on the shelf raises alkalinity and holds pH.")
         )
 
 
@@ -326,7 +350,7 @@ def _lower_alkalinity(work: _Work, base: Totals, alkalinity: float, ph: float, b
     measure = Measure.TOTAL_ALKALINITY
     work.balance = {}
     if acid is None:
-        work.unmet[measure] = Unmet(measure, "no_product", "Nothing on the shelf lowers alkalinity.")
+        work.unmet[measure] = Unmet(measure, "no_product", Message("Nothing on the shelf lowers alkalinity."))
         return
     work.unmet[measure] = Unmet(measure, "aeration", _AERATE_ALKALINITY)
     if Measure.PH in work.aims.named or ph <= floor:
@@ -362,7 +386,7 @@ def _both(work: _Work, base: Totals, ph: float, alkalinity: float) -> None:
         reason = (
             _AERATE_ALKALINITY
             if too_much
-            else "The products at hand do not reach this alkalinity and pH together."
+            else Message("The products at hand do not reach this alkalinity and pH together.")
         )
         work.unmet[Measure.TOTAL_ALKALINITY] = Unmet(
             Measure.TOTAL_ALKALINITY, "aeration" if too_much else "no_product", reason
@@ -409,8 +433,14 @@ def _linear_dose(work: _Work, product: Product, mass: float, aim: Aim, now: floa
     before = work.readings.value(aim.measure) or 0.0
     band = work.aims.bands.get(aim.measure)
     below = band is not None and band.low is not None and before < band.low
-    goal = "your target" if aim.named else "the school's aim"
-    why = f"{NAMES[aim.measure]} from {before:.4g} to {aim.value:.4g}, {goal}."
+    goal = Message("your target") if aim.named else Message("the school's aim")
+    why = Message(
+        "{names} from {before} to {value}, {goal}.",
+        names=NAMES[aim.measure],
+        before=Number(before, figures=4),
+        value=Number(aim.value, figures=4),
+        goal=goal,
+    )
     urgent = below and aim.measure is Measure.FREE_CHLORINE
     return Dose(product, mass, aim.measure, aim.value - now, why, urgent)
 
@@ -432,18 +462,30 @@ def _balance_doses(work: _Work, after: Readings) -> list[Dose]:
                     mass,
                     Measure.TOTAL_ALKALINITY,
                     change,
-                    f"Alkalinity from {before:.0f} to {then:.0f}.",
+                    Message(
+                        "Alkalinity from {before} to {then}.",
+                        before=Number(before, digits=0),
+                        then=Number(then, digits=0),
+                    ),
                 )
             )
         elif work.aerate_to_ph is not None:
-            why = f"Takes alkalinity down by {-change:.0f}; pH goes to {after.ph:.1f} and comes back by aeration."
+            why = Message(
+                "Takes alkalinity down by {change}; pH goes to {ph} and comes back by aeration.",
+                change=Number(-change, digits=0),
+                ph=Number(after.ph, digits=1),
+            )
             found.append(Dose(product, mass, Measure.TOTAL_ALKALINITY, change, why))
         else:
             found.append(Dose(product, mass, Measure.PH, change, _ph_why(work.readings.ph, after.ph)))
     return found
 
 
-def _ph_why(before: float, after: float) -> str:
+def _ph_why(before: float, after: float) -> Message:
     if abs(before - after) < 0.05:
-        return f"Holds pH at {after:.1f} against what the other doses do to it."
-    return f"pH from {before:.2f} to {after:.2f}."
+        return Message(
+            "Holds pH at {after} against what the other doses do to it.", after=Number(after, digits=1)
+        )
+    return Message(
+        "pH from {before} to {after}.", before=Number(before, digits=2), after=Number(after, digits=2)
+    )

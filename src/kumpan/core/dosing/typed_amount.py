@@ -12,6 +12,7 @@ from kumpan.core.dosing.rounding import measures, package_noun
 from kumpan.core.errors import InvalidInput, UnreadableQuantity
 from kumpan.core.products.product import Product, mass_from_volume_g, volume_from_mass_ml
 from kumpan.core.quantities.typed import UNITS, Dimension, read_number, read_quantity
+from kumpan.core.quantities.units import Units
 from kumpan.core.records.containers import Container, ContainerKind
 
 SOURCE = "mass-balance"
@@ -35,7 +36,7 @@ class AmountRead:
     volume_ml: float | None
 
 
-def read_amount(product: Product, text: str, *, metric: bool, boxes: Sequence[Container] = ()) -> AmountRead:
+def read_amount(product: Product, text: str, *, units: Units, boxes: Sequence[Container] = ()) -> AmountRead:
     """A typed amount of a product: a volume for liquids, a weight for the rest, packages or own measures for both.
 
     Raises UnreadableQuantity with what to write instead, InvalidInput for nothing or far too much.
@@ -43,7 +44,7 @@ def read_amount(product: Product, text: str, *, metric: bool, boxes: Sequence[Co
     words = _IN_BRACKETS.sub("", text)
     try:
         mass_g = _counted_g(product, words, boxes)
-        read = _plain(product, words, metric) if mass_g is None else _of_mass(product, mass_g)
+        read = _plain(product, words, units) if mass_g is None else _of_mass(product, mass_g)
     except UnreadableQuantity as trouble:
         raise UnreadableQuantity(trouble.message, "amount") from trouble
     if not 0 < read.mass_g <= MOST_G:
@@ -55,11 +56,11 @@ def _of_mass(product: Product, mass_g: float) -> AmountRead:
     return AmountRead(mass_g, volume_from_mass_ml(product, mass_g))
 
 
-def _plain(product: Product, text: str, metric: bool) -> AmountRead:
+def _plain(product: Product, text: str, units: Units) -> AmountRead:
     if product.row.is_liquid:
-        ml = read_quantity(text, Dimension.VOLUME, "ml" if metric else "floz").value * 1000.0
+        ml = read_quantity(text, Dimension.VOLUME, "ml" if units is Units.METRIC else "floz").value * 1000.0
         return AmountRead(mass_from_volume_g(product, ml), ml)
-    return AmountRead(read_quantity(text, Dimension.MASS, "g" if metric else "lb").value, None)
+    return AmountRead(read_quantity(text, Dimension.MASS, "g" if units is Units.METRIC else "lb").value, None)
 
 
 def _counted_g(product: Product, text: str, boxes: Sequence[Container]) -> float | None:

@@ -1,7 +1,7 @@
 """What the use-up of free chlorine does to the rest: each mole leaves one of acid and one of chloride.
 
-HOCl -> H+ + Cl- + (what it oxidised), by sun or by organics alike. So hypochlorite, which brings one
-of alkalinity, is neutral over its life, and stabilised chlorine is acid. Source: mass-balance.
+HOCl -> H+ + Cl- + (what it oxidized), by sun or by organics alike. So hypochlorite, which brings one
+of alkalinity, is neutral over its life, and stabilized chlorine is acid. Source: mass-balance.
 """
 
 from kumpan.core.chemistry import molar

@@ -1,7 +1,7 @@
 """Replacing water: how much must go so that a measure comes down, and what that takes of fill.
 
 Drain-then-fill replaces a share f directly. Overflowing while filling mixes all the time, so the old
-water falls as exp(-x) with x litres run through per litre of pool: it takes more for the same f.
+water falls as exp(-x) with x liters run through per liter of pool: it takes more for the same f.
 Source: mass-balance.
 """
 
@@ -16,7 +16,7 @@ LARGEST_PARTIAL_SHARE = 0.5
 
 @dataclass(frozen=True)
 class WaterChange:
-    """A share (0 to 1) of old water to replace; litres of fill when drained first, and when overflowing."""
+    """A share (0 to 1) of old water to replace; liters of fill when drained first, and when overflowing."""
 
     share: float
     drained_first_l: float
@@ -41,7 +41,7 @@ def left_after_overflowing(through_per_pool: float) -> float:
 
 
 def water_change(now: float, wanted: float, in_fill: float, volume_l: float) -> WaterChange | None:
-    """Litres of fill by both ways; None when no water change with this fill reaches `wanted`."""
+    """Liters of fill by both ways; None when no water change with this fill reaches `wanted`."""
     share = share_to_replace(now, wanted, in_fill)
     if share is None:
         return None

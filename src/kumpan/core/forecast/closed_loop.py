@@ -49,7 +49,7 @@ class Response:
 
 @dataclass(frozen=True)
 class VolumeHint:
-    """The doses speak for another volume: litres with one standard deviation, and how many doses say so."""
+    """The doses speak for another volume: liters with one standard deviation, and how many doses say so."""
 
     volume_l: float
     sd_l: float

@@ -28,7 +28,7 @@ VISUAL_CHECK_HOLDS_DAYS = 4.0
 
 @dataclass(frozen=True)
 class Place:
-    """The pool under its sky: litres, degrees (north and east positive), roof and cover."""
+    """The pool under its sky: liters, degrees (north and east positive), roof and cover."""
 
     volume_l: float
     latitude_deg: float

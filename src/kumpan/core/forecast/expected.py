@@ -47,7 +47,7 @@ def expected_now(state: PoolState) -> Readings:
 def expected_ph(state: PoolState) -> float | None:
     """pH as last tested, moved by what went in since; None before its first test.
 
-    Where alkalinity or stabiliser is not known the additions are left out.
+    Where alkalinity or stabilizer is not known the additions are left out.
     """
     last, readings = last_reading(state, Measure.PH), measured_readings(state)
     if last is None or state.basin is None:

@@ -37,9 +37,10 @@ from kumpan.core.forecast.forecast import (
 from kumpan.core.forecast.slow import LINED, PhDrift, Surroundings, Trend, ph_drift, trend
 from kumpan.core.forecast.sun import SECONDS_A_DAY
 from kumpan.core.journal import PoolState, last_reading
+from kumpan.core.messages import Message, Plural, Verbatim
 from kumpan.core.quantities.names import NAMES, name_in_sentence
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.quantities.units import water_text
+from kumpan.core.quantity import Ahead, DateForm, Day, Number, Percent, PoolWater, Weeks
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.testing.rhythm import TEST_EVERY, TEST_HOLDS_DAYS
 
@@ -62,7 +63,6 @@ class Setting:
     bands: Mapping[Measure, Band]
     swim_limit_mg_l: float
     zone: tzinfo
-    metric: bool = False
 
 
 @dataclass(frozen=True)
@@ -169,8 +169,12 @@ def _chlorine(found: Outlook, setting: Setting, now: datetime) -> list[Finding |
         None if low_already else _at_the_next_visit(found, setting),
         Finding(
             "loss",
-            f"This pool loses about {found.loss_mg_l_day:.1f} ppm of chlorine a day now, "
-            f"{found.overnight_mg_l:.1f} of it in a night without sun.",
+            Message(
+                "This pool loses about {loss_mg_l_day} ppm of chlorine a day now, {overnight} of it in a "
+                "night without sun.",
+                loss_mg_l_day=Number(found.loss_mg_l_day, digits=1),
+                overnight=Number(found.overnight_mg_l, digits=1),
+            ),
             Measure.FREE_CHLORINE,
             {"mg_l_day": found.loss_mg_l_day, "overnight_mg_l": found.overnight_mg_l},
         ),
@@ -186,18 +190,29 @@ def _runs_low(found: Outlook, setting: Setting, now: datetime) -> Finding | None
     if at_now[1] < low:
         fresh = now.timestamp() - found.fitted.last_at_s < HALF_A_DAY_S
         text = (
-            f"Free chlorine is under {low:g} and falls on until it is dosed."
+            Message("Free chlorine is under {low} and falls on until it is dosed.", low=Number(low))
             if fresh
-            else f"Free chlorine is likely under {low:g} already (about {at_now[1]:.1f}). Test, then dose."
+            else Message(
+                "Free chlorine is likely under {low} already (about {at_now}). Test, then dose.",
+                low=Number(low),
+                at_now=Number(at_now[1], digits=1),
+            )
         )
         return Finding("low_now", text, Measure.FREE_CHLORINE, {"likely": at_now[1]})
     if found.runs_low_at is None:
-        text = f"Free chlorine likely stays over {low:g} for the next {DAYS_AHEAD} days."
+        text = Message(
+            "Free chlorine likely stays over {low} for the next {days_ahead} days.",
+            low=Number(low),
+            days_ahead=Number(DAYS_AHEAD),
+        )
         return None if old else Finding("holds", text, Measure.FREE_CHLORINE, {})
     band = found.chlorine.at(found.runs_low_at.timestamp())
-    text = (
-        f"Without another dose free chlorine runs under {low:g} {day_text(found.runs_low_at, setting.zone, now)}; "
-        f"then it is {band[0]:.1f} to {band[2]:.1f}."
+    text = Message(
+        "Without another dose free chlorine runs under {low} {day_text}; then it is {band} to {band_2}.",
+        low=Number(low),
+        day_text=Ahead(found.runs_low_at.astimezone(setting.zone), now.astimezone(setting.zone)),
+        band=Number(band[0], digits=1),
+        band_2=Number(band[2], digits=1),
     )
     return Finding("runs_low", text, Measure.FREE_CHLORINE, {"low": band[0], "high": band[2]})
 
@@ -205,9 +220,11 @@ def _runs_low(found: Outlook, setting: Setting, now: datetime) -> Finding | None
 def _shock_over(found: Outlook, setting: Setting, now: datetime) -> Finding | None:
     limit, at_now = setting.swim_limit_mg_l, found.chlorine.at(now.timestamp())[1]
     if at_now <= limit:
-        text = (
-            f"The last test was over the swim limit of {limit:g}; by now it is likely about {at_now:.1f}. "
-            "A test decides."
+        text = Message(
+            "The last test was over the swim limit of {limit}; by now it is likely about {at_now}. A "
+            "test decides.",
+            limit=Number(limit),
+            at_now=Number(at_now, digits=1),
         )
         was_over = found.fitted.last.mean > limit
         return Finding("swim_again", text, Measure.FREE_CHLORINE) if was_over else None
@@ -216,18 +233,37 @@ def _shock_over(found: Outlook, setting: Setting, now: datetime) -> Finding | No
     if likely is None:
         return Finding(
             "over_limit",
-            f"Free chlorine stays over the swim limit of {limit:g} for days.",
+            Message("Free chlorine stays over the swim limit of {limit} for days.", limit=Number(limit)),
             Measure.FREE_CHLORINE,
         )
-    text = f"Free chlorine comes under the swim limit of {limit:g} {day_text(likely, setting.zone, now)}"
-    text += f", surely {day_text(surely, setting.zone, now)}" if surely is not None else ""
-    return Finding("swim_again", f"{text}; a test decides.", Measure.FREE_CHLORINE)
+    local = now.astimezone(setting.zone)
+    first = Ahead(likely.astimezone(setting.zone), local)
+    if surely is None:
+        text = Message(
+            "Free chlorine comes under the swim limit of {limit} {likely}; a test decides.",
+            limit=Number(limit),
+            likely=first,
+        )
+    else:
+        text = Message(
+            "Free chlorine comes under the swim limit of {limit} {likely}, surely {surely}; a test decides.",
+            limit=Number(limit),
+            likely=first,
+            surely=Ahead(surely.astimezone(setting.zone), local),
+        )
+    return Finding("swim_again", text, Measure.FREE_CHLORINE)
 
 
 def _at_the_next_visit(found: Outlook, setting: Setting) -> Finding:
     low, likely, high = found.at_next_visit
     when = found.next_visit_at.astimezone(setting.zone)
-    text = f"At the next test, {when:%A}, free chlorine will be about {likely:.1f} ({low:.1f} to {high:.1f})."
+    text = Message(
+        "At the next test, {when}, free chlorine will be about {likely} ({low} to {high}).",
+        when=Day(when.date(), DateForm.WEEKDAY),
+        likely=Number(likely, digits=1),
+        low=Number(low, digits=1),
+        high=Number(high, digits=1),
+    )
     return Finding("next_visit", text, Measure.FREE_CHLORINE, {"low": low, "likely": likely, "high": high})
 
 
@@ -240,9 +276,12 @@ def _stabilizer(found: Outlook) -> Finding | None:
     days = line.days_until(DILUTION_DUE_CYA) if line is not None else None
     if line is None or line.slope <= 0 or days is None or days / 7 > WEEKS_WORTH_A_WORD:
         return None
-    text = (
-        f"Stabiliser climbs by about {7 * line.slope:.1f} ppm a week: in {_weeks(days)} it is at "
-        f"{DILUTION_DUE_CYA:.0f} and water has to be replaced."
+    text = Message(
+        "Stabilizer climbs by about {slope} ppm a week: in {days} it is at {dilution_due_cya} and "
+        "water has to be replaced.",
+        slope=Number(7 * line.slope, digits=1),
+        days=Weeks(days),
+        dilution_due_cya=Number(DILUTION_DUE_CYA, digits=0),
     )
     return Finding("stabiliser_climbs", text, Measure.CYANURIC_ACID, {"weeks": days / 7})
 
@@ -254,45 +293,86 @@ def _salt(found: Outlook, setting: Setting) -> Finding | None:
     days = line.days_until(band.low)
     if days is None or days / 7 > WEEKS_WORTH_A_WORD:
         return None
-    text = f"Salt falls by about {-30 * line.slope:.0f} ppm a month; the next bags are due in {_weeks(days)}."
+    text = Message(
+        "Salt falls by about {slope} ppm a month; the next bags are due in {days}.",
+        slope=Number(-30 * line.slope, digits=0),
+        days=Weeks(days),
+    )
     return Finding("salt_due", text, Measure.SALT, {"weeks": days / 7})
 
 
 def _loop(found: Outlook, setting: Setting) -> list[Finding | None]:
     said: list[Finding | None] = [_checked_text(check) for check in found.checks if check.differs]
     if found.volume is not None:
-        other = found.volume.share - 1
-        larger = "smaller" if other > 0 else "larger"
-        by = abs(found.volume.volume_l / setting.place.volume_l - 1)
-        text = (
-            f"{found.volume.doses} {'dose' if found.volume.doses == 1 else 'doses'} moved the water "
-            f"{abs(other):.0%} {'more' if other > 0 else 'less'} than computed: the pool may be {by:.0%} {larger}, "
-            f"about {water_text(found.volume.volume_l, setting.metric)} give or take "
-            f"{water_text(found.volume.sd_l, setting.metric)}. Change it under Pool if you agree."
-        )
-        said.append(Finding("volume_hint", text, None, {"volume_l": found.volume.volume_l}))
+        said.append(_volume_words(found.volume, setting.place.volume_l))
     if found.strength is not None and found.volume is None:
-        hint = found.strength
-        text = (
-            f"{hint.doses} doses of {hint.label} brought {abs(1 - hint.share):.0%} "
-            f"{'less' if hint.share < 1 else 'more'} free chlorine than its label says: it may be at about "
-            f"{hint.strength_percent:.1f} %, give or take {hint.sd_percent:.1f}. Change it on the Shelf if you agree."
-        )
-        said.append(Finding("strength_hint", text, Measure.FREE_CHLORINE, {"percent": hint.strength_percent}))
+        said.append(_strength_words(found.strength))
     return said
+
+
+_SMALLER = (
+    "{doses} moved the water {other} more than computed: the pool may be {by} smaller, about {volume} give or "
+    "take {sd}. Change it under Pool if you agree."
+)
+_LARGER = (
+    "{doses} moved the water {other} less than computed: the pool may be {by} larger, about {volume} give or "
+    "take {sd}. Change it under Pool if you agree."
+)
+
+
+def _volume_words(hint: VolumeHint, volume_l: float) -> Finding:
+    other = hint.share - 1
+    text = Message(
+        _SMALLER if other > 0 else _LARGER,
+        doses=Plural("{n} dose", "{n} doses", hint.doses),
+        other=Percent(abs(other)),
+        by=Percent(abs(hint.volume_l / volume_l - 1)),
+        volume=PoolWater(hint.volume_l),
+        sd=PoolWater(hint.sd_l),
+    )
+    return Finding("volume_hint", text, None, {"volume_l": hint.volume_l})
+
+
+_WEAKER = (
+    "{doses} of {label} brought {share} less free chlorine than its label says: it may be at about {percent} %, "
+    "give or take {sd}. Change it on the Shelf if you agree."
+)
+_STRONGER = (
+    "{doses} of {label} brought {share} more free chlorine than its label says: it may be at about {percent} %, "
+    "give or take {sd}. Change it on the Shelf if you agree."
+)
+
+
+def _strength_words(hint: StrengthHint) -> Finding:
+    text = Message(
+        _WEAKER if hint.share < 1 else _STRONGER,
+        doses=Plural("{n} dose", "{n} doses", hint.doses),
+        label=Verbatim(hint.label),
+        share=Percent(abs(1 - hint.share)),
+        percent=Number(hint.strength_percent, digits=1),
+        sd=Number(hint.sd_percent, digits=1),
+    )
+    return Finding("strength_hint", text, Measure.FREE_CHLORINE, {"percent": hint.strength_percent})
+
+
+_OVER = "{measure} came out {amount} over what the last sheet computed ({predicted}): {behind}."
+_UNDER = "{measure} came out {amount} under what the last sheet computed ({predicted}): {behind}."
+_BEHIND: Mapping[Measure, Message] = {
+    Measure.PH: Message("an acid or soda of another strength, the volume, or aeration since"),
+    Measure.CYANURIC_ACID: Message("stabilizer takes a week to read, or the volume"),
+}
+_BEHIND_OTHERS = Message("the volume, the product's strength, or one reading")
 
 
 def _checked_text(check: Checked) -> Finding:
     """A sheet's outcome, with what usually lies behind a difference."""
     off = check.measured - check.predicted
-    amount = f"{abs(off):.1f}" if check.measure is Measure.PH else f"{abs(off):.0f}"
-    behind = {
-        Measure.PH: "an acid or soda of another strength, the volume, or aeration since",
-        Measure.CYANURIC_ACID: "stabiliser takes a week to read, or the volume",
-    }.get(check.measure, "the volume, the product's strength, or one reading")
-    text = (
-        f"{NAMES[check.measure]} came out {amount} {'over' if off > 0 else 'under'} what the last sheet computed "
-        f"({check.predicted:.4g}): {behind}."
+    text = Message(
+        _OVER if off > 0 else _UNDER,
+        measure=NAMES[check.measure],
+        amount=Number(abs(off), digits=1 if check.measure is Measure.PH else 0),
+        predicted=Number(check.predicted, figures=4),
+        behind=_BEHIND.get(check.measure, _BEHIND_OTHERS),
     )
     return Finding("off_prediction", text, check.measure, {"predicted": check.predicted})
 
@@ -302,32 +382,22 @@ def _what_would_narrow(found: Outlook) -> Finding | None:
     low, _, high = found.at_next_visit
     narrowed = found.fitted.narrowed
     if found.fitted.tests < 5:
-        text = (
-            f"The forecast rests on {found.fitted.tests} {'test' if found.fitted.tests == 1 else 'tests'} and on "
-            "usual pools; each further test of free chlorine narrows it."
+        text = Message(
+            "The forecast rests on {tests} and on usual pools; each further test of free chlorine narrows it.",
+            tests=Plural("{n} test", "{n} tests", found.fitted.tests),
         )
     elif high - low < SURE_ENOUGH_MG_L / 2:
         return None
     elif narrowed["sun"] < 0.4:
-        text = "A test at dusk and one the next morning would tell the sun's share from the rest and narrow this."
+        text = Message(
+            "A test at dusk and one the next morning would tell the sun's share from the rest and "
+            "narrow this."
+        )
     elif found.fitted.last.variance > 0.1:
-        text = f"A finer test of {name_in_sentence(Measure.FREE_CHLORINE)} (drops) would narrow this most."
+        text = Message(
+            "A finer test of {free_chlorine} (drops) would narrow this most.",
+            free_chlorine=name_in_sentence(Measure.FREE_CHLORINE),
+        )
     else:
-        text = "Days differ here; a test the day before narrows this most."
+        text = Message("Days differ here; a test the day before narrows this most.")
     return Finding("narrow", text, Measure.FREE_CHLORINE)
-
-
-def _weeks(days: float) -> str:
-    return f"about {days:.0f} days" if days < 14 else f"about {days / 7:.0f} weeks"
-
-
-def day_text(when: datetime, zone: tzinfo, now: datetime) -> str:
-    """ "today about 14:00", "on Thursday about 14:00", "on 3 August": as far as a forecast can tell."""
-    local, today = when.astimezone(zone), now.astimezone(zone).date()
-    hour = f"about {local:%H}:00"
-    days = (local.date() - today).days
-    if days <= 0:
-        return f"today {hour}"
-    if days == 1:
-        return f"tomorrow {hour}"
-    return f"on {local:%A} {hour}" if days < 7 else f"on {local.day} {local:%B}"

@@ -21,7 +21,7 @@ SOURCES_USED = (
 
 # Photolysis at the surface under a high sun, per hour: half-lives of 60 min (HOCl) and 12 min (OCl-).
 HOCL_PER_HOUR, OCL_PER_HOUR = 0.69, 3.47
-# Chlorine bound to stabiliser is nearly blind to the sun.
+# Chlorine bound to stabilizer is nearly blind to the sun.
 BOUND_PER_HOUR = 0.10
 # Depth, walls, shade and average cloud leave this share of the surface's strength.
 DEPTH_AND_SKY_SHARE = 0.5
@@ -54,7 +54,7 @@ def warmth(temperature_c: Array) -> Array:
 
 @lru_cache(maxsize=4096)
 def sun_loss_per_hour(free_chlorine: float, cyanuric_acid: float, ph: float) -> float:
-    """First-order loss (1/h) of free chlorine under an overhead sun, by what stabiliser leaves unbound.
+    """First-order loss (1/h) of free chlorine under an overhead sun, by what stabilizer leaves unbound.
 
     The shares come from the equilibrium at 25 C and alkalinity 100; call it with rounded values.
     """

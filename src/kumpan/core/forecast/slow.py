@@ -1,4 +1,4 @@
-"""What moves by weeks: stabiliser, calcium, salt, alkalinity, and pH between acid doses.
+"""What moves by weeks: stabilizer, calcium, salt, alkalinity, and pH between acid doses.
 
 A straight line through the tests once the known additions and water changes are taken out, its slope
 held near what evaporation and the chlorine of the last weeks bring. Sources: mass-balance, evaporation, ph-drift.
@@ -71,7 +71,7 @@ class Trend:
 
 @dataclass(frozen=True)
 class Surroundings:
-    """What evaporation depends on: litres, mean depth in m, cover and roof, and the fill water."""
+    """What evaporation depends on: liters, mean depth in m, cover and roof, and the fill water."""
 
     volume_l: float
     mean_depth_m: float

@@ -38,8 +38,8 @@ class RescueOutcome(StrEnum):
 class RescueSet:
     """A rescue as it is set from now on; the first one begins it.
 
-    `by_ratio` shocks to a share of stabiliser instead of to 10. None takes what fits the pool. Over
-    `drain_over_stabiliser`, `drain_over_calcium` (mg/L) a pool whose first step cannot be seen is better drained.
+    `by_ratio` shocks to a share of stabilizer instead of to 10. None takes what fits the pool. Over
+    `drain_over_stabilizer`, `drain_over_calcium` (mg/L) a pool whose first step cannot be seen is better drained.
     """
 
     severity: Severity

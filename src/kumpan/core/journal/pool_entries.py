@@ -103,7 +103,7 @@ class AdditionMade:
 
 
 class WaterChange(StrEnum):
-    """Why water left or came. Litres are what left and was made up, or what ran over."""
+    """Why water left or came. Liters are what left and was made up, or what ran over."""
 
     BACKWASH = "backwash"
     REFILL = "refill"
@@ -113,7 +113,7 @@ class WaterChange(StrEnum):
 
 @dataclass(frozen=True)
 class WaterChanged:
-    """So many litres of pool water replaced: by fill water, or by rain that ran over.
+    """So many liters of pool water replaced: by fill water, or by rain that ran over.
 
     `sheet_id` and `step_number` tie it to the sheet's step that asked for it.
     """

@@ -27,7 +27,7 @@ class StrengthTested:
 class PreferencesSet:
     """What holds for the whole workspace: containers, money, how warm the store is, what water costs.
 
-    `currency` is a sign or a code; `water_price` is per cubic metre; the rates are litres an hour.
+    `currency` is a sign or a code; `water_price` is per cubic meter; the rates are liters an hour.
     """
 
     containers: tuple[Container, ...] = ()

@@ -9,6 +9,8 @@ from dataclasses import dataclass
 from kumpan.core.dosing.feeding import cell_percent
 from kumpan.core.findings import Finding
 from kumpan.core.journal import CellSet
+from kumpan.core.messages import Message
+from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import Band
 
 SOURCES_USED = ("cell-rates", "cell-limits")
@@ -91,15 +93,17 @@ def _findings(
     overnight: float | None,
 ) -> Iterator[Finding]:
     if water_c is not None and water_c <= COLD_C:
-        yield Finding("cold_cell", "Too cold for many units: off by its manual, chlorinate by hand.")
+        yield Finding("cold_cell", Message("Too cold for many units: off by its manual, chlorinate by hand."))
         return
     if loss is None:
-        yield Finding("no_forecast", "What the pool uses a day is not known yet: a few more tests will tell.")
+        yield Finding(
+            "no_forecast", Message("What the pool uses a day is not known yet: a few more tests will tell.")
+        )
         return
     if loss > full:
         yield Finding("undersized", _cannot(loss, full, stabilizer, band, overnight))
     if cell.percent >= 99 and cell.hours_per_day >= 23:
-        yield Finding("ph_rises", "A cell at full output drives pH up: expect acid every week.")
+        yield Finding("ph_rises", Message("A cell at full output drives pH up: expect acid every week."))
 
 
 def _season(warmed_c: float | None) -> tuple[Finding, ...]:
@@ -107,20 +111,34 @@ def _season(warmed_c: float | None) -> tuple[Finding, ...]:
     if warmed_c is None or abs(warmed_c) < WORTH_A_WORD_C:
         return ()
     if warmed_c > 0:
-        text = "The water is warmer than a month ago: expect to raise the setting."
+        text = Message("The water is warmer than a month ago: expect to raise the setting.")
     else:
-        text = "The water is colder than a month ago: less is needed, lower the setting."
+        text = Message("The water is colder than a month ago: less is needed, lower the setting.")
     return (Finding("season", text, None, {"warmed_c": warmed_c}),)
 
 
 def _cannot(
     loss: float, full: float, stabilizer: float | None, band: Band | None, overnight: float | None
-) -> str:
+) -> Message:
     """Why even full output does not hold, as far as the log supports it."""
-    said = f"Even 100 % around the clock makes {full:.1f} a day; this pool uses {loss:.1f}. "
+    said = Message(
+        "Even 100 % around the clock makes {full} a day; this pool uses {loss}. ",
+        full=Number(full, digits=1),
+        loss=Number(loss, digits=1),
+    )
     low = (band.low if band is not None and band.low is not None else STABILIZER_LOW) or STABILIZER_LOW
     if overnight is not None and overnight > 1.0:
-        return said + "It loses over 1 in a night without sun: something eats it. Shock before a bigger cell."
+        return Message(
+            "{said}It loses over 1 in a night without sun: something eats it. Shock before a bigger cell.",
+            said=said,
+        )
     if stabilizer is not None and stabilizer < low:
-        return said + f"Stabiliser is {stabilizer:.0f}, under {low:.0f}: the sun takes it. Stabiliser first."
-    return said + "Neither algae nor stabiliser explains it: the cell is too small for this pool."
+        return Message(
+            "{said}Stabilizer is {stabilizer}, under {low}: the sun takes it. Stabilizer first.",
+            said=said,
+            stabilizer=Number(stabilizer, digits=0),
+            low=Number(low, digits=0),
+        )
+    return Message(
+        "{said}Neither algae nor stabilizer explains it: the cell is too small for this pool.", said=said
+    )

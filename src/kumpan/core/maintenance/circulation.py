@@ -8,7 +8,9 @@ from dataclasses import dataclass
 
 from kumpan.core.findings import Finding
 from kumpan.core.journal import PlantSet, PumpWindow
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination, Traits
+from kumpan.core.quantity import Number
 
 SOURCE = "circulation-care"
 
@@ -115,21 +117,29 @@ def _findings(
     if turnovers is not None and turnovers < 1:
         yield Finding(
             "under_one_turnover",
-            f"Only {turnovers:.1f} turnovers a day: part of the water never sees the filter. Run at least "
-            f"{hours / turnovers:.0f} h.",
+            Message(
+                "Only {turnovers} turnovers a day: part of the water never sees the filter. Run at least "
+                "{hours} h.",
+                turnovers=Number(turnovers, digits=1),
+                hours=Number(hours / turnovers, digits=0),
+            ),
             None,
             {"turnovers": turnovers},
         )
     if plant.pump_flow_l_min is None:
-        yield Finding("flow_not_known", "Enter the pump's flow, and turnovers follow.")
+        yield Finding("flow_not_known", Message("Enter the pump's flow, and turnovers follow."))
     if treating:
-        yield Finding("treating", "Run it round the clock while the water is treated.")
+        yield Finding("treating", Message("Run it round the clock while the water is treated."))
     elif air_c is not None and air_c <= FREEZE_C:
-        yield Finding("freeze", "Freezing air: run it through, moving water freezes last.")
+        yield Finding("freeze", Message("Freezing air: run it through, moving water freezes last."))
     elif hours < wanted - 0.25:
         yield Finding(
             "too_short",
-            f"{hours:g} h a day now; {wanted:.0f} h would fit this pool.",
+            Message(
+                "{hours} h a day now; {wanted} h would fit this pool.",
+                hours=Number(hours),
+                wanted=Number(wanted, digits=0),
+            ),
             None,
             {"wanted": wanted},
         )

@@ -21,9 +21,10 @@ from kumpan.core.maintenance.cell_life import cell_life
 from kumpan.core.maintenance.filter_pressure import LIMIT_KPA, pressure_trend
 from kumpan.core.maintenance.index_history import SCALING_OVER, IndexPoint, scaling_index
 from kumpan.core.maintenance.tasks import SHOCK_DAYS_WARM, TASKS, WARM_C
+from kumpan.core.messages import NOTHING, Message, Verbatim
 from kumpan.core.pool.equipment import Chlorination, Filter, Traits
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.quantities.units import pressure_text
+from kumpan.core.quantity import Day, Number, Pressure
 
 SOURCES_USED = (
     "filter-care",
@@ -60,14 +61,14 @@ class Condition:
     """A sign that asks for something, since when, and why. `station` or `procedure` is where it is done."""
 
     key: str
-    title: str
-    why: str
+    title: Message
+    why: Message
     since: datetime
-    late: str
+    late: Message
     procedure: str | None = None
     station: str | None = None
     measures: tuple[Measure, ...] = ()
-    early: str = ""
+    early: Message = NOTHING
 
 
 def conditions_now(request: CareRequest) -> Iterator[Condition]:
@@ -80,24 +81,27 @@ def conditions_now(request: CareRequest) -> Iterator[Condition]:
 
 def interval_factor(
     task: str, state: PoolState, index: Sequence[IndexPoint], now: datetime
-) -> tuple[float, str]:
+) -> tuple[float, Message]:
     """What the log makes of a task's interval: a factor, and the words for it; 1 where it says nothing."""
     if task == "cell":
         mean = scaling_index(index, now)
         if mean is not None and mean > SCALING_OVER:
-            return 0.5, f", halved while the scaling index is high ({mean:+.2f} over the last weeks)"
+            return 0.5, Message(
+                ", halved while the scaling index is high ({mean} over the last weeks)",
+                mean=Number(mean, digits=2, signed=True),
+            )
     if task == "shock":
         last = last_reading(state, Measure.TEMPERATURE)
         days = TASKS["shock"].owner or 14.0
         if last is not None and last.value.value >= WARM_C and now - last.at < timedelta(days=21):
-            return SHOCK_DAYS_WARM / days, ", weekly in warm water"
-    return 1.0, ""
+            return SHOCK_DAYS_WARM / days, Message(", weekly in warm water")
+    return 1.0, NOTHING
 
 
-FILTER_TASKS: dict[Filter, tuple[str, str]] = {
-    Filter.SAND: ("backwash", "Backwash: the pressure is up"),
-    Filter.CARTRIDGE: ("cartridge_hose", "Wash the cartridge: the pressure is up"),
-    Filter.DE: ("de_recharge", "Backwash and recharge: the pressure is up"),
+FILTER_TASKS: dict[Filter, tuple[str, Message]] = {
+    Filter.SAND: ("backwash", Message("Backwash: the pressure is up")),
+    Filter.CARTRIDGE: ("cartridge_hose", Message("Wash the cartridge: the pressure is up")),
+    Filter.DE: ("de_recharge", Message("Backwash and recharge: the pressure is up")),
 }
 
 
@@ -106,13 +110,20 @@ def _pressure(request: CareRequest) -> Condition | None:
     if trend is None or trend.rise_kpa < LIMIT_KPA:
         return None
     procedure, title = FILTER_TASKS[request.traits.filter]
-    bar = pressure_text(trend.last_kpa, metric=True)
-    why = (
-        f"The gauge reads {pressure_text(trend.last_kpa)} ({bar}), {pressure_text(trend.rise_kpa)} over clean; "
-        f"{pressure_text(LIMIT_KPA)} is the limit."
+    why = Message(
+        "The gauge reads {last} ({bar}), {rise} over clean; {limit} is the limit.",
+        last=Pressure(trend.last_kpa),
+        bar=Pressure(trend.last_kpa, other=True),
+        rise=Pressure(trend.rise_kpa),
+        limit=Pressure(LIMIT_KPA),
     )
     return Condition(
-        "pressure", title, why, trend.last_at, "Flow falls, and what is in the filter comes back.", procedure
+        "pressure",
+        title,
+        why,
+        trend.last_at,
+        Message("Flow falls, and what is in the filter comes back."),
+        procedure,
     )
 
 
@@ -120,13 +131,14 @@ def _scale(request: CareRequest) -> Condition | None:
     mean = scaling_index(request.index, request.now)
     if mean is None or mean <= SCALING_OVER:
         return None
-    why = (
-        f"The scaling index has been {mean:+.2f} over the last weeks. Acid on the cell takes the scale off; "
-        "only the water's balance keeps it off."
+    why = Message(
+        "The scaling index has been {mean} over the last weeks. Acid on the cell takes the scale "
+        "off; only the water's balance keeps it off.",
+        mean=Number(mean, digits=2, signed=True),
     )
     return Condition(
-        "scale", "Bring the scaling index down", why, request.index[-1].at,
-        "Scale on heater, tile and cell.", station="sheet",
+        "scale", Message("Bring the scaling index down"), why, request.index[-1].at,
+        Message("Scale on heater, tile and cell."), station="sheet",
     )  # fmt: skip
 
 
@@ -142,14 +154,14 @@ def _event(request: CareRequest) -> Condition | None:
         return None
     kind = since[-1].body.kind
     words = {
-        NotedEvent.STORM: "A storm brings dirt, rain and algae food.",
-        NotedEvent.HEAVY_USE: "Many swimmers use chlorine up and leave combined chlorine.",
-        NotedEvent.HOT_SPELL: "Heat uses chlorine up faster.",
-        NotedEvent.LEAVES: "Leaves use chlorine up and stain.",
+        NotedEvent.STORM: Message("A storm brings dirt, rain and algae food."),
+        NotedEvent.HEAVY_USE: Message("Many swimmers use chlorine up and leave combined chlorine."),
+        NotedEvent.HOT_SPELL: Message("Heat uses chlorine up faster."),
+        NotedEvent.LEAVES: Message("Leaves use chlorine up and stain."),
     }
     return Condition(
-        "test_event", "Test after what happened", words[kind], since[-1].at,
-        "Nobody knows whether chlorine still stands.", "sampling", "slip",
+        "test_event", Message("Test after what happened"), words[kind], since[-1].at,
+        Message("Nobody knows whether chlorine still stands."), "sampling", "slip",
         (Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE, Measure.PH),
     )  # fmt: skip
 
@@ -163,7 +175,7 @@ def replaced_since(state: PoolState, volume_l: float, at: datetime) -> float:
     return 1.0 - left
 
 
-def _dilution(request: CareRequest, measure: Measure, limit: float, name: str) -> Condition | None:
+def _dilution(request: CareRequest, measure: Measure, limit: float, name: Message) -> Condition | None:
     last = last_reading(request.state, measure)
     changes = [entry for entry in request.state.water_changes if last is not None and entry.at > last.at]
     if last is None or not changes:
@@ -171,23 +183,25 @@ def _dilution(request: CareRequest, measure: Measure, limit: float, name: str) -
     share = replaced_since(request.state, request.volume_l, last.at)
     if share < limit:
         return None
-    why = f"About {100 * share:.0f} % of the water is new since the last test of it."
+    why = Message(
+        "About {share} % of the water is new since the last test of it.", share=Number(100 * share, digits=0)
+    )
     return Condition(
-        f"test_{measure.value}_diluted", f"Test {name} after new water", why, changes[-1].at,
-        "The dose is reckoned from water that has left.", "sampling", "slip", (measure,),
+        f"test_{measure.value}_diluted", Message("Test {name} after new water", name=name), why, changes[-1].at,
+        Message("The dose is reckoned from water that has left."), "sampling", "slip", (measure,),
     )  # fmt: skip
 
 
 def _salt_diluted(request: CareRequest) -> Condition | None:
     if request.traits.chlorination is not Chlorination.SALT_CELL:
         return None
-    return _dilution(request, Measure.SALT, SALT_TEST_AFTER, "salt")
+    return _dilution(request, Measure.SALT, SALT_TEST_AFTER, Message("salt"))
 
 
 def _stabilizer_diluted(request: CareRequest) -> Condition | None:
     if request.traits.indoor:
         return None
-    return _dilution(request, Measure.CYANURIC_ACID, STABILIZER_TEST_AFTER, "stabiliser")
+    return _dilution(request, Measure.CYANURIC_ACID, STABILIZER_TEST_AFTER, Message("stabilizer"))
 
 
 def _algae(request: CareRequest) -> Condition | None:
@@ -197,8 +211,8 @@ def _algae(request: CareRequest) -> Condition | None:
     if not seen or request.now - seen[-1].at > timedelta(days=60) or (last and last.at > seen[-1].at):
         return None
     return Condition(
-        "test_phosphate", "Test phosphate", "Algae were seen; phosphate over 100 ppb feeds them.", seen[-1].at,
-        "Algae keep coming back.", "sampling", "slip", (Measure.PHOSPHATE,),
+        "test_phosphate", Message("Test phosphate"), Message("Algae were seen; phosphate over 100 ppb feeds them."), seen[-1].at,
+        Message("Algae keep coming back."), "sampling", "slip", (Measure.PHOSPHATE,),
     )  # fmt: skip
 
 
@@ -213,8 +227,8 @@ def _no_test(request: CareRequest) -> Condition | None:
         return None
     days = (request.now - last.at).days
     return Condition(
-        "no_test", f"No test for {days} days", "Everything else here is reckoned from tests.",
-        last.at + timedelta(days=NO_TEST_DAYS), "Doses are made on a guess.", "sampling", "slip",
+        "no_test", Message("No test for {days} days", days=Number(days)), Message("Everything else here is reckoned from tests."),
+        last.at + timedelta(days=NO_TEST_DAYS), Message("Doses are made on a guess."), "sampling", "slip",
         (Measure.FREE_CHLORINE, Measure.PH),
     )  # fmt: skip
 
@@ -229,9 +243,17 @@ def _washes(request: CareRequest) -> Condition | None:
     ]
     if len(washes) <= WASHES_A_SEASON or request.traits.chlorination is not Chlorination.SALT_CELL:
         return None
-    why = f"{len(washes)} acid washes this season; each wears the coating. The water scales: mend that."
+    why = Message(
+        "{washes} acid washes this season; each wears the coating. The water scales: mend that.",
+        washes=Number(len(washes)),
+    )
     return Condition(
-        "washes", "Wash the cell less", why, washes[-1].at, "The cell wears out early.", station="sheet"
+        "washes",
+        Message("Wash the cell less"),
+        why,
+        washes[-1].at,
+        Message("The cell wears out early."),
+        station="sheet",
     )
 
 
@@ -239,9 +261,18 @@ def _cell_age(request: CareRequest) -> Condition | None:
     life = cell_life(request.state, request.now)
     if life is None or life.left_h > LIFE_LEFT_WARN_H:
         return None
-    why = f"About {life.run_h:.0f} h at output of a rated {life.rated_h:.0f} h."
+    why = Message(
+        "About {run_h} h at output of a rated {rated_h} h.",
+        run_h=Number(life.run_h, digits=0),
+        rated_h=Number(life.rated_h, digits=0),
+    )
     return Condition(
-        "cell_age", "The cell nears its end", why, request.now, "Output falls when it is needed.", "cell"
+        "cell_age",
+        Message("The cell nears its end"),
+        why,
+        request.now,
+        Message("Output falls when it is needed."),
+        "cell",
     )
 
 
@@ -254,8 +285,12 @@ def _cold(request: CareRequest) -> Condition | None:
         or request.now - last.at > timedelta(days=30)
     ):
         return None
-    why = "Water of 65 °F (18 °C) or less: many units cut the output or stop. Chlorinate by hand, cell off."
-    return Condition("cold_cell", "Too cold for the cell", why, last.at, "Chlorine runs out unseen.")
+    why = Message(
+        "Water of 65 °F (18 °C) or less: many units cut the output or stop. Chlorinate by hand, cell off."
+    )
+    return Condition(
+        "cold_cell", Message("Too cold for the cell"), why, last.at, Message("Chlorine runs out unseen.")
+    )
 
 
 DISPLAY_APART_MG_L = 400.0
@@ -278,13 +313,16 @@ def _display_apart(request: CareRequest) -> Condition | None:
     apart = (day.salinity_mg_l or 0.0) - last.value.value
     if not near or abs(apart) <= DISPLAY_APART_MG_L:
         return None
-    why = (
-        f"The unit says {day.salinity_mg_l:.0f}, the hand test {last.value.value:.0f}: over "
-        f"{DISPLAY_APART_MG_L:.0f} apart. The hand test holds; scale, cold and age make a unit read low."
+    why = Message(
+        "The unit says {salinity}, the hand test {value}: over {display_apart} apart. The hand "
+        "test holds; scale, cold and age make a unit read low.",
+        salinity=Number(day.salinity_mg_l or 0.0, digits=0),
+        value=Number(last.value.value, digits=0),
+        display_apart=Number(DISPLAY_APART_MG_L, digits=0),
     )
     return Condition(
-        "display_apart", "Calibrate the unit's salt reading, or clean the cell", why, entry.at,
-        "The unit stops, or alarms, for nothing.", "cell",
+        "display_apart", Message("Calibrate the unit's salt reading, or clean the cell"), why, entry.at,
+        Message("The unit stops, or alarms, for nothing."), "cell",
     )  # fmt: skip
 
 
@@ -296,9 +334,16 @@ def _device_silent(request: CareRequest) -> Condition | None:
     since = max([linked.at, *heard])
     if request.now - since < timedelta(days=DEVICE_SILENT_DAYS):
         return None
-    why = f"Nothing since {since.day} {since:%B}. Power, network, address? Until then test by hand."
+    why = Message(
+        "Nothing since {day}. Power, network, address? Until then test by hand.",
+        day=Day(since.date()),
+    )
     return Condition(
-        "device_silent", f"The {linked.body.device} is silent", why, since, "Its alarms reach nobody."
+        "device_silent",
+        Message("The {device} is silent", device=Verbatim(linked.body.device)),
+        why,
+        since,
+        Message("Its alarms reach nobody."),
     )
 
 
@@ -315,9 +360,12 @@ def _rain(request: CareRequest) -> Condition | None:
     if not wet or request.traits.indoor:
         return None
     entry, day = wet[-1]
-    why = f"{day.rain_mm:.0f} mm of rain by the station: it dilutes, and brings dirt."
+    why = Message(
+        "{rain_mm} mm of rain by the station: it dilutes, and brings dirt.",
+        rain_mm=Number(day.rain_mm or 0.0, digits=0),
+    )
     return Condition(
-        "test_rain", "Test after the rain", why, entry.at, "Nobody knows whether chlorine still stands.",
+        "test_rain", Message("Test after the rain"), why, entry.at, Message("Nobody knows whether chlorine still stands."),
         "sampling", "slip", (Measure.FREE_CHLORINE, Measure.PH),
     )  # fmt: skip
 
@@ -327,9 +375,13 @@ def _lamp(request: CareRequest) -> Condition | None:
     body = lamps[-1].body if lamps else None
     if body is None or body.after == "none":
         return None
-    why = f"Lit since {lamps[-1].at.day} {lamps[-1].at:%B}: {body.after}. Verify by a hand test before adding salt."
+    why = Message(
+        "Lit since {day}: {after}. Verify by a hand test before adding salt.",
+        day=Day(lamps[-1].at.date()),
+        after=Verbatim(body.after),
+    )
     return Condition(
-        "device_lamp", f"The {body.device} shows: {body.after}", why, lamps[-1].at, "The cell may have stopped.",
+        "device_lamp", Message("The {device} shows: {after}", device=Verbatim(body.device), after=Verbatim(body.after)), why, lamps[-1].at, Message("The cell may have stopped."),
         station="benches",
     )  # fmt: skip
 

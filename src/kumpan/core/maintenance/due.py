@@ -30,14 +30,16 @@ from kumpan.core.maintenance.tasks import (
     tasks_for,
 )
 from kumpan.core.maintenance.test_intervals import TEST_INTERVALS, Rhythm, interval_days, uses_strips
+from kumpan.core.messages import NOTHING, Message, Verbatim, joined
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantity import Day, Number
 
 SOURCES_USED = ("care-intervals", "test-interval")
 
 SOON_DAYS = 3
-TEST_EARLY, TEST_LATE = "Nothing but a few drops.", "Doses are made on a guess."
+TEST_EARLY, TEST_LATE = Message("Nothing but a few drops."), Message("Doses are made on a guess.")
 
 
 class Standing(StrEnum):
@@ -72,13 +74,13 @@ class DueItem:
     """
 
     task: str
-    title: str
+    title: Message
     due_on: date
     standing: Standing
     late_days: int
-    why: str
-    early: str = ""
-    late: str = ""
+    why: Message
+    early: Message = NOTHING
+    late: Message = NOTHING
     procedure: str | None = None
     station: str | None = None
     days: float | None = None
@@ -93,12 +95,12 @@ class _Rule:
     """A task or a test with the interval that holds here and what was last done."""
 
     key: str
-    title: str
+    title: Message
     days: float
     last: date | None
-    reason: str
-    early: str
-    late: str
+    reason: Message
+    early: Message
+    late: Message
     season: frozenset[int]
     procedure: str | None = None
     measure: Measure | None = None
@@ -175,8 +177,14 @@ def _task_rules(inputs: CareInputs, now: datetime) -> Iterator[_Rule]:
             continue
         factor, because = interval_factor(task.key, inputs.state, inputs.index, now)
         days = days * (factor if mine is None or mine.days is None else 1.0)
-        whose = "your own interval" if mine is not None and mine.days is not None else "usual here"
-        reason = f"Every {_days_text(days)}, {whose}{because}."
+        whose = (
+            Message("your own interval")
+            if mine is not None and mine.days is not None
+            else Message("usual here")
+        )
+        reason = Message(
+            "Every {days_text}, {whose}{because}.", days_text=_days_text(days), whose=whose, because=because
+        )
         yield _Rule(
             task.key, task.title, days, last.get(task.key, begun), reason, task.early, task.late,
             frozenset(range(1, 13)) if task.all_year else inputs.season, task.procedure,
@@ -205,8 +213,8 @@ def _test_rules(inputs: CareInputs) -> Iterator[_Rule]:
         last = last_reading(inputs.state, row.measure)
         name = name_in_sentence(row.measure)
         yield _Rule(
-            key, f"Test {name}", days, None if last is None else local_day(last.at, inputs.zone),
-            f"Every {_days_text(days)} in season.", TEST_EARLY, TEST_LATE, inputs.season,
+            key, Message("Test {name}", name=name), days, None if last is None else local_day(last.at, inputs.zone),
+            Message("Every {days_text} in season.", days_text=_days_text(days)), TEST_EARLY, TEST_LATE, inputs.season,
             "sampling", row.measure,
         )  # fmt: skip
 
@@ -216,11 +224,10 @@ def _item(rule: _Rule, today: date, put_off: Entry[CarePutOff] | None, ahead_day
     due_on = first_in_season(first, rule.season)
     until = today + timedelta(days=ahead_days)
     ahead = tuple(dates_ahead(max(due_on, today), rule.days, rule.season, until)) if ahead_days else ()
-    shown, reason = _after_put_off(due_on, put_off)
-    since = "" if rule.last is None else f" Last on {_day_text(rule.last)}."
+    shown, put_off_to = _after_put_off(due_on, put_off)
     return DueItem(
         rule.key, rule.title, due_on, _standing(shown, today, rule.days), max(0, (today - due_on).days),
-        f"{rule.reason}{since}{reason}", rule.early, rule.late, rule.procedure,
+        _reason(rule, put_off_to), rule.early, rule.late, rule.procedure,
         "slip" if rule.measure is not None else None, rule.days, rule.last,
         shown if shown != due_on else None, (rule.measure,) if rule.measure else (), ahead,
     )  # fmt: skip
@@ -230,21 +237,34 @@ def _condition_item(
     found: Condition, today: date, put_off: Entry[CarePutOff] | None, inputs: CareInputs
 ) -> DueItem:
     due_on = local_day(found.since, inputs.zone)
-    shown, reason = _after_put_off(due_on, put_off)
+    shown, put_off_to = _after_put_off(due_on, put_off)
     return DueItem(
         found.key, found.title, due_on, _standing(shown, today, None), max(0, (today - due_on).days),
-        f"{found.why}{reason}", found.early, found.late, found.procedure, found.station, None, None,
+        joined_words(found.why, put_off_to), found.early, found.late, found.procedure, found.station, None, None,
         shown if shown != due_on else None, found.measures,
     )  # fmt: skip
 
 
-def _after_put_off(due_on: date, put_off: Entry[CarePutOff] | None) -> tuple[date, str]:
+def _reason(rule: _Rule, put_off_to: Message) -> Message:
+    last = NOTHING if rule.last is None else Message("Last on {day}.", day=Day(rule.last))
+    return joined_words(rule.reason, last, put_off_to)
+
+
+def joined_words(*sentences: Message) -> Message:
+    """Whole sentences one after the other."""
+    return Message("{sentences}", sentences=joined(sentences, " "))
+
+
+def _after_put_off(due_on: date, put_off: Entry[CarePutOff] | None) -> tuple[date, Message]:
     """The day on which it shows again, and the reason given; the due day itself never moves."""
     body = put_off.body if put_off is not None else None
     if body is None or body.until is None or body.until <= due_on:
-        return due_on, ""
-    why = f" ({body.reason})" if body.reason else ""
-    return body.until, f" Put off to {_day_text(body.until)}{why}."
+        return due_on, NOTHING
+    if body.reason:
+        return body.until, Message(
+            "Put off to {day} ({reason}).", day=Day(body.until), reason=Verbatim(body.reason)
+        )
+    return body.until, Message("Put off to {day}.", day=Day(body.until))
 
 
 def _standing(shown: date, today: date, days: float | None) -> Standing:
@@ -256,16 +276,12 @@ def _standing(shown: date, today: date, days: float | None) -> Standing:
     return Standing.SOON if left <= min(SOON_DAYS, max(1.0, (days or SOON_DAYS) / 3)) else Standing.LATER
 
 
-def _days_text(days: float) -> str:
+def _days_text(days: float) -> Message:
     if days >= 360:
         years = days / 365
-        return "year" if years < 1.5 else f"{years:.0f} years"
+        return Message("year") if years < 1.5 else Message("{years} years", years=Number(years, digits=0))
     if days >= 60:
-        return f"{days / 30.4:.0f} months"
+        return Message("{days} months", days=Number(days / 30.4, digits=0))
     if days == 1:
-        return "day"
-    return f"{days:g} days"
-
-
-def _day_text(day: date) -> str:
-    return f"{day.day} {day:%B}"
+        return Message("day")
+    return Message("{days} days", days=Number(days))

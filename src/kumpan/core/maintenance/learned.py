@@ -8,8 +8,10 @@ from statistics import median
 
 from kumpan.core.journal import PoolState, history
 from kumpan.core.maintenance.filter_pressure import CLEANINGS
+from kumpan.core.messages import Message
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import Band
 
 SOURCE = "learned-intervals"
@@ -28,7 +30,7 @@ class Offer:
 
     task: str
     days: float
-    why: str
+    why: Message
 
 
 def offers(state: PoolState, bands: Mapping[Measure, Band], usual: Mapping[str, float]) -> tuple[Offer, ...]:
@@ -46,7 +48,11 @@ def _tests(state: PoolState, bands: Mapping[Measure, Band], usual: Mapping[str, 
             len(last) == STEADY_TESTS and band is not None and all(_inside(value, band) for value in last)
         )
         if key in usual and steady:
-            why = f"The last {STEADY_TESTS} tests of {name_in_sentence(measure)} were all in range."
+            why = Message(
+                "The last {steady_tests} tests of {measure} were all in range.",
+                steady_tests=Number(STEADY_TESTS),
+                measure=name_in_sentence(measure),
+            )
             yield Offer(key, min(most, usual[key] * STRETCH), why)
 
 
@@ -64,7 +70,7 @@ def _cell(state: PoolState, usual: Mapping[str, float]) -> Iterator[Offer]:
         if value.name == "scale"
     ]
     if "cell" in usual and len(visual_checks) >= CLEAN_CHECKS and not any(visual_checks[-CLEAN_CHECKS:]):
-        why = f"The last {CLEAN_CHECKS} looks found no scale."
+        why = Message("The last {clean_checks} looks found no scale.", clean_checks=Number(CLEAN_CHECKS))
         yield Offer("cell", min(CELL_MOST_DAYS, usual["cell"] * STRETCH), why)
 
 
@@ -75,4 +81,8 @@ def _filter(state: PoolState, usual: Mapping[str, float]) -> Iterator[Offer]:
         gaps = [(later - earlier) / timedelta(days=1) for earlier, later in pairwise(times[-4:])]
         if task in usual and len(gaps) == 3 and min(gaps) >= 1:
             days = round(median(gaps))
-            yield Offer(task, float(days), f"The last times it was done about every {days} days.")
+            yield Offer(
+                task,
+                float(days),
+                Message("The last times it was done about every {days} days.", days=Number(days)),
+            )

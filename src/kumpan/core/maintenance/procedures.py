@@ -10,6 +10,7 @@ from enum import StrEnum
 from types import MappingProxyType
 
 from kumpan.core.hazards import Hazard
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination, Filter, Traits
 
 SOURCES_USED = ("filter-care", "cell-care", "cleaning-routine", "sampling", "circulation-care")
@@ -45,7 +46,7 @@ class When(StrEnum):
 class CareStep:
     """One step. `timer_s` from and to; `asks` what is read here."""
 
-    text: str
+    text: Message
     hazard: Hazard = Hazard.NONE
     timer_s: tuple[int, int] | None = None
     asks: tuple[Asks, ...] = ()
@@ -57,185 +58,187 @@ class Procedure:
     """A piece of care: what is needed at hand, the steps, and the tasks whose dates it moves when finished."""
 
     key: str
-    title: str
-    materials: tuple[str, ...]
+    title: Message
+    materials: tuple[Message, ...]
     steps: tuple[CareStep, ...]
     tasks: tuple[str, ...]
     wastes_water: bool = False
 
 
 S, A = CareStep, Asks
-_OFF = S("Pump off at the breaker; the chlorinator off before it.", Hazard.ELECTRICITY)
-_BEFORE = S("Read the gauge while the pump runs.", asks=(A.PRESSURE_BEFORE_KPA,))
-_AFTER = S("Pump on. Read the gauge: this is the new clean pressure.", asks=(A.PRESSURE_AFTER_KPA,))
+_OFF = S(Message("Pump off at the breaker; the chlorinator off before it."), Hazard.ELECTRICITY)
+_BEFORE = S(Message("Read the gauge while the pump runs."), asks=(A.PRESSURE_BEFORE_KPA,))
+_AFTER = S(Message("Pump on. Read the gauge: this is the new clean pressure."), asks=(A.PRESSURE_AFTER_KPA,))
 _OPEN = S(
-    "Air relief open; the gauge must read zero before anything is opened.",
+    Message("Air relief open; the gauge must read zero before anything is opened."),
     Hazard.PRESSURE,
     asks=(A.GAUGE_OFF_KPA,),
 )
 _CLOSE = S(
-    "Clamp tight by hand, air relief open, stand clear, pump on; close the relief at a steady stream.",
+    Message(
+        "Clamp tight by hand, air relief open, stand clear, pump on; close the relief at a steady stream."
+    ),
     Hazard.PRESSURE,
 )
-_LEAKS = S("Look for leaks at lid, valves and unions.")
+_LEAKS = S(Message("Look for leaks at lid, valves and unions."))
 
 _ROWS: tuple[Procedure, ...] = (
-    Procedure("sampling", "Take a sample", ("A clean bottle, never one that held drink or chemicals",), (
-        S("Pump on for at least 10 minutes.", timer_s=(600, 600)),
-        S("Deep end or mid pool, away from returns and skimmer, elbow-deep: 12 to 18 in (30 to 45 cm)."),
-        S("Rinse the bottle in pool water. Mouth down, lower, turn, raise."),
-        S("Test at once. Strips: dip 1 s, hold level 15 s, do not shake.", timer_s=(15, 15)),
+    Procedure("sampling", Message("Take a sample"), (Message("A clean bottle, never one that held drink or chemicals"),), (
+        S(Message("Pump on for at least 10 minutes."), timer_s=(600, 600)),
+        S(Message("Deep end or mid pool, away from returns and skimmer, elbow-deep: 12 to 18 in (30 to 45 cm).")),
+        S(Message("Rinse the bottle in pool water. Mouth down, lower, turn, raise.")),
+        S(Message("Test at once. Strips: dip 1 s, hold level 15 s, do not shake."), timer_s=(15, 15)),
     ), ()),
-    Procedure("backwash", "Backwash the sand filter", ("Somewhere for the water that local rules allow",), (
+    Procedure("backwash", Message("Backwash the sand filter"), (Message("Somewhere for the water that local rules allow"),), (
         _BEFORE,
-        S("Heater and chlorinator off, waste hose laid out, nobody in the water."),
-        S("Pump off. Handle to BACKWASH.", Hazard.VALVE),
-        S("Pump on until the sight glass runs clear: 90 s to 2 min.", timer_s=(90, 120), asks=(A.WASH_S,), when=When.NOT_SMALL),
-        S("Pump on for 1 min.", timer_s=(60, 60), asks=(A.WASH_S,), when=When.SMALL_POOL),
-        S("Pump off. Handle to RINSE.", Hazard.VALVE),
-        S("Pump on for 20 to 60 s, to waste.", timer_s=(20, 60), asks=(A.RINSE_S,), when=When.NOT_SMALL),
-        S("Pump on for 1 min, to waste. Wash and rinse three rounds in all; note the whole time.", timer_s=(60, 60), asks=(A.RINSE_S,), when=When.SMALL_POOL),
-        S("Pump off. Handle to FILTER.", Hazard.VALVE),
+        S(Message("Heater and chlorinator off, waste hose laid out, nobody in the water.")),
+        S(Message("Pump off. Handle to BACKWASH."), Hazard.VALVE),
+        S(Message("Pump on until the sight glass runs clear: 90 s to 2 min."), timer_s=(90, 120), asks=(A.WASH_S,), when=When.NOT_SMALL),
+        S(Message("Pump on for 1 min."), timer_s=(60, 60), asks=(A.WASH_S,), when=When.SMALL_POOL),
+        S(Message("Pump off. Handle to RINSE."), Hazard.VALVE),
+        S(Message("Pump on for 20 to 60 s, to waste."), timer_s=(20, 60), asks=(A.RINSE_S,), when=When.NOT_SMALL),
+        S(Message("Pump on for 1 min, to waste. Wash and rinse three rounds in all; note the whole time."), timer_s=(60, 60), asks=(A.RINSE_S,), when=When.SMALL_POOL),
+        S(Message("Pump off. Handle to FILTER."), Hazard.VALVE),
         _AFTER,
-        S("Water level: refill to half or two thirds of the skimmer mouth.", asks=(A.LEVEL,)),
+        S(Message("Water level: refill to half or two thirds of the skimmer mouth."), asks=(A.LEVEL,)),
     ), ("backwash",), wastes_water=True),
-    Procedure("cartridge_hose", "Hose the cartridge", ("Garden hose with a fan nozzle", "The second set, if there is one"), (
+    Procedure("cartridge_hose", Message("Hose the cartridge"), (Message("Garden hose with a fan nozzle"), Message("The second set, if there is one")), (
         _BEFORE, _OFF, _OPEN,
-        S("Take the cartridge out; look for tears, flat pleats and a soft core."),
-        S("Hose between the pleats from top to bottom, about 5 min. No pressure washer.", timer_s=(300, 300)),
-        S("Wipe the lid's seal, look at it, set the cartridge straight."),
+        S(Message("Take the cartridge out; look for tears, flat pleats and a soft core.")),
+        S(Message("Hose between the pleats from top to bottom, about 5 min. No pressure washer."), timer_s=(300, 300)),
+        S(Message("Wipe the lid's seal, look at it, set the cartridge straight.")),
         _CLOSE, _LEAKS, _AFTER,
     ), ("cartridge_hose",)),
-    Procedure("cartridge_soak", "Soak the cartridge", ("Cartridge cleaner or degreaser", "A bucket that never held chlorine", "Gloves, goggles"), (
+    Procedure("cartridge_soak", Message("Soak the cartridge"), (Message("Cartridge cleaner or degreaser"), Message("A bucket that never held chlorine"), Message("Gloves, goggles")), (
         _BEFORE, _OFF, _OPEN,
-        S("Hose it off first.", timer_s=(300, 300)),
-        S("Soak in cleaner or degreaser by its label, overnight if it allows. Grease must go before any acid.", Hazard.ALKALI),
-        S("Rinse until the water runs clear and no foam is left."),
-        S("Only if scale is left: acid about 1 to 20 in water, outdoors, never with chlorine near; rinse.", Hazard.ACID),
-        S("Let it dry; swap in the second set meanwhile."),
+        S(Message("Hose it off first."), timer_s=(300, 300)),
+        S(Message("Soak in cleaner or degreaser by its label, overnight if it allows. Grease must go before " "any acid."), Hazard.ALKALI),
+        S(Message("Rinse until the water runs clear and no foam is left.")),
+        S(Message("Only if scale is left: acid about 1 to 20 in water, outdoors, never with chlorine near; " "rinse."), Hazard.ACID),
+        S(Message("Let it dry; swap in the second set meanwhile.")),
         _CLOSE, _LEAKS, _AFTER,
     ), ("cartridge_soak", "cartridge_hose")),
-    Procedure("cartridge_new", "Replace the cartridge", ("A cartridge of the same size and flow",), (
+    Procedure("cartridge_new", Message("Replace the cartridge"), (Message("A cartridge of the same size and flow"),), (
         _BEFORE, _OFF, _OPEN,
-        S("Old cartridge out; rinse the tank; wipe the lid's seal and look at it."),
-        S("New one in, straight on its seat."),
+        S(Message("Old cartridge out; rinse the tank; wipe the lid's seal and look at it.")),
+        S(Message("New one in, straight on its seat.")),
         _CLOSE, _LEAKS, _AFTER,
     ), ("cartridge_new", "cartridge_hose", "cartridge_soak")),
-    Procedure("de_recharge", "Backwash and recharge the DE filter", ("DE powder, about 1 lb per 10 ft² of filter area", "Dust mask"), (
+    Procedure("de_recharge", Message("Backwash and recharge the DE filter"), (Message("DE powder, about 1 lb per 10 ft² of filter area"), Message("Dust mask")), (
         _BEFORE,
-        S("Pump off. Handle to BACKWASH.", Hazard.VALVE),
-        S("Pump on until the sight glass runs clear: 90 s to 2 min.", timer_s=(90, 120), asks=(A.WASH_S,)),
-        S("Pump off. Handle to RINSE.", Hazard.VALVE),
-        S("Pump on for 20 to 60 s.", timer_s=(20, 60), asks=(A.RINSE_S,)),
-        S("Pump off. Handle to FILTER.", Hazard.VALVE),
-        S("Pump on. Mix the powder into a bucket of pool water and pour it slowly into the skimmer: the one thing that goes there.", Hazard.SILICA),
+        S(Message("Pump off. Handle to BACKWASH."), Hazard.VALVE),
+        S(Message("Pump on until the sight glass runs clear: 90 s to 2 min."), timer_s=(90, 120), asks=(A.WASH_S,)),
+        S(Message("Pump off. Handle to RINSE."), Hazard.VALVE),
+        S(Message("Pump on for 20 to 60 s."), timer_s=(20, 60), asks=(A.RINSE_S,)),
+        S(Message("Pump off. Handle to FILTER."), Hazard.VALVE),
+        S(Message("Pump on. Mix the powder into a bucket of pool water and pour it slowly into the skimmer: " "the one thing that goes there."), Hazard.SILICA),
         _AFTER,
-        S("Powder in the pool? A torn grid: take them out.", asks=(A.LEVEL,)),
+        S(Message("Powder in the pool? A torn grid: take them out."), asks=(A.LEVEL,)),
     ), ("de_recharge",), wastes_water=True),
-    Procedure("de_clean", "Clean the DE grids", ("DE powder, about 1 lb per 10 ft² of filter area", "Dust mask", "Hose"), (
+    Procedure("de_clean", Message("Clean the DE grids"), (Message("DE powder, about 1 lb per 10 ft² of filter area"), Message("Dust mask"), Message("Hose")), (
         _BEFORE, _OFF, _OPEN,
-        S("Open the tank, lift the grids out, hose the old cake off. Keep it wet; bag it by local rules.", Hazard.SILICA),
-        S("Look for tears and bent frames; soak greasy grids in cleaner first, never acid before."),
-        S("Back in, seal wiped, clamp by hand."),
+        S(Message("Open the tank, lift the grids out, hose the old cake off. Keep it wet; bag it by local " "rules."), Hazard.SILICA),
+        S(Message("Look for tears and bent frames; soak greasy grids in cleaner first, never acid before.")),
+        S(Message("Back in, seal wiped, clamp by hand.")),
         _CLOSE,
-        S("Recharge with powder mixed in a bucket, slowly into the skimmer.", Hazard.SILICA),
+        S(Message("Recharge with powder mixed in a bucket, slowly into the skimmer."), Hazard.SILICA),
         _LEAKS, _AFTER,
     ), ("de_clean", "de_recharge")),
-    Procedure("sand_change", "Replace the filter sand", ("Filter sand of the grade on the tank", "Dust mask, gloves"), (
+    Procedure("sand_change", Message("Replace the filter sand"), (Message("Filter sand of the grade on the tank"), Message("Dust mask, gloves")), (
         _OFF, _OPEN,
-        S("Drain the tank, take the valve off, cover the standpipe's mouth."),
-        S("Scoop the old sand out by hand near the laterals: they break.", Hazard.SILICA),
-        S("Half fill with water, so that falling sand does not break the laterals; pour the sand in around the pipe."),
-        S("Uncover the pipe, valve on, new seal if it is flat."),
+        S(Message("Drain the tank, take the valve off, cover the standpipe's mouth.")),
+        S(Message("Scoop the old sand out by hand near the laterals: they break."), Hazard.SILICA),
+        S(Message("Half fill with water, so that falling sand does not break the laterals; pour the sand in " "around the pipe.")),
+        S(Message("Uncover the pipe, valve on, new seal if it is flat.")),
         _CLOSE,
-        S("Backwash 2 min, rinse 1 min, each with the pump off while the handle moves.", Hazard.VALVE, (120, 120)),
+        S(Message("Backwash 2 min, rinse 1 min, each with the pump off while the handle moves."), Hazard.VALVE, (120, 120)),
         _LEAKS, _AFTER,
     ), ("sand_new", "backwash"), wastes_water=True),
-    Procedure("baskets", "Empty skimmer and pump baskets", ("Lubricant for the o-ring, made for it",), (
-        S("Pump off before a hand goes into the skimmer.", Hazard.SUCTION),
-        S("Skimmer basket out, emptied, back; look for snakes, spiders and insects first."),
+    Procedure("baskets", Message("Empty skimmer and pump baskets"), (Message("Lubricant for the o-ring, made for it"),), (
+        S(Message("Pump off before a hand goes into the skimmer."), Hazard.SUCTION),
+        S(Message("Skimmer basket out, emptied, back; look for snakes, spiders and insects first.")),
         _OFF, _OPEN,
-        S("Pump lid off, basket out, rinsed. Look at the basket for cracks."),
-        S("Wipe the lid's o-ring, look for nicks, a little lubricant; fill the pot with water."),
+        S(Message("Pump lid off, basket out, rinsed. Look at the basket for cracks.")),
+        S(Message("Wipe the lid's o-ring, look for nicks, a little lubricant; fill the pot with water.")),
         _CLOSE,
-        S("Prime comes within a minute? Else off: the pump must never run dry.", timer_s=(60, 60)),
+        S(Message("Prime comes within a minute? Else off: the pump must never run dry."), timer_s=(60, 60)),
     ), ("baskets",)),
-    Procedure("clean", "Weekly cleaning", ("Net, brush, pole", "Nylon brush on vinyl, steel only on bare cement"), (
-        S("Skim the surface, twice round.", Hazard.OPEN_WATER),
-        S("Brush walls, steps and floor from shallow to deep, just under the waterline, slowly.", Hazard.OPEN_WATER),
-        S("Nylon only: steel tears vinyl, scratches fibreglass and wears paint.", when=When.NOT_CEMENT),
-        S("Corners, behind ladders, steps: brush there twice."),
+    Procedure("clean", Message("Weekly cleaning"), (Message("Net, brush, pole"), Message("Nylon brush on vinyl, steel only on bare cement")), (
+        S(Message("Skim the surface, twice round."), Hazard.OPEN_WATER),
+        S(Message("Brush walls, steps and floor from shallow to deep, just under the waterline, slowly."), Hazard.OPEN_WATER),
+        S(Message("Nylon only: steel tears vinyl, scratches fiberglass and wears paint."), when=When.NOT_CEMENT),
+        S(Message("Corners, behind ladders, steps: brush there twice.")),
     ), ("skim", "brush")),
-    Procedure("clean_brush_first", "Brush, then vacuum", ("Net, brush, pole, vacuum",), (
-        S("Skim the surface.", Hazard.OPEN_WATER),
-        S("Brush from shallow to deep; let the dirt settle.", Hazard.OPEN_WATER),
-        S("Vacuum slowly in overlapping strokes.", Hazard.SUCTION),
-        S("Chemicals go in last."),
+    Procedure("clean_brush_first", Message("Brush, then vacuum"), (Message("Net, brush, pole, vacuum"),), (
+        S(Message("Skim the surface."), Hazard.OPEN_WATER),
+        S(Message("Brush from shallow to deep; let the dirt settle."), Hazard.OPEN_WATER),
+        S(Message("Vacuum slowly in overlapping strokes."), Hazard.SUCTION),
+        S(Message("Chemicals go in last.")),
     ), ("skim", "brush", "vacuum")),
-    Procedure("clean_vacuum_first", "Vacuum, then brush", ("Net, vacuum, brush, pole",), (
-        S("Skim the surface.", Hazard.OPEN_WATER),
-        S("Vacuum while the floor lies still: brushing first stirs it up.", Hazard.SUCTION),
-        S("Brush from shallow to deep.", Hazard.OPEN_WATER),
-        S("Skim again. Chemicals go in last."),
+    Procedure("clean_vacuum_first", Message("Vacuum, then brush"), (Message("Net, vacuum, brush, pole"),), (
+        S(Message("Skim the surface."), Hazard.OPEN_WATER),
+        S(Message("Vacuum while the floor lies still: brushing first stirs it up."), Hazard.SUCTION),
+        S(Message("Brush from shallow to deep."), Hazard.OPEN_WATER),
+        S(Message("Skim again. Chemicals go in last.")),
     ), ("skim", "brush", "vacuum")),
-    Procedure("vacuum", "Vacuum to the filter", ("Vacuum head, hose, pole",), (
-        S("Prime the hose hand over hand until no bubble comes.", Hazard.SUCTION),
-        S("Slow, overlapping strokes; head, hose and pole off when done."),
-        S("Gauge up by 8 psi? Clean the filter.", asks=(A.PRESSURE_BEFORE_KPA,)),
+    Procedure("vacuum", Message("Vacuum to the filter"), (Message("Vacuum head, hose, pole"),), (
+        S(Message("Prime the hose hand over hand until no bubble comes."), Hazard.SUCTION),
+        S(Message("Slow, overlapping strokes; head, hose and pole off when done.")),
+        S(Message("Gauge up by 8 psi? Clean the filter."), asks=(A.PRESSURE_BEFORE_KPA,)),
     ), ("vacuum",)),
-    Procedure("vacuum_waste", "Vacuum to waste", ("Vacuum head, hose, pole", "Somewhere for the water that local rules allow"), (
-        S("Water level up first: this takes water out fast."),
-        S("Pump off. Handle to WASTE.", Hazard.VALVE),
-        S("Pump on; vacuum at once, slowly; watch the level. Note how long.", Hazard.SUCTION, asks=(A.WASH_S,)),
-        S("Pump off. Handle to FILTER.", Hazard.VALVE),
-        S("Refill to half or two thirds of the skimmer mouth.", asks=(A.LEVEL,)),
+    Procedure("vacuum_waste", Message("Vacuum to waste"), (Message("Vacuum head, hose, pole"), Message("Somewhere for the water that local rules allow")), (
+        S(Message("Water level up first: this takes water out fast.")),
+        S(Message("Pump off. Handle to WASTE."), Hazard.VALVE),
+        S(Message("Pump on; vacuum at once, slowly; watch the level. Note how long."), Hazard.SUCTION, asks=(A.WASH_S,)),
+        S(Message("Pump off. Handle to FILTER."), Hazard.VALVE),
+        S(Message("Refill to half or two thirds of the skimmer mouth."), asks=(A.LEVEL,)),
     ), ("vacuum",), wastes_water=True),
-    Procedure("tile", "Waterline, deck and metal", ("Pool-safe cleaner, soft pad, hose",), (
-        S("Wipe the waterline with a pool-safe cleaner, never a household one."),
-        S("Rinse coping, soft stone, cover tracks and metal with fresh water.", when=When.SALT_CELL),
-        S("Sweep the deck away from the pool."),
+    Procedure("tile", Message("Waterline, deck and metal"), (Message("Pool-safe cleaner, soft pad, hose"),), (
+        S(Message("Wipe the waterline with a pool-safe cleaner, never a household one.")),
+        S(Message("Rinse coping, soft stone, cover tracks and metal with fresh water."), when=When.SALT_CELL),
+        S(Message("Sweep the deck away from the pool.")),
     ), ("waterline", "rinse_metal")),
-    Procedure("level", "Look at the water level", (), (
-        S("Half to two thirds up the skimmer mouth. Higher does not skim, lower draws air.", asks=(A.LEVEL,)),
-        S("Falling faster than evaporation? Mark the level; a leak is work for a trade."),
+    Procedure("level", Message("Look at the water level"), (), (
+        S(Message("Half to two thirds up the skimmer mouth. Higher does not skim, lower draws air."), asks=(A.LEVEL,)),
+        S(Message("Falling faster than evaporation? Mark the level; a leak is work for a trade.")),
     ), ("level",)),
-    Procedure("equipment", "Look round the equipment", ("A torch",), (
-        S("Timer: time right, trippers tight, windows as they should be.", Hazard.ELECTRICITY),
-        S("Listen to the motor; look for drips at pump, filter, heater, unions."),
-        S("Gauge with the pump on.", asks=(A.PRESSURE_BEFORE_KPA,)),
-        S("Returns: is the flow as strong as ever?"),
-        S("Feeder: tablets left? Opened only with flow off and pressure gone, face away.", Hazard.TABLETS, when=When.TABLETS),
-        S("Chlorinator: lamps, setting, no scale flakes at the returns.", Hazard.CELL, when=When.SALT_CELL),
-        S("Drain covers whole and tight? A missing or cracked one closes the pool at once.", Hazard.SUCTION),
-        S("Gate closes and latches by itself; rescue pole and sign in place."),
+    Procedure("equipment", Message("Look round the equipment"), (Message("A torch"),), (
+        S(Message("Timer: time right, trippers tight, windows as they should be."), Hazard.ELECTRICITY),
+        S(Message("Listen to the motor; look for drips at pump, filter, heater, unions.")),
+        S(Message("Gauge with the pump on."), asks=(A.PRESSURE_BEFORE_KPA,)),
+        S(Message("Returns: is the flow as strong as ever?")),
+        S(Message("Feeder: tablets left? Opened only with flow off and pressure gone, face away."), Hazard.TABLETS, when=When.TABLETS),
+        S(Message("Chlorinator: lamps, setting, no scale flakes at the returns."), Hazard.CELL, when=When.SALT_CELL),
+        S(Message("Drain covers whole and tight? A missing or cracked one closes the pool at once."), Hazard.SUCTION),
+        S(Message("Gate closes and latches by itself; rescue pole and sign in place.")),
     ), ("equipment",)),
-    Procedure("returns", "Aim the returns", (), (
-        S("Pump off, nobody in the water.", Hazard.SUCTION),
-        S("Eyeballs about 45 degrees down, all turning the water one way round."),
-        S("Pump on. Drop in a leaf: where it stands still is a dead zone; turn a return that way, or brush it weekly."),
-        S("Suction: skimmers about 80 %, main drain 20 % in normal use.", Hazard.SUCTION),
+    Procedure("returns", Message("Aim the returns"), (), (
+        S(Message("Pump off, nobody in the water."), Hazard.SUCTION),
+        S(Message("Eyeballs about 45 degrees down, all turning the water one way round.")),
+        S(Message("Pump on. Drop in a leaf: where it stands still is a dead zone; turn a return that way, or " "brush it weekly.")),
+        S(Message("Suction: skimmers about 80 %, main drain 20 % in normal use."), Hazard.SUCTION),
     ), ("returns",)),
-    Procedure("salt", "Add salt", ("Refined pool-grade salt in whole bags", "Brush"), (
-        S("Verify with a hand test before adding because of a lamp: scale, cold water, air and age all read as low salt."),
-        S("Pump on, cell off.", Hazard.CELL),
-        S("Pour along the deep end (or the shallow end, if the maker says so) and brush until dissolved; never into the skimmer, never heaped on vinyl or on the drain."),
-        S("Pump on 24 h (filter 4 to 6 h at least before it may rest)."),
-        S("Test by hand; then the cell on; then decide on the last bag."),
+    Procedure("salt", Message("Add salt"), (Message("Refined pool-grade salt in whole bags"), Message("Brush")), (
+        S(Message("Verify with a hand test before adding because of a lamp: scale, cold water, air and age " "all read as low salt.")),
+        S(Message("Pump on, cell off."), Hazard.CELL),
+        S(Message("Pour along the deep end (or the shallow end, if the maker says so) and brush until " "dissolved; never into the skimmer, never heaped on vinyl or on the drain.")),
+        S(Message("Pump on 24 h (filter 4 to 6 h at least before it may rest).")),
+        S(Message("Test by hand; then the cell on; then decide on the last bag.")),
     ), ()),
-    Procedure("cell", "Inspect and clean the cell", (
-        "Bright light", "Wood or plastic tool, never metal", "Muriatic acid, bucket, goggles, gloves: only if scale is left",
+    Procedure("cell", Message("Inspect and clean the cell"), (
+        Message("Bright light"), Message("Wood or plastic tool, never metal"), Message("Muriatic acid, bucket, goggles, gloves: only if scale is left"),
     ), (
-        S("Chlorinator off, then pump, both at the breaker; gauge at zero, air relief open, valves closed.", Hazard.CELL),
-        S("Unplug the cell.", Hazard.ELECTRICITY),
-        S("Take the cell or electrode out.", Hazard.PRESSURE),
-        S("Look with a bright light: how much scale? None: put it back and note it.", asks=(A.SCALE,)),
-        S("Rinse with fresh water until no chlorine smell is left: always, before anything else. Hose or air may loosen scale then.", Hazard.CELL_ACID),
-        S("Loosen what is left with a wood or plastic tool.", ),
-        S("Only now acid, and only if scale is still there: water first, then the acid, by the mixing helper; or a ready cell cleaner.", Hazard.CELL_ACID),
-        S("Soak a few minutes, 10 at most, upright, terminals and cable dry; out as soon as the fizz stops.", Hazard.CELL_ACID, (180, 600), (A.ACID_WASHES,)),
-        S("Rinse, look again; at most once more."),
-        S("Spent acid: baking soda until the fizz stops; by local rules, not onto soil or into a drain.", Hazard.ACID),
-        S("Refit, valves open, pump on, flow seen, then power; output and timer as they were.", Hazard.CELL),
+        S(Message("Chlorinator off, then pump, both at the breaker; gauge at zero, air relief open, valves " "closed."), Hazard.CELL),
+        S(Message("Unplug the cell."), Hazard.ELECTRICITY),
+        S(Message("Take the cell or electrode out."), Hazard.PRESSURE),
+        S(Message("Look with a bright light: how much scale? None: put it back and note it."), asks=(A.SCALE,)),
+        S(Message("Rinse with fresh water until no chlorine smell is left: always, before anything else. " "Hose or air may loosen scale then."), Hazard.CELL_ACID),
+        S(Message("Loosen what is left with a wood or plastic tool."), ),
+        S(Message("Only now acid, and only if scale is still there: water first, then the acid, by the " "mixing helper; or a ready cell cleaner."), Hazard.CELL_ACID),
+        S(Message("Soak a few minutes, 10 at most, upright, terminals and cable dry; out as soon as the fizz " "stops."), Hazard.CELL_ACID, (180, 600), (A.ACID_WASHES,)),
+        S(Message("Rinse, look again; at most once more.")),
+        S(Message("Spent acid: baking soda until the fizz stops; by local rules, not onto soil or into a drain."), Hazard.ACID),
+        S(Message("Refit, valves open, pump on, flow seen, then power; output and timer as they were."), Hazard.CELL),
     ), ("cell",)),
 )  # fmt: skip
 PROCEDURES: Mapping[str, Procedure] = MappingProxyType({row.key: row for row in _ROWS})

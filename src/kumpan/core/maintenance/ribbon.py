@@ -14,12 +14,15 @@ from kumpan.core.journal import (
     Entry,
     PoolState,
     WaterChange,
+    Which,
     value_in,
 )
 from kumpan.core.maintenance.filter_pressure import CLEANINGS
 from kumpan.core.maintenance.shocks import chlorine_rise, is_shock, shock_treatments
 from kumpan.core.maintenance.tasks import TASKS
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantity import Number
 
 SOURCE = "season-marks"
 
@@ -44,7 +47,7 @@ class RibbonMark:
 
     at: datetime
     row: RibbonRow
-    text: str
+    text: Message
     weight: float = 1.0
 
 
@@ -85,17 +88,26 @@ def _marks(state: PoolState) -> Iterator[RibbonMark]:
     treatments = shock_treatments(state)
     for test in state.tests:
         count = len(test.body.values)
-        yield RibbonMark(test.at, RibbonRow.TESTS, f"Test of {count} measures", min(1.0, 0.3 + count / 10))
+        yield RibbonMark(
+            test.at,
+            RibbonRow.TESTS,
+            Message("Test of {count} measures", count=Number(count)),
+            min(1.0, 0.3 + count / 10),
+        )
     for poured in state.additions:
         yield from _addition(poured, volume_l, treatments)
     for change in state.water_changes:
         share = change.body.volume_l / volume_l if volume_l else 0.0
-        text = f"{_WATER[change.body.kind]}, {100 * share:.0f} % of the water"
+        text = Message(
+            "{water}, {share} % of the water",
+            water=_WATER[change.body.kind],
+            share=Number(100 * share, digits=0),
+        )
         yield RibbonMark(change.at, RibbonRow.NEW_WATER, text, min(1.0, 0.3 + 3 * share))
     for visit in state.visits:
-        yield RibbonMark(visit.at, RibbonRow.CARE, "Visit done", 0.5)
+        yield RibbonMark(visit.at, RibbonRow.CARE, Message("Visit done"), 0.5)
     for care in state.care:
-        title = TASKS[care.body.task].title if care.body.task in TASKS else "Care done"
+        title = TASKS[care.body.task].title if care.body.task in TASKS else Message("Care done")
         heavy = care.body.task in CLEANINGS or care.body.task == "cell"
         yield RibbonMark(care.at, RibbonRow.CARE, title, 1.0 if heavy else 0.4)
 
@@ -103,30 +115,35 @@ def _marks(state: PoolState) -> Iterator[RibbonMark]:
 def _hard_weeks(state: PoolState) -> Iterator[RibbonMark]:
     """A rescue's beginning and end, openings and closings on their days."""
     for begun in state.rescues:
-        yield RibbonMark(begun.at, RibbonRow.SHOCKS, "Rescue set", 0.8)
+        yield RibbonMark(begun.at, RibbonRow.SHOCKS, Message("Rescue set"), 0.8)
     for ended in state.rescue_ends:
-        yield RibbonMark(ended.at, RibbonRow.SHOCKS, "Rescue ended", 0.8)
+        yield RibbonMark(ended.at, RibbonRow.SHOCKS, Message("Rescue ended"), 0.8)
     lists = {e.body.list_id: e.body for e in state.season_lists}
     for saved in lists.values():
         if not saved.dropped:
             noon = datetime.combine(saved.day, NOON, UTC)
-            yield RibbonMark(noon, RibbonRow.CARE, saved.which.value.capitalize(), 1.0)
+            yield RibbonMark(noon, RibbonRow.CARE, _WHICH[saved.which], 1.0)
 
 
-_WATER: dict[WaterChange, str] = {
-    WaterChange.BACKWASH: "Backwash",
-    WaterChange.REFILL: "Refill",
-    WaterChange.RAIN: "Rain ran over",
-    WaterChange.DRAIN: "Drained and refilled",
+_WHICH: dict[Which, Message] = {Which.OPENING: Message("Opening"), Which.CLOSING: Message("Closing")}
+_WATER: dict[WaterChange, Message] = {
+    WaterChange.BACKWASH: Message("Backwash"),
+    WaterChange.REFILL: Message("Refill"),
+    WaterChange.RAIN: Message("Rain ran over"),
+    WaterChange.DRAIN: Message("Drained and refilled"),
 }
 
 
 def _addition(
     entry: Entry[AdditionMade], volume_l: float | None, treatments: frozenset[UUID]
 ) -> Iterator[RibbonMark]:
-    body = entry.body
+    body, label = entry.body, Verbatim(entry.body.label)
+    plain = Message("{label}", label=label)
     if is_shock(body, volume_l, treatments):
         rise = chlorine_rise(body, volume_l)
-        yield RibbonMark(entry.at, RibbonRow.SHOCKS, body.label + (f": chlorine +{rise:.0f}" if rise else ""))
+        text = (
+            Message("{label}: chlorine +{rise}", label=label, rise=Number(rise, digits=0)) if rise else plain
+        )
+        yield RibbonMark(entry.at, RibbonRow.SHOCKS, text)
     else:
-        yield RibbonMark(entry.at, RibbonRow.ADDED, body.label, 0.6)
+        yield RibbonMark(entry.at, RibbonRow.ADDED, plain, 0.6)

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from types import MappingProxyType
 
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 
 SOURCES_USED = ("care-intervals", "filter-care", "cell-care", "cleaning-routine", "routine-shock")
@@ -30,12 +31,12 @@ class CareTask:
     """
 
     key: str
-    title: str
+    title: Message
     owner: float | None
     service: float | None
     small: float | None
-    early: str
-    late: str
+    early: Message
+    late: Message
     procedure: str | None = None
     filters: tuple[Filter, ...] = ()
     chlorinations: tuple[Chlorination, ...] = ()
@@ -58,33 +59,33 @@ class CareTask:
 SAND, CARTRIDGE, DE = (Filter.SAND,), (Filter.CARTRIDGE,), (Filter.DE,)
 CELL, MINERAL = (Chlorination.SALT_CELL,), (Chlorination.MINERAL,)
 YEAR = 365.0
-_DIRT = "Dirt feeds algae and uses up chlorine."
-_NOTHING = "Nothing but the time."
+_DIRT = Message("Dirt feeds algae and uses up chlorine.")
+_NOTHING = Message("Nothing but the time.")
 
 _ROWS: tuple[CareTask, ...] = (
     # Cleaning: a week's routine of about an hour.
-    CareTask("skim", "Skim the surface", 2, 7, 1, _NOTHING, "Leaves sink, stain and feed algae.", "clean", outdoor_only=True),
-    CareTask("baskets", "Empty skimmer and pump baskets", 7, 7, 7, _NOTHING, "A full basket starves the pump.", "baskets"),
-    CareTask("brush", "Brush walls, steps and floor", 3.5, 7, 2, _NOTHING, "Algae take hold where no brush comes.", "clean"),
-    CareTask("vacuum", "Vacuum", 7, 7, 7, "Needless strokes wear a liner.", _DIRT, "vacuum"),
-    CareTask("waterline", "Clean the waterline", 7, 7, 7, _NOTHING, "Grease and scale harden on the tile.", "tile"),
-    CareTask("rinse_metal", "Rinse coping, stone and metal", 7, 7, 7, _NOTHING, "Salt splash corrodes metal and soft stone.", "tile", chlorinations=CELL),
-    CareTask("level", "Look at the water level", 7, 7, 7, _NOTHING, "Too low draws air into the pump, too high stops skimming.", "level"),
-    CareTask("equipment", "Look round the equipment", 7, 7, 7, _NOTHING, "A leak or a noise gets dear.", "equipment", all_year=True),
-    CareTask("shock", "Routine shock", 14, 14, 14, "Chlorine wasted, swimming stopped for a day.", "Chloramines and young algae build up.", None),
-    CareTask("returns", "Aim the returns, look for dead zones", 182, 182, 182, _NOTHING, "Still corners are where algae begin.", "returns"),
+    CareTask("skim", Message("Skim the surface"), 2, 7, 1, _NOTHING, Message("Leaves sink, stain and feed algae."), "clean", outdoor_only=True),
+    CareTask("baskets", Message("Empty skimmer and pump baskets"), 7, 7, 7, _NOTHING, Message("A full basket starves the pump."), "baskets"),
+    CareTask("brush", Message("Brush walls, steps and floor"), 3.5, 7, 2, _NOTHING, Message("Algae take hold where no brush comes."), "clean"),
+    CareTask("vacuum", Message("Vacuum"), 7, 7, 7, Message("Needless strokes wear a liner."), _DIRT, "vacuum"),
+    CareTask("waterline", Message("Clean the waterline"), 7, 7, 7, _NOTHING, Message("Grease and scale harden on the tile."), "tile"),
+    CareTask("rinse_metal", Message("Rinse coping, stone and metal"), 7, 7, 7, _NOTHING, Message("Salt splash corrodes metal and soft stone."), "tile", chlorinations=CELL),
+    CareTask("level", Message("Look at the water level"), 7, 7, 7, _NOTHING, Message("Too low draws air into the pump, too high stops skimming."), "level"),
+    CareTask("equipment", Message("Look round the equipment"), 7, 7, 7, _NOTHING, Message("A leak or a noise gets dear."), "equipment", all_year=True),
+    CareTask("shock", Message("Routine shock"), 14, 14, 14, Message("Chlorine wasted, swimming stopped for a day."), Message("Chloramines and young algae build up."), None),
+    CareTask("returns", Message("Aim the returns, look for dead zones"), 182, 182, 182, _NOTHING, Message("Still corners are where algae begin."), "returns"),
     # Filter: the pressure says it first, the calendar at the latest.
-    CareTask("backwash", "Backwash the sand filter", 28, 182, 14, "Clean sand filters coarser, and the water is gone.", "Flow falls and the sand cakes.", "backwash", SAND),
-    CareTask("cartridge_hose", "Hose the cartridge", 28, 182, 7, "Each wash wears the cloth a little.", "Flow falls, fines pass.", "cartridge_hose", CARTRIDGE),
-    CareTask("cartridge_soak", "Soak the cartridge", 182, 182, 30, "Each soak wears the cloth.", "Grease sets in and will not come out.", "cartridge_soak", CARTRIDGE),
-    CareTask("cartridge_new", "Replace the cartridge", None, None, YEAR, "Money.", "A worn cloth lets dirt through.", "cartridge_new", CARTRIDGE),
-    CareTask("de_recharge", "Backwash and recharge the DE filter", 182, 182, 182, "Powder and water gone.", "Flow falls, grids tear.", "de_recharge", DE),
-    CareTask("de_clean", "Take the DE grids out and clean them", 182, 182, 182, "An hour.", "Cake that a backwash leaves behind bridges the grids.", "de_clean", DE),
-    CareTask("sand_new", "Replace the filter sand", 5 * YEAR, 5 * YEAR, 5 * YEAR, "A heavy day for sand that still works.", "Channels and rounded grains let dirt through.", "sand_change", SAND, all_year=True),
+    CareTask("backwash", Message("Backwash the sand filter"), 28, 182, 14, Message("Clean sand filters coarser, and the water is gone."), Message("Flow falls and the sand cakes."), "backwash", SAND),
+    CareTask("cartridge_hose", Message("Hose the cartridge"), 28, 182, 7, Message("Each wash wears the cloth a little."), Message("Flow falls, fines pass."), "cartridge_hose", CARTRIDGE),
+    CareTask("cartridge_soak", Message("Soak the cartridge"), 182, 182, 30, Message("Each soak wears the cloth."), Message("Grease sets in and will not come out."), "cartridge_soak", CARTRIDGE),
+    CareTask("cartridge_new", Message("Replace the cartridge"), None, None, YEAR, Message("Money."), Message("A worn cloth lets dirt through."), "cartridge_new", CARTRIDGE),
+    CareTask("de_recharge", Message("Backwash and recharge the DE filter"), 182, 182, 182, Message("Powder and water gone."), Message("Flow falls, grids tear."), "de_recharge", DE),
+    CareTask("de_clean", Message("Take the DE grids out and clean them"), 182, 182, 182, Message("An hour."), Message("Cake that a backwash leaves behind bridges the grids."), "de_clean", DE),
+    CareTask("sand_new", Message("Replace the filter sand"), 5 * YEAR, 5 * YEAR, 5 * YEAR, Message("A heavy day for sand that still works."), Message("Channels and rounded grains let dirt through."), "sand_change", SAND, all_year=True),
     # Cell.
-    CareTask("cell", "Inspect the chlorinator cell", 21, 7, 21, "Needless opening; a wash wears the coating.", "Scale cuts the output and shortens the cell's life.", "cell", chlorinations=CELL),
-    # Mineral programme.
-    CareTask("enzymes", "Enzymes by their label", 15, 15, 15, "Money.", "Grease builds a ring.", None, chlorinations=MINERAL),
+    CareTask("cell", Message("Inspect the chlorinator cell"), 21, 7, 21, Message("Needless opening; a wash wears the coating."), Message("Scale cuts the output and shortens the cell's life."), "cell", chlorinations=CELL),
+    # Mineral program.
+    CareTask("enzymes", Message("Enzymes by their label"), 15, 15, 15, Message("Money."), Message("Grease builds a ring."), None, chlorinations=MINERAL),
 )  # fmt: skip
 TASKS: Mapping[str, CareTask] = MappingProxyType({row.key: row for row in _ROWS})
 

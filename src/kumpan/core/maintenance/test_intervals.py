@@ -10,9 +10,11 @@ from datetime import datetime, timedelta
 from enum import StrEnum
 
 from kumpan.core.journal import PoolState, last_reading
+from kumpan.core.messages import Cased, Message, Value
 from kumpan.core.pool.equipment import Chlorination, Traits
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantity import Number
 from kumpan.core.testing.methods import Method
 
 SOURCE = "test-interval"
@@ -56,7 +58,7 @@ class DueTest:
     """A measure to test, why, and since when."""
 
     measure: Measure
-    why: str
+    why: Message
     due_at: datetime
     last_at: datetime | None
 
@@ -93,10 +95,18 @@ def due_tests(
         if days is None and (last is not None or row.measure is not Measure.CYANURIC_ACID or traits.indoor):
             continue
         if last is None:
-            found.append(DueTest(row.measure, f"{_name(row.measure)} was never tested here.", now, None))
+            found.append(
+                DueTest(
+                    row.measure, Message("{name} was never tested here.", name=_name(row.measure)), now, None
+                )
+            )
         elif days is not None and last.at + timedelta(days=days) - SLACK <= now:
             ago = max(1, round((now - last.at).total_seconds() / 86_400))
-            why = f"{_name(row.measure)}: last tested {ago} {'day' if ago == 1 else 'days'} ago."
+            why = (
+                Message("{name}: last tested {ago} day ago.", name=_name(row.measure), ago=Number(ago))
+                if ago == 1
+                else Message("{name}: last tested {ago} days ago.", name=_name(row.measure), ago=Number(ago))
+            )
             found.append(DueTest(row.measure, why, last.at + timedelta(days=days), last.at))
     return tuple(sorted(found, key=lambda due: due.due_at))
 
@@ -107,6 +117,6 @@ def uses_strips(state: PoolState) -> bool:
     return last is not None and any(value.method is Method.STRIP for value in last.body.values)
 
 
-def _name(measure: Measure) -> str:
+def _name(measure: Measure) -> Value:
     name = name_in_sentence(measure)
-    return name if measure is Measure.PH else name[0].upper() + name[1:]
+    return name if measure is Measure.PH else Cased(name, upper=True)

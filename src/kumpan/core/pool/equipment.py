@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from kumpan.core.errors import OutOfScope
+from kumpan.core.messages import Message
 
 SOURCE = "scope"
 
@@ -35,6 +36,27 @@ class Filter(StrEnum):
     SAND = "sand"
     CARTRIDGE = "cartridge"
     DE = "de"
+
+
+SURFACES = {
+    Surface.PLASTER: Message("plaster"),
+    Surface.TILE: Message("tile"),
+    Surface.VINYL: Message("vinyl"),
+    Surface.FIBERGLASS: Message("fiberglass"),
+    Surface.PAINTED: Message("painted"),
+}
+CHLORINATIONS = {
+    Chlorination.LIQUID: Message("liquid"),
+    Chlorination.GRANULES: Message("granules"),
+    Chlorination.TABLETS: Message("tablets"),
+    Chlorination.SALT_CELL: Message("salt cell"),
+    Chlorination.MINERAL: Message("mineral"),
+}
+FILTERS = {
+    Filter.SAND: Message("sand filter"),
+    Filter.CARTRIDGE: Message("cartridge filter"),
+    Filter.DE: Message("de filter"),
+}
 
 
 @dataclass(frozen=True)

@@ -48,7 +48,7 @@ class DepthMark:
 
 @dataclass(frozen=True)
 class PlanDrawing:
-    """All in metres; y grows downward as on a screen. `pour_path` runs along the deep end's edge."""
+    """All in meters; y grows downward as on a screen. `pour_path` runs along the deep end's edge."""
 
     width_m: float
     height_m: float

@@ -1,6 +1,6 @@
 """A pool's volume and outline from its own dimensions.
 
-A pool is one or more parts; a part has a shape in plan and a depth. Metres in, litres out.
+A pool is one or more parts; a part has a shape in plan and a depth. Metres in, liters out.
 Volume is area times mean depth (the trade's rule); a depth profile is integrated along the length.
 Source: pool-shapes.
 """
@@ -29,7 +29,7 @@ class ShapeKind(StrEnum):
 
 @dataclass(frozen=True)
 class DepthPoint:
-    """Depth at a distance from the shallow end's wall, both in metres."""
+    """Depth at a distance from the shallow end's wall, both in meters."""
 
     distance_m: float
     depth_m: float
@@ -86,7 +86,7 @@ def area_m2(part: Part) -> float:
 
 
 def volume_l(parts: tuple[Part, ...]) -> float:
-    """Litres in all parts together. Raises InvalidInput for a dimension that cannot be."""
+    """Liters in all parts together. Raises InvalidInput for a dimension that cannot be."""
     if not parts:
         raise InvalidInput("A pool needs at least one part with its dimensions.", "parts")
     for part in parts:
@@ -107,7 +107,7 @@ def _check(part: Part) -> None:
 
 
 def outline(part: Part, points: int = 96) -> tuple[Point, ...]:
-    """The edge of a part seen from above, as a closed polygon in metres, shallow end at x = 0.
+    """The edge of a part seen from above, as a closed polygon in meters, shallow end at x = 0.
 
     The polygon's area equals `area_m2`: the drawing is to scale.
     """

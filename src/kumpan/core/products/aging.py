@@ -1,7 +1,7 @@
 """How liquid chlorine loses strength in the store: second order in its concentration, faster when warm.
 
 The half-lives of a fresh jug at three temperatures are the table; between them the logarithm of the rate
-runs straight, beyond them it goes on. Source: chlorine-ageing.
+runs straight, beyond them it goes on. Source: chlorine-aging.
 """
 
 from collections.abc import Mapping

@@ -23,7 +23,7 @@ class Effect:
     """What one mole adds to the water's conserved totals, in moles (alkalinity in equivalents).
 
     `peroxymonosulfate` goes in with its own potassium and, once used up, is sulfate.
-    `spent_alkalinity` is the alkalinity change left once the chlorine or oxidiser is used up.
+    `spent_alkalinity` is the alkalinity change left once the chlorine or oxidizer is used up.
     """
 
     alkalinity: float = 0.0
@@ -147,7 +147,7 @@ _ROWS: tuple[Chemical, ...] = (
         Hazard.HEAT_OF_SOLUTION, 77.0,
     ),
     Chemical(
-        "cyanuric_acid", "Stabiliser", molar.CYANURIC_ACID,
+        "cyanuric_acid", "Stabilizer", molar.CYANURIC_ACID,
         Effect(cyanurate=1),
         Hazard.POWDER, 100.0,
     ),
@@ -174,7 +174,7 @@ STABILIZED = ("sodium_dichlor", "trichlor")
 
 
 def chemical(key: str) -> Chemical:
-    """The catalogue's row. Raises InvalidInput that lists what is known."""
+    """The catalog's row. Raises InvalidInput that lists what is known."""
     if key not in CATALOGUE:
         raise InvalidInput(
             f'"{key}" is not a known chemical; use one of: {", ".join(CATALOGUE)}.', "chemical"

@@ -48,7 +48,7 @@ class Addition:
 
 
 def density(product: Product | Addition) -> float:
-    """g/mL of a liquid: its own when stated, else the catalogue's."""
+    """g/mL of a liquid: its own when stated, else the catalog's."""
     return product.density_g_per_ml or density_g_per_ml(chemical(product.chemical), product.strength_percent)
 
 

@@ -1,5 +1,6 @@
 """The names of the measures, and the order in which they are listed."""
 
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure
 
 BOARD_ORDER: tuple[Measure, ...] = (
@@ -14,24 +15,42 @@ BOARD_ORDER: tuple[Measure, ...] = (
 )
 
 
-NAMES: dict[Measure, str] = {
-    Measure.FREE_CHLORINE: "Free chlorine",
-    Measure.TOTAL_CHLORINE: "Total chlorine",
-    Measure.COMBINED_CHLORINE: "Combined",
-    Measure.PH: "pH",
-    Measure.TOTAL_ALKALINITY: "Alkalinity",
-    Measure.CALCIUM_HARDNESS: "Calcium",
-    Measure.CYANURIC_ACID: "Stabiliser",
-    Measure.SALT: "Salt",
-    Measure.SATURATION_INDEX: "Scaling index",
-    Measure.TEMPERATURE: "Temperature",
-    Measure.BORATE: "Borate",
-    Measure.SULFATE: "Sulfate",
-    Measure.PHOSPHATE: "Phosphate",
-    Measure.COPPER: "Copper",
+NAMES: dict[Measure, Message] = {
+    Measure.FREE_CHLORINE: Message("Free chlorine"),
+    Measure.TOTAL_CHLORINE: Message("Total chlorine"),
+    Measure.COMBINED_CHLORINE: Message("Combined"),
+    Measure.PH: Message("pH"),
+    Measure.TOTAL_ALKALINITY: Message("Alkalinity"),
+    Measure.CALCIUM_HARDNESS: Message("Calcium"),
+    Measure.CYANURIC_ACID: Message("Stabilizer"),
+    Measure.SALT: Message("Salt"),
+    Measure.SATURATION_INDEX: Message("Scaling index"),
+    Measure.TEMPERATURE: Message("Temperature"),
+    Measure.BORATE: Message("Borate"),
+    Measure.SULFATE: Message("Sulfate"),
+    Measure.PHOSPHATE: Message("Phosphate"),
+    Measure.COPPER: Message("Copper"),
 }
 
 
-def name_in_sentence(measure: Measure) -> str:
-    """The name of a measure inside a sentence: in small letters, but for pH."""
-    return NAMES[measure] if measure is Measure.PH else NAMES[measure].lower()
+_IN_A_SENTENCE: dict[Measure, Message] = {
+    Measure.FREE_CHLORINE: Message("free chlorine"),
+    Measure.TOTAL_CHLORINE: Message("total chlorine"),
+    Measure.COMBINED_CHLORINE: Message("combined"),
+    Measure.PH: Message("pH"),
+    Measure.TOTAL_ALKALINITY: Message("alkalinity"),
+    Measure.CALCIUM_HARDNESS: Message("calcium"),
+    Measure.CYANURIC_ACID: Message("stabilizer"),
+    Measure.SALT: Message("salt"),
+    Measure.SATURATION_INDEX: Message("scaling index"),
+    Measure.TEMPERATURE: Message("temperature"),
+    Measure.BORATE: Message("borate"),
+    Measure.SULFATE: Message("sulfate"),
+    Measure.PHOSPHATE: Message("phosphate"),
+    Measure.COPPER: Message("copper"),
+}
+
+
+def name_in_sentence(measure: Measure) -> Message:
+    """The name of a measure inside a sentence."""
+    return _IN_A_SENTENCE[measure]

@@ -1,11 +1,19 @@
-"""Exact conversions, and the closed table that reads what people type at the poolside.
+"""Exact conversions between units. Weight ounces and fluid ounces are told apart always.
 
-"82F", "2 kg", "7,8", "1 1/2 qt", "3 lb 10 oz", "5'6\"" are read; a unit that is not in the table is
-asked about, never guessed. Weight ounces and fluid ounces are told apart always.
 Source: unit-definitions (exact).
 """
 
+from enum import StrEnum
+
 SOURCE = "unit-definitions"
+
+
+class Units(StrEnum):
+    """The system in which a person measures and types."""
+
+    US = "us"
+    METRIC = "metric"
+
 
 L_PER_US_GAL = 3.785411784
 L_PER_IMP_GAL = 4.54609
@@ -24,20 +32,3 @@ def celsius_from_fahrenheit(temperature_f: float) -> float:
 
 def fahrenheit_from_celsius(temperature_c: float) -> float:
     return temperature_c * 9.0 / 5.0 + 32.0
-
-
-def water_text(volume_l: float, metric: bool = False) -> str:
-    """A pool's water in words, to three figures: "7 850 gal", metric "29 700 L"."""
-    amount = volume_l if metric else volume_l / L_PER_US_GAL
-    rounded = float(f"{amount:.3g}")
-    return f"{rounded:,.0f} {'L' if metric else 'gal'}".replace(",", "\u2009")
-
-
-def pressure_text(pressure_kpa: float, metric: bool = False) -> str:
-    """A gauge's reading in words: "18 psi", metric "1.24 bar"."""
-    return f"{pressure_kpa / 100:.2f} bar" if metric else f"{pressure_kpa / KPA_PER_PSI:.0f} psi"
-
-
-def flow_text(flow_l_min: float, metric: bool = False) -> str:
-    """A pump's flow in words: "60 gpm", metric "227 L/min"."""
-    return f"{flow_l_min:.0f} L/min" if metric else f"{flow_l_min / L_PER_US_GAL:.0f} gpm"

@@ -1,4 +1,4 @@
-"""Three ways to set free chlorine: a fixed range, a ratio to stabiliser, or active chlorine by equilibrium.
+"""Three ways to set free chlorine: a fixed range, a ratio to stabilizer, or active chlorine by equilibrium.
 
 Sources: cya-ratio, obrien, morris.
 """
@@ -9,13 +9,15 @@ from functools import lru_cache
 from kumpan.core.chemistry import molar
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.findings import Finding
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.verdicts import HIGHEST_CYA_PER_FREE_CHLORINE
 
 SOURCES_USED = ("cya-ratio", "obrien", "morris")
 
-# The water whose active chlorine is enough: 20 parts of stabiliser to 1 of free chlorine.
+# The water whose active chlorine is enough: 20 parts of stabilizer to 1 of free chlorine.
 REFERENCE_WATER = Readings(
     free_chlorine=2.0, ph=7.5, total_alkalinity=100.0, cyanuric_acid=40.0, temperature_c=25.0
 )
@@ -75,17 +77,19 @@ def other_views(readings: Readings, band: Band) -> tuple[Finding, ...]:
     if free is None:
         return ()
     found, here = chlorine_minimums(readings, band), band.low is not None and free < band.low
+    stabilizer = Number(readings.cyanuric_acid or 0, digits=0)
     views = (
-        ("by_ratio", f"By stabiliser ratio (stabiliser {readings.cyanuric_acid or 0:.0f})", found.by_ratio),
-        ("by_active", "By active chlorine at this pH and stabiliser", found.by_active),
+        ("by_ratio", found.by_ratio, Message("By stabilizer ratio (stabilizer {cya})", cya=stabilizer)),
+        ("by_active", found.by_active, Message("By active chlorine at this pH and stabilizer")),
     )
     return tuple(
-        Finding(
-            code,
-            f"{name} it takes {least:.1f} or more: {'low' if free < least else 'enough'}.",
-            Measure.FREE_CHLORINE,
-            {"least": least},
-        )
-        for code, name, least in views
+        Finding(code, _view(view, least, free), Measure.FREE_CHLORINE, {"least": least})
+        for code, least, view in views
         if least is not None and (free < least) != here
     )
+
+
+def _view(view: Message, least: float, free: float) -> Message:
+    if free < least:
+        return Message("{view} it takes {least} or more: low.", view=view, least=Number(least, digits=1))
+    return Message("{view} it takes {least} or more: enough.", view=view, least=Number(least, digits=1))

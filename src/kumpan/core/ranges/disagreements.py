@@ -8,6 +8,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from kumpan.core.errors import InvalidInput
+from kumpan.core.messages import Message
 from kumpan.core.ranges.choices import Chosen
 
 SOURCE = "disagreements"
@@ -18,8 +19,8 @@ class Answer:
     """One side of a disagreement, and what speaks for it."""
 
     key: str
-    label: str
-    reason: str
+    label: Message
+    reason: Message
 
 
 @dataclass(frozen=True)
@@ -27,7 +28,7 @@ class Question:
     """A disagreement. The first answer is the default."""
 
     key: str
-    title: str
+    title: Message
     answers: tuple[Answer, ...]
 
     @property
@@ -36,40 +37,40 @@ class Question:
 
 
 QUESTIONS: tuple[Question, ...] = (
-    Question("chlorine", "How free chlorine is set", (
-        Answer("fixed", "A fixed range", "Simple, and what most test kits and labels say."),
-        Answer("ratio", "By stabiliser", "At least a twentieth of stabiliser, about a tenth to work with: the chlorine that works is bound by it."),
-        Answer("active", "By active chlorine", "As much hypochlorous acid as in a water of 2 ppm, stabiliser 40, pH 7.5; reckoned from this water."),
+    Question("chlorine", Message("How free chlorine is set"), (
+        Answer("fixed", Message("A fixed range"), Message("Simple, and what most test kits and labels say.")),
+        Answer("ratio", Message("By stabilizer"), Message("At least a twentieth of stabilizer, about a tenth to work with: the chlorine that works " "is bound by it.")),
+        Answer("active", Message("By active chlorine"), Message("As much hypochlorous acid as in a water of 2 ppm, stabilizer 40, pH 7.5; reckoned from " "this water.")),
     )),
-    Question("calcium", "How hard a cement pool may be", (
-        Answer("wide", "As the ranges have it", "Up to 400 does no harm while the scaling index is held."),
-        Answer("careful", "200 to 300, aim 250", "Hard water is hard to undo, and a salt cell scales."),
+    Question("calcium", Message("How hard a cement pool may be"), (
+        Answer("wide", Message("As the ranges have it"), Message("Up to 400 does no harm while the scaling index is held.")),
+        Answer("careful", Message("200 to 300, aim 250"), Message("Hard water is hard to undo, and a salt cell scales.")),
     )),
-    Question("stabiliser", "How much stabiliser outdoors", (
-        Answer("usual", "As the ranges have it", "Above that there is little to gain, and it leaves only with water."),
-        Answer("tablets", "40 to 100, aim 75", "Owners on tablets let it climb to the aim and change to liquid then."),
+    Question("stabiliser", Message("How much stabilizer outdoors"), (
+        Answer("usual", Message("As the ranges have it"), Message("Above that there is little to gain, and it leaves only with water.")),
+        Answer("tablets", Message("40 to 100, aim 75"), Message("Owners on tablets let it climb to the aim and change to liquid then.")),
     )),
-    Question("ph_up", "What raises pH", (
-        Answer("sum", "What fits pH and alkalinity together", "Reckoned: the products that meet both with the least."),
-        Answer("soda_ash", "Soda ash", "Strong on pH, moves alkalinity half as much as baking soda would."),
-        Answer("borax", "Borax", "Moves alkalinity little, leaves borate behind."),
-        Answer("baking_soda", "Baking soda only", "Gentle; it moves alkalinity many times more than pH."),
+    Question("ph_up", Message("What raises pH"), (
+        Answer("sum", Message("What fits pH and alkalinity together"), Message("Reckoned: the products that meet both with the least.")),
+        Answer("soda_ash", Message("Soda ash"), Message("Strong on pH, moves alkalinity half as much as baking soda would.")),
+        Answer("borax", Message("Borax"), Message("Moves alkalinity little, leaves borate behind.")),
+        Answer("baking_soda", Message("Baking soda only"), Message("Gentle; it moves alkalinity many times more than pH.")),
     )),
-    Question("salt", "Where salt goes in", (
-        Answer("deep", "Deep end", "Brushed about there it dissolves in the most water."),
-        Answer("shallow", "Shallow end", "Some makers want it to drift to the drain and spread."),
+    Question("salt", Message("Where salt goes in"), (
+        Answer("deep", Message("Deep end"), Message("Brushed about there it dissolves in the most water.")),
+        Answer("shallow", Message("Shallow end"), Message("Some makers want it to drift to the drain and spread.")),
     )),
-    Question("after_oxidiser", "Swimming after non-chlorine shock", (
-        Answer("hour", "After an hour", "The longer of the two usual waits."),
-        Answer("quarter", "After 15 minutes", "What many labels allow; the label decides."),
+    Question("after_oxidiser", Message("Swimming after non-chlorine shock"), (
+        Answer("hour", Message("After an hour"), Message("The longer of the two usual waits.")),
+        Answer("quarter", Message("After 15 minutes"), Message("What many labels allow; the label decides.")),
     )),
-    Question("shock", "How high a shock goes", (
-        Answer("fixed", "To 10", "The household way; too weak where stabiliser is high, and the sheet says so."),
-        Answer("ratio", "40 % of stabiliser", "Reaches the same strength whatever the stabiliser; takes far more chlorine."),
+    Question("shock", Message("How high a shock goes"), (
+        Answer("fixed", Message("To 10"), Message("The household way; too weak where stabilizer is high, and the sheet says so.")),
+        Answer("ratio", Message("40 % of stabilizer"), Message("Reaches the same strength whatever the stabilizer; takes far more chlorine.")),
     )),
-    Question("supplement", "Chlorine beside a mineral supplement", (
-        Answer("full", "The full range", "The supplement is not a sanitiser by itself."),
-        Answer("lower", "0.5 to 1", "Some makers allow it. Public codes do not; copper stays at or under 0.3 ppm."),
+    Question("supplement", Message("Chlorine beside a mineral supplement"), (
+        Answer("full", Message("The full range"), Message("The supplement is not a sanitiser by itself.")),
+        Answer("lower", Message("0.5 to 1"), Message("Some makers allow it. Public codes do not; copper stays at or under 0.3 ppm.")),
     )),
 )  # fmt: skip
 _BY_KEY: Mapping[str, Question] = {question.key: question for question in QUESTIONS}

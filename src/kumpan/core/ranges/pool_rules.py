@@ -9,9 +9,11 @@ from typing import Protocol
 
 from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination, Traits
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantity import Number
 from kumpan.core.ranges.chlorine_targets import chlorine_minimums
 from kumpan.core.ranges.choices import Chosen, OwnRange
 from kumpan.core.ranges.disagreements import answer, check_choices
@@ -25,14 +27,14 @@ TABLET_STABILIZER = Band(40, 100, 75)
 BESIDE_A_SUPPLEMENT = Band(0.5, 3, 1)
 TARGET_OVER_LEAST = {"ratio": 2.0, "active": 1.5}
 ROPE_OVER_AIM = 4 / 3
-STRATEGY_NAMES = {"ratio": "stabiliser ratio", "active": "active chlorine"}
+STRATEGY_NAMES = {"ratio": Message("stabilizer ratio"), "active": Message("active chlorine")}
 
 
 @dataclass(frozen=True)
 class PoolRules:
     """Bands by measure, the name that every verdict carries, the swim limit, and what to know about them."""
 
-    name: str
+    name: Message
     bands: Mapping[Measure, Band]
     swim_limit_mg_l: float
     findings: tuple[Finding, ...] = ()
@@ -67,7 +69,7 @@ def rules_for(settings: RangeSettings, traits: Traits, readings: Readings) -> Po
     for own in settings.own_ranges:
         found[own.measure] = Band(own.low, own.high, own.aim)
     if settings.own_ranges:
-        name = f"Own, from {name}"
+        name = Message("Own, from {name}", name=name)
     rules = PoolRules(name, found, limit)
     strategy = answer(settings.choices, "chlorine")
     return rules if strategy == "fixed" else _by_strategy(rules, strategy, readings)
@@ -79,13 +81,19 @@ def _beside_supplement(settings: RangeSettings, traits: Traits) -> bool:
 
 
 def _by_strategy(rules: PoolRules, strategy: str, readings: Readings) -> PoolRules:
-    """Free chlorine by stabiliser or by active chlorine, never under the fixed least."""
+    """Free chlorine by stabilizer or by active chlorine, never under the fixed least."""
     fixed = rules.bands[Measure.FREE_CHLORINE]
     found = chlorine_minimums(readings, fixed)
     least = found.by_ratio if strategy == "ratio" else found.by_active
-    name = f"{rules.name}, chlorine by {STRATEGY_NAMES[strategy]}"
+    name = Message(
+        "{name}, chlorine by {strategy_names}", name=rules.name, strategy_names=STRATEGY_NAMES[strategy]
+    )
     if least is None:
-        text = f"Chlorine by {STRATEGY_NAMES[strategy]} needs stabiliser, pH and alkalinity tested; until then the fixed range holds."
+        text = Message(
+            "Chlorine by {strategy_names} needs stabilizer, pH and alkalinity tested; until then the "
+            "fixed range holds.",
+            strategy_names=STRATEGY_NAMES[strategy],
+        )
         note = Finding("way_not_known", text, Measure.FREE_CHLORINE)
         return replace(rules, name=name, findings=(note,))
     low = round(max(least, fixed.low or 0.0), 1)
@@ -99,13 +107,21 @@ def _by_strategy(rules: PoolRules, strategy: str, readings: Readings) -> PoolRul
 def _limit_notes(low: float, target: float, rules: PoolRules, strategy: str) -> tuple[Finding, ...]:
     limit = rules.swim_limit_mg_l
     if low > limit:
-        text = (
-            f"By {STRATEGY_NAMES[strategy]} free chlorine must be {low:g} or more, and the swim limit is {limit:g}: both cannot "
-            "hold. The pool is closed while it is kept so; replacing water is the way out."
+        text = Message(
+            "By {strategy_names} free chlorine must be {low} or more, and the swim limit is {limit}: "
+            "both cannot hold. The pool is closed while it is kept so; replacing water is the way out.",
+            strategy_names=STRATEGY_NAMES[strategy],
+            low=Number(low),
+            limit=Number(limit),
         )
         return (Finding("way_over_limit", text, Measure.FREE_CHLORINE, {"least": low}),)
     if target > limit:
-        text = f"By {STRATEGY_NAMES[strategy]} one would work at {target:.1f}; the swim limit of {limit:g} is the aim."
+        text = Message(
+            "By {strategy_names} one would work at {target}; the swim limit of {limit} is the aim.",
+            strategy_names=STRATEGY_NAMES[strategy],
+            target=Number(target, digits=1),
+            limit=Number(limit),
+        )
         return (Finding("way_held_at_limit", text, Measure.FREE_CHLORINE, {"working": target}),)
     return ()
 

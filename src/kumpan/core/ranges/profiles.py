@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from kumpan.core.errors import InvalidInput
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination, Traits
 from kumpan.core.quantities.readings import Measure
 
@@ -48,7 +49,7 @@ class Profile:
     """One school's rows, each for the kind of pool that its name says."""
 
     key: ProfileKey
-    name: str
+    name: Message
     source: str
     swim_limit_mg_l: float
     free_chlorine: Band
@@ -72,35 +73,35 @@ SATURATION_BAND = Band(-0.3, 0.3, 0.0)
 
 _ROWS = (
     Profile(
-        ProfileKey.HOUSEHOLD, "Household", "school-household", 3.0,
+        ProfileKey.HOUSEHOLD, Message("Household"), "school-household", 3.0,
         Band(2, 3, 2.5), Band(1, 3, 2), 0.5, _PH,
         Band(80, 120, 100), Band(60, 80, 70),
         Band(200, 400, 260), Band(200, 400, 250), _SOFT,
         Band(30, 50, 40), Band(60, 80, 70),
     ),
     Profile(
-        ProfileKey.SERVICE, "Service round", "school-service", 3.0,
+        ProfileKey.SERVICE, Message("Service round"), "school-service", 3.0,
         Band(2, 3, 2.5), Band(2, 3, 2.5), 0.5, Band(7.4, 7.8, 7.5),
         Band(80, 120, 90), Band(60, 80, 70),
         Band(220, 350, 260), Band(220, 350, 260), _SOFT,
         Band(30, 70, 45), Band(60, 80, 70),
     ),
     Profile(
-        ProfileKey.SMALL_VINYL, "Small vinyl or soft-sided", "school-small-vinyl", 3.0,
+        ProfileKey.SMALL_VINYL, Message("Small vinyl or soft-sided"), "school-small-vinyl", 3.0,
         Band(1, 3, 2), Band(1, 3, 2), 0.5, _PH,
         Band(100, 150, 120), Band(100, 150, 120),
         Band(200, 400, 260), Band(200, 400, 260), None,
         Band(30, 50, 40), Band(30, 50, 40),
     ),
     Profile(
-        ProfileKey.RESIDENTIAL_STANDARD, "Residential standard", "school-residential-standard", 4.0,
+        ProfileKey.RESIDENTIAL_STANDARD, Message("Residential standard"), "school-residential-standard", 4.0,
         Band(2, 4, 3), Band(2, 4, 3), 0.2, _PH,
         Band(60, 180, 100), Band(60, 180, 80),
         Band(150, 1000, 250), Band(150, 1000, 250), Band(150, 1000, 200),
         Band(30, 50, 40), Band(30, 50, 40),
     ),
     Profile(
-        ProfileKey.PUBLIC_CODE, "Public code", "school-public-code", 10.0,
+        ProfileKey.PUBLIC_CODE, Message("Public code"), "school-public-code", 10.0,
         Band(2, 5, 3), Band(1, 5, 2), 0.4, _PH,
         Band(60, 180, 100), Band(60, 180, 100),
         Band(150, 1000, 250), Band(150, 1000, 250), Band(150, 1000, 200),
@@ -120,7 +121,7 @@ def profile(key: str) -> Profile:
 
 
 def bands(rows: Profile, traits: Traits, stabilizer_mg_l: float | None) -> dict[Measure, Band]:
-    """The bands for one pool. Stabiliser not known counts as present outdoors: the higher minimum."""
+    """The bands for one pool. Stabilizer not known counts as present outdoors: the higher minimum."""
     salt_cell = traits.chlorination is Chlorination.SALT_CELL
     unstabilized = stabilizer_mg_l == 0 if stabilizer_mg_l is not None else traits.indoor
     found = {

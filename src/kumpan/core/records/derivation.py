@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from kumpan.core.messages import Message
 from kumpan.core.sources import source
 
 
@@ -9,8 +10,8 @@ from kumpan.core.sources import source
 class Input:
     """One figure that went into a number, with its unit in the text."""
 
-    name: str
-    value: str
+    name: Message
+    value: Message
 
 
 @dataclass(frozen=True)
@@ -26,12 +27,14 @@ class Origin:
 class Derivation:
     """How a number came about: one or a few plain sentences, the inputs, the sources."""
 
-    equation: str
+    equation: Message
     inputs: tuple[Input, ...]
     origins: tuple[Origin, ...]
 
 
-def derivation(equation: str, inputs: tuple[tuple[str, str], ...], sources: tuple[str, ...]) -> Derivation:
+def derivation(
+    equation: Message, inputs: tuple[tuple[Message, Message], ...], sources: tuple[str, ...]
+) -> Derivation:
     """A working from plain pairs and source keys."""
     origins = (source(key) for key in dict.fromkeys(sources))
     return Derivation(

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from kumpan.core.quantities.units import Units
 from kumpan.core.records.containers import Container
 
 
@@ -9,6 +10,6 @@ from kumpan.core.records.containers import Container
 class DisplayOptions:
     """How a plan is told: units, the containers at hand, and the end of the pool where salt goes in."""
 
-    metric: bool = False
+    units: Units = Units.US
     containers: tuple[Container, ...] = ()
     salt_end: str = "deep"

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from kumpan.core.hazards import Hazard
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.records.derivation import Derivation
 
@@ -23,10 +24,10 @@ class Step:
     kind: str
     day: int
     offset_min: int
-    title: str
-    why: str
+    title: Message
+    why: Message
     hazard: Hazard
-    cautions: tuple[str, ...]
+    cautions: tuple[Message, ...]
     minutes: int | None = None
     product_id: str | None = None
     chemical: str | None = None
@@ -36,13 +37,13 @@ class Step:
     volume_ml: float | None = None
     rounded_g: float | None = None
     rounded_ml: float | None = None
-    rounded_text: str | None = None
-    where: str | None = None
+    rounded_text: Message | None = None
+    where: Message | None = None
     pour_path: bool = False
     measures: tuple[Measure, ...] = ()
     expected: Mapping[Measure, float] = field(default_factory=dict)
     side_effects: Mapping[Measure, float] = field(default_factory=dict)
     derivation: Derivation | None = None
-    range_text: str | None = None
+    range_text: Message | None = None
     range_from: Measure | None = None
     water_l: float | None = None

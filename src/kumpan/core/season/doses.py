@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 
 from kumpan.core.dosing.rounding import rough_amount, round_dose
 from kumpan.core.dosing.solver import Unmet
+from kumpan.core.messages import NOTHING, Message
 from kumpan.core.products.stock import Stocked
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.ranges.profiles import Band
@@ -34,9 +35,9 @@ class DoseLine:
 
     product_id: str
     label: str
-    amount: str
+    amount: Message
     parts: int
-    short: str | None
+    short: Message | None
 
 
 @dataclass(frozen=True)
@@ -44,7 +45,7 @@ class ItemDoses:
     """What an item takes by the last test; `left` is why there is none, or what must be tested first."""
 
     lines: tuple[DoseLine, ...]
-    left: tuple[str, ...]
+    left: tuple[Message, ...]
 
 
 def item_doses(dosed: Dosed, request: ShockRequest, stocked: Sequence[Stocked]) -> ItemDoses:
@@ -61,10 +62,8 @@ def item_doses(dosed: Dosed, request: ShockRequest, stocked: Sequence[Stocked]) 
 
 def _line(item: Stocked, masses: Sequence[float], request: ShockRequest) -> DoseLine:
     display, total = request.display, sum(masses)
-    amount = round_dose(item.product, total, display.metric, 0.0, display.containers).text
-    return DoseLine(
-        item.product.id, item.product.label, amount, len(masses), _short(item, total, metric=display.metric)
-    )
+    amount = round_dose(item.product, total, display.units, 0.0, display.containers).text
+    return DoseLine(item.product.id, item.product.label, amount, len(masses), _short(item, total))
 
 
 def _part_of(request: ShockRequest, measures: tuple[Measure, ...]) -> Plan:
@@ -81,12 +80,12 @@ def _part_of(request: ShockRequest, measures: tuple[Measure, ...]) -> Plan:
     return replace(found, unmet=tuple(unmet for unmet in found.unmet if unmet.measure in measures))
 
 
-def _left(unmet: Unmet) -> str:
+def _left(unmet: Unmet) -> Message:
     return unmet.reason
 
 
-def _short(item: Stocked, mass_g: float, *, metric: bool) -> str | None:
+def _short(item: Stocked, mass_g: float) -> Message | None:
     if item.stock_g is None:
         return None
     short = mass_g - max(0.0, item.stock_g)
-    return rough_amount(item.product, short, metric) if short > 0.02 * mass_g else ""
+    return Message("{amount}", amount=rough_amount(item.product, short)) if short > 0.02 * mass_g else NOTHING

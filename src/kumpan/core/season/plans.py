@@ -10,6 +10,7 @@ from enum import StrEnum
 
 from kumpan.core.hazards import Hazard, cautions_for
 from kumpan.core.journal import Cover, PoolKind, SeasonListSaved, Which, Winter
+from kumpan.core.messages import NOTHING, Message, Verbatim
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 
 SOURCE = "season-lists"
@@ -70,12 +71,12 @@ class Row:
 
     key: str
     day: int
-    title: str
-    text: str
+    title: Message
+    text: Message
     when: tuple[When, ...] = (When.ALWAYS,)
     hazard: Hazard = Hazard.NONE
     minutes: int = 0
-    materials: tuple[str, ...] = ()
+    materials: tuple[Message, ...] = ()
     station: str | None = None
     dosed: Dosed | None = None
     every_days: int = 0
@@ -83,58 +84,58 @@ class Row:
 
 W, H, D = When, Hazard, Dosed
 OPENING: tuple[Row, ...] = (
-    Row("safety", 0, "Safety round", "Gate closes and latches from wide open, half open and a few inches; fence firm, its foot not rusted; nothing to climb near it; rescue sign in view, pole in place; drain covers whole and tight.", hazard=H.SUCTION),
-    Row("electrics", 0, "Electrics", "Any doubt about wiring, bonding or the breaker: a licensed electrician before anything is switched on.", hazard=H.ELECTRICITY),
-    Row("cover_off", 0, "Cover off", "Water pumped off with a GFCI or RCD protected pump, leaves off, then the cover; cleaned, dried, stored away from mice and chemicals. Nobody on or under it.", (W.COVERED,), H.ELECTRICITY, materials=("cover pump", "pool-safe cleaner")),
-    Row("plugs", 0, "Plugs out, fittings in", "Winter plugs out; baskets, ladder, returns' eyeballs in; hoses, unions, drain plugs, gauge; o-rings looked at and greased.", (W.FROST,), materials=("o-ring lubricant", "sealing tape")),
-    Row("cell_out", 0, "Cell stays without power", "Spacer or cell in place, but no power until the water is balanced and salt is in its window.", (W.SALT_CELL,), H.CELL),
-    Row("level", 0, "Water level", "Fill to over the middle of the skimmer mouth before the pump starts: a pump that draws air loses its prime."),
-    Row("filter", 0, "Filter ready", "A clean cartridge, or a new one.", (W.CARTRIDGE,), materials=("cartridge",)),
-    Row("filter_de", 0, "Filter ready", "Grids clean, recharged with powder.", (W.DE,), H.SILICA, materials=("DE powder", "dust mask")),
-    Row("filter_sand", 0, "Filter ready", "Backwash until the glass is clear, then rinse.", (W.SAND,), H.VALVE),
-    Row("start", 0, "Prime and start", "Valves open, air relief open, pump on; look for leaks; note the clean pressure.", hazard=H.PRESSURE, minutes=10),
-    Row("test", 0, "Test everything", "After ten minutes: chlorine, pH, alkalinity, calcium, stabiliser, copper. Over a winter stabiliser can turn to ammonia: near 0, with much combined chlorine and a huge demand, is not a wrong test.", materials=("fresh reagents or strips",), station="slip"),
-    Row("test_salt", 0, "Test salt", "Drained water took salt with it. Add nothing by the lamp.", (W.SALT_CELL,), station="slip"),
-    Row("clean", 0, "Debris, brush, vacuum", "Leaves out, brush all of it, vacuum to waste where the filter has that setting.", hazard=H.SUCTION),
-    Row("balance", 1, "Balance", "Alkalinity, then pH, by the sheet, with its waits.", station="sheet", dosed=D.BALANCE),
-    Row("first_shock", 1, "First shock", "Clear water: chlorine to 3 to 5 while nobody swims, and a first shock at dusk; about 1 lb per 10 000 gal is the trade's measure, the sheet reckons yours.", (W.CLEAR,), H.OXIDIZER_GRANULES, station="shock", dosed=D.SHOCK),
-    Row("rescue", 1, "Green: treat it first", "Found green: the rescue board plans it in stages, brush and filter round the clock; the rest of this list waits until it is clear.", (W.GREEN,), H.OXIDIZER_GRANULES, station="rescue"),
-    Row("salt", 2, "Salt to its window", "By a hand test, in whole bags rounded down, cell off; 24 h of mixing, test again.", (W.SALT_CELL,), materials=("pool salt",), station="sheet", dosed=D.SALT),
-    Row("cell_on", 4, "Power the cell", "Water balanced, salt in its window, warmer than the unit's limit: cell in, flow seen, power on.", (W.SALT_CELL,), H.CELL),
-    Row("stabiliser", 7, "Stabiliser", "When it is clear, from a test.", (W.OUTDOOR,), materials=("stabiliser",), station="sheet", dosed=D.STABILIZER),
-    Row("algaecide", 7, "Preventive algaecide", "If you use one: by its label, when free chlorine is back under 5.", materials=("preventive algaecide, if you use one",)),
-    Row("routine", 7, "The week begins", "Tests twice a week, cleaning, care by the list; pump hours and schedule back to the season's.", station="care"),
+    Row("safety", 0, Message("Safety round"), Message("Gate closes and latches from wide open, half open and a few inches; fence firm, its foot " "not rusted; nothing to climb near it; rescue sign in view, pole in place; drain covers " "whole and tight."), hazard=H.SUCTION),
+    Row("electrics", 0, Message("Electrics"), Message("Any doubt about wiring, bonding or the breaker: a licensed electrician before anything is " "switched on."), hazard=H.ELECTRICITY),
+    Row("cover_off", 0, Message("Cover off"), Message("Water pumped off with a GFCI or RCD protected pump, leaves off, then the cover; cleaned, " "dried, stored away from mice and chemicals. Nobody on or under it."), (W.COVERED,), H.ELECTRICITY, materials=(Message("cover pump"), Message("pool-safe cleaner"))),
+    Row("plugs", 0, Message("Plugs out, fittings in"), Message("Winter plugs out; baskets, ladder, returns' eyeballs in; hoses, unions, drain plugs, " "gauge; o-rings looked at and greased."), (W.FROST,), materials=(Message("o-ring lubricant"), Message("sealing tape"))),
+    Row("cell_out", 0, Message("Cell stays without power"), Message("Spacer or cell in place, but no power until the water is balanced and salt is in its window."), (W.SALT_CELL,), H.CELL),
+    Row("level", 0, Message("Water level"), Message("Fill to over the middle of the skimmer mouth before the pump starts: a pump that draws " "air loses its prime.")),
+    Row("filter", 0, Message("Filter ready"), Message("A clean cartridge, or a new one."), (W.CARTRIDGE,), materials=(Message("cartridge"),)),
+    Row("filter_de", 0, Message("Filter ready"), Message("Grids clean, recharged with powder."), (W.DE,), H.SILICA, materials=(Message("DE powder"), Message("dust mask"))),
+    Row("filter_sand", 0, Message("Filter ready"), Message("Backwash until the glass is clear, then rinse."), (W.SAND,), H.VALVE),
+    Row("start", 0, Message("Prime and start"), Message("Valves open, air relief open, pump on; look for leaks; note the clean pressure."), hazard=H.PRESSURE, minutes=10),
+    Row("test", 0, Message("Test everything"), Message("After ten minutes: chlorine, pH, alkalinity, calcium, stabilizer, copper. Over a winter " "stabilizer can turn to ammonia: near 0, with much combined chlorine and a huge demand, is " "not a wrong test."), materials=(Message("fresh reagents or strips"),), station="slip"),
+    Row("test_salt", 0, Message("Test salt"), Message("Drained water took salt with it. Add nothing by the lamp."), (W.SALT_CELL,), station="slip"),
+    Row("clean", 0, Message("Debris, brush, vacuum"), Message("Leaves out, brush all of it, vacuum to waste where the filter has that setting."), hazard=H.SUCTION),
+    Row("balance", 1, Message("Balance"), Message("Alkalinity, then pH, by the sheet, with its waits."), station="sheet", dosed=D.BALANCE),
+    Row("first_shock", 1, Message("First shock"), Message("Clear water: chlorine to 3 to 5 while nobody swims, and a first shock at dusk; about 1 lb " "per 10,000 gal is the trade's measure, the sheet reckons yours."), (W.CLEAR,), H.OXIDIZER_GRANULES, station="shock", dosed=D.SHOCK),
+    Row("rescue", 1, Message("Green: treat it first"), Message("Found green: the rescue board plans it in stages, brush and filter round the clock; the " "rest of this list waits until it is clear."), (W.GREEN,), H.OXIDIZER_GRANULES, station="rescue"),
+    Row("salt", 2, Message("Salt to its window"), Message("By a hand test, in whole bags rounded down, cell off; 24 h of mixing, test again."), (W.SALT_CELL,), materials=(Message("pool salt"),), station="sheet", dosed=D.SALT),
+    Row("cell_on", 4, Message("Power the cell"), Message("Water balanced, salt in its window, warmer than the unit's limit: cell in, flow seen, " "power on."), (W.SALT_CELL,), H.CELL),
+    Row("stabiliser", 7, Message("Stabilizer"), Message("When it is clear, from a test."), (W.OUTDOOR,), materials=(Message("stabilizer"),), station="sheet", dosed=D.STABILIZER),
+    Row("algaecide", 7, Message("Preventive algaecide"), Message("If you use one: by its label, when free chlorine is back under 5."), materials=(Message("preventive algaecide, if you use one"),)),
+    Row("routine", 7, Message("The week begins"), Message("Tests twice a week, cleaning, care by the list; pump hours and schedule back to the " "season's."), station="care"),
 )  # fmt: skip
 CLOSING: tuple[Row, ...] = (
-    Row("test", -2, "Test everything", "Two days before: the full test with copper and iron; a quart to a shop if it does the metals.", station="slip"),
-    Row("shelf", -2, "What stands on the shelf", "Winter chemicals, plugs, antifreeze only where it is advised (propylene glycol, never automotive).", station="shelf"),
-    Row("balance", -2, "Balance", "Never close on unbalanced water: for months nothing moves it. Low pH eats the liner, copper and iron stain.", station="sheet", dosed=D.BALANCE),
-    Row("clean", -1, "Clean it", "Leaves and debris out, brush, vacuum; waterline with a pool-safe cleaner.", hazard=H.SUCTION, materials=("pool-safe cleaner",)),
-    Row("sequestrant", -1, "Metals first", "Only where copper or iron was found: sequestrant by its label, before the shock; high chlorine destroys it later.", minutes=120, materials=("sequestrant, if metals are found",)),
-    Row("shock", -1, "Shock at dusk", "With the pump running, nothing else with it.", (W.OUTDOOR,), H.OXIDIZER_GRANULES, 120, station="shock", dosed=D.SHOCK),
-    Row("algaecide", 0, "Winter algaecide", "Non-foaming, when free chlorine is back under 3 to 5, usually the next day. Some add all on one day; this is the safer order.", minutes=120, materials=("non-foaming winter algaecide",)),
-    Row("pillow_test", -1, "Air pillow", "Inflate three quarters with cold air the day before: a leak shows by morning.", (W.ABOVE_GROUND_COVERED,), materials=("air pillow", "cord")),
-    Row("feeder", 0, "No feeder in the pool", "No floating tablet feeder over winter: it bleaches liner and plaster."),
-    Row("tablets", 0, "Feeder emptied", "Flow off, pressure gone, face away; tablets back dry into their own tub.", (W.TABLETS,), H.TABLETS),
-    Row("level_plate", 0, "Water level", "With a skimmer seal or plate: half up the skimmer.", (W.PLATE,), materials=("skimmer seal or plate",)),
-    Row("level_low", 0, "Water level", "Below skimmer and returns, by the cover maker: 4 to 6 in under the skimmer in an in-ground pool. Never empty it: ground water lifts shells.", (W.NO_PLATE, W.FROST), H.SHELL),
-    Row("filter_sand", 0, "Filter", "Backwash, drain plugs out, valve between two settings.", (W.SAND, W.FROST), H.VALVE),
-    Row("filter_cartridge", 0, "Filter", "Cartridges washed, dried, kept indoors; tank drained.", (W.CARTRIDGE, W.FROST), H.PRESSURE),
-    Row("filter_de", 0, "Filter", "Grids washed, tank drained.", (W.DE, W.FROST), H.SILICA),
-    Row("plant", 0, "Pump, heater, chlorinator", "Drained; plugs kept in the pump basket; hoses off.", (W.FROST,), H.PRESSURE),
-    Row("lines", 0, "Lines blown out and plugged", "High volume, low pressure; never compressed air through filter or heater; plugs pointed away.", (W.FROST, W.IN_GROUND), H.PRESSURE, materials=("winter plugs", "blower")),
-    Row("power", 0, "Electricity off", "At the breaker; anything hard-wired by a licensed electrician.", (W.FROST,), H.ELECTRICITY),
-    Row("cell", 0, "Cell and flow switch out", "Cell and flow switch cleaned, dry, stored; spacer in. The control box may stay.", (W.SALT_CELL, W.FROST), H.CELL, materials=("cell spacer",)),
-    Row("cell_mild", 0, "Cell off in the cold", "Below the unit's limit: off, chlorinate by hand.", (W.SALT_CELL, W.MILD), H.CELL),
-    Row("fittings", 0, "Ladders, steps, fittings, toys out", "The solar blanket rinsed, dried, stored with a lid."),
-    Row("pillow", 0, "Pillow tied, cover on", "Pillow in the middle, tied; cover over it, cable and winch tight.", (W.ABOVE_GROUND_COVERED,)),
-    Row("cover", 0, "Cover on", "When free chlorine is 3 or under. Water bags two thirds full, not dragged, never hung jugs, not over the skimmer. Keep its receipt. Nobody on or under it.", (W.COVERED,), materials=("cover", "water bags")),
-    Row("store", 0, "Chemicals stored", "Away from equipment, apart from each other, dry, locked."),
-    Row("mild", 0, "Through the mild winter", "No closing: shorter pump hours, freeze guard on, test weekly, chlorinate by hand when the cell stops.", (W.MILD,)),
-    Row("duty_water", 21, "Water on the cover", "Over 3 in: pumped off, a plate under the pump, GFCI or RCD protected. Water on a cover drowns children: nobody on or under it.", (W.COVERED,), H.ELECTRICITY, materials=("cover pump",), every_days=21),
-    Row("duty_leaves", 28, "Leaves off", "Before the first freeze.", (W.COVERED,)),
-    Row("duty_storm", 30, "After storms", "Weights, cable, wind under the cover; the level.", every_days=30),
-    Row("duty_look", 60, "A look at mid-winter", "Level, clarity, chlorine.", (W.MILD,), every_days=45),
+    Row("test", -2, Message("Test everything"), Message("Two days before: the full test with copper and iron; a quart to a shop if it does the " "metals."), station="slip"),
+    Row("shelf", -2, Message("What stands on the shelf"), Message("Winter chemicals, plugs, antifreeze only where it is advised (propylene glycol, never " "automotive)."), station="shelf"),
+    Row("balance", -2, Message("Balance"), Message("Never close on unbalanced water: for months nothing moves it. Low pH eats the liner, " "copper and iron stain."), station="sheet", dosed=D.BALANCE),
+    Row("clean", -1, Message("Clean it"), Message("Leaves and debris out, brush, vacuum; waterline with a pool-safe cleaner."), hazard=H.SUCTION, materials=(Message("pool-safe cleaner"),)),
+    Row("sequestrant", -1, Message("Metals first"), Message("Only where copper or iron was found: sequestrant by its label, before the shock; high " "chlorine destroys it later."), minutes=120, materials=(Message("sequestrant, if metals are found"),)),
+    Row("shock", -1, Message("Shock at dusk"), Message("With the pump running, nothing else with it."), (W.OUTDOOR,), H.OXIDIZER_GRANULES, 120, station="shock", dosed=D.SHOCK),
+    Row("algaecide", 0, Message("Winter algaecide"), Message("Non-foaming, when free chlorine is back under 3 to 5, usually the next day. Some add all " "on one day; this is the safer order."), minutes=120, materials=(Message("non-foaming winter algaecide"),)),
+    Row("pillow_test", -1, Message("Air pillow"), Message("Inflate three quarters with cold air the day before: a leak shows by morning."), (W.ABOVE_GROUND_COVERED,), materials=(Message("air pillow"), Message("cord"))),
+    Row("feeder", 0, Message("No feeder in the pool"), Message("No floating tablet feeder over winter: it bleaches liner and plaster.")),
+    Row("tablets", 0, Message("Feeder emptied"), Message("Flow off, pressure gone, face away; tablets back dry into their own tub."), (W.TABLETS,), H.TABLETS),
+    Row("level_plate", 0, Message("Water level"), Message("With a skimmer seal or plate: half up the skimmer."), (W.PLATE,), materials=(Message("skimmer seal or plate"),)),
+    Row("level_low", 0, Message("Water level"), Message("Below skimmer and returns, by the cover maker: 4 to 6 in under the skimmer in an " "in-ground pool. Never empty it: ground water lifts shells."), (W.NO_PLATE, W.FROST), H.SHELL),
+    Row("filter_sand", 0, Message("Filter"), Message("Backwash, drain plugs out, valve between two settings."), (W.SAND, W.FROST), H.VALVE),
+    Row("filter_cartridge", 0, Message("Filter"), Message("Cartridges washed, dried, kept indoors; tank drained."), (W.CARTRIDGE, W.FROST), H.PRESSURE),
+    Row("filter_de", 0, Message("Filter"), Message("Grids washed, tank drained."), (W.DE, W.FROST), H.SILICA),
+    Row("plant", 0, Message("Pump, heater, chlorinator"), Message("Drained; plugs kept in the pump basket; hoses off."), (W.FROST,), H.PRESSURE),
+    Row("lines", 0, Message("Lines blown out and plugged"), Message("High volume, low pressure; never compressed air through filter or heater; plugs pointed " "away."), (W.FROST, W.IN_GROUND), H.PRESSURE, materials=(Message("winter plugs"), Message("blower"))),
+    Row("power", 0, Message("Electricity off"), Message("At the breaker; anything hard-wired by a licensed electrician."), (W.FROST,), H.ELECTRICITY),
+    Row("cell", 0, Message("Cell and flow switch out"), Message("Cell and flow switch cleaned, dry, stored; spacer in. The control box may stay."), (W.SALT_CELL, W.FROST), H.CELL, materials=(Message("cell spacer"),)),
+    Row("cell_mild", 0, Message("Cell off in the cold"), Message("Below the unit's limit: off, chlorinate by hand."), (W.SALT_CELL, W.MILD), H.CELL),
+    Row("fittings", 0, Message("Ladders, steps, fittings, toys out"), Message("The solar blanket rinsed, dried, stored with a lid.")),
+    Row("pillow", 0, Message("Pillow tied, cover on"), Message("Pillow in the middle, tied; cover over it, cable and winch tight."), (W.ABOVE_GROUND_COVERED,)),
+    Row("cover", 0, Message("Cover on"), Message("When free chlorine is 3 or under. Water bags two thirds full, not dragged, never hung " "jugs, not over the skimmer. Keep its receipt. Nobody on or under it."), (W.COVERED,), materials=(Message("cover"), Message("water bags"))),
+    Row("store", 0, Message("Chemicals stored"), Message("Away from equipment, apart from each other, dry, locked.")),
+    Row("mild", 0, Message("Through the mild winter"), Message("No closing: shorter pump hours, freeze guard on, test weekly, chlorinate by hand when the " "cell stops."), (W.MILD,)),
+    Row("duty_water", 21, Message("Water on the cover"), Message("Over 3 in: pumped off, a plate under the pump, GFCI or RCD protected. Water on a cover " "drowns children: nobody on or under it."), (W.COVERED,), H.ELECTRICITY, materials=(Message("cover pump"),), every_days=21),
+    Row("duty_leaves", 28, Message("Leaves off"), Message("Before the first freeze."), (W.COVERED,)),
+    Row("duty_storm", 30, Message("After storms"), Message("Weights, cable, wind under the cover; the level."), every_days=30),
+    Row("duty_look", 60, Message("A look at mid-winter"), Message("Level, clarity, chlorine."), (W.MILD,), every_days=45),
 )  # fmt: skip
 
 
@@ -144,15 +145,15 @@ class DatedItem:
 
     key: str
     day: date
-    title: str
-    text: str
+    title: Message
+    text: Message
     hazard: Hazard
-    cautions: tuple[str, ...]
+    cautions: tuple[Message, ...]
     minutes: int
     station: str | None
     dosed: Dosed | None = None
     every_days: int = 0
-    materials: tuple[str, ...] = ()
+    materials: tuple[Message, ...] = ()
     own: bool = False
 
 
@@ -162,10 +163,10 @@ class SeasonPlan:
 
     which: Which
     items: tuple[DatedItem, ...]
-    notes: tuple[str, ...]
+    notes: tuple[Message, ...]
 
     @property
-    def materials(self) -> tuple[str, ...]:
+    def materials(self) -> tuple[Message, ...]:
         """What to have at hand for its items, each once."""
         return tuple(dict.fromkeys(thing for item in self.items for thing in item.materials))
 
@@ -193,8 +194,8 @@ def saved_plan(
         DatedItem(
             item.key,
             saved.day + timedelta(days=item.day),
-            item.title,
-            item.text,
+            Message("{title}", title=Verbatim(item.title)),
+            Message("{text}", text=Verbatim(item.text)) if item.text else NOTHING,
             Hazard.NONE,
             (),
             0,
@@ -234,14 +235,18 @@ def _fitting(rows: Sequence[Row], request: SeasonRequest) -> Iterator[Row]:
     return (row for row in rows if all(stands[when] for when in row.when))
 
 
-def _notes(which: Which, request: SeasonRequest, water_c: float | None) -> Iterator[str]:
+def _notes(which: Which, request: SeasonRequest, water_c: float | None) -> Iterator[Message]:
     if which is Which.OPENING:
         if water_c is not None and water_c > SWIM_SEASON_C:
-            yield "By that day the water is over 65 °F (18 °C): expect algae; the shock may need its repeats."
+            yield Message(
+                "By that day the water is over 65 °F (18 °C): expect algae; the shock may need its repeats."
+            )
         else:
-            yield "Early is cheap: under 65 °F (18 °C) almost nothing grows."
+            yield Message("Early is cheap: under 65 °F (18 °C) almost nothing grows.")
     elif water_c is not None and water_c > SWIM_SEASON_C:
-        yield "On that day the water is still over 65 °F (18 °C): closed then, it stands warm and still. Wait if you can."
+        yield Message(
+            "On that day the water is still over 65 °F (18 °C): closed then, it stands warm and still. Wait if you can."
+        )
     if which is Which.CLOSING and request.winter is Winter.MILD:
-        yield "Mild winters need no closing: this is the list of what still changes."
-    yield "Household guidance: cover maker, equipment manuals and licensed trades come first."
+        yield Message("Mild winters need no closing: this is the list of what still changes.")
+    yield Message("Household guidance: cover maker, equipment manuals and licensed trades come first.")

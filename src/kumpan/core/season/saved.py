@@ -8,6 +8,7 @@ from uuid import UUID
 from kumpan.core.journal import Clarity, Entry, ListItemDone, PoolState, SeasonListSaved, Which
 from kumpan.core.maintenance.due import DueItem, Standing
 from kumpan.core.maintenance.recurrence import local_day
+from kumpan.core.messages import NOTHING, Cased, Message
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.season.plans import DatedItem, saved_plan
 
@@ -109,13 +110,15 @@ def _ahead(item: DatedItem, on: date, begin: date, today: date, ahead_days: int)
         on += timedelta(days=item.every_days)
 
 
+_TITLES = {Which.OPENING: "Opening: {item}", Which.CLOSING: "Closing: {item}"}
+
+
 def _due(
     saved: SeasonListSaved, item: DatedItem, on: date, shown: date, today: date, ahead: tuple[date, ...]
 ) -> DueItem:
-    name = "opening" if saved.which is Which.OPENING else "closing"
     return DueItem(
-        task_key(saved.list_id, item.key), f"{name.capitalize()}: {item.title.lower()}", on, _standing(shown, today),
-        max(0, (today - on).days), item.text, "", "", None, "season", float(item.every_days) or None,
+        task_key(saved.list_id, item.key), Message(_TITLES[saved.which], item=Cased(item.title)), on, _standing(shown, today),
+        max(0, (today - on).days), item.text, NOTHING, NOTHING, None, "season", float(item.every_days) or None,
         put_off_until=shown if shown != on else None, ahead=ahead,
     )  # fmt: skip
 

@@ -1,10 +1,12 @@
-"""What a winter does to stabiliser and salt: new water thins both, and bacteria may take the stabiliser. Source: winter-losses."""
+"""What a winter does to stabilizer and salt: new water thins both, and bacteria may take the stabilizer. Source: winter-losses."""
 
 from dataclasses import dataclass
 
 from kumpan.core.findings import Finding
 from kumpan.core.journal import Winter
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantity import Number
 
 SOURCE = "winter-losses"
 
@@ -15,7 +17,7 @@ MILD_SHARE = 0.15  # rain that ran over
 
 @dataclass(frozen=True)
 class WinterLoss:
-    """The share of the water that is new in spring, and what that leaves of stabiliser and salt, mg/L."""
+    """The share of the water that is new in spring, and what that leaves of stabilizer and salt, mg/L."""
 
     new_water_share: float
     stabilizer_most: float | None
@@ -38,12 +40,17 @@ def winter_loss(
 def _notes(share: float, stabilizer: float | None, salt: float | None) -> list[Finding]:
     found = []
     if stabilizer is not None:
-        text = (
-            f"Expect stabiliser at {stabilizer:.0f} or less in spring: about {100 * share:.0f} % of the water is new by then. Near 0 with "
-            "much combined chlorine means that bacteria turned it to ammonia: chlorine is then used up in large amounts."
+        text = Message(
+            "Expect stabilizer at {stabilizer} or less in spring: about {share} % of the water is new "
+            "by then. Near 0 with much combined chlorine means that bacteria turned it to ammonia: "
+            "chlorine is then used up in large amounts.",
+            stabilizer=Number(stabilizer, digits=0),
+            share=Number(100 * share, digits=0),
         )
         found.append(Finding("winter_stabiliser", text, Measure.CYANURIC_ACID, {"most": stabilizer}))
     if salt is not None:
-        text = f"Expect salt about {salt:.0f} in spring, by the same new water."
+        text = Message(
+            "Expect salt about {salt} in spring, by the same new water.", salt=Number(salt, digits=0)
+        )
         found.append(Finding("winter_salt", text, Measure.SALT, {"salt": salt}))
     return found

@@ -35,7 +35,7 @@ BLEACH = Product("liquid", "sodium_hypochlorite", 10.0, name="Liquid chlorine 10
 ACID = Product("acid", "hydrochloric_acid", 31.45, name="Muriatic acid 31 %")
 SODA = Product("soda", "sodium_bicarbonate", 100.0, name="Baking soda")
 SALT = Product("salt", "sodium_chloride", 99.5, name="Pool salt")
-STABILIZER = Product("stabiliser", "cyanuric_acid", 100.0, name="Stabiliser")
+STABILIZER = Product("stabiliser", "cyanuric_acid", 100.0, name="Stabilizer")
 TABLETS = Product("tablets", "trichlor", 90.0, name="Trichlor tablets")
 DICHLOR = Product("granules", "sodium_dichlor", 56.0, name="Dichlor granules")
 

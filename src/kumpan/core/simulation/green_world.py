@@ -50,7 +50,7 @@ class GreenWorld(World):
         g.brushed *= 0.96
 
     def _grow(self) -> None:
-        """Killed by what stabiliser leaves, saturating; grows where there is none."""
+        """Killed by what stabilizer leaves, saturating; grows where there is none."""
         w, g = self.water, self.green
         active = w.free / (1.0 + w.stabilizer / 9.0)
         strength = active**0.9 / (active**0.9 + 1.3)

@@ -1,7 +1,7 @@
 """A pool that is not the model: the truth that practice pools and studies are made from.
 
 Its laws are its own on purpose. Nothing here may be imported by the chlorine model, nor the other way
-round: chlorine is lost with a power law, stabiliser protects by its own formula, water mixes in two
+round: chlorine is lost with a power law, stabilizer protects by its own formula, water mixes in two
 parts, days have their own cloud and guests, and the pool is not as large as its owner thinks.
 All invented; seeded. Source: simulated-world.
 """
@@ -113,7 +113,7 @@ class World:
 
     def add(self, *, chlorine: float = 0.0, alkalinity: float = 0.0, stabilizer: float = 0.0,
             calcium: float = 0.0, salt: float = 0.0, carbon: float = 0.0) -> None:  # fmt: skip
-        """Grams per true litre are the caller's: here mg/L (alkalinity as CaCO3, carbon in meq/L)."""
+        """Grams per true liter are the caller's: here mg/L (alkalinity as CaCO3, carbon in meq/L)."""
         w = self.water
         w.free += chlorine / (1.0 - self.nature.dead_share)
         for _ in range(SMALL_STEPS):  # the buffer grows as pH falls
@@ -204,7 +204,7 @@ class World:
         w.salt += n.fill_salt * share
 
     def _buffer(self) -> float:
-        """meq/L that move pH by one, of carbonate and stabiliser; a textbook's formula."""
+        """meq/L that move pH by one, of carbonate and stabilizer; a textbook's formula."""
         w = self.water
         carbon = max(0.2, (w.alkalinity - 0.3 * w.stabilizer) / 50.0)
         bicarbonate = 1.0 / (1.0 + 10 ** (6.33 - w.ph) + 10 ** (w.ph - 10.1))

@@ -8,6 +8,7 @@ from bisect import bisect_left
 from dataclasses import dataclass
 from enum import StrEnum
 
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure
 
 SOURCES_USED = ("strip-blocks", "drop-factors", "method-doubt")
@@ -25,7 +26,20 @@ class Method(StrEnum):
     THERMOMETER = "thermometer"
 
 
-# Blocks of a common strip's colour chart. A block "30-50" of stabiliser stands at its middle.
+METHOD_NAMES: dict[Method, Message] = {
+    Method.STRIP: Message("strip"),
+    Method.DROPS: Message("drops"),
+    Method.COMPARATOR: Message("comparator"),
+    Method.TURBIDITY_TUBE: Message("turbidity tube"),
+    Method.PHOTOMETER: Message("photometer"),
+    Method.METER: Message("meter"),
+    Method.DISPLAY: Message("display"),
+    Method.SHOP: Message("shop"),
+    Method.THERMOMETER: Message("thermometer"),
+}
+
+
+# Blocks of a common strip's color chart. A block "30-50" of stabilizer stands at its middle.
 STRIP_BLOCKS: dict[Measure, tuple[float, ...]] = {
     Measure.FREE_CHLORINE: (0, 0.5, 1, 3, 5, 10),
     Measure.TOTAL_CHLORINE: (0, 0.5, 1, 3, 5, 10),
@@ -115,11 +129,11 @@ def _interval(
 
 
 def _between_blocks(blocks: tuple[float, ...], value: float) -> tuple[float, float]:
-    """Half way to the neighbouring colours; the last block reaches as far up as it does down."""
+    """Half way to the neighboring colors; the last block reaches as far up as it does down."""
     index = bisect_left(blocks, value)
     nearest = min(range(len(blocks)), key=lambda i: abs(blocks[i] - value))
     if index < len(blocks) and blocks[index] != value:
-        # Read between two colours: somewhere from one to the other.
+        # Read between two colors: somewhere from one to the other.
         return min(value, blocks[max(0, index - 1)]), blocks[index]
     below = blocks[nearest - 1] if nearest > 0 else value
     above = blocks[nearest + 1] if nearest + 1 < len(blocks) else value + (value - below)
@@ -127,7 +141,7 @@ def _between_blocks(blocks: tuple[float, ...], value: float) -> tuple[float, flo
 
 
 def nearest_block(measure: Measure, value: float) -> float | None:
-    """The colour block next to a value, or None where strips have no blocks for the measure."""
+    """The color block next to a value, or None where strips have no blocks for the measure."""
     blocks = STRIP_BLOCKS.get(measure)
     if blocks is None:
         return None

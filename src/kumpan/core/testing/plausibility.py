@@ -6,7 +6,9 @@ Source: plausibility.
 from collections.abc import Callable, Iterator
 
 from kumpan.core.findings import Finding
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure, Readings, combined_chlorine
+from kumpan.core.quantity import Number
 
 SOURCE = "plausibility"
 
@@ -16,14 +18,16 @@ BLEACHING_FREE_CHLORINE_MG_L = 10.0
 CYA_TITRATED_PER_MG = 0.31  # mg/L CaCO3 of titrated alkalinity per mg/L cyanuric acid at pH 7.5
 JUMP = {Measure.CYANURIC_ACID: 20.0, Measure.CALCIUM_HARDNESS: 100.0, Measure.SALT: 500.0}
 JUMP_WORDS = {
-    Measure.CYANURIC_ACID: "Stabiliser rises only by stabiliser or stabilised chlorine",
-    Measure.CALCIUM_HARDNESS: "Calcium rises only by calcium products, hard fill water or evaporation",
-    Measure.SALT: "Salt rises only when salt or acid is added, or slowly as chlorine is used",
+    Measure.CYANURIC_ACID: Message("Stabilizer rises only by stabilizer or stabilized chlorine"),
+    Measure.CALCIUM_HARDNESS: Message(
+        "Calcium rises only by calcium products, hard fill water or evaporation"
+    ),
+    Measure.SALT: Message("Salt rises only when salt or acid is added, or slowly as chlorine is used"),
 }
 FALL_WORDS = {
-    Measure.CYANURIC_ACID: "Stabiliser falls only by dilution, or over weeks without chlorine",
-    Measure.CALCIUM_HARDNESS: "Calcium falls only by dilution",
-    Measure.SALT: "Salt falls only by dilution",
+    Measure.CYANURIC_ACID: Message("Stabilizer falls only by dilution, or over weeks without chlorine"),
+    Measure.CALCIUM_HARDNESS: Message("Calcium falls only by dilution"),
+    Measure.SALT: Message("Salt falls only by dilution"),
 }
 
 Check = Callable[[Readings], Iterator[Finding]]
@@ -37,8 +41,12 @@ def _total_under_free(now: Readings) -> Iterator[Finding]:
     ):
         yield Finding(
             "total_below_free",
-            f"Total chlorine {now.total_chlorine:g} is under free chlorine {now.free_chlorine:g}: "
-            "one of the two was misread.",
+            Message(
+                "Total chlorine {total_chlorine} is under free chlorine {free_chlorine}: one of the two "
+                "was misread.",
+                total_chlorine=Number(now.total_chlorine),
+                free_chlorine=Number(now.free_chlorine),
+            ),
             Measure.TOTAL_CHLORINE,
         )
 
@@ -48,8 +56,11 @@ def _combined(now: Readings) -> Iterator[Finding]:
     if combined is not None and combined > COMBINED_USUAL_MG_L + 1e-9:
         yield Finding(
             "combined_high",
-            f"Combined chlorine is {combined:.2g}. Was the pool shocked with monopersulfate lately? "
-            "Then it reads high falsely for days.",
+            Message(
+                "Combined chlorine is {combined}. Was the pool shocked with monopersulfate lately? Then it "
+                "reads high falsely for days.",
+                combined=Number(combined, figures=2),
+            ),
             Measure.TOTAL_CHLORINE,
         )
 
@@ -58,7 +69,7 @@ def _ph(now: Readings) -> Iterator[Finding]:
     if now.ph is not None and not PH_USUAL[0] <= now.ph <= PH_USUAL[1]:
         yield Finding(
             "ph_unusual",
-            f"pH {now.ph:g} is rare in a pool (6.8 to 8.4). Read it once more.",
+            Message("pH {ph} is rare in a pool (6.8 to 8.4). Read it once more.", ph=Number(now.ph)),
             Measure.PH,
         )
 
@@ -67,8 +78,10 @@ def _bleached(now: Readings) -> Iterator[Finding]:
     if now.free_chlorine is not None and now.free_chlorine > BLEACHING_FREE_CHLORINE_MG_L:
         yield Finding(
             "bleaching",
-            "Above about 10 ppm chlorine bleaches colour tests and pushes the pH colour high. "
-            "Dilute the sample 1:1 with chlorine-free water and double.",
+            Message(
+                "Above about 10 ppm chlorine bleaches color tests and pushes the pH color high. Dilute "
+                "the sample 1:1 with chlorine-free water and double."
+            ),
             Measure.FREE_CHLORINE,
         )
 
@@ -80,7 +93,12 @@ def _alkalinity_of_stabilizer(now: Readings) -> Iterator[Finding]:
     if now.total_alkalinity < share:
         yield Finding(
             "alkalinity_below_stabiliser",
-            f"Stabiliser alone makes about {share:.0f} of alkalinity; {now.total_alkalinity:g} cannot be. Test both again.",
+            Message(
+                "Stabilizer alone makes about {share} of alkalinity; {total_alkalinity} cannot be. Test "
+                "both again.",
+                share=Number(share, digits=0),
+                total_alkalinity=Number(now.total_alkalinity),
+            ),
             Measure.TOTAL_ALKALINITY,
         )
 
@@ -104,7 +122,11 @@ def _jumps(now: Readings, expected: Readings) -> Iterator[Finding]:
         words = JUMP_WORDS if value > before else FALL_WORDS
         yield Finding(
             "unexplained_jump",
-            f"{words[measure]}; the journal expects about {before:.0f}. Test again, or note what happened.",
+            Message(
+                "{words}; the journal expects about {before}. Test again, or note what happened.",
+                words=words[measure],
+                before=Number(before, digits=0),
+            ),
             measure,
             {"expected": before},
         )
@@ -115,6 +137,6 @@ def _jumps(now: Readings, expected: Readings) -> Iterator[Finding]:
     ):
         yield Finding(
             "zero_after_shock",
-            "Zero right after a shock may be a bleached test: dilute the sample 1:1 and look again.",
+            Message("Zero right after a shock may be a bleached test: dilute the sample 1:1 and look again."),
             Measure.FREE_CHLORINE,
         )

@@ -13,8 +13,10 @@ from dataclasses import dataclass
 from difflib import get_close_matches
 
 from kumpan.core.errors import UnreadableQuantity
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_number, read_quantity
+from kumpan.core.quantity import Number
 from kumpan.core.testing.kits import Kit
 from kumpan.core.testing.methods import DROP_FACTORS, Measured, Method, measured
 
@@ -25,7 +27,7 @@ _NAMES: dict[Measure, str] = {
     Measure.PH: "ph",
     Measure.TOTAL_ALKALINITY: "ta alk alkalinity",
     Measure.CALCIUM_HARDNESS: "ch cal calcium hard hardness",
-    Measure.CYANURIC_ACID: "cya stab stabiliser stabilizer cyanuric",
+    Measure.CYANURIC_ACID: "cya stab stabilizer stabilizer cyanuric",
     Measure.SALT: "salt na nacl",
     Measure.BORATE: "bor borate borates",
     Measure.PHOSPHATE: "po4 phos phosphate phosphates",
@@ -53,7 +55,7 @@ class LineProblem:
 
     position: int
     piece: str
-    text: str
+    text: Message
     measure: Measure | None = None
     suggestion: str | None = None
 
@@ -93,7 +95,9 @@ def _in_kit_order(tokens: Sequence[_Token], kit: Kit, temperature_unit: str) -> 
         if measure is None:
             problems.append(
                 LineProblem(
-                    token.position, token.text, f"There are only {len(kit.order)} fields in this kit."
+                    token.position,
+                    token.text,
+                    Message("There are only {order} fields in this kit.", order=Number(len(kit.order))),
                 )
             )
             continue
@@ -135,13 +139,15 @@ def _take(
 ) -> None:
     if any(value.measure is measure for value in values):
         problems.append(
-            LineProblem(token.position, token.text, "This measure stands twice; keep one.", measure)
+            LineProblem(token.position, token.text, Message("This measure stands twice; keep one."), measure)
         )
         return
     try:
         values.append(read_value(measure, token.text, kit, temperature_unit))
     except UnreadableQuantity as trouble:
-        problems.append(LineProblem(token.position, token.text, trouble.message, measure))
+        problems.append(
+            LineProblem(token.position, token.text, Message("{why}", why=Verbatim(trouble.message)), measure)
+        )
 
 
 def read_value(measure: Measure, text: str, kit: Kit, temperature_unit: str) -> Measured:
@@ -186,15 +192,29 @@ def _checked(value: Measured) -> Measured:
 
 def _no_value(name: tuple[Measure, _Token]) -> LineProblem:
     measure, token = name
-    return LineProblem(token.position, token.text, f'"{token.text}" has no number after it.', measure)
+    return LineProblem(
+        token.position,
+        token.text,
+        Message('"{text}" has no number after it.', text=Verbatim(token.text)),
+        measure,
+    )
 
 
 def _unknown(token: _Token) -> LineProblem:
     near = get_close_matches(token.text.lower(), NAME_TO_MEASURE, n=1, cutoff=0.5)
     if token.text[0].isdigit():
-        text = f'"{token.text}" has no name before it; write for example "fc {token.text}".'
+        text = Message(
+            '"{text}" has no name before it; write for example "fc {text}".', text=Verbatim(token.text)
+        )
     elif near:
-        text = f'"{token.text}" is not a measure; did you mean "{near[0]}"?'
+        text = Message(
+            '"{text}" is not a measure; did you mean "{near}"?',
+            text=Verbatim(token.text),
+            near=Verbatim(near[0]),
+        )
     else:
-        text = f'"{token.text}" is not a measure; use fc, tc, cc, ph, ta, ch, cya, salt or temp.'
+        text = Message(
+            '"{text}" is not a measure; use fc, tc, cc, ph, ta, ch, cya, salt or temp.',
+            text=Verbatim(token.text),
+        )
     return LineProblem(token.position, token.text, text, None, near[0] if near else None)

@@ -6,7 +6,9 @@ from types import MappingProxyType
 
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.chemistry.saturation import saturation_index
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Readings
+from kumpan.core.quantity import Number
 from kumpan.core.simulation.green_world import GreenWorld
 from kumpan.core.training.scenarios import Scenario
 
@@ -18,9 +20,9 @@ class Goal:
     """One goal; `met` by the truth, `text` how it stands in truth."""
 
     key: str
-    title: str
+    title: Message
     met: bool
-    text: str
+    text: Message
 
 
 def truth(world: GreenWorld) -> Readings:
@@ -39,52 +41,60 @@ def true_index(world: GreenWorld) -> float:
     return float(saturation_index(state)) if isinstance(state, State) else 0.0
 
 
-def _clear(world: GreenWorld) -> tuple[bool, str]:
-    return world.shown < 1.0, f"cloud {world.shown:.1f}, 1 is where the drain is plain to see"
+def _clear(world: GreenWorld) -> tuple[bool, Message]:
+    return world.shown < 1.0, Message(
+        "cloud {shown}, 1 is where the drain is plain to see", shown=Number(world.shown, digits=1)
+    )
 
 
-def _dead(world: GreenWorld) -> tuple[bool, str]:
-    return world.water.bloom < 0.5, f"what lives would take {world.water.bloom:.1f} ppm a day"
+def _dead(world: GreenWorld) -> tuple[bool, Message]:
+    return world.water.bloom < 0.5, Message(
+        "what lives would take {bloom} ppm a day", bloom=Number(world.water.bloom, digits=1)
+    )
 
 
-def _combined(world: GreenWorld) -> tuple[bool, str]:
-    return world.water.combined <= 0.55, f"{world.water.combined:.1f}"
+def _combined(world: GreenWorld) -> tuple[bool, Message]:
+    return world.water.combined <= 0.55, Message(
+        "{combined}", combined=Number(world.water.combined, digits=1)
+    )
 
 
-def _ph(world: GreenWorld) -> tuple[bool, str]:
-    return 7.15 <= world.water.ph <= 7.85, f"{world.water.ph:.2f}"
+def _ph(world: GreenWorld) -> tuple[bool, Message]:
+    return 7.15 <= world.water.ph <= 7.85, Message("{ph}", ph=Number(world.water.ph, digits=2))
 
 
-def _free(world: GreenWorld) -> tuple[bool, str]:
-    return 1.0 <= world.mean_free <= 5.0, f"{world.mean_free:.1f}"
+def _free(world: GreenWorld) -> tuple[bool, Message]:
+    return 1.0 <= world.mean_free <= 5.0, Message("{mean_free}", mean_free=Number(world.mean_free, digits=1))
 
 
-def _stabilizer(world: GreenWorld) -> tuple[bool, str]:
-    return 25 <= world.water.stabilizer <= 60, f"{world.water.stabilizer:.0f}"
+def _stabilizer(world: GreenWorld) -> tuple[bool, Message]:
+    return 25 <= world.water.stabilizer <= 60, Message(
+        "{stabilizer}", stabilizer=Number(world.water.stabilizer, digits=0)
+    )
 
 
-def _index(world: GreenWorld) -> tuple[bool, str]:
+def _index(world: GreenWorld) -> tuple[bool, Message]:
     index = true_index(world)
-    return -0.4 <= index <= 0.3, f"{index:+.2f}"
+    return -0.4 <= index <= 0.3, Message("{index}", index=Number(index, digits=2, signed=True))
 
 
-def _salt(world: GreenWorld) -> tuple[bool, str]:
-    return 2700 <= world.water.salt <= 3400, f"{world.water.salt:.0f}"
+def _salt(world: GreenWorld) -> tuple[bool, Message]:
+    return 2700 <= world.water.salt <= 3400, Message("{salt}", salt=Number(world.water.salt, digits=0))
 
 
-_GOALS: Mapping[str, tuple[str, Callable[[GreenWorld], tuple[bool, str]]]] = MappingProxyType({
-    "clear": ("The main drain plain to see", _clear),
-    "nothing_lives": ("Nothing lives in it any more", _dead),
-    "combined": ("Combined chlorine at 0.5 or less", _combined),
-    "ph": ("pH 7.2 to 7.8", _ph),
-    "free_chlorine": ("Free chlorine 1 to 5", _free),
-    "stabiliser": ("Stabiliser 25 to 60", _stabilizer),
-    "salt": ("Salt 2700 to 3400", _salt),
-    "index": ("Scaling index within 0.3", _index),
+_GOALS: Mapping[str, tuple[Message, Callable[[GreenWorld], tuple[bool, Message]]]] = MappingProxyType({
+    "clear": (Message("The main drain plain to see"), _clear),
+    "nothing_lives": (Message("Nothing lives in it any more"), _dead),
+    "combined": (Message("Combined chlorine at 0.5 or less"), _combined),
+    "ph": (Message("pH 7.2 to 7.8"), _ph),
+    "free_chlorine": (Message("Free chlorine 1 to 5"), _free),
+    "stabiliser": (Message("Stabilizer 25 to 60"), _stabilizer),
+    "salt": (Message("Salt 2700 to 3400"), _salt),
+    "index": (Message("Scaling index within 0.3"), _index),
 })  # fmt: skip
 
 
-def titles(scenario: Scenario) -> tuple[str, ...]:
+def titles(scenario: Scenario) -> tuple[Message, ...]:
     """What is to be reached, in words."""
     return tuple(_GOALS[key][0] for key in scenario.goals)
 

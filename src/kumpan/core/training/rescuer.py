@@ -11,10 +11,11 @@ from kumpan.core.algae.criteria import StageKey, finished, stage_now
 from kumpan.core.algae.episode import RESCUE
 from kumpan.core.algae.preparing import CLEAN_FILTER
 from kumpan.core.algae.request import RescueRequest
-from kumpan.core.algae.stages import GAUGE, PUMP_OFF, REFILL, VACUUM, stage_plan
+from kumpan.core.algae.stages import DAILY_BRUSH, GAUGE, PUMP_OFF, REFILL, VACUUM, stage_plan
 from kumpan.core.forecast.expected import expected_now
 from kumpan.core.journal import Outcome, RescueSet, StepDone, TreatmentStarted
 from kumpan.core.maintenance.filter_pressure import LIMIT_KPA
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
@@ -103,11 +104,11 @@ class Rescuer:
         while self.player.world.now_s + 1 < at_s:
             self.player.wait(1)
 
-    def _do(self, title: str) -> None:
+    def _do(self, title: Message) -> None:
         player, green = self.player, self.player.world.green
-        if title.lower().startswith("brush"):
+        if title.template.lower().startswith("brush") or title.template == DAILY_BRUSH:
             player.brush()
-        if title.startswith(GAUGE):
+        if title.template == GAUGE:
             if player.read_gauge() >= green.clean_kpa + LIMIT_KPA:
                 player.clean_filter()
         elif title == CLEAN_FILTER[self.traits.filter][0]:

@@ -8,8 +8,10 @@ from datetime import tzinfo
 from kumpan.core.dosing.mass_balance import changes
 from kumpan.core.findings import Finding
 from kumpan.core.journal import AdditionMade, Entry, fold
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantity import Number
 from kumpan.core.records.step import ADD
 from kumpan.core.training.game import Game, MoveKind, Played
 from kumpan.core.training.goals import Goal, goals
@@ -41,7 +43,7 @@ class Review:
     learner: Side
     planner: Side
     lessons: tuple[Finding, ...]
-    lesson: str
+    lesson: Message
 
 
 def review(game: Game, seed: int, zone: tzinfo) -> Review:
@@ -68,13 +70,16 @@ def _tests(game: Game) -> Iterator[Finding]:
     full = [p for p in game.played if p.move.kind is MoveKind.FULL_TEST]
     pours = [p for p in game.played if p.move.kind is MoveKind.ADD]
     if not full:
-        text = (
-            "No full test: stabiliser, alkalinity and calcium stayed unknown, and most amounts hang on them."
+        text = Message(
+            "No full test: stabilizer, alkalinity and calcium stayed unknown, and most amounts hang on them."
         )
         yield Finding("no_full_test", text)
     blind = [p for p in pours if not _tested_before(game.played, p)]
     if blind:
-        text = f"Day {blind[0].day}: poured without a test of the last day. The plan reckons each pour from a test."
+        text = Message(
+            "Day {day}: poured without a test of the last day. The plan reckons each pour from a test.",
+            day=Number(blind[0].day),
+        )
         yield Finding("blind_pour", text)
 
 
@@ -101,7 +106,13 @@ def _pours(game: Game) -> Iterator[Finding]:
             Measure.FREE_CHLORINE, 0.0
         )
         if rise > cap:
-            text = f"Day {one.day}: {product.label} for {rise:.0f} of free chlorine at once; {cap:.0f} is the most this pool bears."
+            text = Message(
+                "Day {day}: {label} for {rise} of free chlorine at once; {cap} is the most this pool bears.",
+                day=Number(one.day),
+                label=Verbatim(product.label),
+                rise=Number(rise, digits=0),
+                cap=Number(cap, digits=0),
+            )
             yield Finding("over_cap", text)
             continue
         if game.scenario.rescue is not None and product.chemical in CHLORINE_CARRIERS:
@@ -110,10 +121,22 @@ def _pours(game: Game) -> Iterator[Finding]:
         if wanted is None:
             continue
         if wanted <= 0:
-            yield Finding("not_asked", f"Day {one.day}: {product.label} was not asked for by the last test.")
+            yield Finding(
+                "not_asked",
+                Message(
+                    "Day {day}: {label} was not asked for by the last test.",
+                    day=Number(one.day),
+                    label=Verbatim(product.label),
+                ),
+            )
         elif one.move.grams > MUCH_MORE * wanted or one.move.grams < MUCH_LESS * wanted:
             times = one.move.grams / wanted
-            text = f"Day {one.day}: {times:.1f} times the {product.label} that the plan would pour at these readings."
+            text = Message(
+                "Day {day}: {times} times the {label} that the plan would pour at these readings.",
+                day=Number(one.day),
+                times=Number(times, digits=1),
+                label=Verbatim(product.label),
+            )
             yield Finding("other_amount", text)
 
 
@@ -149,7 +172,13 @@ def _mixed(played: Sequence[Played], game: Game) -> Iterator[Finding]:
         one, other = products[first.move.product_id], products[then.move.product_id]
         row = separation(one.chemical, other.chemical)
         if one.chemical != other.chemical and (_hours(then) - _hours(first)) * 60 < row.minutes:
-            text = f"Day {then.day}: {other.label} within the wait after {one.label}: {row.why}."
+            text = Message(
+                "Day {day}: {label} within the wait after {label_2}: {why}.",
+                day=Number(then.day),
+                label=Verbatim(other.label),
+                label_2=Verbatim(one.label),
+                why=row.why,
+            )
             yield Finding("too_soon", text)
 
 
@@ -157,28 +186,45 @@ def _water(game: Game) -> Iterator[Finding]:
     replaced = any(p.move.kind is MoveKind.REPLACE_WATER for p in game.played)
     share = water_to_replace(game.state, game.scenario) if game.state.last_test is not None else 0.0
     if share and not replaced:
-        text = "Stabiliser over its range comes down by new water only; none was replaced."
+        text = Message("Stabilizer over its range comes down by new water only; none was replaced.")
         yield Finding("no_water", text, Measure.CYANURIC_ACID)
 
 
 def _course(game: Game, other: Player) -> Iterator[Finding]:
     mine, theirs = game.player.tally, other.tally
     if mine.hours_without > theirs.hours_without + 6:
-        text = f"For {mine.hours_without} hours there was no chlorine at all; the plan's pool went {theirs.hours_without} without."
+        text = Message(
+            "For {hours_without} hours there was no chlorine at all; the plan's pool went "
+            "{hours_without_2} without.",
+            hours_without=Number(mine.hours_without),
+            hours_without_2=Number(theirs.hours_without),
+        )
         yield Finding("ran_dry", text, Measure.FREE_CHLORINE)
     if game.scenario.rescue is not None:
         brushed = any(p.move.kind is MoveKind.BRUSH for p in game.played)
         cleaned = any(p.move.kind is MoveKind.CLEAN_FILTER for p in game.played)
         if not brushed:
             yield Finding(
-                "not_brushed", "Nothing was brushed: what sits on walls is out of chlorine's reach."
+                "not_brushed", Message("Nothing was brushed: what sits on walls is out of chlorine's reach.")
             )
         if not cleaned:
             yield Finding(
-                "not_cleaned", "The filter was never cleaned: a full one takes nothing out any more."
+                "not_cleaned", Message("The filter was never cleaned: a full one takes nothing out any more.")
             )
         if mine.chlorine_mg_l < 0.6 * theirs.chlorine_mg_l:
-            text = f"{mine.chlorine_mg_l:.0f} ppm of chlorine in all; the plan took {theirs.chlorine_mg_l:.0f}: it holds the level until a night costs less than 1."
+            text = Message(
+                "{chlorine} ppm of chlorine in all; the plan took {chlorine_2}: it holds the level until a "
+                "night costs less than 1.",
+                chlorine=Number(mine.chlorine_mg_l, digits=0),
+                chlorine_2=Number(theirs.chlorine_mg_l, digits=0),
+            )
             yield Finding("too_little", text, Measure.FREE_CHLORINE)
     if mine.cost > 1.5 * theirs.cost + 5:
-        yield Finding("dear", f"It cost {mine.cost:.0f}, the plan's run {theirs.cost:.0f}.")
+        yield Finding(
+            "dear",
+            Message(
+                "It cost {cost}, the plan's run {cost_2}.",
+                cost=Number(mine.cost, digits=0),
+                cost_2=Number(theirs.cost, digits=0),
+            ),
+        )

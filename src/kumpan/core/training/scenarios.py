@@ -10,6 +10,7 @@ from types import MappingProxyType
 import numpy as np
 
 from kumpan.core.journal import CellSet, RescueSet, Severity
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.products.product import Product
 from kumpan.core.products.stock import Stocked
@@ -32,7 +33,7 @@ _ACID = Product("acid", "hydrochloric_acid", 31.45, package_ml=GALLON_ML, name="
 _SODA = Product("soda", "sodium_bicarbonate", 100.0, package_g=10 * G_PER_LB, name="Baking soda")
 _ASH = Product("ash", "sodium_carbonate", 100.0, package_g=5 * G_PER_LB, name="Soda ash")
 _CALCIUM = Product("calcium", "calcium_chloride", 77.0, package_g=8 * G_PER_LB, name="Calcium chloride 77 %")
-_STABILIZER = Product("stabiliser", "cyanuric_acid", 100.0, package_g=4 * G_PER_LB, name="Stabiliser")
+_STABILIZER = Product("stabiliser", "cyanuric_acid", 100.0, package_g=4 * G_PER_LB, name="Stabilizer")
 _SALT = Product("salt", "sodium_chloride", 99.5, package_g=40 * G_PER_LB, name="Pool salt")
 _TABLETS = Product("tablets", "trichlor", 90.0, package_g=25 * G_PER_LB, name="Trichlor tablets 90 %")
 _PRICES: Mapping[Product, float] = {
@@ -53,9 +54,9 @@ class Scenario:
     """
 
     key: str
-    title: str
-    story: str
-    lesson: str
+    title: Message
+    story: Message
+    lesson: Message
     days: int
     believed_volume_l: float
     traits: Traits
@@ -78,46 +79,44 @@ _CLEAR, _FREE, _COMBINED, _PH = "clear", "free_chlorine", "combined", "ph"
 _STAB, _INDEX, _DEAD, _SALT_OK = "stabiliser", "index", "nothing_lives", "salt"
 _ROWS: tuple[Scenario, ...] = (
     Scenario(
-        "holiday", "Green after a holiday",
-        "Two weeks away in June, the feeder ran empty. The water is green, the floor just to be seen. Guests come in two weeks.",
-        "Keep chlorine at the level that stabiliser asks for, day and night, until a night costs less than 1; filter, brush, then clear.",
+        "holiday", Message("Green after a holiday"),
+        Message("Two weeks away in June, the feeder ran empty. The water is green, the floor just to be " "seen. Guests come in two weeks."),
+        Message("Keep chlorine at the level that stabilizer asks for, day and night, until a night costs " "less than 1; filter, brush, then clear."),
         14, 60_000.0, Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.CARTRIDGE),
         Water(0.1, 0.1, 0.5, 7.9, 100, 240, 40, 900, bloom=6.0), Green(cloud=4.5, kill=0.075, filters=0.018, clog=0.15),
         _inventory(_LIQUID, _SHOCK, _DICHLOR, _TABLETS, _ACID, _SODA), (_CLEAR, _DEAD, _COMBINED, _PH),
         RescueSet(Severity.GREEN),
     ),
     Scenario(
-        "creep", "Stabiliser creep",
-        "A vinyl pool on tablets for three summers. Free chlorine reads 3, and still the walls feel slick. Nobody tests stabiliser.",
-        "Test stabiliser; only new water brings it down. Then chlorine that brings none.",
+        "creep", Message("Stabilizer creep"),
+        Message("A vinyl pool on tablets for three summers. Free chlorine reads 3, and still the walls " "feel slick. Nobody tests stabilizer."),
+        Message("Test stabilizer; only new water brings it down. Then chlorine that brings none."),
         10, 45_000.0, Traits(Surface.VINYL, Chlorination.LIQUID, Filter.CARTRIDGE),
         Water(3.0, 2.8, 0.3, 7.3, 90, 180, 125, 700, bloom=0.4), Green(cloud=0.6, filters=0.02),
         _inventory(_LIQUID, _TABLETS, _DICHLOR, _ACID, _SODA, _ASH), (_STAB, _FREE, _PH, _CLEAR),
     ),
     Scenario(
-        "cell", "The scaling cell",
-        "Plaster and a salt cell; white scale on the plates, the cell makes less and less. The owner scrapes it every month.",
-        "Scale is the water's doing: bring the scaling index down by pH and alkalinity, and the cell stays clean.",
+        "cell", Message("The scaling cell"),
+        Message("Plaster and a salt cell; white scale on the plates, the cell makes less and less. The " "owner scrapes it every month."),
+        Message("Scale is the water's doing: bring the scaling index down by pH and alkalinity, and the " "cell stays clean."),
         10, 70_000.0, Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND),
         Water(2.6, 2.5, 0.1, 8.15, 150, 390, 65, 3150), Green(cloud=0.3, filters=0.02),
         _inventory(_ACID, _SODA, _LIQUID, _SALT, _STABILIZER, _CALCIUM), (_INDEX, _PH, _FREE),
         cell=CellSet(9.0, 55.0, 10.0), fill_calcium=240.0, fill_alkalinity=140.0,
     ),
     Scenario(
-        "party", "Cloudy after a party",
-        "Twenty people yesterday. The water is cloudy and smells; the drain is a pale spot. The next party is in eight days.",
-        "The smell is combined chlorine: more chlorine, not less; filter; look for the drain before anybody swims.",
+        "party", Message("Cloudy after a party"),
+        Message("Twenty people yesterday. The water is cloudy and smells; the drain is a pale spot. The " "next party is in eight days."),
+        Message("The smell is combined chlorine: more chlorine, not less; filter; look for the drain " "before anybody swims."),
         8, 55_000.0, Traits(Surface.FIBERGLASS, Chlorination.LIQUID, Filter.SAND),
         Water(0.3, 0.2, 1.6, 7.7, 95, 220, 30, 900, bloom=1.2), Green(cloud=2.2, kill=0.08, filters=0.022),
         _inventory(_LIQUID, _SHOCK, _DICHLOR, _ACID, _SODA, _STABILIZER), (_CLEAR, _COMBINED, _FREE, _PH),
         RescueSet(Severity.LIGHT),
     ),
     Scenario(
-        "spring", "The first day of a salt pool",
-        "The cover is off and the water is clear but cool. It was lowered for the winter and filled up again; the cell stands "
-        "without power, and its lamp asked for salt last autumn already.",
-        "New water took salt with it. Test it by hand, add whole bags rounded down, a day of mixing, test again, then power the cell; "
-        "until then chlorine goes in by hand.",
+        "spring", Message("The first day of a salt pool"),
+        Message("The cover is off and the water is clear but cool. It was lowered for the winter and " "filled up again; the cell stands without power, and its lamp asked for salt last autumn " "already."),
+        Message("New water took salt with it. Test it by hand, add whole bags rounded down, a day of " "mixing, test again, then power the cell; until then chlorine goes in by hand."),
         10, 65_000.0, Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND),
         Water(0.4, 0.3, 0.2, 7.9, 70, 270, 40, 1900, temperature_c=17.0), Green(cloud=0.5, filters=0.02),
         _inventory(_SALT, _LIQUID, _ACID, _SODA, _CALCIUM, _STABILIZER), (_SALT_OK, _FREE, _PH, _CLEAR),

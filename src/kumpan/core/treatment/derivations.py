@@ -9,14 +9,16 @@ from kumpan.core.chemistry import molar
 from kumpan.core.chemistry.equilibrium import MG_PER_EQ, State
 from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.dosing.mass_balance import change_per_g
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.products.product import Product, density, moles_per_g
 from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantity import Number
 from kumpan.core.ranges.chlorine_targets import chlorine_minimums, reference_hypochlorous_mg_l
 from kumpan.core.ranges.profiles import Band, Profile
 from kumpan.core.records.derivation import Derivation, derivation
-from kumpan.core.testing.methods import Measured
+from kumpan.core.testing.methods import METHOD_NAMES, Measured
 
-Pair = tuple[str, str]
+Pair = tuple[Message, Message]
 
 
 @dataclass(frozen=True)
@@ -37,58 +39,96 @@ def gauge_derivation(measure: Measure, reading: Measured | None, context: GaugeC
     if measure is Measure.SATURATION_INDEX:
         return _index(context)
     pairs = _as_read(reading, context)
-    equation = "Read by hand; the float is as wide as the method's doubt."
+    equation = Message("Read by hand; the float is as wide as the method's doubt.")
     sources: tuple[str, ...] = ("method-doubt",)
     if measure is Measure.FREE_CHLORINE:
         equation, more, sources = _chlorine(context)
         pairs += more
     elif measure is Measure.TOTAL_ALKALINITY and context.state is not None:
         carbonate = float(context.state.species.carbonate_alkalinity) * MG_PER_EQ
-        equation = (
-            "Titrated alkalinity counts stabiliser, borate and chlorine too; what is left is carbonate, "
-            "which sets pH and scale."
+        equation = Message(
+            "Titrated alkalinity counts stabilizer, borate and chlorine too; what is left is "
+            "carbonate, which sets pH and scale."
         )
-        pairs += (("carbonate alkalinity", f"{carbonate:.0f} ppm"),)
+        pairs += (
+            (
+                Message("carbonate alkalinity"),
+                Message("{carbonate} ppm", carbonate=Number(carbonate, digits=0)),
+            ),
+        )
         sources = ("phreeqc-dat", "obrien", "method-doubt")
     elif measure is Measure.COMBINED_CHLORINE:
-        equation = "Total chlorine minus free chlorine."
+        equation = Message("Total chlorine minus free chlorine.")
     return derivation(equation, pairs, (*sources, context.profile.source))
 
 
 def _as_read(reading: Measured, context: GaugeContext) -> tuple[Pair, ...]:
-    method = reading.method.value.replace("_", " ")
+    method = METHOD_NAMES[reading.method]
     pairs: tuple[Pair, ...] = (
-        ("read", f"{reading.value:.4g} by {method}"),
-        ("may really be", f"{reading.low:.4g} to {reading.high:.4g}"),
+        (
+            Message("read"),
+            Message("{value} by {method}", value=Number(reading.value, figures=4), method=method),
+        ),
+        (
+            Message("may really be"),
+            Message(
+                "{low} to {high}", low=Number(reading.low, figures=4), high=Number(reading.high, figures=4)
+            ),
+        ),
     )
     band = context.band
     if band is not None and band.high is not None:
-        low = "" if band.low is None else f"{band.low:g} to "
-        pairs += ((f"{context.profile.name} range", f"{low}{band.high:g}"),)
+        name = Message("{profile} range", profile=context.profile.name)
+        high = Number(band.high)
+        low_to_high = (
+            Message("{high}", high=high)
+            if band.low is None
+            else Message("{low} to {high}", low=Number(band.low), high=high)
+        )
+        pairs += ((name, low_to_high),)
     if band is not None and band.aim is not None:
-        pairs += (("aim", f"{band.aim:g}"),)
+        pairs += ((Message("aim"), Message("{aim}", aim=Number(band.aim))),)
     return pairs
 
 
-def _chlorine(context: GaugeContext) -> tuple[str, tuple[Pair, ...], tuple[str, ...]]:
-    equation = (
-        "Free chlorine is shared between hypochlorous acid, which kills, hypochlorite, and stabiliser, which holds it. "
-        "Equilibrium at this pH, stabiliser and temperature gives the active part."
+def _chlorine(context: GaugeContext) -> tuple[Message, tuple[Pair, ...], tuple[str, ...]]:
+    equation = Message(
+        "Free chlorine is shared between hypochlorous acid, which kills, hypochlorite, and "
+        "stabilizer, which holds it. Equilibrium at this pH, stabilizer and temperature gives the "
+        "active part."
     )
     pairs: tuple[Pair, ...] = ()
     if context.state is not None:
         active = float(context.state.species.hocl) * molar.CHLORINE * 1000
-        pairs += (("active chlorine (hypochlorous acid)", f"{active:.3f} ppm"),)
-        pairs += (("enough in a 20 to 1 water", f"{reference_hypochlorous_mg_l():.3f} ppm"),)
+        pairs += (
+            (
+                Message("active chlorine (hypochlorous acid)"),
+                Message("{active} ppm", active=Number(active, digits=3)),
+            ),
+        )
+        pairs += (
+            (
+                Message("enough in a 20 to 1 water"),
+                Message(
+                    "{reference_hypochlorous} ppm",
+                    reference_hypochlorous=Number(reference_hypochlorous_mg_l(), digits=3),
+                ),
+            ),
+        )
     if context.band is not None:
         least = chlorine_minimums(context.readings, context.band)
         for name, value in (
-            ("fixed range", least.fixed),
-            ("stabiliser ratio", least.by_ratio),
-            ("active chlorine", least.by_active),
+            (Message("fixed range"), least.fixed),
+            (Message("stabilizer ratio"), least.by_ratio),
+            (Message("active chlorine"), least.by_active),
         ):
             if value is not None:
-                pairs += ((f"least free chlorine by {name}", f"{value:.1f} ppm"),)
+                pairs += (
+                    (
+                        Message("least free chlorine by {name}", name=name),
+                        Message("{value} ppm", value=Number(value, digits=1)),
+                    ),
+                )
     return equation, pairs, ("morris", "obrien", "cya-ratio")
 
 
@@ -97,18 +137,49 @@ def _index(context: GaugeContext) -> Derivation | None:
     if state is None:
         return None
     pairs: tuple[Pair, ...] = (
-        ("pH", f"{float(state.species.ph):.2f}"),
-        ("carbonate alkalinity", f"{float(state.species.carbonate_alkalinity) * MG_PER_EQ:.0f} ppm"),
-        ("calcium hardness", f"{context.readings.calcium_hardness or 0:.0f} ppm"),
-        ("temperature", f"{state.totals.temperature_c:.1f} C"),
-        ("ionic strength", f"{float(state.species.frame.strength):.4f} mol/L"),
-        ("index", f"{float(saturation_index(state)):+.2f}"),
+        (Message("pH"), Message("{ph}", ph=Number(float(state.species.ph), digits=2))),
+        (
+            Message("carbonate alkalinity"),
+            Message(
+                "{mg_per_eq} ppm",
+                mg_per_eq=Number(float(state.species.carbonate_alkalinity) * MG_PER_EQ, digits=0),
+            ),
+        ),
+        (
+            Message("calcium hardness"),
+            Message(
+                "{calcium_hardness} ppm",
+                calcium_hardness=Number(context.readings.calcium_hardness or 0, digits=0),
+            ),
+        ),
+        (
+            Message("temperature"),
+            Message("{temperature} C", temperature=Number(state.totals.temperature_c, digits=1)),
+        ),
+        (
+            Message("ionic strength"),
+            Message("{strength} mol/L", strength=Number(float(state.species.frame.strength), digits=4)),
+        ),
+        (
+            Message("index"),
+            Message(
+                "{saturation_index}",
+                saturation_index=Number(float(saturation_index(state)), digits=2, signed=True),
+            ),
+        ),
     )
     if context.classic_index is not None:
-        pairs += (("classic table index, as shops quote it", f"{context.classic_index:+.2f}"),)
-    equation = (
-        "log10 of calcium times carbonate (as activities) over what calcite allows. "
-        "0 is saturated; above, scale forms; below, cement is eaten."
+        pairs += (
+            (
+                Message("classic table index, as shops quote it"),
+                Message(
+                    "{classic_index}", classic_index=Number(context.classic_index, digits=2, signed=True)
+                ),
+            ),
+        )
+    equation = Message(
+        "log10 of calcium times carbonate (as activities) over what calcite allows. 0 is "
+        "saturated; above, scale forms; below, cement is eaten."
     )
     return derivation(equation, pairs, ("plummer-busenberg", "phreeqc-dat", "langelier"))
 
@@ -116,28 +187,57 @@ def _index(context: GaugeContext) -> Derivation | None:
 def dose_derivation(product: Product, mass_g: float, measure: Measure, volume_l: float) -> Derivation:
     """The working of one addition: the mass balance, and for pH products the equilibrium behind it."""
     pairs: tuple[Pair, ...] = (
-        ("water", f"{volume_l:,.0f} L"),
-        ("product", product.label),
+        (Message("water"), Message("{volume} L", volume=Number(volume_l, digits=0, grouped=True))),
+        (Message("product"), Message("{product}", product=Verbatim(product.label))),
         (
-            "strength",
-            f"{product.strength_percent:g} %"
-            + (" (g per 100 mL)" if product.row.trade_percent else " by mass"),
+            Message("strength"),
+            (
+                Message(
+                    "{strength_percent} % (g per 100 mL)", strength_percent=Number(product.strength_percent)
+                )
+                if product.row.trade_percent
+                else Message(
+                    "{strength_percent} % by mass", strength_percent=Number(product.strength_percent)
+                )
+            ),
         ),
         (
-            "exact amount",
-            f"{mass_g:,.1f} g" + (f" = {mass_g / density(product):,.0f} mL" if product.row.is_liquid else ""),
+            Message("exact amount"),
+            (
+                Message(
+                    "{mass} g = {mass_2} mL",
+                    mass=Number(mass_g, digits=1, grouped=True),
+                    mass_2=Number(mass_g / density(product), digits=0, grouped=True),
+                )
+                if product.row.is_liquid
+                else Message("{mass} g", mass=Number(mass_g, digits=1, grouped=True))
+            ),
         ),
-        ("acts as", f"{mass_g * moles_per_g(product):.3g} mol"),
+        (Message("acts as"), Message("{mass} mol", mass=Number(mass_g * moles_per_g(product), figures=3))),
     )
     if measure in (Measure.PH, Measure.TOTAL_ALKALINITY):
-        equation = (
-            "The water's totals at the target (pH and alkalinity) minus those now give the alkalinity and carbon "
-            "to add; the products' amounts follow, all other doses and the chlorine they bring reckoned as used up."
+        equation = Message(
+            "The water's totals at the target (pH and alkalinity) minus those now give the alkalinity "
+            "and carbon to add; the products' amounts follow, all other doses and the chlorine they "
+            "bring reckoned as used up."
         )
         per_kg = change_per_g(product, Measure.TOTAL_ALKALINITY, volume_l, spent=True) * 1000
-        pairs += (("1 kg moves alkalinity here by", f"{per_kg:+.2f} ppm"),)
+        pairs += (
+            (
+                Message("1 kg moves alkalinity here by"),
+                Message("{per_kg} ppm", per_kg=Number(per_kg, digits=2, signed=True)),
+            ),
+        )
         return derivation(equation, pairs, ("phreeqc-dat", "plummer-busenberg", "mass-balance", "rounding"))
     per_kg = change_per_g(product, measure, volume_l) * 1000
-    pairs += (("1 kg moves it here by", f"{per_kg:+.3g} ppm"),)
-    equation = "Amount = change wanted x water / what one gram of product brings; what other doses bring is taken off first."
+    pairs += (
+        (
+            Message("1 kg moves it here by"),
+            Message("{per_kg} ppm", per_kg=Number(per_kg, figures=3, signed=True)),
+        ),
+    )
+    equation = Message(
+        "Amount = change wanted x water / what one gram of product brings; what other doses bring "
+        "is taken off first."
+    )
     return derivation(equation, pairs, ("mass-balance", "available-chlorine", "densities", "rounding"))

@@ -10,6 +10,9 @@ from datetime import date, datetime, timedelta, tzinfo
 from astral import Observer
 from astral.sun import dusk, sunset
 
+from kumpan.core.messages import Message
+from kumpan.core.quantity import Number
+
 SOURCE = "shock-hour"
 
 LATE_HOUR = 22
@@ -21,7 +24,7 @@ class Evening:
     """When to begin, on the pool's clock, and why then."""
 
     at: datetime
-    why: str
+    why: Message
 
 
 def next_evening(now: datetime, latitude_deg: float, longitude_deg: float, zone: tzinfo) -> Evening:
@@ -31,12 +34,15 @@ def next_evening(now: datetime, latitude_deg: float, longitude_deg: float, zone:
     days = [local.date() + timedelta(days=n) for n in (-1, 0, 1)]
     at = _next(lambda day: dusk(place, day, tzinfo=zone), days, now)
     if at is not None:
-        return Evening(at, "Dusk: no sun takes the chlorine before it has worked.")
+        return Evening(at, Message("Dusk: no sun takes the chlorine before it has worked."))
     at = _next(lambda day: sunset(place, day, tzinfo=zone), days, now)
     if at is not None:
-        return Evening(at, "Sunset: it does not get quite dark here now.")
+        return Evening(at, Message("Sunset: it does not get quite dark here now."))
     late = local.replace(hour=LATE_HOUR, minute=0, second=0, microsecond=0)
-    why = f"{LATE_HOUR}:00: the sun does not rise or set here now, and late is when it is weakest."
+    why = Message(
+        "{late_hour}:00: the sun does not rise or set here now, and late is when it is weakest.",
+        late_hour=Number(LATE_HOUR),
+    )
     return Evening(late if late > local else late + timedelta(days=1), why)
 
 

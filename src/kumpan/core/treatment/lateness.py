@@ -8,6 +8,8 @@ from datetime import datetime, timedelta
 
 from kumpan.core.findings import Finding
 from kumpan.core.journal import TreatmentStarted
+from kumpan.core.messages import Message
+from kumpan.core.quantity import Number
 from kumpan.core.records.step import WAIT
 
 SOURCE = "separation"
@@ -41,9 +43,14 @@ def late_notes(
     if not open_ or now - times[open_[0]] < OVERDUE:
         return ()
     hours = round((now - times[open_[0]]).total_seconds() / 3600)
-    ago = f"{hours} hours" if hours < 48 else f"{hours // 24} days"
-    text = (
-        f"The next step was due {ago} ago. The water has gone on since: test, put the rest away and reckon again "
-        "rather than pouring by the old sheet."
+    ago = (
+        Message("{hours} hours", hours=Number(hours))
+        if hours < 48
+        else Message("{hours} days", hours=Number(hours // 24))
+    )
+    text = Message(
+        "The next step was due {ago} ago. The water has gone on since: test, put the rest away and "
+        "reckon again rather than pouring by the old sheet.",
+        ago=ago,
     )
     return (Finding("overdue", text, None, {"hours": float(hours)}),)

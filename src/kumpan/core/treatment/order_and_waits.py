@@ -6,6 +6,7 @@ Sources: order, separation, mixing, addition-limits.
 
 from dataclasses import dataclass
 
+from kumpan.core.messages import NOTHING, Message
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.readings import Measure
 
@@ -44,15 +45,17 @@ class Separation:
     one: tuple[str, ...]
     other: tuple[str, ...]
     minutes: int
-    why: str
+    why: Message
 
 
 SEPARATIONS: tuple[Separation, ...] = (
-    Separation(CALCIUM, CARBONATES, 240, "calcium and alkalinity together cloud the water"),
-    Separation(ACIDS + STABILIZERS, CHLORINE_CARRIERS, 60, "acid or stabiliser on chlorine sets gas free"),
+    Separation(CALCIUM, CARBONATES, 240, Message("calcium and alkalinity together cloud the water")),
+    Separation(
+        ACIDS + STABILIZERS, CHLORINE_CARRIERS, 60, Message("acid or stabilizer on chlorine sets gas free")
+    ),
 )
 ANY_TWO_MINUTES = 30
-ANY_TWO_WHY = "the first must mix before the next goes in"
+ANY_TWO_WHY = Message("the first must mix before the next goes in")
 
 
 @dataclass(frozen=True)
@@ -60,19 +63,19 @@ class Mixing:
     """Minutes with the pump on before the measure is tested again, and what is said meanwhile."""
 
     minutes: int
-    say: str
+    say: Message
 
 
 MIXING: dict[Measure, Mixing] = {
-    Measure.TOTAL_ALKALINITY: Mixing(60, "pump on"),
-    Measure.PH: Mixing(60, "pump on"),
-    Measure.FREE_CHLORINE: Mixing(60, "pump on"),
-    Measure.CALCIUM_HARDNESS: Mixing(240, "pump on; test again next week, it is hard to undo"),
+    Measure.TOTAL_ALKALINITY: Mixing(60, Message("pump on")),
+    Measure.PH: Mixing(60, Message("pump on")),
+    Measure.FREE_CHLORINE: Mixing(60, Message("pump on")),
+    Measure.CALCIUM_HARDNESS: Mixing(240, Message("pump on; test again next week, it is hard to undo")),
     Measure.CYANURIC_ACID: Mixing(
-        10080, "it dissolves in a day or two and reads after up to a week; no backwash for two days"
+        10080, Message("it dissolves in a day or two and reads after up to a week; no backwash for two days")
     ),
-    Measure.SALT: Mixing(1440, "pump on, cell off until dissolved"),
-    Measure.BORATE: Mixing(1440, "pump on"),
+    Measure.SALT: Mixing(1440, Message("pump on, cell off until dissolved")),
+    Measure.BORATE: Mixing(1440, Message("pump on")),
 }
 
 # The most that one addition may move its measure, mg/L.
@@ -102,7 +105,7 @@ FIRST_FILL_SALT_MG_L = 500.0
 def separation(first: str, second: str) -> Separation:
     """What keeps two additions apart; two of the same chemical need no separation."""
     if first == second:
-        return Separation((first,), (second,), 0, "")
+        return Separation((first,), (second,), 0, NOTHING)
     for row in SEPARATIONS:
         if (first in row.one and second in row.other) or (first in row.other and second in row.one):
             return row

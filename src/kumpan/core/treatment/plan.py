@@ -12,10 +12,12 @@ from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.dosing.mass_balance import added_to, changes
 from kumpan.core.dosing.solver import Dose, Solution, Unmet, solve
 from kumpan.core.findings import Finding
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import SATURATION_BAND
 from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.display import DisplayOptions
@@ -53,12 +55,12 @@ def plan(
     `fill` is the fill water's readings, for what only new water lowers; `telling` how amounts are said.
     """
     solution = solve(readings, volume_l, traits, aims, inventory)
-    rules = _rules(solution, volume_l, display.metric)
+    rules = _rules(solution, volume_l)
     placed = spread(solution.doses, readings, volume_l, solution.start)
     steps = lay_out(
         placed.parts, volume_l, traits, readings, display=display, aerate_to_ph=solution.aerate_to_ph
     )
-    means = Means(volume_l, fill or Readings(), inventory, display.metric)
+    means = Means(volume_l, fill or Readings(), inventory, display.units)
     unmet = with_amounts(solution.unmet, readings, aims, means)
     if not placed.held_back:
         notes = (*solution.notes, *rules, *index_notes(readings, solution.predicted, traits))
@@ -69,10 +71,10 @@ def plan(
     )
 
 
-def _rules(solution: Solution, volume_l: float, metric: bool) -> tuple[Finding, ...]:
+def _rules(solution: Solution, volume_l: float) -> tuple[Finding, ...]:
     """The trade's weekly rule for the chlorine of this plan, beside what it adds."""
     doses = [dose for dose in solution.doses if dose.measure is Measure.FREE_CHLORINE]
-    found = [rule_beside(d.product, d.change, volume_l, metric=metric, weekly=True) for d in doses]
+    found = [rule_beside(d.product, d.change, volume_l, weekly=True) for d in doses]
     return tuple(rule for rule in found if rule is not None)
 
 
@@ -90,11 +92,15 @@ def index_notes(before: Readings, after: Readings, traits: Traits) -> tuple[Find
     ):
         return ()
     what = (
-        "softer than cement likes; keep pH toward the upper rope"
+        Message("softer than cement likes; keep pH toward the upper rope")
         if then < low
-        else "scaling; keep pH toward the lower rope"
+        else Message("scaling; keep pH toward the lower rope")
     )
-    text = f"After this sheet the scaling index is {then:+.1f}: {what}."
+    text = Message(
+        "After this sheet the scaling index is {then}: {what}.",
+        then=Number(then, digits=1, signed=True),
+        what=what,
+    )
     return (Finding("index_after", text, Measure.SATURATION_INDEX, {"index": then}),)
 
 
@@ -105,7 +111,10 @@ def _index(readings: Readings) -> float | None:
 
 
 def _held_back(dose: Dose) -> Unmet:
-    reason = f"{NAMES[dose.measure]}: no safe addition goes further now; pH would leave 7.0 to 8.0. Test after this sheet."
+    reason = Message(
+        "{names}: no safe addition goes further now; pH would leave 7.0 to 8.0. Test after this sheet.",
+        names=NAMES[dose.measure],
+    )
     return Unmet(dose.measure, "limits", reason)
 
 

@@ -3,12 +3,13 @@
 Source: rules-of-thumb.
 """
 
-from kumpan.core.dosing.rounding import mass_text, volume_text
 from kumpan.core.dosing.rules_of_thumb import RuleOutcome, rule_outcome, rules_for
 from kumpan.core.findings import Finding
+from kumpan.core.messages import NOTHING, Message, joined
 from kumpan.core.products.product import Product, density
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantity import Liquid, Mass, Number
 
 SOURCE = "rules-of-thumb"
 
@@ -16,9 +17,7 @@ LEAST_SIDE_EFFECT_MG_L = 1.0
 SHOWN_SIDE_EFFECTS = (Measure.CYANURIC_ACID, Measure.CALCIUM_HARDNESS)
 
 
-def rule_beside(
-    product: Product, needed_mg_l: float, volume_l: float, *, metric: bool, weekly: bool
-) -> Finding | None:
+def rule_beside(product: Product, needed_mg_l: float, volume_l: float, *, weekly: bool) -> Finding | None:
     """The rule for a chlorine product, followed here; None where the trade has none for it.
 
     `weekly`: the rule of a week's chlorine, else that of a shock.
@@ -28,24 +27,28 @@ def rule_beside(
         return None
     found = rule_outcome(rule, volume_l)
     adds = found.brings[Measure.FREE_CHLORINE]
-    text = (
-        f"The rule says {rule.says}: here {_amount(found, metric)}, which adds {adds:.1f}{_besides(found)}. "
-        f"This water needs {needed_mg_l:.1f}."
+    text = Message(
+        "The rule says {says}: here {amount}, which adds {adds}{besides}. This water needs {needed}.",
+        says=rule.says,
+        amount=_amount(found),
+        adds=Number(adds, digits=1),
+        besides=_besides(found),
+        needed=Number(needed_mg_l, digits=1),
     )
     return Finding("rule_beside", text, Measure.FREE_CHLORINE, {"rule": adds, "needed": needed_mg_l})
 
 
-def _amount(found: RuleOutcome, metric: bool) -> str:
+def _amount(found: RuleOutcome) -> Message:
     product = found.rule.product
     if product.row.is_liquid:
-        return volume_text(found.mass_g / density(product), metric)
-    return mass_text(found.mass_g, metric)
+        return Message("{amount}", amount=Liquid(found.mass_g / density(product)))
+    return Message("{amount}", amount=Mass(found.mass_g))
 
 
-def _besides(found: RuleOutcome) -> str:
+def _besides(found: RuleOutcome) -> Message:
     side = [
-        f"{name_in_sentence(measure)} {change:.1f}"
+        Message("{measure} {change}", measure=name_in_sentence(measure), change=Number(change, digits=1))
         for measure, change in found.brings.items()
         if measure in SHOWN_SIDE_EFFECTS and change >= LEAST_SIDE_EFFECT_MG_L
     ]
-    return f" (and {', '.join(side)})" if side else ""
+    return Message(" (and {others})", others=joined(side)) if side else NOTHING

@@ -8,10 +8,12 @@ from collections.abc import Mapping, Sequence
 from kumpan.core.dosing.mass_balance import changes
 from kumpan.core.dosing.rounding import Rounded, round_dose
 from kumpan.core.hazards import Hazard, cautions_for
+from kumpan.core.messages import NOTHING, Message, Verbatim, listed
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import volume_from_mass_ml
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantity import Duration, Number
 from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import ADD, DO, TEST, WAIT, Step
 from kumpan.core.treatment.derivations import dose_derivation
@@ -27,6 +29,7 @@ LONG_WAIT_MIN = 600
 PH_WORTH_A_TEST = 0.15
 PH_MIDDLE = sum(PH_WINDOW) / 2
 LATER = 10**9
+A_TEST_DECIDES = Message("A test decides, not the arithmetic.")
 
 
 def lay_out(
@@ -73,10 +76,12 @@ class Timeline:
         return 1 + self.now // DAY_MIN
 
     def prepare(self, traits: Traits, adds_salt: bool) -> None:
-        self.do(prepare(traits, adds_salt), "Everything below needs moving water.", Hazard.OPEN_WATER)
+        self.do(
+            prepare(traits, adds_salt), Message("Everything below needs moving water."), Hazard.OPEN_WATER
+        )
         self.now += PREPARE_MIN
 
-    def do(self, title: str, why: str, hazard: Hazard, measures: tuple[Measure, ...] = ()) -> None:
+    def do(self, title: Message, why: Message, hazard: Hazard, measures: tuple[Measure, ...] = ()) -> None:
         """A task of its own, without an amount."""
         self.steps.append(
             Step(DO, self.day, self.now, title, why, hazard, cautions_for(hazard), measures=measures)
@@ -84,7 +89,7 @@ class Timeline:
 
     def begin_day(self, day: int) -> None:
         self.test_what_can_be_read_by((day - 1) * DAY_MIN)
-        self.wait_until((day - 1) * DAY_MIN, "The next part goes in on another day.")
+        self.wait_until((day - 1) * DAY_MIN, Message("The next part goes in on another day."))
 
     def retest_before(self, measure: Measure) -> None:
         """The next part of a split goes in only after the first has been read."""
@@ -92,12 +97,12 @@ class Timeline:
             self._test_group(measure)
 
     def keep_apart(self, chemical: str) -> None:
-        until, why = self.now, ""
+        until, why = self.now, NOTHING
         for at, other in self._poured:
             row = separation(other, chemical)
             if at + row.minutes > until:
                 until, why = at + row.minutes, row.why
-        self.wait_until(until, f"Before the next one goes in: {why}.")
+        self.wait_until(until, Message("Before the next one goes in: {why}.", why=why))
 
     def level_now(self, readings: Readings) -> None:
         """The water as it stands from here on, after something that is no addition."""
@@ -123,8 +128,10 @@ class Timeline:
             self._level[Measure.TOTAL_CHLORINE] = total + then - free
 
     def aerate(self, ph: float) -> None:
-        title = f"Aerate until pH reads {ph:g} again"
-        why = "Returns up, fountain or air on: carbon dioxide leaves, pH rises, alkalinity stays down."
+        title = Message("Aerate until pH reads {ph} again", ph=Number(ph))
+        why = Message(
+            "Returns up, fountain or air on: carbon dioxide leaves, pH rises, alkalinity stays down."
+        )
         self.do(title, why, Hazard.OPEN_WATER, (Measure.PH,))
         self._readable_at[Measure.PH] = self.now + MIXING[Measure.PH].minutes
 
@@ -141,18 +148,25 @@ class Timeline:
         group = [m for m, at in self._readable_at.items() if at <= max(ready, self.now) + SAME_TEST_MIN]
         group_ready = max(self._readable_at[m] for m in group)
         slowest = max(group, key=lambda m: self._readable_at[m])
-        self.wait_until(group_ready, f"Until {name_in_sentence(slowest)} can be read: {MIXING[slowest].say}.")
+        self.wait_until(
+            group_ready,
+            Message(
+                "Until {slowest} can be read: {say}.",
+                slowest=name_in_sentence(slowest),
+                say=MIXING[slowest].say,
+            ),
+        )
         self.test(tuple(sorted(group, key=list(Measure).index)))
         for measure in group:
             del self._readable_at[measure]
 
-    def wait_until(self, until: int, why: str, title: str = "") -> None:
+    def wait_until(self, until: int, why: Message, title: Message = NOTHING) -> None:
         """Nothing to do until then, minutes from the start; nothing at all where that is past."""
         minutes = until - self.now
         if minutes <= 0:
             return
-        pump = " with the pump on" if minutes < LONG_WAIT_MIN else ""
-        title = title or f"{duration_text(minutes)}{pump}"
+        pump = Message(" with the pump on") if minutes < LONG_WAIT_MIN else NOTHING
+        title = title or Message("{minutes}{pump}", minutes=Duration(minutes), pump=pump)
         self.steps.append(Step(WAIT, self.day, self.now, title, why, Hazard.NONE, (), minutes=minutes))
         self.now = until
 
@@ -166,7 +180,7 @@ class Timeline:
             ADD,
             self.day,
             self.now,
-            product.label,
+            Message("{product}", product=Verbatim(product.label)),
             dose.why,
             product.row.hazard,
             cautions_for(product.row.hazard),
@@ -191,14 +205,14 @@ class Timeline:
         """A measurable amount; where rounding up would take pH out of its window, one that stays inside."""
         dose, display = part.dose, self._display
         rounded = round_dose(
-            dose.product, part.mass_g, display.metric, dose.uncertainty_share, display.containers
+            dose.product, part.mass_g, display.units, dose.uncertainty_share, display.containers
         )
         share = self._share_inside(part)
         if share is None or rounded.mass_g <= share * part.mass_g:
             return rounded
         most = min(1.0, share) * part.mass_g
         lower = round_dose(
-            dose.product, most, display.metric, dose.uncertainty_share, display.containers, down=True
+            dose.product, most, display.units, dose.uncertainty_share, display.containers, down=True
         )
         return lower if lower.mass_g > 0 else rounded
 
@@ -234,9 +248,9 @@ class Timeline:
     def _expected(self, moved: Mapping[Measure, float]) -> dict[Measure, float]:
         return {m: max(0.0, self._level[m] + change) for m, change in moved.items() if m in self._level}
 
-    def test(self, measures: tuple[Measure, ...], why: str = "A test decides, not the arithmetic.") -> None:
+    def test(self, measures: tuple[Measure, ...], why: Message = A_TEST_DECIDES) -> None:
         """A test of these measures, with what they should read."""
-        names = listed([name_in_sentence(measure) for measure in measures])
+        names = listed(name_in_sentence(measure) for measure in measures)
         expected = {m: self._level[m] for m in measures if m in self._level}
         hazard, cautions = Hazard.OPEN_WATER, cautions_for(Hazard.OPEN_WATER)
         self.steps.append(
@@ -244,7 +258,7 @@ class Timeline:
                 TEST,
                 self.day,
                 self.now,
-                f"Test {names}",
+                Message("Test {names}", names=names),
                 why,
                 hazard,
                 cautions,
@@ -252,18 +266,3 @@ class Timeline:
                 expected=expected,
             )
         )
-
-
-def listed(words: Sequence[str]) -> str:
-    """ "pH", "pH and salt", "pH, salt and copper"."""
-    return " and ".join(part for part in (", ".join(words[:-1]), words[-1]) if part)
-
-
-def duration_text(minutes: int) -> str:
-    """A wait in words: "30 min", "4 h", "1 h 35 min", "7 days"."""
-    if minutes >= 2 * DAY_MIN:
-        return f"{round(minutes / DAY_MIN)} days"
-    hours, rest = divmod(minutes, 60)
-    if not hours:
-        return f"{rest} min"
-    return f"{hours} h" + (f" {rest} min" if rest else "")

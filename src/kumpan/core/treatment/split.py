@@ -28,7 +28,7 @@ SOURCES_USED = ("addition-limits", "separation", "order")
 
 MOST_DAYS = 120
 PART_COUNTS = (1, 2, 3, 4, 5, 6, 8, 10, 12, 16, 20, 30, 40)
-WAIT_OVER_PH = 7.6  # a base waits over this while acid or stabiliser is still to go in
+WAIT_OVER_PH = 7.6  # a base waits over this while acid or stabilizer is still to go in
 # What is not meant for pH is free of the window where all of it together moves pH less than this; judged by its
 # parts, many small ones would creep out.
 PH_STILL = 0.01

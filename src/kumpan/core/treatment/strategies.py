@@ -8,6 +8,7 @@ from dataclasses import dataclass
 
 from kumpan.core.dosing.mass_balance import change_per_g
 from kumpan.core.dosing.product_choice import ROLES, SLOW, ChoiceRequest, Strategy, choose, using
+from kumpan.core.messages import Cased, Message, Verbatim, joined
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.products.product import Product
@@ -19,11 +20,11 @@ from kumpan.core.treatment.plan import Plan, plan
 
 SOURCES_USED = ("mass-balance", "season-loss", "swim-limit")
 
-NAMES: Mapping[Strategy, str] = {
-    Strategy.USUAL: "As usual here",
-    Strategy.CHEAPEST: "Least money",
-    Strategy.FEWEST: "Fewest products",
-    Strategy.CLEANEST: "Least left behind",
+NAMES: Mapping[Strategy, Message] = {
+    Strategy.USUAL: Message("As usual here"),
+    Strategy.CHEAPEST: Message("Least money"),
+    Strategy.FEWEST: Message("Fewest products"),
+    Strategy.CLEANEST: Message("Least left behind"),
 }
 WEEKS = 4
 USUAL_LOSS_MG_L_DAY = 2.0  # where the pool's own loss is not known yet
@@ -47,7 +48,7 @@ class StrategyOutcome:
 
     strategies: tuple[Strategy, ...]
     use: str | None
-    name: str
+    name: Message
     plan: Plan
     amounts: Mapping[Product, float]
     used_cost: float | None
@@ -116,14 +117,16 @@ def outcome(
     """What one plan comes to."""
     amounts = _amounts(request, found)
     adds = [step for step in found.steps if step.kind == ADD]
-    name = ", ".join(
-        NAMES[strategy] if n == 0 else NAMES[strategy].lower() for n, strategy in enumerate(strategies)
+    names = joined(
+        NAMES[strategy] if n == 0 else Cased(NAMES[strategy]) for n, strategy in enumerate(strategies)
     )
     instead = next((product.label for product in amounts if product.id == use), None)
     return StrategyOutcome(
         tuple(strategies),
         use,
-        name if instead is None else f"With {instead}",
+        Message("{names}", names=names)
+        if instead is None
+        else Message("With {product}", product=Verbatim(instead)),
         found,
         amounts,
         _cost(request, amounts),

@@ -7,22 +7,24 @@ much of it goes by itself. Source: method-doubt.
 from collections.abc import Mapping, Sequence
 
 from kumpan.core.dosing.solver import Unmet
+from kumpan.core.messages import Message
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.targets import TARGETABLE
 from kumpan.core.testing.methods import Measured, Method
 
 SOURCE = "method-doubt"
 
-FINER_TEST: dict[Measure, str] = {
-    Measure.PH: "drops or a photometer",
-    Measure.TOTAL_ALKALINITY: "a drop test",
-    Measure.CALCIUM_HARDNESS: "a drop test",
-    Measure.CYANURIC_ACID: "a turbidity tube or a shop's test",
-    Measure.SALT: "a meter",
-    Measure.BORATE: "a drop test",
-    Measure.FREE_CHLORINE: "drops",
+FINER_TEST: dict[Measure, Message] = {
+    Measure.PH: Message("drops or a photometer"),
+    Measure.TOTAL_ALKALINITY: Message("a drop test"),
+    Measure.CALCIUM_HARDNESS: Message("a drop test"),
+    Measure.CYANURIC_ACID: Message("a turbidity tube or a shop's test"),
+    Measure.SALT: Message("a meter"),
+    Measure.BORATE: Message("a drop test"),
+    Measure.FREE_CHLORINE: Message("drops"),
 }
 
 
@@ -56,8 +58,16 @@ def requested(coarse: Mapping[Measure, Measured]) -> tuple[Unmet, ...]:
     return tuple(Unmet(measure, "too_coarse", _words(value)) for measure, value in coarse.items())
 
 
-def _words(value: Measured) -> str:
+def _words(value: Measured) -> Message:
     name, finer = NAMES[value.measure], FINER_TEST[value.measure]
-    instead = finer if value.method is Method.STRIP or value.measure is Measure.SALT else "a finer test"
-    between = f"{value.low:.3g} and {value.high:.3g}"
-    return f"{name} lies anywhere between {between} by this test, so it may be right already. Test it with {instead} before dosing."
+    instead = (
+        finer if value.method is Method.STRIP or value.measure is Measure.SALT else Message("a finer test")
+    )
+    return Message(
+        "{name} lies anywhere between {low} and {high} by this test, so it may be right already. Test it "
+        "with {instead} before dosing.",
+        name=name,
+        low=Number(value.low, figures=3),
+        high=Number(value.high, figures=3),
+        instead=instead,
+    )

@@ -7,8 +7,10 @@ from datetime import datetime, timedelta
 
 from kumpan.core.dosing.solver import Unmet
 from kumpan.core.journal import PoolState, last_reading
+from kumpan.core.messages import Message
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantity import Number
 
 SOURCE = "test-interval"
 
@@ -45,7 +47,11 @@ def worded(unmet: tuple[Unmet, ...], old: dict[Measure, int]) -> tuple[Unmet, ..
         Unmet(
             left.measure,
             "too_old",
-            f"{NAMES[left.measure]} was last tested {old[left.measure]} days ago: test it first.",
+            Message(
+                "{names} was last tested {old} days ago: test it first.",
+                names=NAMES[left.measure],
+                old=Number(old[left.measure]),
+            ),
         )
         if left.measure in old and left.code == "not_measured"
         else left

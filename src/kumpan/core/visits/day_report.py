@@ -16,6 +16,7 @@ from kumpan.core.journal import (
     kind_of,
     value_in,
 )
+from kumpan.core.messages import NOTHING, Message
 from kumpan.core.quantities.names import BOARD_ORDER
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.ranges.profiles import Band
@@ -41,7 +42,7 @@ class PouredThen:
 
     at: datetime
     body: AdditionMade
-    why: str
+    why: Message
 
 
 @dataclass(frozen=True)
@@ -121,11 +122,11 @@ def _found(tests: tuple[Entry[TestTaken], ...], bands: Mapping[Measure, Band]) -
     return tuple(found)
 
 
-def _why(state: PoolState, body: AdditionMade) -> str:
+def _why(state: PoolState, body: AdditionMade) -> Message:
     treatment = next((entry.body for entry in state.treatments if entry.id == body.treatment_id), None)
     if treatment is None or body.step_number is None:
-        return ""
-    return treatment.steps[body.step_number].why if body.step_number < len(treatment.steps) else ""
+        return NOTHING
+    return treatment.steps[body.step_number].why if body.step_number < len(treatment.steps) else NOTHING
 
 
 def _cost(poured: tuple[PouredThen, ...], price_per_g: Mapping[str, float]) -> float | None:

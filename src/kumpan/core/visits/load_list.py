@@ -1,6 +1,6 @@
 """What the day's sheets need, tray by tray, against what the truck has. Source: truck-trays.
 
-Acids and oxidisers ride in separate secured trays, ventilated.
+Acids and oxidizers ride in separate secured trays, ventilated.
 """
 
 from collections.abc import Mapping
@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from kumpan.core.hazards import Hazard
+from kumpan.core.messages import Message
 from kumpan.core.products.catalogue import CATALOGUE
 from kumpan.core.products.product import Product
 
@@ -25,18 +26,22 @@ class TrayRow:
     """One tray: its name, and what is said on the load list above it."""
 
     tray: Tray
-    title: str
-    caution: str
+    title: Message
+    caution: Message
 
 
 TRAYS: tuple[TrayRow, ...] = (
-    TrayRow(Tray.ACIDS, "Acid tray", "Secured, upright, aired; never beside or above the oxidisers."),
+    TrayRow(
+        Tray.ACIDS,
+        Message("Acid tray"),
+        Message("Secured, upright, aired; never beside or above the oxidizers."),
+    ),
     TrayRow(
         Tray.OXIDIZERS,
-        "Oxidiser tray",
-        "Secured, dry, aired; a clean scoop for each kind, calcium hypochlorite and trichlor apart.",
+        Message("Oxidizer tray"),
+        Message("Secured, dry, aired; a clean scoop for each kind, calcium hypochlorite and trichlor apart."),
     ),
-    TrayRow(Tray.REST, "Dry goods", "Bags closed and dry, away from both trays."),
+    TrayRow(Tray.REST, Message("Dry goods"), Message("Bags closed and dry, away from both trays.")),
 )
 _TRAY_OF: Mapping[Hazard, Tray] = {
     Hazard.ACID: Tray.ACIDS,

@@ -16,12 +16,14 @@ from kumpan.core.findings import Finding
 from kumpan.core.forecast.conditions import Place, Pulse
 from kumpan.core.forecast.fit import Fit
 from kumpan.core.forecast.forecast import first_under, forecast
-from kumpan.core.forecast.outlook import day_text
 from kumpan.core.journal import PoolState
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.pool.equipment import Chlorination, Traits
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.units import Units
+from kumpan.core.quantity import Ahead, Number
 
 SOURCES_USED = ("weekly-stop", "chlorine-model", "tablet-release", "cell-rates")
 
@@ -48,7 +50,7 @@ class Between:
     loss_mg_l_day: float
     zone: tzinfo
     products: Sequence[Product] = ()
-    metric: bool = False
+    units: Units = Units.US
 
 
 @dataclass(frozen=True)
@@ -82,17 +84,23 @@ def until_next(request: Between) -> UntilNext:
 
 
 def _found_then(request: Between, low: float, likely: float, high: float) -> Finding:
-    when = day_text(request.visit_at, request.zone, request.now)
-    text = f"Next visit {when}: free chlorine about {likely:.1f} ({low:.1f} to {high:.1f}), nothing added between."
+    when = Ahead(request.visit_at.astimezone(request.zone), request.now.astimezone(request.zone))
+    text = Message(
+        "Next visit {when}: free chlorine about {likely} ({low} to {high}), nothing added between.",
+        when=when,
+        likely=Number(likely, digits=1),
+        low=Number(low, digits=1),
+        high=Number(high, digits=1),
+    )
     return Finding("at_next_visit", text, Measure.FREE_CHLORINE, {"low": low, "likely": likely, "high": high})
 
 
 def _remedies(request: Between, under: datetime) -> tuple[Finding, ...]:
     """By how the pool is chlorinated: tablets, the cell's setting, a feeder; and the owner between the visits."""
-    when = day_text(under, request.zone, request.now)
+    when = Ahead(under.astimezone(request.zone), request.now.astimezone(request.zone))
     said = Finding(
         "will_not_hold",
-        f"It will not hold: under {request.minimum_mg_l:g} {when}.",
+        Message("It will not hold: under {minimum} {when}.", minimum=Number(request.minimum_mg_l), when=when),
         Measure.FREE_CHLORINE,
         {"minimum": request.minimum_mg_l},
     )
@@ -120,12 +128,22 @@ def _owner_between(request: Between, under: datetime) -> tuple[Finding, ...]:
         return ()
     times = ceil(days * request.loss_mg_l_day / raise_by - 1e-9)
     if times > days + 1:
-        text = "No dose by hand that keeps under the swim limit holds it between the visits."
+        text = Message("No dose by hand that keeps under the swim limit holds it between the visits.")
         return (Finding("no_hand_dose", text, Measure.FREE_CHLORINE, {"times": times}),)
     product = next((p for p in quick if p.chemical == "sodium_hypochlorite"), quick[0])
     mass = mass_for_change_g(product, Measure.FREE_CHLORINE, raise_by, request.place.volume_l)
-    amount = round_dose(product, mass, metric=request.metric).text
-    often = "once," if times == 1 else f"{times} times, a day or more apart, first"
-    what = product.row.name.lower()
-    text = f"Or the owner pours {amount} of {what} {often} {day_text(under, request.zone, request.now)}."
+    amount = round_dose(product, mass, units=request.units).text
+    often = (
+        Message("once,")
+        if times == 1
+        else Message("{times} times, a day or more apart, first", times=Number(times))
+    )
+    what = Verbatim(product.row.name.lower())
+    text = Message(
+        "Or the owner pours {amount} of {what} {often} {day_text}.",
+        amount=amount,
+        what=what,
+        often=often,
+        day_text=Ahead(under.astimezone(request.zone), request.now.astimezone(request.zone)),
+    )
     return (Finding("owner_between", text, Measure.FREE_CHLORINE, {"raise_mg_l": raise_by, "times": times}),)

@@ -18,6 +18,8 @@ from kumpan.core.algae.treat_or_drain import TreatOrDrain, treat_or_drain
 from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
 from kumpan.core.journal import PoolState, RescueEnded, RescueOutcome, RescueSet, Severity
+from kumpan.core.messages import Message
+from kumpan.core.quantities.units import Units
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.special.drain import Hoses
 from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
@@ -35,9 +37,9 @@ class SeverityChoice:
     """A severity to choose: what it looks like, and the trade's figure of days."""
 
     severity: Severity
-    name: str
-    visual_check: str
-    days: str
+    name: Message
+    visual_check: Message
+    days: Message
 
 
 @dataclass(frozen=True)
@@ -51,9 +53,9 @@ class RescueView:
     board: RescueBoard
     compared: TreatOrDrain
     causes: tuple[Finding, ...]
-    prevention: tuple[str, ...]
+    prevention: tuple[Message, ...]
     boosters: tuple[Booster, ...]
-    booster_rule: str
+    booster_rule: Message
     finished: bool
     last_outcome: RescueOutcome | None
 
@@ -69,7 +71,7 @@ def open_rescue(state: PoolState) -> Episode | None:
 
 
 def requested(
-    scope: Scope, state: PoolState, parts: PoolParts, hand: AtHand, setting: RescueSet, *, metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, hand: AtHand, setting: RescueSet, *, units: Units
 ) -> RescueRequest:
     """The question to the core, with what stands on the shelf and what water costs."""
     preferences = hand.preferences
@@ -87,7 +89,7 @@ def requested(
         longitude,
         ZoneInfo(parts.settings.time_zone),
         scope.now,
-        display_options(parts.settings, preferences, metric=metric),
+        display_options(parts.settings, preferences, units=units),
         {item.product.id: price for item in hand.stocked if (price := item.price_per_g) is not None},
         Hoses(
             preferences.drain_l_per_h, preferences.fill_l_per_h, preferences.water_price, preferences.currency
@@ -133,7 +135,7 @@ def _board(question: _Question) -> RescueBoard:
 
 
 async def rescue_view(
-    scope: Scope, pool_id: UUID, *, severity: Severity | None, by_ratio: bool, metric: bool
+    scope: Scope, pool_id: UUID, *, severity: Severity | None, by_ratio: bool, units: Units
 ) -> RescueView:
     """The rescue that goes on; else how it would be if it began now, at a severity."""
     state = await pool_state(scope, pool_id)
@@ -141,7 +143,7 @@ async def rescue_view(
     going, last = open_rescue(state), episode_of(state)
     points_at = suggested(state.last_visual_check)
     setting = going.set if going is not None else RescueSet(severity or points_at, by_ratio)
-    request = requested(scope, state, parts, hand, setting, metric=metric)
+    request = requested(scope, state, parts, hand, setting, units=units)
     found = _board(_question(request))
     ended = last.ended.body if last is not None and last.ended is not None else None
     return RescueView(
@@ -177,7 +179,7 @@ async def end_rescue(scope: Scope, pool_id: UUID, stamp: Stamp, outcome: RescueO
     if going is None:
         raise InvalidInput("No rescue goes on at this pool.", "outcome")
     if outcome is RescueOutcome.CLEAR:
-        request = requested(scope, state, parts_of(state), await at_hand(scope), going.set, metric=False)
+        request = requested(scope, state, parts_of(state), await at_hand(scope), going.set, units=Units.US)
         if not finished(request):
             raise InvalidInput(
                 "Not all signs of the end are there yet: see the list, or stop it instead.", "outcome"
@@ -185,12 +187,12 @@ async def end_rescue(scope: Scope, pool_id: UUID, stamp: Stamp, outcome: RescueO
     await record(scope, pool_id, stamp, RescueEnded(outcome, note.strip()))
 
 
-def rescue_plan(scope: Scope, state: PoolState, parts: PoolParts, hand: AtHand, *, metric: bool) -> Plan:
+def rescue_plan(scope: Scope, state: PoolState, parts: PoolParts, hand: AtHand, *, units: Units) -> Plan:
     """The sheet of the stage that is due now. Raises InvalidInput before a rescue is begun."""
     going = open_rescue(state)
     if going is None:
         raise InvalidInput(NOT_BEGUN, "plan")
-    return stage_plan(requested(scope, state, parts, hand, going.set, metric=metric))
+    return stage_plan(requested(scope, state, parts, hand, going.set, units=units))
 
 
 async def plan_name(scope: Scope, state: PoolState, parts: PoolParts, plan: str) -> str:
@@ -199,4 +201,4 @@ async def plan_name(scope: Scope, state: PoolState, parts: PoolParts, plan: str)
     if plan != RESCUE or going is None:
         return plan
     hand: AtHand = await at_hand(scope)
-    return f"{RESCUE}/{stage_now(requested(scope, state, parts, hand, going.set, metric=False))}"
+    return f"{RESCUE}/{stage_now(requested(scope, state, parts, hand, going.set, units=Units.US))}"

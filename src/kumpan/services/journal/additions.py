@@ -8,11 +8,12 @@ from kumpan.core.dosing.typed_amount import AmountRead, read_amount
 from kumpan.core.errors import NotFound
 from kumpan.core.journal import AdditionMade, Entry
 from kumpan.core.products.product import Product
+from kumpan.core.quantities.units import Units
 from kumpan.services.journal.ledger import Scope, Stamp, correct, record, to_entry
 from kumpan.services.treatments.at_hand import at_hand
 
 
-async def read_typed(scope: Scope, product: Product, text: str, *, metric: bool) -> AmountRead:
+async def read_typed(scope: Scope, product: Product, text: str, *, units: Units) -> AmountRead:
     """A typed amount, by the package that stands on the shelf and the user's own measures too.
 
     Raises UnreadableQuantity, InvalidInput.
@@ -20,7 +21,7 @@ async def read_typed(scope: Scope, product: Product, text: str, *, metric: bool)
     hand = await at_hand(scope)
     own = next((one for one in hand.products if one.id == product.id), product)
     packed = replace(product, package_g=own.package_g, package_ml=own.package_ml)
-    return read_amount(packed, text, metric=metric, boxes=hand.preferences.containers)
+    return read_amount(packed, text, units=units, boxes=hand.preferences.containers)
 
 
 async def product_by_id(scope: Scope, product_id: str) -> Product:
@@ -32,14 +33,14 @@ async def product_by_id(scope: Scope, product_id: str) -> Product:
 
 
 async def pour(
-    scope: Scope, pool_id: UUID, stamp: Stamp, product: Product, amount: str, *, metric: bool
+    scope: Scope, pool_id: UUID, stamp: Stamp, product: Product, amount: str, *, units: Units
 ) -> Entry:
     """Note something that was poured outside a sheet."""
-    read = await read_typed(scope, product, amount, metric=metric)
+    read = await read_typed(scope, product, amount, units=units)
     return await record(scope, pool_id, stamp, _body(product, read, None))
 
 
-async def correct_amount(scope: Scope, entry_id: UUID, stamp: Stamp, amount: str, *, metric: bool) -> Entry:
+async def correct_amount(scope: Scope, entry_id: UUID, stamp: Stamp, amount: str, *, units: Units) -> Entry:
     """Correct how much was poured; product, sheet and step stay. Raises NotFound."""
     stored = await scope.tx.journal.entry(scope.workspace_id, entry_id)
     old = to_entry(stored).body if stored else None
@@ -52,7 +53,7 @@ async def correct_amount(scope: Scope, entry_id: UUID, stamp: Stamp, amount: str
         density_g_per_ml=old.density_g_per_ml,
         name=old.label,
     )
-    read = await read_typed(scope, product, amount, metric=metric)
+    read = await read_typed(scope, product, amount, units=units)
     return await correct(scope, entry_id, stamp, _body(product, read, old))
 
 

@@ -1,6 +1,6 @@
 """The log: every entry in words, with who and when; what was corrected or taken back stays visible."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from typing import Any
 from uuid import UUID
 
@@ -14,6 +14,7 @@ from kumpan.core.journal import (
     CarePutOff,
     CareValue,
     CellSet,
+    Clarity,
     ClimateSet,
     DeviceChanged,
     DeviceDay,
@@ -23,13 +24,17 @@ from kumpan.core.journal import (
     EventNoted,
     FeedOpened,
     InterviewHeld,
+    Level,
     ListItemDone,
+    NotedEvent,
     NotUnderstood,
+    Outcome,
     PlantSet,
     PreferencesSet,
     PressureRead,
     ProductBought,
     RescueEnded,
+    RescueOutcome,
     RescueSet,
     RoundSet,
     SeasonListSaved,
@@ -45,6 +50,7 @@ from kumpan.core.journal import (
     Voided,
     WaterChange,
     WaterChanged,
+    Which,
     can_change,
     in_order,
     kind_of,
@@ -53,35 +59,32 @@ from kumpan.core.maintenance.circulation import hours_a_day
 from kumpan.core.maintenance.fault_tree import ENDS
 from kumpan.core.maintenance.procedures import PROCEDURES
 from kumpan.core.maintenance.tasks import TASKS
+from kumpan.core.messages import NOTHING, Cased, Message, Value, Verbatim, joined
+from kumpan.core.pool.equipment import CHLORINATIONS, FILTERS, SURFACES
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.quantities.units import (
-    G_PER_LB,
-    fahrenheit_from_celsius,
-    flow_text,
-    pressure_text,
-    water_text,
-)
+from kumpan.core.quantity import CellOutput, DateForm, Day, Flow, Number, PoolWater, Pressure, Temperature
+from kumpan.core.ranges.profiles import profile
 from kumpan.core.season.materials import PREFIX as MATERIAL
 from kumpan.services.journal.ledger import Scope, pool_entries
 from kumpan.services.products.inventory import amount_text
 from kumpan.services.views import LogLine
 
 
-async def log(scope: Scope, pool_id: UUID, *, metric: bool) -> list[LogLine]:
+async def log(scope: Scope, pool_id: UUID) -> list[LogLine]:
     """The pool's entries, newest first, superseded ones included."""
     entries = await pool_entries(scope, pool_id)
     by_id = {entry.id: entry for entry in entries}
     replaced = {entry.supersedes: entry for entry in entries if entry.supersedes is not None}
-    lines = [_line(entry, replaced.get(entry.id), by_id, metric) for entry in in_order(entries)]
+    lines = [_line(entry, replaced.get(entry.id), by_id) for entry in in_order(entries)]
     return lines[::-1]
 
 
-def _line(entry: Entry, replaced_by: Entry | None, by_id: dict[UUID, Entry], metric: bool) -> LogLine:
-    title, detail = describe(entry.body, metric)
+def _line(entry: Entry, replaced_by: Entry | None, by_id: dict[UUID, Entry]) -> LogLine:
+    title, detail = describe(entry.body)
     if isinstance(entry.body, Voided) and entry.supersedes in by_id:
-        title = f"Taken back: {describe(by_id[entry.supersedes].body, metric)[0].lower()}"
+        title = Message("Taken back: {entry}", entry=Cased(describe(by_id[entry.supersedes].body)[0]))
     return LogLine(
         entry.id,
         kind_of(entry.body),
@@ -103,221 +106,313 @@ def _typed(body: Body) -> dict[Measure, str]:
     return {v.measure: v.typed or f"{v.value:g}" for v in body.values} if isinstance(body, TestTaken) else {}
 
 
-def describe(body: Body, metric: bool) -> tuple[str, str]:
-    """Title and detail of a body, in words."""
-    return _WORDS[type(body)](body, metric)
+Told = tuple[Message, Message]
 
 
-def _test(body: TestTaken, metric: bool) -> tuple[str, str]:
-    return "Test", ", ".join(value_text(v.measure, v.value, metric) for v in body.values) + _note(body.note)
+def describe(body: Body) -> Told:
+    """Title and detail of a body."""
+    return _WORDS[type(body)](body)
 
 
-def value_text(measure: Measure, value: float, metric: bool) -> str:
+def value_message(measure: Measure, value: float) -> Message:
     """A measure with its value, as it stands in a sentence."""
     if measure is Measure.TEMPERATURE:
-        return f"{value:.0f} °C" if metric else f"{fahrenheit_from_celsius(value):.0f} °F"
-    return f"{name_in_sentence(measure)} {value:g}"
+        return Message("{value}", value=Temperature(value))
+    return Message("{measure} {value}", measure=name_in_sentence(measure), value=Number(value))
 
 
-def _visual_check(body: VisualCheck, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    seen = [body.clarity.value.replace("_", " "), f"level {body.level.value}", *body.odd]
-    return "Look", ", ".join(seen) + _note(body.note)
+def parts(items: Iterable[Value], note: str = "") -> Message:
+    """Parts of a line one after the other, a person's note at its end."""
+    row = joined(items)
+    if not note:
+        return Message("{parts}", parts=row) if row.items else NOTHING
+    return Message("{parts}. {note}", parts=row, note=Verbatim(note))
 
 
-def _addition(body: AdditionMade, metric: bool) -> tuple[str, str]:
+def said(text: str) -> Message:
+    """A person's own words."""
+    return Message("{text}", text=Verbatim(text)) if text else NOTHING
+
+
+def _test(body: TestTaken) -> Told:
+    return Message("Test"), parts((value_message(v.measure, v.value) for v in body.values), body.note)
+
+
+CLARITIES = {
+    Clarity.CLEAR: Message("clear"),
+    Clarity.HAZY: Message("hazy"),
+    Clarity.CLOUDY: Message("cloudy"),
+    Clarity.DRAIN_HIDDEN: Message("drain hidden"),
+    Clarity.GREEN: Message("green"),
+}
+LEVELS = {
+    Level.LOW: Message("level low"),
+    Level.NORMAL: Message("level normal"),
+    Level.HIGH: Message("level high"),
+}
+
+
+def _visual_check(body: VisualCheck) -> Told:
+    seen: list[Value] = [CLARITIES[body.clarity], LEVELS[body.level], *(Verbatim(odd) for odd in body.odd)]
+    return Message("Look"), parts(seen, body.note)
+
+
+def _addition(body: AdditionMade) -> Told:
     product = Product("", body.chemical, body.strength_percent, density_g_per_ml=body.density_g_per_ml)
-    return f"Added {body.label}", amount_text(product, body.mass_g, metric)
+    return Message("Added {product}", product=Verbatim(body.label)), amount_text(product, body.mass_g)
 
 
-def _water(body: WaterChanged, metric: bool) -> tuple[str, str]:
-    how = {
-        WaterChange.BACKWASH: "Backwash",
-        WaterChange.REFILL: "Refill",
-        WaterChange.RAIN: "Rain ran over",
-        WaterChange.DRAIN: "Drained and refilled",
-    }[body.kind]
-    return how, water_text(body.volume_l, metric) + _note(body.note)
+WATER_CHANGES = {
+    WaterChange.BACKWASH: Message("Backwash"),
+    WaterChange.REFILL: Message("Refill"),
+    WaterChange.RAIN: Message("Rain ran over"),
+    WaterChange.DRAIN: Message("Drained and refilled"),
+}
 
 
-def _cell(body: CellSet, metric: bool) -> tuple[str, str]:
-    output = f"{body.output_g_per_h:g} g/h" if metric else f"{body.output_g_per_h * 24 / G_PER_LB:.2f} lb/day"
-    return "Cell set", f"{body.percent:g} %, {body.hours_per_day:g} h a day, {output} at 100 %"
+def _water(body: WaterChanged) -> Told:
+    return WATER_CHANGES[body.kind], parts([PoolWater(body.volume_l)], body.note)
 
 
-def _swimmers(body: SwimmersCounted, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return "Swimmers", f"{body.bather_hours:g} swimmer-hours"
+def _cell(body: CellSet) -> Told:
+    return Message("Cell set"), Message(
+        "{percent} %, {hours} h a day, {output} at 100 %",
+        percent=Number(body.percent),
+        hours=Number(body.hours_per_day),
+        output=CellOutput(body.output_g_per_h),
+    )
 
 
-def _treatment(body: TreatmentStarted, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    added = [f"{step.title} {step.rounded_text}" for step in body.steps if step.kind == "add"]
-    return "Sheet started", "; ".join(added)
+def _swimmers(body: SwimmersCounted) -> Told:
+    return Message("Swimmers"), Message("{hours} swimmer-hours", hours=Number(body.bather_hours))
 
 
-def _step(body: StepDone, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return f"Step {body.outcome.value}", f"step {body.step_number + 1} of the sheet" + _note(body.note)
+def _treatment(body: TreatmentStarted) -> Told:
+    added = [
+        Message("{product} {amount}", product=step.title, amount=step.rounded_text or NOTHING)
+        for step in body.steps
+        if step.kind == "add"
+    ]
+    return Message("Sheet started"), Message("{added}", added=joined(added, "; ")) if added else NOTHING
 
 
-def _basin(body: BasinMeasured, metric: bool) -> tuple[str, str]:
-    volume = water_text(body.volume_l, metric)
-    how = "from its dimensions" if body.parts else "as typed"
-    return "Volume", f"{volume}, {how}"
+_STEPS = {Outcome.DONE: Message("Step done"), Outcome.SKIPPED: Message("Step skipped")}
 
 
-def _equipment(body: EquipmentSet, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+def _step(body: StepDone) -> Told:
+    which = Message("step {number} of the sheet", number=Number(body.step_number + 1))
+    return _STEPS[body.outcome], parts([which], body.note)
+
+
+def _basin(body: BasinMeasured) -> Told:
+    volume = PoolWater(body.volume_l)
+    if body.parts:
+        return Message("Volume"), Message("{volume}, from its dimensions", volume=volume)
+    return Message("Volume"), Message("{volume}, as typed", volume=volume)
+
+
+def _equipment(body: EquipmentSet) -> Told:
     traits = body.traits
-    words = [
-        traits.surface.value,
-        traits.chlorination.value.replace("_", " "),
-        f"{traits.filter.value} filter",
+    words: list[Value] = [
+        SURFACES[traits.surface],
+        CHLORINATIONS[traits.chlorination],
+        FILTERS[traits.filter],
     ]
-    return "Equipment", ", ".join(words + (["indoor"] if traits.indoor else []))
+    if traits.indoor:
+        words.append(Message("indoor"))
+    return Message("Equipment"), parts(words)
 
 
-def _settings(body: SettingsMade, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return "Settings", f"{body.name}, {body.place}, {body.profile.replace('_', ' ')} ranges"
+def _settings(body: SettingsMade) -> Told:
+    return Message("Settings"), Message(
+        "{name}, {place}, {profile} ranges",
+        name=Verbatim(body.name),
+        place=Verbatim(body.place),
+        profile=Cased(profile(body.profile).name),
+    )
 
 
-def _purchase(body: ProductBought, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return "Bought", f"{body.packages:g} packages"
+def _purchase(body: ProductBought) -> Told:
+    return Message("Bought"), Message("{count} packages", count=Number(body.packages))
 
 
-def _strength(body: StrengthTested, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return "Strength tested", f"{body.strength_percent:g} %"
+def _strength(body: StrengthTested) -> Told:
+    return Message("Strength tested"), Message("{percent} %", percent=Number(body.strength_percent))
 
 
-def _routine(body: PreferencesSet, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return "Measures and money", ", ".join(box.name for box in body.containers)
+def _preferences(body: PreferencesSet) -> Told:
+    return Message("Measures and money"), parts(Verbatim(box.name) for box in body.containers)
 
 
-def _round(body: RoundSet, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return "Round set", f"{len(body.stops)} stops"
+def _round(body: RoundSet) -> Told:
+    return Message("Round set"), Message("{count} stops", count=Number(len(body.stops)))
 
 
-def _truck(body: TruckCounted, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return "Truck counted", f"{body.mass_g:.0f} g"
+def _truck(body: TruckCounted) -> Told:
+    return Message("Truck counted"), Message("{mass} g", mass=Number(body.mass_g, digits=0))
 
 
-def _visit(body: VisitDone, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    parts = [
-        "come back" if body.needs_return else "",
-        f"for a licensed trade: {body.trade}" if body.trade else "",
-    ]
-    return "Visit done", "; ".join(part for part in (*parts, body.note) if part)
+def _visit(body: VisitDone) -> Told:
+    trade = Message("for a licensed trade: {trade}", trade=Verbatim(body.trade)) if body.trade else NOTHING
+    come_back = Message("come back") if body.needs_return else NOTHING
+    row = joined([come_back, trade, said(body.note)], "; ")
+    return Message("Visit done"), Message("{parts}", parts=row) if row.items else NOTHING
 
 
-def _event(body: EventNoted, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return body.kind.value.replace("_", " ").capitalize(), body.note
+EVENTS = {
+    NotedEvent.STORM: Message("Storm"),
+    NotedEvent.HEAVY_USE: Message("Heavy use"),
+    NotedEvent.HOT_SPELL: Message("Hot spell"),
+    NotedEvent.LEAVES: Message("Leaves"),
+}
 
 
-def _pressure(body: PressureRead, metric: bool) -> tuple[str, str]:
-    return "Filter pressure", pressure_text(body.pressure_kpa, metric)
+def _event(body: EventNoted) -> Told:
+    return EVENTS[body.kind], said(body.note)
 
 
-def _plant(body: PlantSet, metric: bool) -> tuple[str, str]:
-    flow = "" if body.pump_flow_l_min is None else flow_text(body.pump_flow_l_min, metric)
-    hours = f"{hours_a_day(body.windows):g} h a day" if body.windows else ""
-    return "Pump, filter and cell", ", ".join(part for part in (flow, hours) if part)
+def _pressure(body: PressureRead) -> Told:
+    return Message("Filter pressure"), Message("{pressure}", pressure=Pressure(body.pressure_kpa))
 
 
-def _care(body: CareDone, metric: bool) -> tuple[str, str]:
-    values = [_care_value(value, metric) for value in body.values]
-    return f"Done: {_task(body.task)}", ", ".join(values) + _note(body.note)
+def _plant(body: PlantSet) -> Told:
+    flow = NOTHING if body.pump_flow_l_min is None else Flow(body.pump_flow_l_min)
+    hours = hours_a_day(body.windows)
+    a_day = Message("{hours} h a day", hours=Number(hours)) if body.windows else NOTHING
+    return Message("Pump, filter and cell"), parts([flow, a_day])
 
 
-def _care_value(value: CareValue, metric: bool) -> str:
+def _care(body: CareDone) -> Told:
+    return Message("Done: {task}", task=Cased(task_title(body.task))), parts(
+        (_care_value(value) for value in body.values), body.note
+    )
+
+
+def _care_value(value: CareValue) -> Message:
     name = value.name.removesuffix("_kpa").removesuffix("_l_min").removesuffix("_s").replace("_", " ")
+    amount: Value = Number(value.value)
     if value.name.endswith("_kpa"):
-        return f"{name} {pressure_text(value.value, metric)}"
-    if value.name.endswith("_l_min"):
-        return f"{name} {flow_text(value.value, metric)}"
-    return f"{name} {value.value:g}" + (" s" if value.name.endswith("_s") else "")
+        amount = Pressure(value.value)
+    elif value.name.endswith("_l_min"):
+        amount = Flow(value.value)
+    elif value.name.endswith("_s"):
+        amount = Message("{seconds} s", seconds=Number(value.value))
+    return Message("{name} {amount}", name=Verbatim(name), amount=amount)
 
 
-def _put_off(body: CarePutOff, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+def _put_off(body: CarePutOff) -> Told:
+    task = Cased(task_title(body.task))
     if body.until is None:
-        return f"Left out: {_task(body.task)}", body.reason
-    return f"Put off: {_task(body.task)}", f"to {body.until.day} {body.until:%B}" + _note(body.reason)
+        return Message("Left out: {task}", task=task), said(body.reason)
+    return Message("Put off: {task}", task=task), parts(
+        [Message("to {day}", day=Day(body.until))], body.reason
+    )
 
 
-def _interval(body: CareInterval, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    how = "off the list" if body.off else "as usual" if body.days is None else f"every {body.days:g} days"
-    return "Interval set", f"{_task(body.task)}, {how}"
+def _interval(body: CareInterval) -> Told:
+    if body.off:
+        how = Message("off the list")
+    elif body.days is None:
+        how = Message("as usual")
+    else:
+        how = Message("every {days} days", days=Number(body.days))
+    return Message("Interval set"), parts([Cased(task_title(body.task)), how])
 
 
-def _interview(body: InterviewHeld, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return "Fault looked for", ENDS[body.outcome].title if body.outcome in ENDS else body.outcome
+def _interview(body: InterviewHeld) -> Told:
+    return Message("Fault looked for"), ENDS[body.outcome].title if body.outcome in ENDS else said(
+        body.outcome
+    )
 
 
-def _feed(body: FeedOpened, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return "Calendar feed opened", ""
+def _feed(body: FeedOpened) -> Told:  # noqa: ARG001
+    return Message("Calendar feed opened"), NOTHING
 
 
-def _device(body: DeviceLinked, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return ("Device linked" if body.address else "Device unlinked"), body.device
+def _device(body: DeviceLinked) -> Told:
+    return (Message("Device linked") if body.address else Message("Device unlinked")), said(body.device)
 
 
-def _device_day(body: DeviceDay, metric: bool) -> tuple[str, str]:
-    parts = [
-        "" if body.salinity_mg_l is None else f"salt by the unit {body.salinity_mg_l:.0f}",
-        "" if body.water_c is None else f"water {value_text(Measure.TEMPERATURE, body.water_c, metric)}",
-        "" if body.pressure_kpa is None else pressure_text(body.pressure_kpa, metric),
-        "" if not body.rain_mm else f"rain {body.rain_mm:.0f} mm",
-    ]
-    return f"The {body.device}'s day", ", ".join(part for part in parts if part)
+def _device_day(body: DeviceDay) -> Told:
+    row: list[Value] = []
+    if body.salinity_mg_l is not None:
+        row.append(Message("salt by the unit {salt}", salt=Number(body.salinity_mg_l, digits=0)))
+    if body.water_c is not None:
+        row.append(Message("water {temperature}", temperature=Temperature(body.water_c)))
+    if body.pressure_kpa is not None:
+        row.append(Pressure(body.pressure_kpa))
+    if body.rain_mm:
+        row.append(Message("rain {rain} mm", rain=Number(body.rain_mm, digits=0)))
+    return Message("The {device}'s day", device=Verbatim(body.device)), parts(row)
 
 
-def _device_change(body: DeviceChanged, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return f"The {body.device}: {body.what}", f"{body.before} to {body.after}"
+def _device_change(body: DeviceChanged) -> Told:
+    return Message("The {device}: {what}", device=Verbatim(body.device), what=Verbatim(body.what)), Message(
+        "{before} to {after}", before=Verbatim(body.before), after=Verbatim(body.after)
+    )
 
 
-def _rescue(body: RescueSet, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    strategy = "by stabiliser" if body.by_ratio else "to 10"
-    return f"Rescue set: {SEVERITIES[body.severity].name.lower()}", f"shock {strategy}"
+def _rescue(body: RescueSet) -> Told:
+    how = Message("shock by stabilizer") if body.by_ratio else Message("shock to 10")
+    return Message("Rescue set: {severity}", severity=Cased(SEVERITIES[body.severity].name)), how
 
 
-def _rescue_end(body: RescueEnded, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return f"Rescue ended: {body.outcome.value}", body.note
+_RESCUE_ENDS = {
+    RescueOutcome.CLEAR: Message("Rescue ended: clear"),
+    RescueOutcome.DRAINED: Message("Rescue ended: drained"),
+    RescueOutcome.STOPPED: Message("Rescue ended: stopped"),
+}
 
 
-def _season_list(body: SeasonListSaved, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    title = body.which.value.capitalize()
-    return f"{title} {'taken off' if body.dropped else 'planned'}", f"for {body.day.day} {body.day:%B %Y}"
+def _rescue_end(body: RescueEnded) -> Told:
+    return _RESCUE_ENDS[body.outcome], said(body.note)
 
 
-def _list_item(body: ListItemDone, metric: bool) -> tuple[str, str]:  # noqa: ARG001
+_PLANNED = {Which.OPENING: Message("Opening planned"), Which.CLOSING: Message("Closing planned")}
+_DROPPED = {Which.OPENING: Message("Opening taken off"), Which.CLOSING: Message("Closing taken off")}
+
+
+def _season_list(body: SeasonListSaved) -> Told:
+    title = (_DROPPED if body.dropped else _PLANNED)[body.which]
+    return title, Message("for {day}", day=Day(body.day, DateForm.DAY_AND_YEAR))
+
+
+_ITEMS = {Outcome.DONE: "{item}: done", Outcome.SKIPPED: "{item}: skipped"}
+
+
+def _list_item(body: ListItemDone) -> Told:
     if body.item.startswith(MATERIAL):
-        return f"At hand: {body.item.removeprefix(MATERIAL)}", "for the opening or closing list" + _note(
-            body.note
+        thing = Verbatim(body.item.removeprefix(MATERIAL))
+        return Message("At hand: {thing}", thing=thing), parts(
+            [Message("for the opening or closing list")], body.note
         )
-    what = body.item.replace("_", " ").capitalize()
-    return f"{what}: {body.outcome.value}", "of the opening or closing list" + _note(body.note)
+    what = Verbatim(body.item.replace("_", " ").capitalize())
+    return Message(_ITEMS[body.outcome], item=what), parts(
+        [Message("of the opening or closing list")], body.note
+    )
 
 
-def _climate(body: ClimateSet, metric: bool) -> tuple[str, str]:
-    low, high = min(body.monthly_c), max(body.monthly_c)
-    span = [value_text(Measure.TEMPERATURE, value, metric) for value in (low, high)]
-    return "Water's climate set", " to ".join(span)
+def _climate(body: ClimateSet) -> Told:
+    low, high = Temperature(min(body.monthly_c)), Temperature(max(body.monthly_c))
+    return Message("Water's climate set"), Message("{low} to {high}", low=low, high=high)
 
 
-def _task(key: str) -> str:
+def task_title(key: str) -> Message:
     if key in TASKS:
-        return TASKS[key].title.lower()
-    return PROCEDURES[key].title.lower() if key in PROCEDURES else key.replace("_", " ")
+        return TASKS[key].title
+    return PROCEDURES[key].title if key in PROCEDURES else said(key.replace("_", " "))
 
 
-def _void(body: Voided, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return "Taken back", body.reason
+def _void(body: Voided) -> Told:
+    return Message("Taken back"), said(body.reason)
 
 
-def _not_understood(body: NotUnderstood, metric: bool) -> tuple[str, str]:  # noqa: ARG001
-    return f"Not understood by this version: {body.kind.replace('_', ' ')}", body.why
+def _not_understood(body: NotUnderstood) -> Told:
+    kind = Verbatim(body.kind.replace("_", " "))
+    return Message("Not understood by this version: {kind}", kind=kind), said(body.why)
 
 
-def _note(note: str) -> str:
-    return f". {note}" if note else ""
-
-
-_WORDS: dict[type, Callable[[Any, bool], tuple[str, str]]] = {
+_WORDS: dict[type, Callable[[Any], Told]] = {
     TestTaken: _test,
     VisualCheck: _visual_check,
     AdditionMade: _addition,
@@ -331,7 +426,7 @@ _WORDS: dict[type, Callable[[Any, bool], tuple[str, str]]] = {
     SettingsMade: _settings,
     ProductBought: _purchase,
     StrengthTested: _strength,
-    PreferencesSet: _routine,
+    PreferencesSet: _preferences,
     RoundSet: _round,
     TruckCounted: _truck,
     VisitDone: _visit,

@@ -31,6 +31,7 @@ from kumpan.core.maintenance.index_history import IndexPoint, scaling_index
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_quantity
+from kumpan.core.quantities.units import Units
 from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.maintenance.devices import DeviceView, device_view
 from kumpan.services.maintenance.maintenance import care_inputs
@@ -182,7 +183,9 @@ async def keep_interview(
     return found
 
 
-def mix_acid(container: str, acid_percent: float, ratio: int, *, metric: bool) -> AcidBath:
+def mix_acid(container: str, acid_percent: float, ratio: int, *, units: Units) -> AcidBath:
     """Water and acid for a container as typed: "2 qt". Raises UnreadableQuantity, InvalidInput."""
-    milliliters = read_quantity(container, Dimension.VOLUME, "l" if metric else "qt").value * 1000.0
+    milliliters = (
+        read_quantity(container, Dimension.VOLUME, "l" if units is Units.METRIC else "qt").value * 1000.0
+    )
     return acid_bath(milliliters, acid_percent, ratio)

@@ -10,6 +10,7 @@ from kumpan.formats.care_calendar import CareLine, care_calendar
 from kumpan.services.journal.ledger import Scope, Stamp, entries_in, pool_state, record, void
 from kumpan.services.maintenance.maintenance import calendar_days
 from kumpan.services.pools.pools import parts_of
+from kumpan.wording.render import render
 
 DAYS_AHEAD = 366
 SECRET_BYTES = 32
@@ -47,7 +48,12 @@ async def care_file(scope: Scope, pool_id: UUID) -> bytes:
     """The coming year of one pool as a calendar file."""
     settings = parts_of(await pool_state(scope, pool_id)).settings
     lines = [
-        CareLine(f"{pool_id}-{item.task}-{day.day.isoformat()}@kumpan", day.day, item.title, item.why)
+        CareLine(
+            f"{pool_id}-{item.task}-{day.day.isoformat()}@kumpan",
+            day.day,
+            render(item.title),
+            render(item.why),
+        )
         for day in await calendar_days(scope, pool_id, DAYS_AHEAD)
         for item in day.items
     ]

@@ -36,10 +36,13 @@ from kumpan.core.maintenance.procedures import (
 )
 from kumpan.core.maintenance.recurrence import local_day, season_months
 from kumpan.core.maintenance.tasks import TASKS, Preset, preset_for
+from kumpan.core.messages import NOTHING, Message
 from kumpan.core.quantities.typed import Dimension, read_number, read_quantity
-from kumpan.core.quantities.units import water_text
+from kumpan.core.quantities.units import Units
+from kumpan.core.quantity import Day, PoolWater
 from kumpan.core.season.saved import read_task, season_due
 from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
+from kumpan.services.journal.log import said
 from kumpan.services.pools.places import place_of
 from kumpan.services.pools.pools import PoolParts, parts_of
 from kumpan.services.views import (
@@ -52,6 +55,7 @@ from kumpan.services.views import (
     StepView,
     TodayView,
 )
+from kumpan.wording.render import render
 
 MOST_PUT_OFF = timedelta(days=366)
 CALENDAR_DAYS = 366
@@ -118,7 +122,9 @@ async def care(scope: Scope, pool_id: UUID) -> CareView:
         offers(state, parts.bands, usual),
         tuple(ProcedureChoice(row.key, row.title) for row in procedures_for(inputs.traits)),
         tuple(
-            ProcedureChoice(key, TASKS[key].title if key in TASKS else key.replace("_", " ").capitalize())
+            ProcedureChoice(
+                key, TASKS[key].title if key in TASKS else said(key.replace("_", " ").capitalize())
+            )
             for key, is_off in off.items()
             if is_off
         ),
@@ -142,7 +148,7 @@ async def calendar_days(scope: Scope, pool_id: UUID, days: int) -> tuple[Calenda
     return tuple(CalendarDay(day, tuple(found[day])) for day in sorted(found) if day <= until)
 
 
-async def procedure_view(scope: Scope, pool_id: UUID, key: str, *, metric: bool) -> ProcedureView:
+async def procedure_view(scope: Scope, pool_id: UUID, key: str, *, units: Units) -> ProcedureView:
     """A procedure as it is done at this pool. Raises NotFound."""
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
@@ -155,12 +161,12 @@ async def procedure_view(scope: Scope, pool_id: UUID, key: str, *, metric: bool)
             cautions_for(step.hazard),
             step.timer_s[0] if step.timer_s else None,
             step.timer_s[1] if step.timer_s else None,
-            tuple(_ask_view(ask, metric) for ask in step.asks),
+            tuple(_ask_view(ask, units) for ask in step.asks),
         )
         for step in steps_for(found, inputs.traits, small=inputs.preset is Preset.SMALL)
     )
     asks_flow = found.wastes_water and state.plant.pump_flow_l_min is None
-    flow = (_ask_view(Asks.FLOW_L_MIN, metric),) if asks_flow else ()
+    flow = (_ask_view(Asks.FLOW_L_MIN, units),) if asks_flow else ()
     return ProcedureView(found.key, found.title, found.materials, steps, flow, found.wastes_water)
 
 
@@ -170,23 +176,23 @@ def _procedure(key: str, parts: PoolParts) -> Procedure:
     return PROCEDURES[key]
 
 
-# What is asked for: its label, a hint for US and metric, and the choices where it is one of several.
-_LABELS: Mapping[Asks, tuple[str, str, str, tuple[str, ...]]] = {
-    Asks.PRESSURE_BEFORE_KPA: ("Pressure before", "psi", "bar", ()),
-    Asks.PRESSURE_AFTER_KPA: ("Pressure after", "psi", "bar", ()),
-    Asks.GAUGE_OFF_KPA: ("Gauge with the pump off", "psi", "bar", ()),
-    Asks.WASH_S: ("Washed for", "seconds", "seconds", ()),
-    Asks.RINSE_S: ("Rinsed for", "seconds", "seconds", ()),
-    Asks.FLOW_L_MIN: ("Pump flow", "gpm", "L/min", ()),
-    Asks.SCALE: ("Scale", "", "", ("none", "some", "much")),
-    Asks.ACID_WASHES: ("Acid bath", "", "", ("none", "one", "two")),
-    Asks.LEVEL: ("Level now", "", "", ("low", "normal", "high")),
+# What is asked for: its label, a hint for US and units, and the choices where it is one of several.
+_LABELS: Mapping[Asks, tuple[Message, str, str, tuple[str, ...]]] = {
+    Asks.PRESSURE_BEFORE_KPA: (Message("Pressure before"), "psi", "bar", ()),
+    Asks.PRESSURE_AFTER_KPA: (Message("Pressure after"), "psi", "bar", ()),
+    Asks.GAUGE_OFF_KPA: (Message("Gauge with the pump off"), "psi", "bar", ()),
+    Asks.WASH_S: (Message("Washed for"), "seconds", "seconds", ()),
+    Asks.RINSE_S: (Message("Rinsed for"), "seconds", "seconds", ()),
+    Asks.FLOW_L_MIN: (Message("Pump flow"), "gpm", "L/min", ()),
+    Asks.SCALE: (Message("Scale"), "", "", ("none", "some", "much")),
+    Asks.ACID_WASHES: (Message("Acid bath"), "", "", ("none", "one", "two")),
+    Asks.LEVEL: (Message("Level now"), "", "", ("low", "normal", "high")),
 }
 
 
-def _ask_view(ask: Asks, metric: bool) -> AskView:
+def _ask_view(ask: Asks, units: Units) -> AskView:
     label, us, si, choices = _LABELS[ask]
-    return AskView(ask.value, label, si if metric else us, choices)
+    return AskView(ask.value, label, si if units is Units.METRIC else us, choices)
 
 
 async def finish(
@@ -197,7 +203,7 @@ async def finish(
     typed: Mapping[str, str],
     note: str,
     *,
-    metric: bool,
+    units: Units,
 ) -> FinishedView:
     """Write what a procedure led to: care done, dates moved, water lost. The same id again changes nothing.
 
@@ -206,7 +212,7 @@ async def finish(
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
     found = _procedure(key, parts)
-    values = tuple(_value(name, text, metric) for name, text in typed.items() if text.strip())
+    values = tuple(_value(name, text, units) for name, text in typed.items() if text.strip())
     by_name = {value.name: value.value for value in values}
     tasks = found.tasks or (found.key,)
     for n, task in enumerate(tasks):
@@ -219,12 +225,14 @@ async def finish(
         for item in due_list(care_inputs(await pool_state(scope, pool_id), parts), scope.now)
     }
     titles = tuple(
-        f"{TASKS[task].title}: next {days[task].day} {days[task]:%B}"
+        Message("{task}: next {day}", task=TASKS[task].title, day=Day(days[task]))
         for task in tasks
         if task in TASKS and task in days
     )
     water = (
-        "" if lost is None else f"{water_text(lost, metric)} went to waste; the water is reckoned as diluted."
+        NOTHING
+        if lost is None
+        else Message("{lost} went to waste; the water is reckoned as diluted.", lost=PoolWater(lost))
     )
     return FinishedView(stamp.id, titles, water)
 
@@ -243,12 +251,12 @@ async def _lose_water(
     if not found.wastes_water or flow <= 0 or sum(seconds) <= 0:
         return None
     liters = water_lost_l(flow, *seconds)
-    body = WaterChanged(WaterChange.BACKWASH, liters, found.title)
+    body = WaterChanged(WaterChange.BACKWASH, liters, render(found.title))
     await record(scope, pool_id, replace(stamp, id=uuid5(stamp.id, "water")), body)
     return liters
 
 
-def _value(name: str, text: str, metric: bool) -> CareValue:
+def _value(name: str, text: str, units: Units) -> CareValue:
     try:
         ask = Asks(name)
     except ValueError:
@@ -256,21 +264,21 @@ def _value(name: str, text: str, metric: bool) -> CareValue:
         raise InvalidInput(f'"{name}" is not asked for here; use one of: {known}.', name) from None
     choices = _LABELS[ask][3]
     try:
-        return CareValue(name, _number(ask, text.strip(), choices, metric))
+        return CareValue(name, _number(ask, text.strip(), choices, units))
     except UnreadableQuantity as trouble:
         raise UnreadableQuantity(trouble.message, name) from trouble
 
 
-def _number(ask: Asks, text: str, choices: tuple[str, ...], metric: bool) -> float:
+def _number(ask: Asks, text: str, choices: tuple[str, ...], units: Units) -> float:
     if choices:
         if text not in choices:
             raise UnreadableQuantity(f'"{text}" is not one of: {", ".join(choices)}.')
         return float(choices.index(text))
     if ask.value.endswith("_kpa"):
-        value = read_quantity(text, Dimension.PRESSURE, "bar" if metric else "psi").value
+        value = read_quantity(text, Dimension.PRESSURE, "bar" if units is Units.METRIC else "psi").value
         most = 700.0
     elif ask is Asks.FLOW_L_MIN:
-        value = read_quantity(text, Dimension.FLOW, "l/min" if metric else "gpm").value
+        value = read_quantity(text, Dimension.FLOW, "l/min" if units is Units.METRIC else "gpm").value
         most = 5000.0
     else:
         value, most = read_number(text.removesuffix("s").strip()), SECONDS_MOST
@@ -331,10 +339,10 @@ async def note_event(scope: Scope, pool_id: UUID, stamp: Stamp, event: EventNote
     await record(scope, pool_id, stamp, event)
 
 
-async def note_pressure(scope: Scope, pool_id: UUID, stamp: Stamp, text: str, *, metric: bool) -> None:
+async def note_pressure(scope: Scope, pool_id: UUID, stamp: Stamp, text: str, *, units: Units) -> None:
     """The gauge as read. Raises UnreadableQuantity."""
     await pool_state(scope, pool_id)
-    value = _value(Asks.PRESSURE_BEFORE_KPA, text, metric)
+    value = _value(Asks.PRESSURE_BEFORE_KPA, text, units)
     await record(scope, pool_id, stamp, PressureRead(value.value))
 
 

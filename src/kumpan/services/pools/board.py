@@ -12,6 +12,7 @@ from kumpan.core.forecast.expected import last_values, measured_readings
 from kumpan.core.journal import PoolState, history, last_reading
 from kumpan.core.quantities.names import BOARD_ORDER
 from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantities.units import Units
 from kumpan.core.ranges.chlorine_targets import other_views
 from kumpan.core.ranges.disagreements import answer
 from kumpan.core.ranges.other_profiles import other_profiles
@@ -49,7 +50,7 @@ async def board(scope: Scope, pool_id: UUID) -> Board:
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
     readings = measured_readings(state)
-    offered = await offered_plan(scope, state, parts, metric=False)
+    offered = await offered_plan(scope, state, parts, units=Units.US)
     predicted = offered.predicted if offered is not None and offered.steps else None
     last = state.last_test
     coarse = frozenset(too_coarse(readings, last_values(state), parts.bands))

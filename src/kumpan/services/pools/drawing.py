@@ -12,7 +12,7 @@ from kumpan.services.journal.ledger import Scope, pool_state
 
 @dataclass(frozen=True)
 class BasinView:
-    """Litres, plan area and mean depth of all parts together, and the drawing where there are parts."""
+    """Liters, plan area and mean depth of all parts together, and the drawing where there are parts."""
 
     volume_l: float
     area_m2: float | None

@@ -10,7 +10,8 @@ import numpy as np
 
 from kumpan.core.forecast.outlook import DAYS_AHEAD, Outlook, Setting, outlook
 from kumpan.core.forecast.slow import Surroundings
-from kumpan.core.journal import Entry, PoolState, effective, fold, history, kind_of
+from kumpan.core.journal import Body, Entry, PoolState, effective, fold, history, kind_of
+from kumpan.core.messages import Message
 from kumpan.core.pool.shapes import area_m2, mean_depth_m
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure
@@ -36,15 +37,14 @@ class _Question:
     entries: int
     newest: datetime
     period: int
-    metric: bool
     state: PoolState = field(compare=False)
     parts: PoolParts = field(compare=False)
     now: datetime = field(compare=False)
 
 
-async def outlook_of(scope: Scope, pool_id: UUID, *, metric: bool) -> OutlookView:
+async def outlook_of(scope: Scope, pool_id: UUID) -> OutlookView:
     """The outlook of one pool, in words and as a strip of days; empty before the first chlorine test."""
-    request = _request(scope, pool_id, await pool_entries(scope, pool_id), metric)
+    request = _request(scope, pool_id, await pool_entries(scope, pool_id))
     found = _outlook(request)
     if found is None:
         return OutlookView((), (), None, None, None)
@@ -56,20 +56,18 @@ async def outlook_of(scope: Scope, pool_id: UUID, *, metric: bool) -> OutlookVie
 
 async def outlook_now(scope: Scope, pool_id: UUID) -> Outlook | None:
     """The outlook itself, for who reckons on with it; None before the first test or long after the last."""
-    return _outlook(_request(scope, pool_id, await pool_entries(scope, pool_id), False))
+    return _outlook(_request(scope, pool_id, await pool_entries(scope, pool_id)))
 
 
-async def history_of(scope: Scope, pool_id: UUID, measure: Measure, *, metric: bool) -> HistoryView:
+async def history_of(scope: Scope, pool_id: UUID, measure: Measure) -> HistoryView:
     """One measure over the whole journal, with what went in, and the forecast where there is one."""
     entries = await pool_entries(scope, pool_id)
-    request = _request(scope, pool_id, entries, metric)
+    request = _request(scope, pool_id, entries)
     points = tuple(
         HistoryPoint(r.at, r.value.value, r.value.low, r.value.high) for r in history(request.state, measure)
     )
     marks = tuple(
-        HistoryMark(
-            entry.at, kind_of(entry.body), ": ".join(part for part in describe(entry.body, metric) if part)
-        )
+        HistoryMark(entry.at, kind_of(entry.body), _mark_words(entry.body))
         for entry in effective(entries, scope.now)
         if kind_of(entry.body) in MARKED
     )
@@ -85,11 +83,11 @@ async def history_of(scope: Scope, pool_id: UUID, measure: Measure, *, metric: b
     )
 
 
-def _request(scope: Scope, pool_id: UUID, entries: list[Entry], metric: bool) -> _Question:
+def _request(scope: Scope, pool_id: UUID, entries: list[Entry]) -> _Question:
     state = fold(entries, scope.now)
     newest = max(entry.recorded_at for entry in entries)
     period = int(scope.now.timestamp() // FRESH_FOR_S)
-    return _Question(pool_id, len(entries), newest, period, metric, state, parts_of(state), scope.now)
+    return _Question(pool_id, len(entries), newest, period, state, parts_of(state), scope.now)
 
 
 @lru_cache(maxsize=128)
@@ -97,10 +95,10 @@ def _outlook(request: _Question) -> Outlook | None:
     found = fitted(request.state, request.parts.place)
     if found is None or request.now.timestamp() - found.last_at_s > TOO_OLD.total_seconds():
         return None  # nothing can be said so long after the last test
-    return outlook(request.state, _setting(request.parts, request.metric), request.now, found)
+    return outlook(request.state, _setting(request.parts), request.now, found)
 
 
-def _setting(parts: PoolParts, metric: bool) -> Setting:
+def _setting(parts: PoolParts) -> Setting:
     traits, volume_l = parts.equipment.traits, parts.basin.volume_l
     return Setting(
         parts.place,
@@ -108,7 +106,6 @@ def _setting(parts: PoolParts, metric: bool) -> Setting:
         dict(parts.bands),
         parts.rules.swim_limit_mg_l,
         ZoneInfo(parts.settings.time_zone),
-        metric,
     )
 
 
@@ -153,3 +150,8 @@ def _ahead(found: Outlook | None, measure: Measure, now: datetime) -> tuple[Ahea
     return tuple(
         AheadPoint(datetime.fromtimestamp(float(at), UTC), *row) for at, row in zip(times, rows, strict=True)
     )
+
+
+def _mark_words(body: Body) -> Message:
+    title, detail = describe(body)
+    return Message("{title}: {detail}", title=title, detail=detail) if detail else title

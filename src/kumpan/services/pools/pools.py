@@ -22,10 +22,12 @@ from kumpan.core.journal import (
     SettingsMade,
 )
 from kumpan.core.maintenance.tasks import Preset
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
 from kumpan.core.products.stock import Stocked
 from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantities.units import Units
 from kumpan.core.ranges.pool_rules import PoolRules, check_rules, rules_for
 from kumpan.core.ranges.profiles import Band, Profile, profile
 from kumpan.core.ranges.targets import Aims
@@ -117,7 +119,7 @@ async def head(scope: Scope, pool_id: UUID) -> PoolHeader:
     """What stands at the head of a pool: whether they may swim, the one next thing, what it is."""
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
-    offered = await offered_plan(scope, state, parts, metric=False)
+    offered = await offered_plan(scope, state, parts, units=Units.US)
     return PoolHeader(
         pool_id,
         parts.settings,
@@ -139,7 +141,10 @@ def _notices(settings: SettingsMade) -> tuple[Finding, ...]:
     return (
         Finding(
             "public_pool",
-            "A public pool falls under the health code and usually needs a certified operator. They decide.",
+            Message(
+                "A public pool falls under the health code and usually needs a certified operator. They "
+                "decide."
+            ),
         ),
     )
 
@@ -159,13 +164,13 @@ AS_USUAL = Chosen()
 
 
 async def offered_plan(
-    scope: Scope, state: PoolState, parts: PoolParts, *, metric: bool, chosen: Chosen = AS_USUAL
+    scope: Scope, state: PoolState, parts: PoolParts, *, units: Units, chosen: Chosen = AS_USUAL
 ) -> Plan | None:
     """The plan for the water as it should be now; None before the first test."""
     if state.last_test is None:
         return None
     question, hand = await _question(scope, state, parts), await at_hand(scope)
-    display = display_options(parts.settings, hand.preferences, metric=metric)
+    display = display_options(parts.settings, hand.preferences, units=units)
     found = _plan_for(question, chosen, parts.equipment.fill_water, display)
     unmet = worded(found.unmet, too_old(state, scope.now))
     coarse = _coarse(state, question.readings, parts)
@@ -180,12 +185,12 @@ async def plan_products(
 
 
 async def compared_strategies(
-    scope: Scope, state: PoolState, parts: PoolParts, loss_mg_l_day: float | None, *, metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, loss_mg_l_day: float | None, *, units: Units
 ) -> tuple[StrategyOutcome, ...]:
     """All ways through the plan, side by side."""
     question, hand = await _question(scope, state, parts), await at_hand(scope)
     return compare(
-        question.choice, loss_mg_l_day, display_options(parts.settings, hand.preferences, metric=metric)
+        question.choice, loss_mg_l_day, display_options(parts.settings, hand.preferences, units=units)
     )
 
 

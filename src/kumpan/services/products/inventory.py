@@ -4,14 +4,15 @@ from collections.abc import Mapping
 from dataclasses import replace
 from datetime import datetime, timedelta
 
-from kumpan.core.dosing.rounding import mass_text, volume_text
 from kumpan.core.errors import InvalidInput, NotFound
 from kumpan.core.journal import AdditionMade, Entry, PreferencesSet, ProductBought, StrengthTested
+from kumpan.core.messages import NOTHING, Message, joined
 from kumpan.core.products.catalogue import CATALOGUE, chemical
 from kumpan.core.products.product import Product, volume_from_mass_ml
 from kumpan.core.products.purchase import Missing, cheapest, missing
 from kumpan.core.products.stock import Stocked
-from kumpan.core.quantities.units import G_PER_OZ, ML_PER_FL_OZ
+from kumpan.core.quantities.units import G_PER_OZ, ML_PER_FL_OZ, Units
+from kumpan.core.quantity import Liquid, Mass, Number
 from kumpan.core.records.containers import ContainerKind
 from kumpan.services.journal.ledger import Scope, Stamp, record
 from kumpan.services.treatments.at_hand import Store, at_hand, stocked, store
@@ -50,7 +51,7 @@ async def buy(scope: Scope, stamp: Stamp, product_id: str, packages: float, pric
 
 
 async def note_strength(scope: Scope, stamp: Stamp, product_id: str, strength_percent: float) -> None:
-    """A strength test of what stands there; it overrides what ageing would have made of it."""
+    """A strength test of what stands there; it overrides what aging would have made of it."""
     await _must_exist(scope, product_id)
     await record(scope, None, stamp, StrengthTested(product_id, strength_percent))
 
@@ -79,15 +80,15 @@ async def set_preferences(scope: Scope, stamp: Stamp, given: PreferencesSet) -> 
     await record(scope, None, stamp, given)
 
 
-async def inventory(scope: Scope, metric: bool) -> list[InventoryLine]:
+async def inventory(scope: Scope, units: Units) -> list[InventoryLine]:
     """Every product with what should be left of it, what it costs and what the season used."""
     found = await store(scope)
     order = list(CATALOGUE)
     listed = sorted(found.products, key=lambda product: order.index(product.chemical))
-    return [_line(found, product, scope.now, metric) for product in listed]
+    return [_line(found, product, scope.now, units) for product in listed]
 
 
-def _line(found: Store, product: Product, now: datetime, metric: bool) -> InventoryLine:
+def _line(found: Store, product: Product, now: datetime, units: Units) -> InventoryLine:
     item = stocked(found, product, now)
     poured = found.poured.get(product.id, ())
     used_g = _poured_since(poured, now - SEASON)
@@ -102,13 +103,13 @@ def _line(found: Store, product: Product, now: datetime, metric: bool) -> Invent
         item.product.strength_percent,
         product.package_g,
         product.package_ml,
-        amount_text(product, item.package_g, metric) if item.package_g else "",
+        (amount_text(product, item.package_g) if item.package_g else NOTHING),
         item.price,
         purchases[-1].at if purchases else None,
         stock,
         None if stock is None else volume_from_mass_ml(product, stock),
-        _stock_text(product, stock, metric),
-        roughly_text(product, used_g, metric) if used_g else "",
+        _stock_text(product, stock, units),
+        (roughly_text(product, used_g, units) if used_g else NOTHING),
         used_g * item.price_per_g if item.price_per_g is not None and used_g else None,
         _days_left(stock, poured, now),
     )
@@ -124,17 +125,17 @@ def _days_left(stock_g: float | None, poured: tuple[Entry[AdditionMade], ...], n
     return int(max(0.0, stock_g) / pace) if stock_g is not None and pace > 0 else None
 
 
-async def to_buy(scope: Scope, needs: Mapping[Product, float], *, metric: bool) -> list[BuyLine]:
+async def to_buy(scope: Scope, needs: Mapping[Product, float], *, units: Units) -> list[BuyLine]:
     """What the plans lack (`needs` in g), then what will not last two weeks at the last weeks' pace."""
     hand, found = await at_hand(scope), await store(scope)
     lacking = missing(needs, hand.stocked)
-    lines = [buy_line(short, "for the sheets offered now", metric) for short in lacking]
+    lines = [buy_line(short, Message("for the sheets offered now"), units) for short in lacking]
     named = {short.product.id for short in lacking}
     for item in hand.stocked:
         poured = found.poured.get(item.product.id, ())
         days = _days_left(item.stock_g, poured, scope.now)
         if days is not None and days < LASTS_AT_LEAST.days and item.product.id not in named:
-            lines.append(_running_out(item, poured, days, hand.stocked, scope.now, metric))
+            lines.append(_running_out(item, poured, days, hand.stocked, scope.now, units))
     return lines
 
 
@@ -144,49 +145,57 @@ def _running_out(
     days: int,
     inventory_: tuple[Stocked, ...],
     now: datetime,
-    metric: bool,
+    units: Units,
 ) -> BuyLine:
     """As much as the last four weeks took."""
     short_g = max(1.0, _poured_since(poured, now - PACE_OVER) - max(0.0, item.stock_g or 0.0))
     short = Missing(item.product, short_g, cheapest(item.product, short_g, inventory_))
-    why = "none left at the last weeks' pace" if days == 0 else f"{days} days left at the last weeks' pace"
-    return buy_line(short, why, metric)
+    why = (
+        Message("none left at the last weeks' pace")
+        if days == 0
+        else Message("{days} days left at the last weeks' pace", days=Number(days))
+    )
+    return buy_line(short, why, units)
 
 
-def buy_line(short: Missing, why: str, metric: bool) -> BuyLine:
+def buy_line(short: Missing, why: Message, units: Units) -> BuyLine:
     packages = [
-        f"{buy.packages} × {amount_text(buy.product, Stocked(buy.product).package_g or 0.0, metric)}"
+        Message(
+            "{count} × {package}",
+            count=Number(buy.packages),
+            package=amount_text(buy.product, Stocked(buy.product).package_g or 0.0),
+        )
         for buy in short.buy
     ]
     costs = [buy.cost for buy in short.buy]
     return BuyLine(
         short.product.id,
         short.product.label,
-        roughly_text(short.product, short.short_g, metric),
-        " and ".join(packages),
+        roughly_text(short.product, short.short_g, units),
+        Message("{packages}", packages=joined(packages, " and ")) if packages else NOTHING,
         None if not costs or any(cost is None for cost in costs) else sum(cost or 0.0 for cost in costs),
         why,
     )
 
 
-def _stock_text(product: Product, stock_g: float | None, metric: bool) -> str:
+def _stock_text(product: Product, stock_g: float | None, units: Units) -> Message:
     if stock_g is None:
-        return "not counted yet"
+        return Message("not counted yet")
     if stock_g <= 0:
-        return "none left by the books"
-    return roughly_text(product, stock_g, metric)
+        return Message("none left by the books")
+    return roughly_text(product, stock_g, units)
 
 
-def roughly_text(product: Product, mass_g: float, metric: bool) -> str:
+def roughly_text(product: Product, mass_g: float, units: Units) -> Message:
     """An amount by the books, in whole ounces or tens of grams: they are no finer."""
     ml = volume_from_mass_ml(product, mass_g)
-    step = 10.0 if metric else G_PER_OZ if ml is None else ML_PER_FL_OZ
+    step = 10.0 if units is Units.METRIC else G_PER_OZ if ml is None else ML_PER_FL_OZ
     amount = mass_g if ml is None else ml
     rounded = max(1, round(amount / step)) * step
-    return mass_text(rounded, metric) if ml is None else volume_text(rounded, metric)
+    return Message("{amount}", amount=Mass(rounded) if ml is None else Liquid(rounded))
 
 
-def amount_text(product: Product, mass_g: float, metric: bool) -> str:
+def amount_text(product: Product, mass_g: float) -> Message:
     """A mass of a product in words: by volume for liquids, by weight else."""
     ml = volume_from_mass_ml(product, mass_g)
-    return mass_text(mass_g, metric) if ml is None else volume_text(ml, metric)
+    return Message("{amount}", amount=Mass(mass_g) if ml is None else Liquid(ml))

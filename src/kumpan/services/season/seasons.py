@@ -19,7 +19,9 @@ from kumpan.core.journal import (
 )
 from kumpan.core.maintenance.recurrence import local_day
 from kumpan.core.maintenance.ribbon import AHEAD, Ribbon, RibbonMark, RibbonRow, ribbon
+from kumpan.core.messages import Message
 from kumpan.core.pool.shapes import area_m2
+from kumpan.core.quantities.units import Units
 from kumpan.core.ranges.disagreements import answer
 from kumpan.core.season.climate import Crossing, crossing, monthly_water_c, water_on_c
 from kumpan.core.season.doses import ItemDoses, item_doses
@@ -69,7 +71,7 @@ class ListItem:
 class MaterialLine:
     """A thing to have at hand, by the key that ticks it; `entry_id` takes its tick back."""
 
-    name: str
+    name: Message
     key: str
     at_hand: bool
     entry_id: UUID | None
@@ -83,7 +85,7 @@ class SeasonListView:
     is_saved: bool
     items: tuple[ListItem, ...]
     materials: tuple[MaterialLine, ...]
-    notes: tuple[str, ...]
+    notes: tuple[Message, ...]
     winter: tuple[Finding, ...]
     crossing: Crossing
     tested_at: datetime | None
@@ -115,21 +117,21 @@ async def season_of(scope: Scope, pool_id: UUID) -> Ribbon:
 
 
 async def season_list(
-    scope: Scope, pool_id: UUID, request: SeasonListSaved, *, metric: bool
+    scope: Scope, pool_id: UUID, request: SeasonListSaved, *, units: Units
 ) -> SeasonListView:
     """A list as it would be kept. Raises InvalidInput for a day that is nowhere near."""
     _check_day(scope, request.day)
     state = await pool_state(scope, pool_id)
     hand = await at_hand(scope)
-    return _view(scope, state, parts_of(state), hand, request, is_saved=False, metric=metric)
+    return _view(scope, state, parts_of(state), hand, request, is_saved=False, units=units)
 
 
-async def season_lists(scope: Scope, pool_id: UUID, *, metric: bool) -> tuple[SeasonListView, ...]:
+async def season_lists(scope: Scope, pool_id: UUID, *, units: Units) -> tuple[SeasonListView, ...]:
     """The kept lists, in the order of their days."""
     state = await pool_state(scope, pool_id)
     parts, hand = parts_of(state), await at_hand(scope)
     return tuple(
-        _view(scope, state, parts, hand, saved, is_saved=True, metric=metric) for saved in saved_lists(state)
+        _view(scope, state, parts, hand, saved, is_saved=True, units=units) for saved in saved_lists(state)
     )
 
 
@@ -146,13 +148,13 @@ def _view(
     saved: SeasonListSaved,
     *,
     is_saved: bool,
-    metric: bool,
+    units: Units,
 ) -> SeasonListView:
     zone = ZoneInfo(parts.settings.time_zone)
     latitude = place_of(parts.settings)[0]
     water_c = None if parts.equipment.traits.indoor else water_on_c(saved.day, state, latitude, zone)
     found = saved_plan(saved, parts.equipment.traits, green=is_green(state), water_c=water_c)
-    question = _dose_question(scope, state, parts, hand, metric)
+    question = _dose_question(scope, state, parts, hand, units)
     steps_done = records_of(state, saved.list_id)
     items = []
     for item in found.items:
@@ -206,7 +208,7 @@ def _winter(parts: PoolParts, state: PoolState, saved: SeasonListSaved) -> tuple
 
 
 def _dose_question(
-    scope: Scope, state: PoolState, parts: PoolParts, hand: AtHand, metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, hand: AtHand, units: Units
 ) -> ShockRequest:
     zone, choices = ZoneInfo(parts.settings.time_zone), parts.settings.choices
     strategy = ShockStrategy(answer(choices, "shock"))
@@ -221,12 +223,12 @@ def _dose_question(
         scope.now,
         next_evening(scope.now, *place_of(parts.settings), zone),
         zone,
-        display=display_options(parts.settings, hand.preferences, metric=metric),
+        display=display_options(parts.settings, hand.preferences, units=units),
     )
 
 
 async def keep_list(
-    scope: Scope, pool_id: UUID, stamp: Stamp, saved: SeasonListSaved, *, metric: bool
+    scope: Scope, pool_id: UUID, stamp: Stamp, saved: SeasonListSaved, *, units: Units
 ) -> tuple[SeasonListView, ...]:
     """Keep a list, or change one that is kept. Raises InvalidInput for a far day, an item twice or without a name."""
     _check_day(scope, saved.day)
@@ -237,18 +239,18 @@ async def keep_list(
         raise InvalidInput("Give your own item a few words, so that it can be ticked.", "own")
     await pool_state(scope, pool_id)
     await record(scope, pool_id, stamp, saved)
-    return await season_lists(scope, pool_id, metric=metric)
+    return await season_lists(scope, pool_id, units=units)
 
 
 async def record_item(
-    scope: Scope, pool_id: UUID, stamp: Stamp, reported: ListItemDone, *, metric: bool
+    scope: Scope, pool_id: UUID, stamp: Stamp, reported: ListItemDone, *, units: Units
 ) -> tuple[SeasonListView, ...]:
     """Tick an item. The same id again changes nothing; a second tick of an item is a Conflict. Raises NotFound."""
     state = await pool_state(scope, pool_id)
     if not any(entry.id == stamp.id for entry in state.list_items_done):
         _must_be_open(state, parts_of(state), reported)
     await record(scope, pool_id, stamp, reported)
-    return await season_lists(scope, pool_id, metric=metric)
+    return await season_lists(scope, pool_id, units=units)
 
 
 def _must_be_open(state: PoolState, parts: PoolParts, reported: ListItemDone) -> None:

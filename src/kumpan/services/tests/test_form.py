@@ -6,6 +6,7 @@ from uuid import UUID
 from kumpan.core.errors import InvalidInput, UnreadableQuantity
 from kumpan.core.forecast.expected import expected_now
 from kumpan.core.journal import Entry, TestTaken, last_reading, value_in
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.quantities.readings import READING_MEASURES, Measure, Readings
 from kumpan.core.quantities.units import fahrenheit_from_celsius
 from kumpan.core.testing.kits import KITS, Kit, in_own_order, kit_by_key
@@ -14,6 +15,7 @@ from kumpan.core.testing.plausibility import questions
 from kumpan.core.testing.test_line import LineProblem, read_test_line, read_value
 from kumpan.services.journal.ledger import Scope, Stamp, correct, pool_state, record
 from kumpan.services.views import LastValue, TestFormView
+from kumpan.wording.render import render
 
 
 def kit(key: str) -> Kit:
@@ -35,7 +37,7 @@ def read_fields(fields: Mapping[Measure, str], kit_: Kit, temperature_unit: str)
         try:
             values.append(read_value(measure, text, kit_, temperature_unit))
         except UnreadableQuantity as trouble:
-            problems.append(LineProblem(0, text, trouble.message, measure))
+            problems.append(LineProblem(0, text, Message("{why}", why=Verbatim(trouble.message)), measure))
     return TestFormView(tuple(values), tuple(problems), ())
 
 
@@ -90,7 +92,7 @@ def test_body(fields: Mapping[Measure, str], kit_key: str, temperature_unit: str
     view = read_fields(fields, kit(kit_key), temperature_unit)
     if view.problems:
         first = view.problems[0]
-        raise InvalidInput(first.text, str(first.measure) if first.measure else None)
+        raise InvalidInput(render(first.text), str(first.measure) if first.measure else None)
     if not view.values:
         raise InvalidInput("Nothing is typed yet; enter at least one reading.", "fields")
     return TestTaken(view.values, kit_key, note)

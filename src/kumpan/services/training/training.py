@@ -4,12 +4,14 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from zoneinfo import ZoneInfo
 
-from kumpan.core.dosing.rounding import mass_text, volume_text
 from kumpan.core.dosing.typed_amount import read_amount
 from kumpan.core.journal import Clarity, TestTaken
+from kumpan.core.messages import NOTHING, Message, Verbatim, joined
+from kumpan.core.pool.equipment import CHLORINATIONS, FILTERS, SURFACES
 from kumpan.core.products.product import Product, volume_from_mass_ml
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.quantities.units import pressure_text, water_text
+from kumpan.core.quantities.units import Units
+from kumpan.core.quantity import Liquid, Mass, Number, PoolWater, Pressure
 from kumpan.core.training.game import (
     Game,
     Move,
@@ -30,7 +32,7 @@ class PracticeProduct:
 
     id: str
     label: str
-    package: str
+    package: Message
     price: float | None
     is_liquid: bool
 
@@ -40,11 +42,11 @@ class ScenarioView:
     """A practice pool to choose, as one is told of it."""
 
     key: str
-    title: str
-    story: str
-    goals: tuple[str, ...]
+    title: Message
+    story: Message
+    goals: tuple[Message, ...]
     days: int
-    pool: str
+    pool: Message
     has_cell: bool
     inventory: tuple[PracticeProduct, ...]
 
@@ -61,7 +63,7 @@ class PracticeLine:
 
     day: int
     clock: str
-    text: str
+    text: Message
     readings: tuple[PracticeReading, ...]
     clarity: Clarity | None
 
@@ -77,7 +79,7 @@ class GameView:
     first_clarity: Clarity
     clarity: Clarity
     odd: tuple[str, ...]
-    gauge: str
+    gauge: Message
     cost: float
     lines: tuple[PracticeLine, ...]
     over: bool
@@ -95,21 +97,23 @@ class MoveTyped:
     percent: float = 0.0
 
 
-def scenarios(*, metric: bool) -> tuple[ScenarioView, ...]:
+def scenarios() -> tuple[ScenarioView, ...]:
     """All practice pools."""
-    return tuple(_scenario(row, metric) for row in SCENARIOS.values())
+    return tuple(_scenario(row) for row in SCENARIOS.values())
 
 
-def _scenario(row: Scenario, metric: bool) -> ScenarioView:
+def _scenario(row: Scenario) -> ScenarioView:
     traits = row.traits
-    words = [
-        water_text(row.believed_volume_l, metric),
-        traits.surface.value,
-        traits.chlorination.value.replace("_", " "),
-        f"{traits.filter.value} filter",
-    ]
+    words = joined(
+        [
+            PoolWater(row.believed_volume_l),
+            SURFACES[traits.surface],
+            CHLORINATIONS[traits.chlorination],
+            FILTERS[traits.filter],
+        ]
+    )
     inventory = tuple(
-        PracticeProduct(p.id, p.label, _package(p, metric), item.price, p.row.is_liquid)
+        PracticeProduct(p.id, p.label, _package(p), item.price, p.row.is_liquid)
         for item in row.stocked
         for p in (item.product,)
     )
@@ -119,84 +123,84 @@ def _scenario(row: Scenario, metric: bool) -> ScenarioView:
         row.story,
         titles(row),
         row.days,
-        ", ".join(words),
+        Message("{words}", words=words),
         row.cell is not None,
         inventory,
     )
 
 
-def _package(product: Product, metric: bool) -> str:
+def _package(product: Product) -> Message:
     if product.package_ml is not None:
-        return volume_text(product.package_ml, metric)
-    return mass_text(product.package_g, metric) if product.package_g is not None else ""
+        return Message("{amount}", amount=Liquid(product.package_ml))
+    return NOTHING if product.package_g is None else Message("{amount}", amount=Mass(product.package_g))
 
 
-def played(key: str, seed: int, typed: Sequence[MoveTyped], *, finished: bool, metric: bool) -> GameView:
+def played(key: str, seed: int, typed: Sequence[MoveTyped], *, finished: bool, units: Units) -> GameView:
     """The game after its moves; with the review once it is finished or its days are over.
 
     Raises InvalidInput, UnreadableQuantity for an amount that cannot be read.
     """
     row = scenario_by_key(key)
-    moves = [_move(row, one, metric) for one in typed]
+    moves = [_move(row, one, units) for one in typed]
     game = play(key, seed, moves)
     day, hour = day_and_hour(game.player)
     zone = ZoneInfo(TIME_ZONE)
     done = finished or game.over
     return GameView(
-        _scenario(row, metric),
+        _scenario(row),
         min(day, row.days),
         f"{hour:02d}:00",
         max(0, row.days - int(game.player.days)),
         game.first_visual_check.clarity,
         game.last_visual_check.clarity,
         game.last_visual_check.odd,
-        pressure_text(game.gauge_kpa, metric),
+        Message("{pressure}", pressure=Pressure(game.gauge_kpa)),
         game.player.tally.cost,
-        tuple(_line(game, one, metric) for one in game.played),
+        tuple(_line(game, one) for one in game.played),
         done,
         review(game, seed, zone) if done else None,
     )
 
 
-def _move(row: Scenario, typed: MoveTyped, metric: bool) -> Move:
+def _move(row: Scenario, typed: MoveTyped, units: Units) -> Move:
     if typed.kind is not MoveKind.ADD:
         return Move(typed.kind, share=typed.share, percent=typed.percent)
     product = next((one for one in row.inventory if one.id == typed.product_id), None)
-    grams = 0.0 if product is None else read_amount(product, typed.amount, metric=metric).mass_g
+    grams = 0.0 if product is None else read_amount(product, typed.amount, units=units).mass_g
     return Move(MoveKind.ADD, typed.product_id, grams)
 
 
 _WORDS = {
-    MoveKind.TEST: "Tested",
-    MoveKind.FULL_TEST: "Tested everything",
-    MoveKind.BRUSH: "Brushed walls and floor",
-    MoveKind.CLEAN_FILTER: "Cleaned the filter",
-    MoveKind.WAIT_HOUR: "Waited an hour",
-    MoveKind.WAIT_EVENING: "Waited until evening",
-    MoveKind.WAIT_MORNING: "Waited until morning",
+    MoveKind.TEST: Message("Tested"),
+    MoveKind.FULL_TEST: Message("Tested everything"),
+    MoveKind.BRUSH: Message("Brushed walls and floor"),
+    MoveKind.CLEAN_FILTER: Message("Cleaned the filter"),
+    MoveKind.WAIT_HOUR: Message("Waited an hour"),
+    MoveKind.WAIT_EVENING: Message("Waited until evening"),
+    MoveKind.WAIT_MORNING: Message("Waited until morning"),
 }
 
 
-def _line(game: Game, one: Played, metric: bool) -> PracticeLine:
+def _line(game: Game, one: Played) -> PracticeLine:
     return PracticeLine(
         one.day,
         f"{one.hour:02d}:00",
-        _reported(game, one.move, metric),
+        _reported(game, one.move),
         _readings(one.test),
         None if one.visual_check is None else one.visual_check.clarity,
     )
 
 
-def _reported(game: Game, move: Move, metric: bool) -> str:
+def _reported(game: Game, move: Move) -> Message:
     if move.kind is MoveKind.ADD:
         product = next(p for p in game.scenario.inventory if p.id == move.product_id)
         ml = volume_from_mass_ml(product, move.grams)
-        amount = mass_text(move.grams, metric) if ml is None else volume_text(ml, metric)
-        return f"Added {amount} of {product.label}"
+        amount = Mass(move.grams) if ml is None else Liquid(ml)
+        return Message("Added {amount} of {label}", amount=amount, label=Verbatim(product.label))
     if move.kind is MoveKind.REPLACE_WATER:
-        return f"Replaced {100 * move.share:.0f} % of the water"
+        return Message("Replaced {share} % of the water", share=Number(100 * move.share, digits=0))
     if move.kind is MoveKind.CELL:
-        return f"Set the cell to {move.percent:.0f} %"
+        return Message("Set the cell to {percent} %", percent=Number(move.percent, digits=0))
     return _WORDS[move.kind]
 
 

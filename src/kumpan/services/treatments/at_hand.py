@@ -19,6 +19,7 @@ from kumpan.core.journal import (
 from kumpan.core.products.aging import strength_now
 from kumpan.core.products.product import Product
 from kumpan.core.products.stock import Stocked
+from kumpan.core.quantities.units import Units
 from kumpan.core.ranges.disagreements import answer
 from kumpan.core.records.display import DisplayOptions
 from kumpan.services.journal.ledger import Scope, entries_in
@@ -121,6 +122,6 @@ def aged(found: Store, product: Product, now: datetime) -> Product:
     return replace(product, strength_percent=percent, name=f"{product.label}, now {percent:.1f} %")
 
 
-def display_options(settings: SettingsMade, preferences: PreferencesSet, *, metric: bool) -> DisplayOptions:
+def display_options(settings: SettingsMade, preferences: PreferencesSet, *, units: Units) -> DisplayOptions:
     """How amounts are said at this pool."""
-    return DisplayOptions(metric, preferences.containers, answer(settings.choices, "salt"))
+    return DisplayOptions(units, preferences.containers, answer(settings.choices, "salt"))

@@ -25,6 +25,7 @@ from kumpan.core.dosing.mixing import all_added, diluted
 from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.catalogue import chemical
 from kumpan.core.products.product import Addition, Product, addition_mass_g, moles_per_g
@@ -84,7 +85,12 @@ def analyze(readings: Readings) -> Analysis:
     thermodynamic, classic = _indices(readings, state)
     if classic is not None:
         findings += [
-            Finding("classic_clamped", f"The classic table ends before this {name}; its last factor is used.")
+            Finding(
+                "classic_clamped",
+                Message(
+                    "The classic table ends before this {name}; its last factor is used.", name=Verbatim(name)
+                ),
+            )
             for name in classic.clamped
         ]
     hocl = _hypochlorous(readings, state)
@@ -181,7 +187,7 @@ def _state_after(
     amounts: Mapping[Product, float],
     volume_l: float,
 ) -> State | None:
-    """The solved water afterwards; None where pH, alkalinity or stabiliser of either water is not known."""
+    """The solved water afterwards; None where pH, alkalinity or stabilizer of either water is not known."""
     own = solved(readings)
     if own is None:
         return None

@@ -20,10 +20,12 @@ from kumpan.core.journal import (
     recorded_steps,
     steps_to_do,
 )
+from kumpan.core.messages import Message
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Readings
 from kumpan.core.quantities.typed import Dimension, read_quantity
-from kumpan.core.quantities.units import water_text
+from kumpan.core.quantities.units import Units
+from kumpan.core.quantity import PoolWater
 from kumpan.core.records.step import ADD, WAIT, Step
 from kumpan.core.treatment.lateness import late_notes, step_times
 from kumpan.core.treatment.plan import Plan
@@ -39,52 +41,53 @@ from kumpan.services.treatments.request import PlanKind, PlanRequest
 from kumpan.services.treatments.special import special_plan
 from kumpan.services.treatments.uncertainty import with_uncertainty
 from kumpan.services.views import StepRecord, TreatmentPlan, TreatmentStep
+from kumpan.wording.render import render
 
 
-async def current_treatment(scope: Scope, pool_id: UUID, *, metric: bool) -> TreatmentPlan:
+async def current_treatment(scope: Scope, pool_id: UUID, *, units: Units) -> TreatmentPlan:
     """The open sheet when one was started, else the plan that is offered now."""
-    return await offered_treatment(scope, pool_id, PlanRequest(), metric=metric)
+    return await offered_treatment(scope, pool_id, PlanRequest(), units=units)
 
 
 PUT_AWAY = "put away with the rest of the sheet"
 
 
 async def offered_treatment(
-    scope: Scope, pool_id: UUID, request: PlanRequest, *, metric: bool
+    scope: Scope, pool_id: UUID, request: PlanRequest, *, units: Units
 ) -> TreatmentPlan:
     """What could be started now. For the balance an open sheet goes before."""
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
     opened = open_treatment(state)
     if request.plan is PlanKind.BALANCE and opened is not None:
-        return _started(scope, state, parts, opened, metric)
-    return await treatment_for(scope, state, parts, request, metric=metric)
+        return _started(scope, state, parts, opened)
+    return await treatment_for(scope, state, parts, request, units=units)
 
 
 async def treatment_for(
-    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, *, metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, *, units: Units
 ) -> TreatmentPlan:
     """A plan as a sheet that is not started, whatever sheet is open."""
-    return await _as_offered(scope, parts, await _plan(scope, state, parts, request, metric))
+    return await _as_offered(scope, parts, await _plan(scope, state, parts, request, units))
 
 
 async def _plan(
-    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, units: Units
 ) -> Plan | None:
     if request.plan is not PlanKind.BALANCE:
-        return await special_plan(scope, state, parts, request, metric=metric)
+        return await special_plan(scope, state, parts, request, units=units)
     chosen = Chosen(request.strategy, request.use, tuple(sorted(request.targets.items())))
-    found = await offered_plan(scope, state, parts, metric=metric, chosen=chosen)
+    found = await offered_plan(scope, state, parts, units=units, chosen=chosen)
     if found is None:
         return None
     if request.targets:
         return found  # an aim of one's own is followed at once; its doubt is that of the sheet before
-    steps = await with_uncertainty(scope, state, parts, found.steps, chosen, metric=metric)
+    steps = await with_uncertainty(scope, state, parts, found.steps, chosen, units=units)
     return replace(found, steps=steps)
 
 
 async def start(
-    scope: Scope, pool_id: UUID, stamp: Stamp, request: PlanRequest, *, metric: bool
+    scope: Scope, pool_id: UUID, stamp: Stamp, request: PlanRequest, *, units: Units
 ) -> TreatmentPlan:
     """Start the offered plan: the whole of it becomes a journal entry. The same id again answers it.
 
@@ -94,17 +97,17 @@ async def start(
     parts = parts_of(state)
     known = next((treatment for treatment in state.treatments if treatment.id == stamp.id), None)
     if known is not None:
-        return _started(scope, state, parts, known, metric)
+        return _started(scope, state, parts, known)
     if open_treatment(state) is not None:
         raise Conflict("A sheet is already open for this pool; finish it or skip its steps first.")
-    offered = await _plan(scope, state, parts, request, metric)
+    offered = await _plan(scope, state, parts, request, units)
     if offered is None or not offered.steps:
         raise InvalidInput("There is nothing to add now; test the water first.")
     before = water_now(state, parts.place, scope.now)
     name = await plan_name(scope, state, parts, request.plan)
     body = TreatmentStarted(offered.steps, parts.settings.profile, before, offered.predicted, name)
     entry = await record(scope, pool_id, stamp, body)
-    return _started(scope, await pool_state(scope, pool_id), parts, entry, metric)
+    return _started(scope, await pool_state(scope, pool_id), parts, entry)
 
 
 @dataclass(frozen=True)
@@ -119,7 +122,7 @@ class StepReport:
 
 
 async def record_step(
-    scope: Scope, pool_id: UUID, stamp: Stamp, given: StepReport, *, metric: bool
+    scope: Scope, pool_id: UUID, stamp: Stamp, given: StepReport, *, units: Units
 ) -> TreatmentPlan:
     """Tick one step. The same id again changes nothing; another id for a ticked step is a Conflict."""
     state = await pool_state(scope, pool_id)
@@ -133,12 +136,12 @@ async def record_step(
     if done is not None and done.id != stamp.id:
         raise Conflict("This step was already ticked; undo that tick first if it was wrong.", "step_number")
     step = treatment.body.steps[given.step_number]
-    await record(scope, pool_id, stamp, await _step_body(scope, given, step, metric))
-    return _started(scope, await pool_state(scope, pool_id), parts, treatment, metric)
+    await record(scope, pool_id, stamp, await _step_body(scope, given, step, units))
+    return _started(scope, await pool_state(scope, pool_id), parts, treatment)
 
 
 async def put_away(
-    scope: Scope, pool_id: UUID, treatment_id: UUID, stamp: Stamp, *, metric: bool
+    scope: Scope, pool_id: UUID, treatment_id: UUID, stamp: Stamp, *, units: Units
 ) -> TreatmentPlan:
     """Leave out what is still open on a sheet, and reckon the rest again: what was poured counts.
 
@@ -153,24 +156,24 @@ async def put_away(
         if number not in done:
             body = StepDone(treatment_id, number, Outcome.SKIPPED, PUT_AWAY)
             await record(scope, pool_id, replace(stamp, id=uuid5(stamp.id, str(number))), body)
-    return await current_treatment(scope, pool_id, metric=metric)
+    return await current_treatment(scope, pool_id, units=units)
 
 
 async def _step_body(
-    scope: Scope, given: StepReport, step: Step, metric: bool
+    scope: Scope, given: StepReport, step: Step, units: Units
 ) -> AdditionMade | StepDone | WaterChanged:
     if step.water_l is not None and given.outcome is Outcome.DONE:
-        return _water_body(given, step.water_l, metric)
+        return _water_body(given, step.water_l, units)
     if step.kind != ADD or given.outcome is Outcome.SKIPPED:
         return StepDone(given.treatment_id, given.step_number, given.outcome, given.note)
     product = _product(step)
     planned = AmountRead(step.rounded_g or 0.0, step.rounded_ml)
     typed = given.amount.strip()
-    read = await read_typed(scope, product, typed, metric=metric) if typed else planned
+    read = await read_typed(scope, product, typed, units=units) if typed else planned
     return AdditionMade(
         chemical=product.chemical,
         strength_percent=product.strength_percent,
-        label=step.title,
+        label=render(step.title),
         mass_g=read.mass_g,
         volume_ml=read.volume_ml,
         density_g_per_ml=product.density_g_per_ml,
@@ -180,11 +183,13 @@ async def _step_body(
     )
 
 
-def _water_body(given: StepReport, planned_l: float, metric: bool) -> WaterChanged:
+def _water_body(given: StepReport, planned_l: float, units: Units) -> WaterChanged:
     liters = planned_l
     if given.amount.strip():
         try:
-            liters = read_quantity(given.amount, Dimension.VOLUME, "l" if metric else "gal").value
+            liters = read_quantity(
+                given.amount, Dimension.VOLUME, "l" if units is Units.METRIC else "gal"
+            ).value
         except UnreadableQuantity as trouble:
             raise UnreadableQuantity(trouble.message, "amount") from trouble
     return WaterChanged(WaterChange.DRAIN, liters, given.note, given.treatment_id, given.step_number)
@@ -217,12 +222,12 @@ async def _as_offered(scope: Scope, parts: PoolParts, offered: Plan | None) -> T
 
 
 def _started(
-    scope: Scope, state: PoolState, parts: PoolParts, treatment: Entry[TreatmentStarted], metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, treatment: Entry[TreatmentStarted]
 ) -> TreatmentPlan:
     done = recorded_steps(state, treatment.id)
     times = step_times(treatment.body, treatment.at, {n: entry.at for n, entry in done.items()}, scope.now)
     steps = tuple(
-        TreatmentStep(n, step, times[n], _step_record(done.get(n), metric))
+        TreatmentStep(n, step, times[n], _step_record(done.get(n)))
         for n, step in enumerate(treatment.body.steps)
     )
     return TreatmentPlan(
@@ -243,7 +248,7 @@ def _clock(start_at: datetime, step: Step) -> datetime:
     return start_at + timedelta(minutes=step.offset_min)
 
 
-def _step_record(entry: StepEntry | None, metric: bool) -> StepRecord | None:
+def _step_record(entry: StepEntry | None) -> StepRecord | None:
     if entry is None:
         return None
     body = entry.body
@@ -256,9 +261,9 @@ def _step_record(entry: StepEntry | None, metric: bool) -> StepRecord | None:
             Outcome.DONE,
             body.mass_g,
             body.volume_ml,
-            amount_text(product, body.mass_g, metric),
+            amount_text(product, body.mass_g),
         )
     if isinstance(body, WaterChanged):
-        text = water_text(body.volume_l, metric)
+        text = Message("{amount}", amount=PoolWater(body.volume_l))
         return StepRecord(entry.id, entry.at, entry.person_id, Outcome.DONE, amount_text=text)
     return StepRecord(entry.id, entry.at, entry.person_id, body.outcome)

@@ -4,6 +4,7 @@ from uuid import UUID
 
 from kumpan.core.errors import InvalidInput
 from kumpan.core.quantities.names import NAMES
+from kumpan.core.quantities.units import Units
 from kumpan.core.treatment.special.second_opinion import COMPARED, second_opinion
 from kumpan.services.journal.ledger import Scope, pool_state
 from kumpan.services.pools.expectations import water_now
@@ -11,17 +12,17 @@ from kumpan.services.pools.pools import offered_plan, parts_of
 from kumpan.services.views import ComparedMeasure, OpinionView
 
 
-async def opinion(scope: Scope, pool_id: UUID, text: str, *, metric: bool) -> OpinionView:
+async def opinion(scope: Scope, pool_id: UUID, text: str, *, units: Units) -> OpinionView:
     """The advice read and reckoned. Raises InvalidInput before the first test or for an empty text."""
     if not text.strip():
         raise InvalidInput('Type what was advised, like "salt 20 kg, buffer 400 g".', "text")
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
-    offered = await offered_plan(scope, state, parts, metric=metric)
+    offered = await offered_plan(scope, state, parts, units=units)
     if offered is None:
         raise InvalidInput("Test the water first: advice is reckoned from the last test.", "text")
     now = water_now(state, parts.place, scope.now)
-    found = second_opinion(text, now, parts.basin.volume_l, metric=metric)
+    found = second_opinion(text, now, parts.basin.volume_l)
     ours = offered.predicted if offered.steps else now
     rows = tuple(
         ComparedMeasure(

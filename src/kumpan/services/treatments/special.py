@@ -7,10 +7,12 @@ from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
 from kumpan.core.forecast.conditions import Pulse
 from kumpan.core.forecast.forecast import first_under, forecast, under_for_good
-from kumpan.core.forecast.outlook import day_text
 from kumpan.core.forecast.sun import SECONDS_A_DAY
 from kumpan.core.journal import PoolState
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.units import Units
+from kumpan.core.quantity import Ahead, Number
 from kumpan.core.ranges.disagreements import answer
 from kumpan.core.records.step import ADD
 from kumpan.core.treatment.dusk import next_evening
@@ -36,22 +38,22 @@ OXIDIZER_WAIT_MIN = {"hour": 60, "quarter": 15}
 
 
 async def special_plan(
-    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, *, metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, *, units: Units
 ) -> Plan:
     """The plan of any kind but the balance. Raises InvalidInput for advice before the first test."""
     hand = await at_hand(scope)
     if request.plan is PlanKind.SHOCK:
-        return _shock(scope, state, parts, request, hand, metric)
+        return _shock(scope, state, parts, request, hand, units)
     if request.plan is PlanKind.INCIDENT:
-        return incident_plan(request.incident, _shock_request(scope, state, parts, request, hand, metric))
+        return incident_plan(request.incident, _shock_request(scope, state, parts, request, hand, units))
     if request.plan is PlanKind.DRAIN:
-        return drain_plan(_drain_request(scope, state, parts, request, hand, metric))
+        return drain_plan(_drain_request(scope, state, parts, request, hand, units))
     if request.plan is PlanKind.DRAIN_DAY:
-        return drain_day_plan(_drain_request(scope, state, parts, request, hand, metric))
+        return drain_day_plan(_drain_request(scope, state, parts, request, hand, units))
     if request.plan is PlanKind.RESCUE:
-        return rescue_plan(scope, state, parts, hand, metric=metric)
+        return rescue_plan(scope, state, parts, hand, units=units)
     if request.plan is PlanKind.ADVICE:
-        return _advice(scope, state, parts, request, hand, metric)
+        return _advice(scope, state, parts, request, hand, units)
     special = SpecialRequest(
         water_now(state, parts.place, scope.now),
         parts.basin.volume_l,
@@ -61,7 +63,7 @@ async def special_plan(
         parts.rules.swim_limit_mg_l,
         scope.now,
         ZoneInfo(parts.settings.time_zone),
-        display_options(parts.settings, hand.preferences, metric=metric),
+        display_options(parts.settings, hand.preferences, units=units),
     )
     if request.plan is PlanKind.LOWER_CHLORINE:
         return lower_chlorine_plan(special, today=request.today)
@@ -71,19 +73,19 @@ async def special_plan(
 
 
 def _advice(
-    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, hand: AtHand, metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, hand: AtHand, units: Units
 ) -> Plan:
     if state.last_test is None:
         raise InvalidInput("Test the water first: advice is reckoned from the last test.", "advice")
     if not request.advice.strip():
         raise InvalidInput('Type what was advised, like "salt 20 kg, buffer 400 g".', "advice")
     now = water_now(state, parts.place, scope.now)
-    display = display_options(parts.settings, hand.preferences, metric=metric)
+    display = display_options(parts.settings, hand.preferences, units=units)
     return advised_plan(request.advice, now, parts.basin.volume_l, parts.equipment.traits, display)
 
 
 def _drain_request(
-    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, hand: AtHand, metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, hand: AtHand, units: Units
 ) -> DrainRequest:
     preferences = hand.preferences
     return DrainRequest(
@@ -97,15 +99,15 @@ def _drain_request(
         ),
         request.measure,
         request.wanted,
-        display_options(parts.settings, preferences, metric=metric),
+        display_options(parts.settings, preferences, units=units),
     )
 
 
 def _shock(
-    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, hand: AtHand, metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, hand: AtHand, units: Units
 ) -> Plan:
     """The shock as it would be done this evening."""
-    question = _shock_request(scope, state, parts, request, hand, metric)
+    question = _shock_request(scope, state, parts, request, hand, units)
     found = shock_plan(question)
     notes = found.notes
     if question.strategy is not ShockStrategy.OXIDIZER:
@@ -114,7 +116,7 @@ def _shock(
 
 
 def _shock_request(
-    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, hand: AtHand, metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, hand: AtHand, units: Units
 ) -> ShockRequest:
     zone, choices = ZoneInfo(parts.settings.time_zone), parts.settings.choices
     return ShockRequest(
@@ -130,7 +132,7 @@ def _shock_request(
         zone,
         request.reason if request.plan is PlanKind.SHOCK else ShockReason.ROUTINE,
         OXIDIZER_WAIT_MIN[answer(choices, "after_oxidiser")],
-        display_options(parts.settings, hand.preferences, metric=metric),
+        display_options(parts.settings, hand.preferences, units=units),
     )
 
 
@@ -148,13 +150,27 @@ def _swim_again(
     limit, zone = request.swim_limit_mg_l, ZoneInfo(parts.settings.time_zone)
     likely, surely = first_under(ahead, limit, at_s + 3600), under_for_good(ahead, limit, at_s + 3600)
     if likely is None:
-        text = f"Free chlorine will stay over the swim limit of {limit:g} for more than {DAYS_AHEAD} days."
+        text = Message(
+            "Free chlorine will stay over the swim limit of {limit} for more than {days_ahead} days.",
+            limit=Number(limit),
+            days_ahead=Number(DAYS_AHEAD),
+        )
         return (Finding("swim_again", text, Measure.FREE_CHLORINE),)
-    text = (
-        f"Free chlorine likely comes under the swim limit of {limit:g} {day_text(likely, zone, request.now)}"
+    local = request.now.astimezone(zone)
+    first = Ahead(likely.astimezone(zone), local)
+    text = Message(
+        "Free chlorine likely comes under the swim limit of {limit} {likely}. A test decides.",
+        limit=Number(limit),
+        likely=first,
     )
-    text += f", surely {day_text(surely, zone, request.now)}" if surely is not None else ""
-    return (Finding("swim_again", f"{text}. A test decides.", Measure.FREE_CHLORINE),)
+    if surely is not None:
+        text = Message(
+            "Free chlorine likely comes under the swim limit of {limit} {likely}, surely {surely}. A test decides.",
+            limit=Number(limit),
+            likely=first,
+            surely=Ahead(surely.astimezone(zone), local),
+        )
+    return (Finding("swim_again", text, Measure.FREE_CHLORINE),)
 
 
 def _boost(state: PoolState, parts: PoolParts) -> tuple[Finding, ...]:
@@ -163,7 +179,8 @@ def _boost(state: PoolState, parts: PoolParts) -> tuple[Finding, ...]:
     if cell is None:
         return ()
     adds = cell.output_g_per_h * 24 * 1000 / parts.basin.volume_l
-    text = (
-        f"The cell's boost, 24 h at 100 %, adds {adds:.1f} here, less what the day takes: no shock by itself."
+    text = Message(
+        "The cell's boost, 24 h at 100 %, adds {adds} here, less what the day takes: no shock by itself.",
+        adds=Number(adds, digits=1),
     )
     return (Finding("cell_boost", text, Measure.FREE_CHLORINE, {"adds": adds}),)

@@ -7,8 +7,10 @@ from kumpan.core.findings import Finding
 from kumpan.core.forecast.expected import measured_readings
 from kumpan.core.forecast.rates import CELL_OFF_BELOW_C
 from kumpan.core.journal import PoolState
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.products.product import Product
+from kumpan.core.quantities.units import Units
 from kumpan.core.records.step import ADD
 from kumpan.core.treatment.strategies import StrategyOutcome
 from kumpan.services.journal.ledger import Scope, pool_state
@@ -19,28 +21,28 @@ from kumpan.services.treatments.at_hand import at_hand
 from kumpan.services.views import BuyLine, StrategiesView, StrategyProduct, StrategyView
 
 
-async def strategies(scope: Scope, pool_id: UUID, *, metric: bool) -> StrategiesView:
+async def strategies(scope: Scope, pool_id: UUID, *, units: Units) -> StrategiesView:
     """What the same plan comes to with other products; empty before the first test or with nothing to add."""
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
     currency = (await at_hand(scope)).preferences.currency
     if state.last_test is None:
         return StrategiesView((), (), None, currency)
-    loss = (await outlook_of(scope, pool_id, metric=metric)).loss_mg_l_day
-    found = await compared_strategies(scope, state, parts, loss, metric=metric)
-    views = tuple(_view(outcome, metric) for outcome in found if outcome.additions)
+    loss = (await outlook_of(scope, pool_id)).loss_mg_l_day
+    found = await compared_strategies(scope, state, parts, loss, units=units)
+    views = tuple(_view(outcome, units) for outcome in found if outcome.additions)
     return StrategiesView(views, between_visits(state, parts, loss), loss, currency)
 
 
-def _view(found: StrategyOutcome, metric: bool) -> StrategyView:
+def _view(found: StrategyOutcome, units: Units) -> StrategyView:
     return StrategyView(
         found.strategies[0],
         found.use,
         found.name,
-        tuple(StrategyProduct(p.label, amount_text(p, grams, metric)) for p, grams in found.amounts.items()),
+        tuple(StrategyProduct(p.label, amount_text(p, grams)) for p, grams in found.amounts.items()),
         found.used_cost,
         found.buy_cost,
-        tuple(buy_line(short, "for this sheet", metric) for short in found.missing),
+        tuple(buy_line(short, Message("for this sheet"), units) for short in found.missing),
         found.additions,
         found.days,
         found.minutes_to_swim,
@@ -48,19 +50,19 @@ def _view(found: StrategyOutcome, metric: bool) -> StrategyView:
     )
 
 
-async def shopping(scope: Scope, *, metric: bool) -> list[BuyLine]:
+async def shopping(scope: Scope, *, units: Units) -> list[BuyLine]:
     """What to buy for the sheets that are offered now at all pools, and for the weeks ahead."""
     needs: dict[Product, float] = {}
     hand = await at_hand(scope)
     products = {product.id: product for product in hand.products}
     for pool_id in await scope.tx.journal.pool_ids(scope.workspace_id):
         state = await pool_state(scope, pool_id)
-        found = await offered_plan(scope, state, parts_of(state), metric=metric)
+        found = await offered_plan(scope, state, parts_of(state), units=units)
         for step in found.steps if found is not None else ():
             if step.kind == ADD and step.product_id in products:
                 product = products[step.product_id]
                 needs[product] = needs.get(product, 0.0) + (step.rounded_g or 0.0)
-    return await to_buy(scope, needs, metric=metric)
+    return await to_buy(scope, needs, units=units)
 
 
 def between_visits(state: PoolState, parts: PoolParts, loss: float | None) -> tuple[Finding, ...]:

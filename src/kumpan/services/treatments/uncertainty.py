@@ -7,9 +7,11 @@ from kumpan.core.dosing.rounding import round_dose
 from kumpan.core.dosing.uncertainty import DoseUncertainty, dose_uncertainties
 from kumpan.core.forecast.expected import last_values
 from kumpan.core.journal import PoolState
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantities.units import Units
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.step import ADD, Step
@@ -20,7 +22,7 @@ from kumpan.services.pools.pools import Chosen, PoolParts, plan_products
 
 
 async def with_uncertainty(
-    scope: Scope, state: PoolState, parts: PoolParts, steps: tuple[Step, ...], chosen: Chosen, *, metric: bool
+    scope: Scope, state: PoolState, parts: PoolParts, steps: tuple[Step, ...], chosen: Chosen, *, units: Units
 ) -> tuple[Step, ...]:
     """The steps with the range of each amount and the reading behind most of it."""
     inventory = await plan_products(scope, state, parts, chosen)
@@ -37,7 +39,7 @@ async def with_uncertainty(
         if step.kind == ADD and step.product_id is not None:
             whole[step.product_id] = whole.get(step.product_id, 0.0) + (step.mass_g or 0.0)
     products = {product.id: product for product in inventory}
-    return tuple(_ranged(step, found, whole, products, metric) for step in steps)
+    return tuple(_ranged(step, found, whole, products, units) for step in steps)
 
 
 @lru_cache(maxsize=256)
@@ -58,7 +60,7 @@ def _ranged(
     found: dict[str, DoseUncertainty],
     whole: dict[str, float],
     products: dict[str, Product],
-    metric: bool,
+    units: Units,
 ) -> Step:
     uncertainty = found.get(step.product_id or "")
     if step.kind != ADD or uncertainty is None or not step.mass_g:
@@ -68,11 +70,11 @@ def _ranged(
     low, high = uncertainty.low_g * share, uncertainty.high_g * share
     if high - low < 0.04 * step.mass_g:
         return step
-    low_text = _roughly(product, low, metric) if low > 0.005 * high else "nothing"
-    range_text = f"{low_text} to {_roughly(product, high, metric)}"
+    low_text = _roughly(product, low, units) if low > 0.005 * high else Message("nothing")
+    range_text = Message("{low_text} to {roughly}", low_text=low_text, roughly=_roughly(product, high, units))
     return replace(step, range_text=range_text, range_from=uncertainty.most_from)
 
 
-def _roughly(product: Product, mass_g: float, metric: bool) -> str:
+def _roughly(product: Product, mass_g: float, units: Units) -> Message:
     """An end of a range in the coarse steps of a scale or cup: it is known no better."""
-    return round_dose(replace(product, package_g=None, package_ml=None), mass_g, metric).text
+    return round_dose(replace(product, package_g=None, package_ml=None), mass_g, units).text

@@ -9,6 +9,7 @@ from kumpan.core.errors import InvalidInput
 from kumpan.core.forecast.expected import measured_readings
 from kumpan.core.quantities.names import BOARD_ORDER, NAMES
 from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantities.units import Units
 from kumpan.core.ranges.profiles import Band
 from kumpan.services.journal.ledger import Scope, pool_state
 from kumpan.services.pools.pools import parts_of
@@ -26,7 +27,7 @@ async def what_if(
     values: Mapping[Measure, float],
     places: Mapping[Measure, float],
     *,
-    metric: bool,
+    units: Units,
 ) -> WhatIf:
     """Raises InvalidInput for a measure that no dose moves here, or that has no band to be placed on."""
     state = await pool_state(scope, pool_id)
@@ -41,7 +42,7 @@ async def what_if(
     unknown = [NAMES[measure] for measure in aims if measure not in AIM_STEPS]
     if unknown:
         raise InvalidInput(f"{unknown[0]} cannot be aimed at here; choose another lane.", "values")
-    treatment = await treatment_for(scope, state, parts, PlanRequest(targets=aims), metric=metric)
+    treatment = await treatment_for(scope, state, parts, PlanRequest(targets=aims), units=units)
     after = treatment.predicted if treatment.steps else measured_readings(state)
     return WhatIf(aims, _planned(after, parts.bands), treatment)
 

@@ -1,5 +1,6 @@
 """The report to a pool's owner: one day in words, with what is next and when they may swim."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 from uuid import UUID
@@ -7,8 +8,10 @@ from zoneinfo import ZoneInfo
 
 from kumpan.core.assessment.next_thing import NextThing
 from kumpan.core.assessment.swim import SwimAnswer
-from kumpan.core.journal import Entry
+from kumpan.core.journal import CareDone, Entry
+from kumpan.core.messages import Cased, Message, Value, Verbatim, joined
 from kumpan.core.products.product import Product
+from kumpan.core.quantity import Clock, DateForm, Day, Money
 from kumpan.core.ranges.verdicts import VerdictCode
 from kumpan.core.visits.day_report import (
     DayReport,
@@ -19,7 +22,7 @@ from kumpan.core.visits.day_report import (
     usual_day,
 )
 from kumpan.services.journal.ledger import Scope, pool_state
-from kumpan.services.journal.log import describe, value_text
+from kumpan.services.journal.log import describe, task_title, value_message
 from kumpan.services.maintenance.maintenance import calendar_days
 from kumpan.services.people.people import people
 from kumpan.services.pools.pools import head, parts_of
@@ -35,8 +38,8 @@ class ReportLine:
     """A thing that was done: when, what, and the reason or the figures beside it."""
 
     at: datetime
-    title: str
-    detail: str
+    title: Message
+    detail: Message
 
 
 @dataclass(frozen=True)
@@ -44,7 +47,7 @@ class AheadLine:
     """What falls on a day ahead, all of it in one line."""
 
     day: date
-    title: str
+    title: Message
 
 
 @dataclass(frozen=True)
@@ -57,7 +60,7 @@ class OwnerReport:
     days: tuple[date, ...]
     by: tuple[str, ...]
     empty: bool
-    visual_checks: tuple[str, ...]
+    visual_checks: tuple[Message, ...]
     found: tuple[FoundValue, ...]
     poured: tuple[ReportLine, ...]
     done: tuple[ReportLine, ...]
@@ -66,13 +69,13 @@ class OwnerReport:
     comes_back: bool
     cost: float | None
     currency: str
-    swim: str
+    swim: Message
     next: NextThing
     ahead: tuple[AheadLine, ...]
-    text: str
+    text: tuple[Message, ...]
 
 
-async def owner_report(scope: Scope, pool_id: UUID, day: date | None, *, metric: bool) -> OwnerReport:
+async def owner_report(scope: Scope, pool_id: UUID, day: date | None) -> OwnerReport:
     """The report of a day, or of the last one with something to tell."""
     state = await pool_state(scope, pool_id)
     parts, top, hand = parts_of(state), await head(scope, pool_id), await at_hand(scope)
@@ -83,7 +86,7 @@ async def owner_report(scope: Scope, pool_id: UUID, day: date | None, *, metric:
     day_told = day_report(state, zone, day or usual_day(state, zone) or today, parts.bands, prices)
     names = {person.id: person.name for person in await people(scope)}
     ahead = [
-        AheadLine(due.day, "; ".join(item.title for item in due.items))
+        AheadLine(due.day, Message("{items}", items=joined([item.title for item in due.items], "; ")))
         for due in await calendar_days(scope, pool_id, AHEAD_DAYS)
     ]
     found = OwnerReport(
@@ -93,10 +96,10 @@ async def owner_report(scope: Scope, pool_id: UUID, day: date | None, *, metric:
         days=days[:DAYS_LISTED],
         by=tuple(names[id_] for id_ in day_told.people if id_ in names),
         empty=day_told.empty,
-        visual_checks=tuple(describe(visual_check, metric)[1] for visual_check in day_told.visual_checks),
+        visual_checks=tuple(describe(visual_check)[1] for visual_check in day_told.visual_checks),
         found=day_told.found,
-        poured=tuple(_poured(one, metric) for one in day_told.poured),
-        done=tuple(_done(entry, metric) for entry in day_told.other),
+        poured=tuple(_poured(one) for one in day_told.poured),
+        done=tuple(_done(entry) for entry in day_told.other),
         notes=tuple(visit.note for visit in day_told.visits if visit.note),
         trades=tuple(visit.trade for visit in day_told.visits if visit.trade),
         comes_back=any(visit.needs_return for visit in day_told.visits),
@@ -105,67 +108,84 @@ async def owner_report(scope: Scope, pool_id: UUID, day: date | None, *, metric:
         swim=_swim(top.swim, zone),
         next=top.next,
         ahead=tuple(ahead[:AHEAD_MOST]),
-        text="",
+        text=(),
     )
-    return _with_text(found, day_told, zone, metric)
+    return _with_text(found, day_told, zone)
 
 
-def _poured(one: PouredThen, metric: bool) -> ReportLine:
+def _poured(one: PouredThen) -> ReportLine:
     body = one.body
     product = Product("", body.chemical, body.strength_percent, density_g_per_ml=body.density_g_per_ml)
-    return ReportLine(one.at, f"{amount_text(product, body.mass_g, metric)} of {body.label}", one.why)
+    return ReportLine(
+        one.at,
+        Message(
+            "{amount_text} of {label}",
+            amount_text=amount_text(product, body.mass_g),
+            label=Verbatim(body.label),
+        ),
+        one.why,
+    )
 
 
-def _done(entry: Entry, metric: bool) -> ReportLine:
-    title, detail = describe(entry.body, metric)
-    plain = title.removeprefix("Done: ")
-    return ReportLine(entry.at, plain[:1].upper() + plain[1:], detail)
+def _done(entry: Entry) -> ReportLine:
+    title, detail = describe(entry.body)
+    if isinstance(entry.body, CareDone):
+        title = task_title(entry.body.task)
+    return ReportLine(entry.at, title, detail)
 
 
-def _swim(answer: SwimAnswer, zone: ZoneInfo) -> str:
+def _swim(answer: SwimAnswer, zone: ZoneInfo) -> Message:
     """The answer with its hour: after a dose an owner must read when, and what it hangs on."""
     if answer.not_before is None:
         return answer.text
-    return f"Not before {answer.not_before.astimezone(zone):%H:%M}: {answer.text}."
-
-
-def _with_text(report: OwnerReport, day_told: DayReport, zone: ZoneInfo, metric: bool) -> OwnerReport:
-    """The same in plain words, to be sent as a message."""
-    lines = [f"{report.pool}, {_day(report.day)}" + (f", {', '.join(report.by)}" if report.by else "")]
-    if day_told.empty:
-        lines.append("Nothing was told on this day.")
-    found = [_found(one, metric) for one in report.found]
-    blocks = (
-        ("Seen", report.visual_checks),
-        ("Found", found),
-        ("Added", [_line(one, zone) for one in report.poured]),
-        ("Done", [_line(one, zone) for one in report.done]),
-        ("Note", report.notes),
-        ("For a licensed trade", report.trades),
+    return Message(
+        "Not before {time}: {condition}.",
+        time=Clock(answer.not_before.astimezone(zone)),
+        condition=answer.text,
     )
-    for title, block in blocks:
-        if block:
-            lines.append(f"{title}: {'; '.join(block)}.".replace("..", "."))
+
+
+def _with_text(report: OwnerReport, day_told: DayReport, zone: ZoneInfo) -> OwnerReport:
+    """The same in plain words, line by line, to be sent as a message."""
+    head = joined([Verbatim(report.pool), _day(report.day), *(Verbatim(name) for name in report.by)])
+    lines = [Message("{head}", head=head)]
+    if day_told.empty:
+        lines.append(Message("Nothing was told on this day."))
+    blocks: tuple[tuple[str, Sequence[Value]], ...] = (
+        ("Seen: {what}.", report.visual_checks),
+        ("Found: {what}.", [_found(one) for one in report.found]),
+        ("Added: {what}.", [_line(one, zone) for one in report.poured]),
+        ("Done: {what}.", [_line(one, zone) for one in report.done]),
+        ("Note: {what}.", [Verbatim(note.rstrip(".")) for note in report.notes]),
+        ("For a licensed trade: {what}.", [Verbatim(trade.rstrip(".")) for trade in report.trades]),
+    )
+    lines += [Message(template, what=joined(block, "; ")) for template, block in blocks if block]
     if report.cost is not None:
-        lines.append(f"What went in cost {report.currency}{report.cost:.2f}.")
+        cost = Money(report.cost, report.currency, digits=2)
+        lines.append(Message("What went in cost {cost}.", cost=cost))
     if report.comes_back:
-        lines.append("We come back: this pool needs another visit.")
-    lines.append(f"May they swim now? {report.swim}")
-    lines.append(f"Next: {report.next.text[:1].lower()}{report.next.text[1:]}. {report.next.why}")
+        lines.append(Message("We come back: this pool needs another visit."))
+    lines.append(Message("May they swim now? {answer}", answer=report.swim))
+    lines.append(Message("Next: {next}. {why}", next=Cased(report.next.text), why=report.next.why))
     if report.ahead:
-        lines += ["Then:", *(f"{_day(one.day)}: {one.title}." for one in report.ahead)]
-    return replace(report, text="\n".join(lines))
+        then = [Message("{day}: {what}.", day=_day(one.day), what=one.title) for one in report.ahead]
+        lines += [Message("Then:"), *then]
+    return replace(report, text=tuple(lines))
 
 
-def _found(one: FoundValue, metric: bool) -> str:
-    words = value_text(one.measure, one.value, metric)
-    return words if one.verdict.code is VerdictCode.NOT_MANAGED else f"{words} ({one.verdict.text})"
+def _found(one: FoundValue) -> Message:
+    words = value_message(one.measure, one.value)
+    if one.verdict.code is VerdictCode.NOT_MANAGED:
+        return words
+    return Message("{value} ({verdict})", value=words, verdict=one.verdict.text)
 
 
-def _line(one: ReportLine, zone: ZoneInfo) -> str:
-    detail = f": {one.detail.rstrip('.')}" if one.detail else ""
-    return f"{one.at.astimezone(zone):%H:%M} {one.title}{detail}"
+def _line(one: ReportLine, zone: ZoneInfo) -> Message:
+    clock = Clock(one.at.astimezone(zone))
+    if not one.detail:
+        return Message("{time} {title}", time=clock, title=one.title)
+    return Message("{time} {title}: {detail}", time=clock, title=one.title, detail=one.detail)
 
 
-def _day(day: date) -> str:
-    return f"{day:%A} {day.day} {day:%B}"
+def _day(day: date) -> Day:
+    return Day(day, DateForm.WEEKDAY_AND_DAY)

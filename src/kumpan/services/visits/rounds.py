@@ -21,8 +21,10 @@ from kumpan.core.journal import (
 from kumpan.core.maintenance.due import Standing, due_list
 from kumpan.core.maintenance.tasks import Preset
 from kumpan.core.maintenance.test_intervals import DueTest, Rhythm, due_tests
+from kumpan.core.messages import NOTHING, Message, Verbatim
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.units import Units
 from kumpan.core.records.step import ADD
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.visits.load_list import TRAYS, LoadLine, load_list
@@ -50,7 +52,15 @@ from kumpan.services.views import (
 VISIT_EVERY = timedelta(days=7)
 MOST_STOPS = 40
 DRIFTS = ("stabiliser_climbs", "salt_due", "off_prediction", "volume_hint", "low_now", "over_limit")
-WEEKDAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
+WEEKDAYS = (
+    Message("Monday"),
+    Message("Tuesday"),
+    Message("Wednesday"),
+    Message("Thursday"),
+    Message("Friday"),
+    Message("Saturday"),
+    Message("Sunday"),
+)
 
 
 @dataclass(frozen=True)
@@ -87,13 +97,13 @@ async def set_round(scope: Scope, stamp: Stamp, weekday: int, stops: Sequence[UU
     await record(scope, None, stamp, RoundSet(weekday, tuple(stops)))
 
 
-async def count_truck(scope: Scope, stamp: Stamp, product_id: str, amount: str, *, metric: bool) -> None:
+async def count_truck(scope: Scope, stamp: Stamp, product_id: str, amount: str, *, units: Units) -> None:
     """What the truck holds of one product now; the others keep what the books say. Raises InvalidInput."""
     if stamp.person_id is None:
         raise InvalidInput("Say who you are first: a truck belongs to somebody.", "person_id")
     product = await product_by_id(scope, product_id)
     none = amount.strip() in ("0", "none")
-    grams = 0.0 if none else (await read_typed(scope, product, amount, metric=metric)).mass_g
+    grams = 0.0 if none else (await read_typed(scope, product, amount, units=units)).mass_g
     await record(scope, None, stamp, TruckCounted(product.id, grams))
 
 
@@ -114,7 +124,7 @@ async def finish_visit(scope: Scope, pool_id: UUID, stamp: Stamp, done: VisitDon
     await record(scope, pool_id, stamp, done)
 
 
-async def the_round(scope: Scope, person_id: UUID | None, weekday: int | None, *, metric: bool) -> RoundView:
+async def the_round(scope: Scope, person_id: UUID | None, weekday: int | None, *, units: Units) -> RoundView:
     """One technician's round on a weekday (today's where none is named), its load list and exceptions."""
     book, pool_ids = await _book(scope), await scope.tx.journal.pool_ids(scope.workspace_id)
     heads = {id_: await head(scope, id_) for id_ in pool_ids}
@@ -125,20 +135,20 @@ async def the_round(scope: Scope, person_id: UUID | None, weekday: int | None, *
     listed = [stop for stop in found.stops if stop in heads] if found is not None else []
     stops, needs = [], dict[Product, float]()
     for id_ in listed:
-        stop, wanted = await _stop(scope, id_, heads[id_], day == today.weekday(), metric)
+        stop, wanted = await _stop(scope, id_, heads[id_], day == today.weekday(), units)
         stops.append(stop)
         for product, grams in wanted.items():
             needs[product] = needs.get(product, 0.0) + grams
     places = {id_: place_of(heads[id_].settings) for id_ in listed}
     nearest = nearest_next(listed, places)
-    drifting = [await _drifting(scope, id_, heads[id_], metric) for id_ in pool_ids if id_ not in listed]
+    drifting = [await _drifting(scope, id_, heads[id_]) for id_ in pool_ids if id_ not in listed]
     return RoundView(
         day,
         WEEKDAYS[day],
         day == today.weekday(),
         tuple(stops),
         tuple(drifting),
-        _trays(load_list(needs, _on_truck(book, person_id)), metric),
+        _trays(load_list(needs, _on_truck(book, person_id)), units),
         nearest if nearest != tuple(listed) else (),
         length_km(listed, places),
         length_km(nearest, places),
@@ -152,14 +162,14 @@ def _zone(heads: Iterable[PoolHeader]) -> ZoneInfo:
 
 
 async def _stop(
-    scope: Scope, pool_id: UUID, top: PoolHeader, today: bool, metric: bool
+    scope: Scope, pool_id: UUID, top: PoolHeader, today: bool, units: Units
 ) -> tuple[StopView, dict[Product, float]]:
     state = await pool_state(scope, pool_id)
     parts, hand = parts_of(state), await at_hand(scope)
-    offered = await offered_plan(scope, state, parts, metric=metric)
+    offered = await offered_plan(scope, state, parts, units=units)
     tests = due_tests(state, parts.equipment.traits, Rhythm.SERVICE, scope.now)
-    doses, needs = _doses(offered, hand, metric)
-    next_time = await _until_next(scope, pool_id, state, parts, offered, hand, metric)
+    doses, needs = _doses(offered, hand, units)
+    next_time = await _until_next(scope, pool_id, state, parts, offered, hand, units)
     view = StopView(
         top,
         _needs(tests),
@@ -167,14 +177,14 @@ async def _stop(
         doses,
         next_time.sentences if next_time else (),
         next_time.holds if next_time else None,
-        await _drift(scope, pool_id, metric),
+        await _drift(scope, pool_id),
         _visit_today(state, scope.now, ZoneInfo(parts.settings.time_zone)) if today else None,
         _last_visit(state),
     )
     return view, needs
 
 
-def _care_due(state: PoolState, parts: PoolParts, now: datetime) -> tuple[str, ...]:
+def _care_due(state: PoolState, parts: PoolParts, now: datetime) -> tuple[Message, ...]:
     """What of the equipment's care is due at this visit, by a technician's intervals."""
     inputs = replace(care_inputs(state, parts), preset=Preset.SERVICE)
     items = due_list(inputs, now)
@@ -190,12 +200,14 @@ AT_EVERY_STOP = (Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE, Measure.PH)
 
 def _needs(tests: Sequence[DueTest]) -> tuple[StopNeed, ...]:
     """Chlorine and pH at every visit, the others by their date."""
-    always = tuple(StopNeed(measure, "At every visit.") for measure in AT_EVERY_STOP)
+    always = tuple(StopNeed(measure, Message("At every visit.")) for measure in AT_EVERY_STOP)
     due = (StopNeed(test.measure, test.why) for test in tests if test.measure not in AT_EVERY_STOP)
     return (*always, *due)
 
 
-def _doses(offered: Plan | None, hand: AtHand, metric: bool) -> tuple[tuple[str, ...], dict[Product, float]]:
+def _doses(
+    offered: Plan | None, hand: AtHand, units: Units
+) -> tuple[tuple[Message, ...], dict[Product, float]]:
     """What the offered sheet pours, in words and in g by product of the shelf."""
     products = {product.id: product for product in hand.products}
     needs: dict[Product, float] = {}
@@ -204,18 +216,23 @@ def _doses(offered: Plan | None, hand: AtHand, metric: bool) -> tuple[tuple[str,
         if step.kind == ADD and product is not None and step.day == 1:
             needs[product] = needs.get(product, 0.0) + (step.rounded_g or 0.0)
     words = tuple(
-        f"{roughly_text(product, grams, metric)} {product.label}" for product, grams in needs.items()
+        Message(
+            "{amount} {product}",
+            amount=roughly_text(product, grams, units),
+            product=Verbatim(product.label),
+        )
+        for product, grams in needs.items()
     )
     return words, needs
 
 
 async def _until_next(
     scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts, offered: Plan | None, hand: AtHand,
-    metric: bool,
+    units: Units,
 ) -> UntilNext | None:  # fmt: skip
     """What the next weekly visit will find after today's sheet; None without a model to say it by."""
     found = fitted(state, parts.place)
-    loss = (await outlook_of(scope, pool_id, metric=metric)).loss_mg_l_day
+    loss = (await outlook_of(scope, pool_id)).loss_mg_l_day
     minimum = parts.bands[Measure.FREE_CHLORINE].low
     if found is None or loss is None or minimum is None:
         return None
@@ -235,21 +252,21 @@ async def _until_next(
             loss,
             ZoneInfo(parts.settings.time_zone),
             hand.products,
-            metric,
+            units,
         )
     )
 
 
-async def _drift(scope: Scope, pool_id: UUID, metric: bool) -> tuple[Finding, ...]:
+async def _drift(scope: Scope, pool_id: UUID) -> tuple[Finding, ...]:
     """What the outlook says that a technician should see coming."""
-    said = (await outlook_of(scope, pool_id, metric=metric)).sentences
+    said = (await outlook_of(scope, pool_id)).sentences
     return tuple(sentence for sentence in said if sentence.code in DRIFTS)
 
 
-async def _drifting(scope: Scope, pool_id: UUID, top: PoolHeader, metric: bool) -> StopView:
+async def _drifting(scope: Scope, pool_id: UUID, top: PoolHeader) -> StopView:
     """A pool outside today's round: its head and what drifts."""
     state = await pool_state(scope, pool_id)
-    return StopView(top, (), (), (), (), None, await _drift(scope, pool_id, metric), None, _last_visit(state))
+    return StopView(top, (), (), (), (), None, await _drift(scope, pool_id), None, _last_visit(state))
 
 
 def _visits(state: PoolState) -> list[VisitView]:
@@ -272,23 +289,23 @@ def _visit_today(state: PoolState, now: datetime, zone: ZoneInfo) -> VisitView |
     return last if same else None
 
 
-def _trays(lines: Sequence[LoadLine], metric: bool) -> tuple[TrayView, ...]:
+def _trays(lines: Sequence[LoadLine], units: Units) -> tuple[TrayView, ...]:
     found = []
     for row in TRAYS:
-        inside = tuple(_load_view(line, metric) for line in lines if line.tray is row.tray)
+        inside = tuple(_load_view(line, units) for line in lines if line.tray is row.tray)
         if inside:
             found.append(TrayView(row.title, row.caution, inside))
     return tuple(found)
 
 
-def _load_view(line: LoadLine, metric: bool) -> LoadLineView:
-    def words(grams: float) -> str:
-        return roughly_text(line.product, grams, metric) if grams > 0 else "none"
+def _load_view(line: LoadLine, units: Units) -> LoadLineView:
+    def words(grams: float) -> Message:
+        return roughly_text(line.product, grams, units) if grams > 0 else Message("none")
 
     return LoadLineView(
         line.product.id,
         line.product.label,
         words(line.need_g),
-        "not counted" if line.on_truck_g is None else words(line.on_truck_g),
-        words(line.short_g) if line.short_g > 0 else "",
+        (Message("not counted") if line.on_truck_g is None else words(line.on_truck_g)),
+        (words(line.short_g) if line.short_g > 0 else NOTHING),
     )

@@ -30,8 +30,8 @@ from kumpan.storage.wire.pool import (
     TestV1,
     WaterChangedV1,
 )
-from kumpan.storage.wire.season import ClimateSetV1, ListTickedV1, SeasonListKeptV1
-from kumpan.storage.wire.treatment import SheetStartedV1, StepTickedV1
+from kumpan.storage.wire.season import ClimateSetV1, ListTickedV1, ListTickedV2, SeasonListKeptV1
+from kumpan.storage.wire.treatment import SheetStartedV1, SheetStartedV2, StepTickedV1
 from kumpan.storage.wire.voided import VoidedV1
 from kumpan.storage.wire.workspace import (
     HabitsSetV1,
@@ -51,7 +51,7 @@ STORED: Mapping[str, Stored] = {
         Stored("test", (TestV1,)),
         Stored("look", (LookV1,)),
         Stored("addition", (AdditionV1,)),
-        Stored("sheet", (SheetStartedV1,)),
+        Stored("sheet", (SheetStartedV1, SheetStartedV2)),
         Stored("step", (StepTickedV1,)),
         Stored("purchase", (ProductBoughtV1,)),
         Stored("water", (WaterChangedV1,)),
@@ -76,7 +76,7 @@ STORED: Mapping[str, Stored] = {
         Stored("rescue", (RescueSetV1,)),
         Stored("rescue_end", (RescueEndedV1,)),
         Stored("season_list", (SeasonListKeptV1,)),
-        Stored("list_tick", (ListTickedV1,)),
+        Stored("list_tick", (ListTickedV1, ListTickedV2)),
         Stored("climate", (ClimateSetV1,)),
         Stored("void", (VoidedV1,)),
     )

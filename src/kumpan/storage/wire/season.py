@@ -1,6 +1,7 @@
 """Opening, closing, climate. As stored; see `base`."""
 
 from datetime import date
+from typing import Self
 from uuid import UUID
 
 from kumpan.core.journal.season_entries import ClimateSet, ListItemDone, OwnItem, SeasonListSaved
@@ -39,6 +40,17 @@ class ListTickedV1(Wire):
     item: str
     outcome: OutcomeWord
     note: str = ""
+
+
+# Things to have at hand were ticked by their names; these were spelled otherwise.
+_RESPELLED = {"have/stabiliser": "have/stabilizer"}
+
+
+class ListTickedV2(ListTickedV1):
+    @classmethod
+    def upcast(cls, older: ListTickedV1) -> Self:
+        """Names of things in today's spelling."""
+        return cls.model_validate({**older.model_dump(), "item": _RESPELLED.get(older.item, older.item)})
 
 
 class ClimateSetV1(Wire):

@@ -81,7 +81,7 @@ class WaterChangeIn(StampIn):
         litres = quantity(self.volume, Dimension.VOLUME, self.volume_unit, "volume")
         if litres <= 0:
             raise InvalidInput(
-                "The water changed must be more than nothing; type gallons or litres.", "volume"
+                "The water changed must be more than nothing; type gallons or liters.", "volume"
             )
         return WaterChanged(self.kind, litres, self.note)
 
@@ -238,7 +238,7 @@ class HabitsIn(StampIn):
             return usual
         rate = quantity(text, Dimension.VOLUME, "l" if metric else "gal", field)
         if rate <= 0:
-            raise InvalidInput("The rate must be over 0; type gallons or litres an hour.", field)
+            raise InvalidInput("The rate must be over 0; type gallons or liters an hour.", field)
         return rate
 
 

@@ -161,7 +161,7 @@ class EquipmentIn(Strict):
 
 
 class StampIn(Strict):
-    """`id` is made by the client, so that a resend is recognised; `at` is when it happened (default now)."""
+    """`id` is made by the client, so that a resend is recognized; `at` is when it happened (default now)."""
 
     id: UUID
     at: Annotated[datetime, Field(description="with a zone")] | None = None

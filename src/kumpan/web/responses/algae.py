@@ -5,21 +5,21 @@ from datetime import date, datetime
 from kumpan.core.algae.criteria import StageKey
 from kumpan.core.algae.identify import Kind
 from kumpan.core.journal.algae_entries import DeadAlgaeStrategy, PhStrategy, RescueOutcome, Severity
-from kumpan.web.responses.base import Response, read_from
+from kumpan.web.responses.base import Response, Text, read_from
 from kumpan.web.responses.shared import Finding
 
 
 class KeyChoice(Response):
     """An answer, and how well it fits each kind in the order of `KINDS`: 0 hardly ever, 10 nearly always."""
 
-    key: str
-    label: str
+    key: Text
+    label: Text
     fits: tuple[float, ...]
 
 
 class KeyQuestion(Response):
-    key: str
-    text: str
+    key: Text
+    text: Text
     choices: tuple[KeyChoice, ...]
 
 
@@ -27,20 +27,20 @@ class Candidate(Response):
     """A kind with its share of the likelihood, 0 to 1."""
 
     kind: Kind
-    name: str
+    name: Text
     share: float
-    what: str
+    what: Text
 
 
 class Identified(Response):
     """The kinds, likeliest first; a headline that claims no more than the confidence in words; what would settle it; what is done then."""
 
     candidates: tuple[Candidate, ...]
-    headline: str
-    confidence: str
-    settles: str
-    then: str
-    ask_next: str | None
+    headline: Text
+    confidence: Text
+    settles: Text
+    then: Text
+    ask_next: Text | None
 
 
 class RescueSet(Response):
@@ -58,18 +58,18 @@ class SeverityChoice(Response):
     """A severity to choose: what it looks like, and the trade's figure of days."""
 
     severity: Severity
-    name: str
-    look: str = read_from("visual_check")
-    days: str
+    name: Text
+    look: Text = read_from("visual_check")
+    days: Text
 
 
 class StageLine(Response):
     """One stage: `standing` is done, now or ahead; the days it takes, where they can be told."""
 
     key: StageKey
-    title: str
-    text: str
-    standing: str
+    title: Text
+    text: Text
+    standing: Text
     from_on: date | None
     to_on: date | None
 
@@ -77,10 +77,10 @@ class StageLine(Response):
 class Criterion(Response):
     """One thing that must hold at the end; `met` None while nobody knows."""
 
-    key: str
-    title: str
+    key: Text
+    title: Text
     met: bool | None
-    text: str
+    text: Text
 
 
 class Night(Response):
@@ -116,7 +116,7 @@ class RescueTally(Response):
     used_mg_l: float
     used_cost: float | None
     ahead_mg_l: tuple[float, float, float]
-    ahead_text: str | None
+    ahead_text: Text | None
     ahead_cost: tuple[float, float, float] | None
     pump_hours: float
     pump_kwh: float | None
@@ -128,10 +128,10 @@ class RescueBoard(Response):
     """One rescue, begun or as it would be begun now."""
 
     severity: Severity
-    severity_name: str
+    severity_name: Text
     begun_at: datetime | None
     stage: StageKey
-    closed: str
+    closed: Text
     stages: tuple[StageLine, ...]
     criteria: tuple[Criterion, ...]
     nights: tuple[Night, ...]
@@ -148,33 +148,33 @@ class RescueBoard(Response):
 
 
 class OptionCost(Response):
-    """One way: money (low, high; None where a price is not told), days (low, high), water in litres, words."""
+    """One way: money (low, high; None where a price is not told), days (low, high), water in liters, words."""
 
-    key: str
-    title: str
+    key: Text
+    title: Text
     money: tuple[float, float] | None
     days: tuple[float, float]
     water_l: float
-    text: str
+    text: Text
 
 
 class TreatOrDrain(Response):
     """The ways side by side, the one that the handbook's rules point to, and why."""
 
     ways: tuple[OptionCost, ...] = read_from("strategies")
-    verdict: str
-    reasons: tuple[str, ...]
+    verdict: Text
+    reasons: tuple[Text, ...]
     drain_over_stabiliser: float = read_from("drain_over_stabilizer")
     drain_over_calcium: float
-    currency: str
+    currency: Text
 
 
 class Booster(Response):
     """A kind of booster. `refused`: nothing here plans it."""
 
-    key: str
-    name: str
-    text: str
+    key: Text
+    name: Text
+    text: Text
     refused: bool
 
 
@@ -188,8 +188,8 @@ class RescueView(Response):
     board: RescueBoard
     compared: TreatOrDrain
     causes: tuple[Finding, ...]
-    prevention: tuple[str, ...]
+    prevention: tuple[Text, ...]
     boosters: tuple[Booster, ...]
-    booster_rule: str
+    booster_rule: Text
     finished: bool
     last_outcome: RescueOutcome | None

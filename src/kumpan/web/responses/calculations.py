@@ -1,6 +1,6 @@
 """Answers of the three stateless endpoints."""
 
-from kumpan.web.responses.base import Response
+from kumpan.web.responses.base import Response, Text
 from kumpan.web.responses.shared import Finding, Readings, Step, Unmet
 
 
@@ -15,7 +15,7 @@ class Analysis(Response):
     hypochlorous_fraction: float | None
     ionic_strength: float | None
     assumed: dict[str, float]
-    missing: tuple[str, ...]
+    missing: tuple[Text, ...]
     findings: tuple[Finding, ...]
 
 

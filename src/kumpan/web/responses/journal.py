@@ -5,7 +5,7 @@ from uuid import UUID
 
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.testing.methods import Method
-from kumpan.web.responses.base import Response, read_from
+from kumpan.web.responses.base import Response, Text, read_from
 from kumpan.web.responses.shared import Finding
 
 
@@ -17,17 +17,17 @@ class Measured(Response):
     low: float
     high: float
     method: Method
-    typed: str
+    typed: Text
 
 
 class LineProblem(Response):
     """A piece that could not be read: where it stands, the piece, one sentence with the cure."""
 
     position: int
-    piece: str
-    text: str
+    piece: Text
+    text: Text
     measure: Measure | None
-    suggestion: str | None
+    suggestion: Text | None
 
 
 class TestFormView(Response):
@@ -41,7 +41,7 @@ class TestFormView(Response):
 class LastValue(Response):
     """What a measure read last, as it would be typed again, and when."""
 
-    text: str
+    text: Text
     at: datetime
 
 
@@ -79,8 +79,8 @@ class HistoryMark(Response):
     """Something that was done to the water, in words."""
 
     at: datetime
-    kind: str
-    text: str
+    kind: Text
+    text: Text
 
 
 class AheadPoint(Response):
@@ -94,7 +94,7 @@ class HistoryView(Response):
     """One measure over time: its range, its tests, what was done, and the forecast band."""
 
     measure: Measure
-    name: str
+    name: Text
     low: float | None
     high: float | None
     points: tuple[HistoryPoint, ...]
@@ -106,14 +106,14 @@ class LogLine(Response):
     """One entry as the log lists it. `replaced_by` set means it no longer counts, but stays visible."""
 
     id: UUID
-    kind: str
+    kind: Text
     at: datetime
     recorded_at: datetime
     person_id: UUID | None
-    title: str
-    detail: str
+    title: Text
+    detail: Text
     supersedes: UUID | None
     replaced_by: UUID | None
     taken_back: bool
     can_change: bool
-    fields: dict[Measure, str]
+    fields: dict[Measure, Text]

@@ -8,23 +8,23 @@ from kumpan.core.journal.maintenance_entries import CellKind
 from kumpan.core.maintenance.due import Standing
 from kumpan.core.maintenance.tasks import Preset
 from kumpan.core.quantities.readings import Measure
-from kumpan.web.responses.base import Response, read_from
+from kumpan.web.responses.base import Response, Text, read_from
 from kumpan.web.responses.shared import Finding
 
 
 class DueItem(Response):
     """One thing on the list. `task` is what is done, snoozed or left out by; `days` its interval where it has one."""
 
-    task: str
-    title: str
+    task: Text
+    title: Text
     due_on: date
     standing: Standing
     late_days: int
-    why: str
-    early: str
-    late: str
-    procedure: str | None
-    station: str | None
+    why: Text
+    early: Text
+    late: Text
+    procedure: Text | None
+    station: Text | None
     days: float | None
     last_on: date | None
     put_off_until: date | None
@@ -44,14 +44,14 @@ class TodayView(Response):
 class Offer(Response):
     """An interval that the log suggests for a task, days, and why."""
 
-    task: str
+    task: Text
     days: float
-    why: str
+    why: Text
 
 
 class ProcedureChoice(Response):
-    key: str
-    title: str
+    key: Text
+    title: Text
 
 
 class PumpWindow(Response):
@@ -98,27 +98,27 @@ class CalendarDay(Response):
 class AskView(Response):
     """A value that a step takes in: its label, the unit that a bare number is read in, or its choices."""
 
-    name: str
-    label: str
-    unit: str
-    choices: tuple[str, ...]
+    name: Text
+    label: Text
+    unit: Text
+    choices: tuple[Text, ...]
 
 
 class StepView(Response):
     """One step of a procedure; a timer from and to, in seconds."""
 
-    text: str
+    text: Text
     hazard: Hazard
-    cautions: tuple[str, ...]
+    cautions: tuple[Text, ...]
     timer_from_s: int | None
     timer_to_s: int | None
     asks: tuple[AskView, ...]
 
 
 class ProcedureView(Response):
-    key: str
-    title: str
-    materials: tuple[str, ...]
+    key: Text
+    title: Text
+    materials: tuple[Text, ...]
     steps: tuple[StepView, ...]
     asks_at_end: tuple[AskView, ...]
     wastes_water: bool
@@ -128,8 +128,8 @@ class FinishedView(Response):
     """What finishing led to: the next dates, and a word on the water that went."""
 
     entry_id: UUID
-    next_dates: tuple[str, ...]
-    water_text: str
+    next_dates: tuple[Text, ...]
+    water_text: Text
 
 
 class CellSet(Response):
@@ -175,9 +175,9 @@ class IndexPoint(Response):
 class Tree(Response):
     """One complaint with its questions in order."""
 
-    key: str
-    title: str
-    first: str
+    key: Text
+    title: Text
+    first: Text
 
 
 class CellView(Response):
@@ -217,7 +217,7 @@ class FilterView(Response):
     clean_kpa: float
     clean_known: bool
     limit_kpa: float
-    doubt: str = read_from("uncertainty")
+    doubt: Text = read_from("uncertainty")
     media_age_days: int | None
     media_due: bool
 
@@ -247,14 +247,14 @@ class DeviceReading(Response):
     rain_mm: float | None
     air_c: float | None
     uv_index: float | None
-    lamps: tuple[str, ...]
+    lamps: tuple[Text, ...]
 
 
 class DeviceView(Response):
     """A device as it stands: its last reading and how long ago; `address` empty where none is linked."""
 
-    device: str
-    address: str
+    device: Text
+    address: Text
     last: DeviceReading | None
     last_at: datetime | None
     silent_min: int | None
@@ -270,17 +270,17 @@ class EquipmentView(Response):
 class Reply(Response):
     """An answer, and the question it leads to; or, at an end, the `outcome`'s key."""
 
-    key: str
-    label: str
-    leads_to: str
+    key: Text
+    label: Text
+    leads_to: Text
 
 
 class Ask(Response):
     """A question, and how to find its answer out."""
 
-    key: str
-    text: str
-    test: str
+    key: Text
+    text: Text
+    test: Text
     replies: tuple[Reply, ...]
     hazard: Hazard
 
@@ -288,11 +288,11 @@ class Ask(Response):
 class End(Response):
     """What it came to, and what to do now. `station` is a screen, `procedure` a piece of care."""
 
-    key: str
-    title: str
-    action: str
-    procedure: str | None
-    station: str | None
+    key: Text
+    title: Text
+    action: Text
+    procedure: Text | None
+    station: Text | None
     hazard: Hazard
 
 
@@ -301,7 +301,7 @@ class Interview(Response):
 
     ask: Ask | None
     end: End | None
-    cautions: tuple[str, ...]
+    cautions: tuple[Text, ...]
 
 
 class AcidBath(Response):

@@ -4,12 +4,12 @@ from datetime import datetime
 
 from kumpan.core.maintenance.ribbon import RibbonRow
 from kumpan.core.quantities.readings import Measure
-from kumpan.web.responses.base import Response, read_from
+from kumpan.web.responses.base import Response, Text, read_from
 from kumpan.web.responses.shared import Derivation, Finding, Float, PlanDrawing, Verdict
 
 
 class BasinView(Response):
-    """Litres, plan area and mean depth of all parts together, and the drawing where there are parts."""
+    """Liters, plan area and mean depth of all parts together, and the drawing where there are parts."""
 
     volume_l: float
     area_m2: float | None
@@ -21,7 +21,7 @@ class Lane(Response):
     """One measure on the board. `planned` is where the plan leaves it; `trail` the earlier tests."""
 
     measure: Measure
-    name: str
+    name: Text
     low: float | None
     high: float | None
     reading: Float | None
@@ -37,7 +37,7 @@ class Lane(Response):
 
 
 class PouredSince(Response):
-    label: str
+    label: Text
     at: datetime
 
 
@@ -45,9 +45,9 @@ class Board(Response):
     """The lane board: lanes in order, the school that judges, when the water was tested, what went in since."""
 
     lanes: tuple[Lane, ...] = read_from("gauges")
-    school_name: str = read_from("profile_name")
+    school_name: Text = read_from("profile_name")
     tested_at: datetime | None
-    kit: str | None
+    kit: Text | None
     temperature_c: float | None
     poured_since: tuple[PouredSince, ...]
     findings: tuple[Finding, ...]
@@ -63,7 +63,7 @@ class RibbonMark(Response):
 
     at: datetime
     row: RibbonRow
-    text: str
+    text: Text
     weight: float
 
 

@@ -7,17 +7,17 @@ from kumpan.core.hazards import Hazard
 from kumpan.core.journal.season_entries import Cover, PoolKind, Which, Winter
 from kumpan.core.journal.treatment_entries import Outcome
 from kumpan.core.season.plans import Dosed
-from kumpan.web.responses.base import Response, read_from
+from kumpan.web.responses.base import Response, Text, read_from
 from kumpan.web.responses.shared import Finding
 
 
 class OwnItem(Response):
     """An item that the user put on a list; `day` counts from the list's day."""
 
-    key: str
+    key: Text
     day: int
-    title: str
-    text: str
+    title: Text
+    text: Text
 
 
 class SeasonListSaved(Response):
@@ -30,7 +30,7 @@ class SeasonListSaved(Response):
     cover: Cover
     winter: Winter
     skimmer_plate: bool
-    left_out: tuple[str, ...]
+    left_out: tuple[Text, ...]
     own: tuple[OwnItem, ...]
     dropped: bool
 
@@ -38,17 +38,17 @@ class SeasonListSaved(Response):
 class DatedItem(Response):
     """An item on its day, with the cautions of its step."""
 
-    key: str
+    key: Text
     day: date
-    title: str
-    text: str
+    title: Text
+    text: Text
     hazard: Hazard
-    cautions: tuple[str, ...]
+    cautions: tuple[Text, ...]
     minutes: int
-    station: str | None
+    station: Text | None
     dosed: Dosed | None
     every_days: int
-    materials: tuple[str, ...]
+    materials: tuple[Text, ...]
     own: bool
 
 
@@ -59,25 +59,25 @@ class ItemRecord(Response):
     at: datetime
     person_id: UUID | None
     outcome: Outcome
-    note: str
+    note: Text
 
 
 class DoseLine(Response):
     """One product of an item: how much in all, in how many parts on their own days, and what is short of it on the
     shelf (None where the stock is not counted)."""
 
-    product_id: str
-    label: str
-    amount: str
+    product_id: Text
+    label: Text
+    amount: Text
     parts: int
-    short: str | None
+    short: Text | None
 
 
 class ItemDoses(Response):
     """What an item takes by the last test; `left` is why there is none, or what must be tested first."""
 
     lines: tuple[DoseLine, ...]
-    left: tuple[str, ...]
+    left: tuple[Text, ...]
 
 
 class ListItem(Response):
@@ -92,8 +92,8 @@ class ListItem(Response):
 class MaterialLine(Response):
     """A thing to have at hand, by the key that ticks it; `entry_id` takes its tick back."""
 
-    name: str
-    key: str
+    name: Text
+    key: Text
     at_hand: bool
     entry_id: UUID | None
 
@@ -102,7 +102,7 @@ class Crossing(Response):
     """The next day on which the water should cross 65 F, and where that is from: "log" or "table"; None where it never does."""
 
     on: date | None
-    source: str
+    source: Text
 
 
 class SeasonListView(Response):
@@ -112,7 +112,7 @@ class SeasonListView(Response):
     is_kept: bool = read_from("is_saved")
     items: tuple[ListItem, ...]
     materials: tuple[MaterialLine, ...]
-    notes: tuple[str, ...]
+    notes: tuple[Text, ...]
     winter: tuple[Finding, ...]
     crossing: Crossing
     tested_at: datetime | None

@@ -11,16 +11,16 @@ from kumpan.core.pool.plan_drawing import FixtureKind
 from kumpan.core.pool.shapes import ShapeKind
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.ranges.verdicts import VerdictCode
-from kumpan.web.responses.base import Response, read_from
+from kumpan.web.responses.base import Response, Text, read_from
 
 
 class Finding(Response):
     """Something worth knowing, with a stable `code`, the measure it is about, and one plain sentence."""
 
-    code: str
-    text: str
-    measure: str | None
-    fields: dict[str, str | float | int | bool | None]
+    code: Text
+    text: Text
+    measure: Text | None
+    fields: dict[str, Text | float | int | bool | None]
 
 
 class Readings(Response):
@@ -43,22 +43,22 @@ class Readings(Response):
 class Input(Response):
     """One figure that went into a number, with its unit in the text."""
 
-    name: str
-    value: str
+    name: Text
+    value: Text
 
 
 class Origin(Response):
     """A source as a reader sees it: the reference, its kind, and its reservations."""
 
-    kind: str
-    reference: str
-    note: str
+    kind: Text
+    reference: Text
+    note: Text
 
 
 class Derivation(Response):
     """How a number came about: one or a few plain sentences, the inputs, the sources."""
 
-    equation: str
+    equation: Text
     inputs: tuple[Input, ...]
     origins: tuple[Origin, ...]
 
@@ -66,30 +66,30 @@ class Derivation(Response):
 class Step(Response):
     """One line of the run sheet. `kind` is add, wait, test or do; amounts only for add."""
 
-    kind: str
+    kind: Text
     day: int
     offset_min: int
-    title: str
-    why: str
+    title: Text
+    why: Text
     hazard: Hazard
-    cautions: tuple[str, ...]
+    cautions: tuple[Text, ...]
     minutes: int | None
-    product_id: str | None
-    chemical: str | None
+    product_id: Text | None
+    chemical: Text | None
     strength_percent: float | None
     density_g_per_ml: float | None
     mass_g: float | None
     volume_ml: float | None
     rounded_g: float | None
     rounded_ml: float | None
-    rounded_text: str | None
-    where: str | None
+    rounded_text: Text | None
+    where: Text | None
     pour_path: bool
     measures: tuple[Measure, ...]
     expected: dict[Measure, float]
     side_effects: dict[Measure, float]
     working: Derivation | None = read_from("derivation")
-    range_text: str | None
+    range_text: Text | None
     range_from: Measure | None
     water_l: float | None
 
@@ -98,8 +98,8 @@ class Unmet(Response):
     """A measure that this plan leaves where it is, with a stable code and the reason."""
 
     measure: Measure
-    code: str
-    reason: str
+    code: Text
+    reason: Text
 
 
 class PlacedFixture(Response):
@@ -114,7 +114,7 @@ class DepthMark(Response):
 
 
 class PlanDrawing(Response):
-    """All in metres; y grows downward as on a screen. `pour_path` runs along the deep end's edge."""
+    """All in meters; y grows downward as on a screen. `pour_path` runs along the deep end's edge."""
 
     width_m: float
     height_m: float
@@ -137,31 +137,31 @@ class OwnRange(Response):
 class Chosen(Response):
     """The option taken for one question on which practitioners differ, by their keys."""
 
-    question: str
-    option: str
+    question: Text
+    option: Text
 
 
 class SettingsMade(Response):
     """Name, place and habits of a pool. `swim_limit_mg_l` None means the school's."""
 
-    name: str
-    place: str
-    time_zone: str
-    school: str = read_from("profile")
+    name: Text
+    place: Text
+    time_zone: Text
+    school: Text = read_from("profile")
     public: bool
     swim_limit_mg_l: float | None
-    kit: str
+    kit: Text
     latitude_deg: float | None
     longitude_deg: float | None
     own_ranges: tuple[OwnRange, ...]
     choices: tuple[Chosen, ...]
     kit_order: tuple[Measure, ...]
-    care_preset: str
+    care_preset: Text
     season_months: tuple[int, ...]
 
 
 class DepthPoint(Response):
-    """Depth at a distance from the shallow end's wall, both in metres."""
+    """Depth at a distance from the shallow end's wall, both in meters."""
 
     distance_m: float
     depth_m: float
@@ -175,7 +175,7 @@ class Part(Response):
     depth: tuple[DepthPoint, ...]
     width_m: float | None
     second_width_m: float | None
-    name: str
+    name: Text
 
 
 class Fixture(Response):
@@ -212,24 +212,24 @@ class SwimAnswer(Response):
     """The answer at the head of the pool. `not_before` is when a test may open it, for that code."""
 
     code: SwimCode
-    text: str
+    text: Text
     not_before: datetime | None
 
 
 class NextThing(Response):
     """`station` is the screen where it is done: slip, sheet, board or rescue."""
 
-    text: str
-    why: str
-    station: str
+    text: Text
+    why: Text
+    station: Text
     due: datetime | None
 
 
 class VisualCheck(Response):
     clarity: Clarity
     level: Level
-    odd: tuple[str, ...]
-    note: str
+    odd: tuple[Text, ...]
+    note: Text
 
 
 class PoolHeader(Response):
@@ -268,15 +268,15 @@ class Float(Response):
 
 class Verdict(Response):
     code: VerdictCode
-    text: str
+    text: Text
 
 
 class BuyLine(Response):
     """What to buy and why; `packages_text` empty where no package is known, `cost` None without a price."""
 
-    product_id: str
-    label: str
-    short_text: str
-    packages_text: str
+    product_id: Text
+    label: Text
+    short_text: Text
+    packages_text: Text
     cost: float | None
-    why: str
+    why: Text

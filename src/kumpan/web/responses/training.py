@@ -2,16 +2,16 @@
 
 from kumpan.core.journal.pool_entries import Clarity
 from kumpan.core.quantities.readings import Measure
-from kumpan.web.responses.base import Response, read_from
+from kumpan.web.responses.base import Response, Text, read_from
 from kumpan.web.responses.shared import Finding
 
 
 class PracticeProduct(Response):
     """What stands on the practice shelf; the price of one package."""
 
-    id: str
-    label: str
-    package: str
+    id: Text
+    label: Text
+    package: Text
     price: float | None
     is_liquid: bool
 
@@ -19,12 +19,12 @@ class PracticeProduct(Response):
 class ScenarioView(Response):
     """A practice pool to choose, as one is told of it."""
 
-    key: str
-    title: str
-    story: str
-    goals: tuple[str, ...]
+    key: Text
+    title: Text
+    story: Text
+    goals: tuple[Text, ...]
     days: int
-    pool: str
+    pool: Text
     has_cell: bool
     shelf: tuple[PracticeProduct, ...] = read_from("inventory")
 
@@ -38,8 +38,8 @@ class PracticeLine(Response):
     """A move as it is told, with what it showed. `day` from 1; `clock` on the pool's clock."""
 
     day: int
-    clock: str
-    text: str
+    clock: Text
+    text: Text
     readings: tuple[PracticeReading, ...]
     clarity: Clarity | None
 
@@ -61,10 +61,10 @@ class Tally(Response):
 class Goal(Response):
     """One goal; `met` by the truth, `text` how it stands in truth."""
 
-    key: str
-    title: str
+    key: Text
+    title: Text
     met: bool
-    text: str
+    text: Text
 
 
 class Side(Response):
@@ -81,7 +81,7 @@ class Review(Response):
     learner: Side
     planner: Side
     lessons: tuple[Finding, ...]
-    lesson: str
+    lesson: Text
 
 
 class GameView(Response):
@@ -89,12 +89,12 @@ class GameView(Response):
 
     scenario: ScenarioView
     day: int
-    clock: str
+    clock: Text
     days_left: int
     first_clarity: Clarity
     clarity: Clarity
-    odd: tuple[str, ...]
-    gauge: str
+    odd: tuple[Text, ...]
+    gauge: Text
     cost: float
     lines: tuple[PracticeLine, ...]
     over: bool

@@ -6,7 +6,7 @@ from uuid import UUID
 from kumpan.core.dosing.product_choice import Strategy
 from kumpan.core.journal.treatment_entries import Outcome
 from kumpan.core.quantities.readings import Measure
-from kumpan.web.responses.base import Response, read_from
+from kumpan.web.responses.base import Response, Text, read_from
 from kumpan.web.responses.shared import BuyLine, Finding, Float, PlanDrawing, Readings, Step, Unmet
 
 
@@ -17,7 +17,7 @@ class StepRecord(Response):
     outcome: Outcome
     mass_g: float | None
     volume_ml: float | None
-    amount_text: str | None
+    amount_text: Text | None
 
 
 class TreatmentStep(Response):
@@ -39,7 +39,7 @@ class TreatmentPlan(Response):
     predicted: Readings
     unmet: tuple[Unmet, ...]
     notes: tuple[Finding, ...]
-    school_name: str = read_from("profile_name")
+    school_name: Text = read_from("profile_name")
     standard_shelf: bool = read_from("standard_inventory")
     drawing: PlanDrawing | None
 
@@ -53,16 +53,16 @@ class WhatIf(Response):
 
 
 class StrategyProduct(Response):
-    label: str
-    amount_text: str
+    label: Text
+    amount_text: Text
 
 
 class StrategyView(Response):
     """One way through the plan beside the others; costs in the workspace's currency, None when a price lacks."""
 
     way: Strategy = read_from("strategy")
-    use: str | None
-    name: str
+    use: Text | None
+    name: Text
     products: tuple[StrategyProduct, ...]
     used_cost: float | None
     buy_cost: float | None
@@ -79,42 +79,42 @@ class StrategiesView(Response):
     ways: tuple[StrategyView, ...] = read_from("strategies")
     between: tuple[Finding, ...]
     loss_mg_l_day: float | None
-    currency: str
+    currency: Text
 
 
 class Product(Response):
     """Something on the shelf: a chemical in one strength and package."""
 
-    id: str
-    chemical: str
+    id: Text
+    chemical: Text
     strength_percent: float
     package_g: float | None
     package_ml: float | None
     density_g_per_ml: float | None
-    name: str
+    name: Text
 
 
 class Advice(Response):
     """One thing advised: as typed, what it was taken for, and its amount."""
 
-    typed: str
+    typed: Text
     product: Product
     mass_g: float
-    text: str
+    text: Text
 
 
 class Unread(Response):
     """A piece that was not understood, with the cure."""
 
-    typed: str
-    text: str
+    typed: Text
+    text: Text
 
 
 class ComparedMeasure(Response):
     """One measure now, after somebody's advice, and after our own plan; None where it cannot be reckoned."""
 
     measure: Measure
-    name: str
+    name: Text
     now: float | None
     theirs: float | None
     ours: float | None

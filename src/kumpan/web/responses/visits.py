@@ -4,7 +4,7 @@ from datetime import date, datetime
 from uuid import UUID
 
 from kumpan.core.quantities.readings import Measure
-from kumpan.web.responses.base import Response, read_from
+from kumpan.web.responses.base import Response, Text, read_from
 from kumpan.web.responses.shared import Finding, NextThing, PoolHeader, Verdict
 
 
@@ -12,7 +12,7 @@ class StopNeed(Response):
     """A test that is due at a stop, and why."""
 
     measure: Measure
-    why: str
+    why: Text
 
 
 class VisitView(Response):
@@ -21,9 +21,9 @@ class VisitView(Response):
     entry_id: UUID
     at: datetime
     person_id: UUID | None
-    note: str
+    note: Text
     needs_return: bool
-    trade: str
+    trade: Text
 
 
 class StopView(Response):
@@ -31,8 +31,8 @@ class StopView(Response):
 
     head: PoolHeader
     tests: tuple[StopNeed, ...]
-    care: tuple[str, ...]
-    doses: tuple[str, ...]
+    care: tuple[Text, ...]
+    doses: tuple[Text, ...]
     next_visit: tuple[Finding, ...]
     holds: bool | None
     drift: tuple[Finding, ...]
@@ -43,16 +43,16 @@ class StopView(Response):
 class LoadLineView(Response):
     """One product of the load list in words; `short_text` empty where the truck has enough."""
 
-    product_id: str
-    label: str
-    need_text: str
-    on_truck_text: str
-    short_text: str
+    product_id: Text
+    label: Text
+    need_text: Text
+    on_truck_text: Text
+    short_text: Text
 
 
 class TrayView(Response):
-    title: str
-    caution: str
+    title: Text
+    caution: Text
     lines: tuple[LoadLineView, ...]
 
 
@@ -60,7 +60,7 @@ class RoundView(Response):
     """A weekday's round: stops in order, the other pools, the load by tray, and a shorter way if there is one."""
 
     weekday: int
-    day_name: str
+    day_name: Text
     is_today: bool
     stops: tuple[StopView, ...]
     others: tuple[StopView, ...]
@@ -85,36 +85,36 @@ class ReportLine(Response):
     """A thing that was done: when, what, and the reason or the figures beside it."""
 
     at: datetime
-    title: str
-    detail: str
+    title: Text
+    detail: Text
 
 
 class AheadLine(Response):
     """What falls on a day ahead, all of it in one line."""
 
     day: date
-    title: str
+    title: Text
 
 
 class OwnerReport(Response):
     """One day for the owner. `days` are those with something to tell, newest first; `text` is all of it to send."""
 
-    pool: str
-    place: str
+    pool: Text
+    place: Text
     day: date
     days: tuple[date, ...]
-    by: tuple[str, ...]
+    by: tuple[Text, ...]
     empty: bool
-    looks: tuple[str, ...] = read_from("visual_checks")
+    looks: tuple[Text, ...] = read_from("visual_checks")
     found: tuple[FoundValue, ...]
     poured: tuple[ReportLine, ...]
     done: tuple[ReportLine, ...]
-    notes: tuple[str, ...]
-    trades: tuple[str, ...]
+    notes: tuple[Text, ...]
+    trades: tuple[Text, ...]
     comes_back: bool
     cost: float | None
-    currency: str
-    swim: str
+    currency: Text
+    swim: Text
     next: NextThing
     ahead: tuple[AheadLine, ...]
-    text: str
+    text: Text

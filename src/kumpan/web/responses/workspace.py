@@ -5,23 +5,23 @@ from uuid import UUID
 
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.records.containers import ContainerKind
-from kumpan.web.responses.base import Response, read_from
+from kumpan.web.responses.base import Response, Text, read_from
 
 
 class Choice(Response):
-    key: str
-    name: str
+    key: Text
+    name: Text
 
 
 class KitChoice(Response):
-    key: str
-    name: str
+    key: Text
+    name: Text
     order: tuple[Measure, ...]
 
 
 class ChemicalChoice(Response):
-    key: str
-    name: str
+    key: Text
+    name: Text
     is_liquid: bool
     usual_strength_percent: float
 
@@ -29,16 +29,16 @@ class ChemicalChoice(Response):
 class Answer(Response):
     """One side of a disagreement, and what speaks for it."""
 
-    key: str
-    label: str
-    reason: str
+    key: Text
+    label: Text
+    reason: Text
 
 
 class Question(Response):
     """A disagreement. The first answer is the default."""
 
-    key: str
-    title: str
+    key: Text
+    title: Text
     answers: tuple[Answer, ...]
 
 
@@ -55,28 +55,28 @@ class Choices(Response):
 
 class Person(Response):
     id: UUID
-    name: str
-    initials: str
+    name: Text
+    initials: Text
 
 
 class InventoryLine(Response):
     """A product with its stock (bought minus poured) in g, mL for liquids; None when never bought."""
 
-    id: str
-    label: str
-    chemical: str
-    form: str
+    id: Text
+    label: Text
+    chemical: Text
+    form: Text
     strength_percent: float
     strength_now_percent: float
     package_g: float | None
     package_ml: float | None
-    package_text: str
+    package_text: Text
     price: float | None
     bought_at: datetime | None
     stock_g: float | None
     stock_ml: float | None
-    stock_text: str
-    used_text: str
+    stock_text: Text
+    used_text: Text
     used_cost: float | None
     days_left: int | None
 
@@ -85,10 +85,10 @@ class Container(Response):
     """Something to measure with. A cup or jug holds `volume_ml` of any liquid and is read in `parts`."""
 
     kind: ContainerKind
-    name: str
+    name: Text
     volume_ml: float | None
     mass_g: float | None
-    product_id: str | None
+    product_id: Text | None
     parts: int
 
 
@@ -96,7 +96,7 @@ class PreferencesSet(Response):
     """What holds for the whole workspace: containers, money, how warm the store is, what water costs."""
 
     containers: tuple[Container, ...]
-    currency: str
+    currency: Text
     storage_c: float
     water_price: float | None
     drain_l_per_h: float

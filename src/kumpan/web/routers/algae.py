@@ -11,20 +11,21 @@ from kumpan.core.journal import Severity
 from kumpan.services.algae import rescues
 from kumpan.web.requests.algae import RescueEndIn, RescueIn
 from kumpan.web.responses.algae import Identified, KeyQuestion, RescueView
-from kumpan.web.scope import Metric, ScopeDep
+from kumpan.web.scope import Metric, ReaderDep, ScopeDep, units_of
 from kumpan.web.stamps import stamp
 
 router = APIRouter(prefix="/api/v1", tags=["rescue"])
 
 
 @router.get("/identify/questions")
-def questions() -> tuple[KeyQuestion, ...]:
+def questions(reader: ReaderDep) -> tuple[KeyQuestion, ...]:
     """The key's questions with their answers."""
-    return tuple(KeyQuestion.of(one) for one in QUESTIONS)
+    return tuple(KeyQuestion.of(one, reader) for one in QUESTIONS)
 
 
 @router.get("/identify")
 def identified(
+    reader: ReaderDep,
     answers: Annotated[list[str], Query(max_length=8, description='like "look:haze"')] = [],  # noqa: B006
 ) -> Identified:
     """Weigh the answers given; nothing is kept."""
@@ -34,41 +35,49 @@ def identified(
         if not colon:
             raise InvalidInput(f'"{answer[:40]}" is not an answer; write it like look:haze.', "answers")
         picked[question] = choice
-    return Identified.of(identify(picked))
+    return Identified.of(identify(picked), reader)
 
 
 @router.get("/pools/{pool_id}/rescue")
 async def rescue(
     pool_id: UUID,
     scope: ScopeDep,
+    reader: ReaderDep,
     severity: Severity | None = None,
     by_ratio: bool = True,
     metric: Metric = False,
 ) -> RescueView:
     """The rescue as it stands, or as it would be if it began now at a severity."""
     return RescueView.of(
-        await rescues.rescue_view(scope, pool_id, severity=severity, by_ratio=by_ratio, metric=metric)
+        await rescues.rescue_view(
+            scope, pool_id, severity=severity, by_ratio=by_ratio, units=units_of(metric)
+        ),
+        reader,
     )
 
 
 @router.post("/pools/{pool_id}/rescue", status_code=201)
-async def set_rescue(pool_id: UUID, given: RescueIn, scope: ScopeDep, metric: Metric = False) -> RescueView:
+async def set_rescue(
+    pool_id: UUID, given: RescueIn, scope: ScopeDep, reader: ReaderDep, metric: Metric = False
+) -> RescueView:
     """Begin a rescue, or change how it is set."""
     setting = given.to_core()
     await rescues.set_rescue(scope, pool_id, stamp(given, scope), setting)
     return RescueView.of(
         await rescues.rescue_view(
-            scope, pool_id, severity=setting.severity, by_ratio=setting.by_ratio, metric=metric
-        )
+            scope, pool_id, severity=setting.severity, by_ratio=setting.by_ratio, units=units_of(metric)
+        ),
+        reader,
     )
 
 
 @router.post("/pools/{pool_id}/rescue/end", status_code=201)
 async def end_rescue(
-    pool_id: UUID, given: RescueEndIn, scope: ScopeDep, metric: Metric = False
+    pool_id: UUID, given: RescueEndIn, scope: ScopeDep, reader: ReaderDep, metric: Metric = False
 ) -> RescueView:
     """End it: clear, drained, or stopped."""
     await rescues.end_rescue(scope, pool_id, stamp(given, scope), given.outcome, given.note)
     return RescueView.of(
-        await rescues.rescue_view(scope, pool_id, severity=None, by_ratio=True, metric=metric)
+        await rescues.rescue_view(scope, pool_id, severity=None, by_ratio=True, units=units_of(metric)),
+        reader,
     )

@@ -6,18 +6,19 @@ from kumpan.core.quantities.readings import Measure
 from kumpan.services.treatments.calculations import Dilution, after, analyze, preview
 from kumpan.web.requests.calculations import AfterRequest, AnalysisRequest, PreviewRequest
 from kumpan.web.responses.calculations import AfterView, Analysis, Plan
+from kumpan.web.scope import ReaderDep
 
 router = APIRouter(prefix="/api/v1", tags=["calculation"])
 
 
 @router.post("/water/analysis")
-def analysis(request: AnalysisRequest) -> Analysis:
+def analysis(request: AnalysisRequest, reader: ReaderDep) -> Analysis:
     """What one set of readings says together: indices, active chlorine, what is missing."""
-    return Analysis.of(analyze(request.readings.to_core()))
+    return Analysis.of(analyze(request.readings.to_core()), reader)
 
 
 @router.post("/water/after")
-def water_after(request: AfterRequest) -> AfterView:
+def water_after(request: AfterRequest, reader: ReaderDep) -> AfterView:
     """The readings after dilution and additions, mixed, closed to the air."""
     dilution = request.dilution
     return AfterView.of(
@@ -26,12 +27,13 @@ def water_after(request: AfterRequest) -> AfterView:
             request.volume_l,
             [addition.to_core() for addition in request.additions],
             Dilution(dilution.fraction, dilution.fill.to_core()) if dilution else None,
-        )
+        ),
+        reader,
     )
 
 
 @router.post("/treatments/preview")
-def treatment_preview(request: PreviewRequest) -> Plan:
+def treatment_preview(request: PreviewRequest, reader: ReaderDep) -> Plan:
     """The whole plan for one water: steps in order, the predicted water, what stays unmet."""
     named = request.targets.model_dump(exclude_none=True)
     return Plan.of(
@@ -42,5 +44,6 @@ def treatment_preview(request: PreviewRequest) -> Plan:
             {Measure(name): value for name, value in named.items()},
             request.school,
             None if request.shelf is None else [product.to_core() for product in request.shelf],
-        )
+        ),
+        reader,
     )

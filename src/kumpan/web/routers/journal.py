@@ -27,27 +27,27 @@ from kumpan.web.requests.journal import (
     WaterChangeIn,
 )
 from kumpan.web.responses.journal import HistoryView, LastValue, LogLine, OutlookView, TestFormView
-from kumpan.web.scope import Metric, ScopeDep
+from kumpan.web.scope import Metric, ReaderDep, ScopeDep, units_of
 from kumpan.web.stamps import stamp
 
 router = APIRouter(prefix="/api/v1", tags=["journal"])
 
 
 @router.post("/pools/{pool_id}/slip/read")
-async def read_test_line(pool_id: UUID, slip: SlipIn, scope: ScopeDep) -> TestFormView:
+async def read_test_line(pool_id: UUID, slip: SlipIn, scope: ScopeDep, reader: ReaderDep) -> TestFormView:
     """Read a slip without keeping it: values with their doubt, what is unreadable, what to question."""
     return TestFormView.of(
-        await slips.question(scope, pool_id, slip.line, slip.fields, slip.kit, slip.temperature_unit)
+        await slips.question(scope, pool_id, slip.line, slip.fields, slip.kit, slip.temperature_unit), reader
     )
 
 
 @router.get("/pools/{pool_id}/slip/last")
 async def last_values(
-    pool_id: UUID, scope: ScopeDep, temperature_unit: TemperatureUnit = "f"
+    pool_id: UUID, scope: ScopeDep, reader: ReaderDep, temperature_unit: TemperatureUnit = "f"
 ) -> dict[Measure, LastValue]:
     """What each measure read last, for the slip's ghosts and "same as last"."""
     return {
-        measure: LastValue.of(one)
+        measure: LastValue.of(one, reader)
         for measure, one in (await slips.last_values_of(scope, pool_id, temperature_unit)).items()
     }
 
@@ -78,7 +78,7 @@ async def keep_addition(
     else:
         raise InvalidInput("Say what was poured: product_id, or chemical and strength_percent.", "product_id")
     entry = await additions.pour(
-        scope, pool_id, stamp(addition, scope), product, addition.amount, metric=metric
+        scope, pool_id, stamp(addition, scope), product, addition.amount, units=units_of(metric)
     )
     return entry.id
 
@@ -103,22 +103,20 @@ async def keep_swimmers(pool_id: UUID, swimmers: SwimmersIn, scope: ScopeDep) ->
 
 
 @router.get("/pools/{pool_id}/outlook")
-async def pool_outlook(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> OutlookView:
+async def pool_outlook(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> OutlookView:
     """What is ahead: when chlorine runs low, what the next visit finds, what drifts."""
-    return OutlookView.of(await outlook_of(scope, pool_id, metric=metric))
+    return OutlookView.of(await outlook_of(scope, pool_id), reader)
 
 
 @router.get("/pools/{pool_id}/history/{measure}")
-async def pool_history(
-    pool_id: UUID, measure: Measure, scope: ScopeDep, metric: Metric = False
-) -> HistoryView:
+async def pool_history(pool_id: UUID, measure: Measure, scope: ScopeDep, reader: ReaderDep) -> HistoryView:
     """One measure over time with its forecast."""
-    return HistoryView.of(await history_of(scope, pool_id, measure, metric=metric))
+    return HistoryView.of(await history_of(scope, pool_id, measure), reader)
 
 
 @router.get("/pools/{pool_id}/log")
-async def pool_log(pool_id: UUID, scope: ScopeDep, metric: Metric = False) -> list[LogLine]:
-    return [LogLine.of(one) for one in await log(scope, pool_id, metric=metric)]
+async def pool_log(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> list[LogLine]:
+    return [LogLine.of(one, reader) for one in await log(scope, pool_id)]
 
 
 @router.post("/entries/{entry_id}/void")
@@ -147,6 +145,6 @@ async def correct_addition(
 ) -> UUID:
     """Correct how much was poured and when."""
     entry = await additions.correct_amount(
-        scope, entry_id, stamp(addition, scope), addition.amount, metric=metric
+        scope, entry_id, stamp(addition, scope), addition.amount, units=units_of(metric)
     )
     return entry.id

@@ -30,7 +30,7 @@ from kumpan.web.responses.maintenance import (
     ProcedureView,
     TodayView,
 )
-from kumpan.web.scope import Metric, ScopeDep
+from kumpan.web.scope import Metric, ReaderDep, ScopeDep, units_of
 from kumpan.web.stamps import stamp
 
 router = APIRouter(prefix="/api/v1", tags=["care"])
@@ -38,37 +38,42 @@ ICS = "text/calendar"
 
 
 @router.get("/pools/{pool_id}/today")
-async def today(pool_id: UUID, scope: ScopeDep) -> TodayView:
+async def today(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> TodayView:
     """What is due now and soon, most pressing first."""
-    return TodayView.of(await care.today(scope, pool_id))
+    return TodayView.of(await care.today(scope, pool_id), reader)
 
 
 @router.get("/pools/{pool_id}/care")
-async def all_care(pool_id: UUID, scope: ScopeDep) -> CareView:
+async def all_care(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> CareView:
     """Every task with its date and interval, suggestions from the log, and the procedures."""
-    return CareView.of(await care.care(scope, pool_id))
+    return CareView.of(await care.care(scope, pool_id), reader)
 
 
 @router.get("/pools/{pool_id}/calendar")
 async def calendar(
-    pool_id: UUID, scope: ScopeDep, days: Annotated[int, Query(ge=1, le=366)] = 42
+    pool_id: UUID, scope: ScopeDep, reader: ReaderDep, days: Annotated[int, Query(ge=1, le=366)] = 42
 ) -> tuple[CalendarDay, ...]:
     """What falls on each day ahead, as if each were done on its day."""
-    return tuple([CalendarDay.of(one) for one in await care.calendar_days(scope, pool_id, days)])
+    return tuple([CalendarDay.of(one, reader) for one in await care.calendar_days(scope, pool_id, days)])
 
 
 @router.get("/pools/{pool_id}/procedures/{key}")
-async def procedure(pool_id: UUID, key: str, scope: ScopeDep, metric: Metric = False) -> ProcedureView:
-    return ProcedureView.of(await care.procedure_view(scope, pool_id, key, metric=metric))
+async def procedure(
+    pool_id: UUID, key: str, scope: ScopeDep, reader: ReaderDep, metric: Metric = False
+) -> ProcedureView:
+    return ProcedureView.of(await care.procedure_view(scope, pool_id, key, units=units_of(metric)), reader)
 
 
 @router.post("/pools/{pool_id}/procedures/{key}/finish", status_code=201)
 async def finish(
-    pool_id: UUID, key: str, given: FinishIn, scope: ScopeDep, metric: Metric = False
+    pool_id: UUID, key: str, given: FinishIn, scope: ScopeDep, reader: ReaderDep, metric: Metric = False
 ) -> FinishedView:
     """Write what it led to: care done, dates moved, water lost."""
     return FinishedView.of(
-        await care.finish(scope, pool_id, stamp(given, scope), key, given.values, given.note, metric=metric)
+        await care.finish(
+            scope, pool_id, stamp(given, scope), key, given.values, given.note, units=units_of(metric)
+        ),
+        reader,
     )
 
 
@@ -102,7 +107,7 @@ async def event(pool_id: UUID, given: EventIn, scope: ScopeDep) -> UUID:
 @router.post("/pools/{pool_id}/pressures", status_code=201)
 async def pressure(pool_id: UUID, given: PressureIn, scope: ScopeDep, metric: Metric = False) -> UUID:
     """The filter's gauge with the pump on."""
-    await care.note_pressure(scope, pool_id, stamp(given, scope), given.pressure, metric=metric)
+    await care.note_pressure(scope, pool_id, stamp(given, scope), given.pressure, units=units_of(metric))
     return given.id
 
 
@@ -114,33 +119,41 @@ async def plant(pool_id: UUID, given: PlantIn, scope: ScopeDep, metric: Metric =
 
 
 @router.get("/pools/{pool_id}/benches")
-async def all_benches(pool_id: UUID, scope: ScopeDep) -> EquipmentView:
+async def all_benches(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> EquipmentView:
     """The cell's, the filter's and the pump's bench."""
-    return EquipmentView.of(await equipment_view.equipment_view(scope, pool_id))
+    return EquipmentView.of(await equipment_view.equipment_view(scope, pool_id), reader)
 
 
 @router.get("/interview")
-def interview(tree: str, answers: Annotated[list[str], Query(max_length=20)] = []) -> Interview:  # noqa: B006
+def interview(
+    tree: str,
+    reader: ReaderDep,
+    answers: Annotated[list[str], Query(max_length=20)] = [],  # noqa: B006
+) -> Interview:
     """Where a fault interview stands after these answers. Nothing is kept."""
-    return Interview.of(equipment_view.ask(tree, answers))
+    return Interview.of(equipment_view.ask(tree, answers), reader)
 
 
 @router.post("/pools/{pool_id}/interviews", status_code=201)
-async def keep_interview(pool_id: UUID, given: InterviewIn, scope: ScopeDep) -> Interview:
+async def keep_interview(pool_id: UUID, given: InterviewIn, scope: ScopeDep, reader: ReaderDep) -> Interview:
     return Interview.of(
-        await equipment_view.keep_interview(scope, pool_id, stamp(given, scope), given.tree, given.answers)
+        await equipment_view.keep_interview(scope, pool_id, stamp(given, scope), given.tree, given.answers),
+        reader,
     )
 
 
 @router.get("/acid-bath")
 def acid_bath(
     container: Annotated[str, Query(max_length=40)],
+    reader: ReaderDep,
     acid_percent: Annotated[float, Query(gt=0, le=40, allow_inf_nan=False)] = 31.45,
     ratio: Annotated[int, Query(ge=1, le=10)] = 5,
     metric: Metric = False,
 ) -> AcidBath:
     """Water and acid that fill a container to the strength of 4:1 or 5:1 of the usual acid."""
-    return AcidBath.of(equipment_view.mix_acid(container, acid_percent, ratio, metric=metric))
+    return AcidBath.of(
+        equipment_view.mix_acid(container, acid_percent, ratio, units=units_of(metric)), reader
+    )
 
 
 @router.post("/pools/{pool_id}/feed", status_code=201)

@@ -18,25 +18,25 @@ from kumpan.web.requests.pools import (
 )
 from kumpan.web.responses.pools import BasinView, Board, Ribbon
 from kumpan.web.responses.shared import PlanDrawing, PoolHeader
-from kumpan.web.scope import ScopeDep
+from kumpan.web.scope import ReaderDep, ScopeDep
 from kumpan.web.stamps import stamp
 
 router = APIRouter(prefix="/api/v1", tags=["pools"])
 
 
 @router.post("/basins/preview")
-def preview_basin(typed: BasinTyped) -> BasinView:
+def preview_basin(typed: BasinTyped, reader: ReaderDep) -> BasinView:
     """Volume and to-scale drawing of a basin as typed, without keeping it."""
-    return BasinView.of(basin_view(typed.to_core()))
+    return BasinView.of(basin_view(typed.to_core()), reader)
 
 
 @router.get("/pools")
-async def list_pools(scope: ScopeDep) -> list[PoolHeader]:
-    return [PoolHeader.of(one) for one in await pools.heads(scope)]
+async def list_pools(scope: ScopeDep, reader: ReaderDep) -> list[PoolHeader]:
+    return [PoolHeader.of(one, reader) for one in await pools.heads(scope)]
 
 
 @router.post("/pools", status_code=201)
-async def set_up_pool(new: NewPoolIn, scope: ScopeDep) -> PoolHeader:
+async def set_up_pool(new: NewPoolIn, scope: ScopeDep, reader: ReaderDep) -> PoolHeader:
     await pools.set_up(
         scope,
         pools.NewPool(
@@ -45,47 +45,53 @@ async def set_up_pool(new: NewPoolIn, scope: ScopeDep) -> PoolHeader:
         new.at or scope.now,
         new.person_id,
     )
-    return PoolHeader.of(await pools.head(scope, new.id))
+    return PoolHeader.of(await pools.head(scope, new.id), reader)
 
 
 @router.get("/pools/{pool_id}")
-async def pool_head(pool_id: UUID, scope: ScopeDep) -> PoolHeader:
-    return PoolHeader.of(await pools.head(scope, pool_id))
+async def pool_head(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> PoolHeader:
+    return PoolHeader.of(await pools.head(scope, pool_id), reader)
 
 
 @router.get("/pools/{pool_id}/board")
-async def pool_board(pool_id: UUID, scope: ScopeDep) -> Board:
-    return Board.of(await boards.board(scope, pool_id))
+async def pool_board(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> Board:
+    return Board.of(await boards.board(scope, pool_id), reader)
 
 
 @router.get("/pools/{pool_id}/plan", responses={204: {"description": "dimensions not known"}})
-async def pool_plan(pool_id: UUID, scope: ScopeDep, response: Response) -> PlanDrawing | None:
+async def pool_plan(
+    pool_id: UUID, scope: ScopeDep, response: Response, reader: ReaderDep
+) -> PlanDrawing | None:
     """The pool seen from above; empty when only its volume is known."""
     response.headers["Cache-Control"] = "no-store"
-    return None if (found := await pool_drawing(scope, pool_id)) is None else PlanDrawing.of(found)
+    return None if (found := await pool_drawing(scope, pool_id)) is None else PlanDrawing.of(found, reader)
 
 
 @router.post("/pools/{pool_id}/settings")
-async def change_settings(pool_id: UUID, change: SettingsChange, scope: ScopeDep) -> PoolHeader:
+async def change_settings(
+    pool_id: UUID, change: SettingsChange, scope: ScopeDep, reader: ReaderDep
+) -> PoolHeader:
     settings = change.settings.to_core()
     pools.check_settings(settings)
     await record(scope, pool_id, stamp(change, scope), settings)
-    return PoolHeader.of(await pools.head(scope, pool_id))
+    return PoolHeader.of(await pools.head(scope, pool_id), reader)
 
 
 @router.post("/pools/{pool_id}/basin")
-async def change_basin(pool_id: UUID, change: BasinChange, scope: ScopeDep) -> PoolHeader:
+async def change_basin(pool_id: UUID, change: BasinChange, scope: ScopeDep, reader: ReaderDep) -> PoolHeader:
     await record(scope, pool_id, stamp(change, scope), change.basin.to_core())
-    return PoolHeader.of(await pools.head(scope, pool_id))
+    return PoolHeader.of(await pools.head(scope, pool_id), reader)
 
 
 @router.post("/pools/{pool_id}/equipment")
-async def change_equipment(pool_id: UUID, change: EquipmentChange, scope: ScopeDep) -> PoolHeader:
+async def change_equipment(
+    pool_id: UUID, change: EquipmentChange, scope: ScopeDep, reader: ReaderDep
+) -> PoolHeader:
     await record(scope, pool_id, stamp(change, scope), change.equipment.to_core())
-    return PoolHeader.of(await pools.head(scope, pool_id))
+    return PoolHeader.of(await pools.head(scope, pool_id), reader)
 
 
 @router.get("/pools/{pool_id}/season")
-async def season(pool_id: UUID, scope: ScopeDep) -> Ribbon:
+async def season(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> Ribbon:
     """The year as one strip: warmth, tests, what went in, shocks, new water, care."""
-    return Ribbon.of(await season_of(scope, pool_id))
+    return Ribbon.of(await season_of(scope, pool_id), reader)

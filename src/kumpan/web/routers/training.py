@@ -5,21 +5,22 @@ from fastapi import APIRouter
 from kumpan.services.training import training as practice
 from kumpan.web.requests.training import GameIn
 from kumpan.web.responses.training import GameView, ScenarioView
-from kumpan.web.scope import Metric
+from kumpan.web.scope import Metric, ReaderDep, units_of
 
 router = APIRouter(prefix="/api/v1/practice", tags=["practice"])
 
 
 @router.get("")
-def scenarios(metric: Metric = False) -> tuple[ScenarioView, ...]:
+def scenarios(reader: ReaderDep) -> tuple[ScenarioView, ...]:
     """The practice pools to choose from."""
-    return tuple(ScenarioView.of(one) for one in practice.scenarios(metric=metric))
+    return tuple(ScenarioView.of(one, reader) for one in practice.scenarios())
 
 
 @router.post("/play")
-def play(given: GameIn, metric: Metric = False) -> GameView:
+def play(given: GameIn, reader: ReaderDep, metric: Metric = False) -> GameView:
     """The game after its moves, played from the first; nothing is kept. The review comes at the end."""
     moves = [move.to_core() for move in given.moves]
     return GameView.of(
-        practice.played(given.scenario, given.seed, moves, finished=given.finished, metric=metric)
+        practice.played(given.scenario, given.seed, moves, finished=given.finished, units=units_of(metric)),
+        reader,
     )

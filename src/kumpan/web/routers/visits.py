@@ -9,7 +9,7 @@ from fastapi import APIRouter, Query
 from kumpan.services.visits import reports, rounds
 from kumpan.web.requests.visits import RoundIn, TruckItemIn, VisitIn
 from kumpan.web.responses.visits import OwnerReport, RoundView
-from kumpan.web.scope import Metric, ScopeDep
+from kumpan.web.scope import Metric, ReaderDep, ScopeDep, units_of
 from kumpan.web.stamps import stamp
 
 router = APIRouter(prefix="/api/v1", tags=["round"])
@@ -18,12 +18,13 @@ router = APIRouter(prefix="/api/v1", tags=["round"])
 @router.get("/round")
 async def the_round(
     scope: ScopeDep,
+    reader: ReaderDep,
     person_id: UUID | None = None,
     weekday: Annotated[int | None, Query(ge=0, le=6)] = None,
     metric: Metric = False,
 ) -> RoundView:
     """A technician's stops on a weekday (today's where none is named), what each needs, and the load list."""
-    return RoundView.of(await rounds.the_round(scope, person_id, weekday, metric=metric))
+    return RoundView.of(await rounds.the_round(scope, person_id, weekday, units=units_of(metric)), reader)
 
 
 @router.post("/rounds", status_code=201)
@@ -36,16 +37,16 @@ async def set_round(given: RoundIn, scope: ScopeDep) -> UUID:
 @router.post("/truck", status_code=201)
 async def count_truck(given: TruckItemIn, scope: ScopeDep, metric: Metric = False) -> UUID:
     """Count one product on the truck; what is poured by the same hand comes off from then on."""
-    await rounds.count_truck(scope, stamp(given, scope), given.product_id, given.amount, metric=metric)
+    await rounds.count_truck(
+        scope, stamp(given, scope), given.product_id, given.amount, units=units_of(metric)
+    )
     return given.id
 
 
 @router.get("/pools/{pool_id}/report")
-async def report(
-    pool_id: UUID, scope: ScopeDep, day: date | None = None, metric: Metric = False
-) -> OwnerReport:
+async def report(pool_id: UUID, scope: ScopeDep, reader: ReaderDep, day: date | None = None) -> OwnerReport:
     """One day for the owner: found, added, why, done, what is next, when to swim."""
-    return OwnerReport.of(await reports.owner_report(scope, pool_id, day, metric=metric))
+    return OwnerReport.of(await reports.owner_report(scope, pool_id, day), reader)
 
 
 @router.post("/pools/{pool_id}/visits", status_code=201)

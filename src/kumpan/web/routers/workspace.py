@@ -28,14 +28,14 @@ from kumpan.web.responses.workspace import (
     PreferencesSet,
     Question,
 )
-from kumpan.web.scope import Metric, ScopeDep
+from kumpan.web.scope import Metric, ReaderDep, ScopeDep, units_of
 from kumpan.web.stamps import stamp
 
 router = APIRouter(prefix="/api/v1", tags=["workspace"])
 
 
 @router.get("/choices")
-def choices() -> Choices:
+def choices(reader: ReaderDep) -> Choices:
     """What the forms offer: ranges, kits, chemicals, refused kinds, and the measures' names."""
     return Choices(
         schools=tuple(Choice(key=row.key, name=row.name) for row in PROFILES.values()),
@@ -43,26 +43,26 @@ def choices() -> Choices:
             KitChoice(key=kit.key, name=kit.name, order=tuple(measure for measure, _ in kit.order))
             for kit in KITS
         ),
-        chemicals=tuple(ChemicalChoice.of(row) for row in CATALOGUE.values()),
+        chemicals=tuple(ChemicalChoice.of(row, reader) for row in CATALOGUE.values()),
         refused=tuple(Choice(key=key, name=reason) for key, reason in REFUSED.items()),
         measures=tuple(Choice(key=measure, name=name) for measure, name in NAMES.items()),
-        questions=tuple(Question.of(question) for question in QUESTIONS),
+        questions=tuple(Question.of(question, reader) for question in QUESTIONS),
     )
 
 
 @router.get("/people")
-async def list_people(scope: ScopeDep) -> list[Person]:
-    return [Person.of(one) for one in await workspace.people(scope)]
+async def list_people(scope: ScopeDep, reader: ReaderDep) -> list[Person]:
+    return [Person.of(one, reader) for one in await workspace.people(scope)]
 
 
 @router.post("/people", status_code=201)
-async def add_person(person: PersonIn, scope: ScopeDep) -> Person:
-    return Person.of(await workspace.add_person(scope, person.id, person.name, person.initials))
+async def add_person(person: PersonIn, scope: ScopeDep, reader: ReaderDep) -> Person:
+    return Person.of(await workspace.add_person(scope, person.id, person.name, person.initials), reader)
 
 
 @router.get("/shelf")
-async def list_shelf(scope: ScopeDep, metric: Metric = False) -> list[InventoryLine]:
-    return [InventoryLine.of(one) for one in await inventory.inventory(scope, metric)]
+async def list_shelf(scope: ScopeDep, reader: ReaderDep, metric: Metric = False) -> list[InventoryLine]:
+    return [InventoryLine.of(one, reader) for one in await inventory.inventory(scope, units_of(metric))]
 
 
 @router.post("/shelf", status_code=201)
@@ -80,28 +80,30 @@ async def buy(purchase: PurchaseIn, scope: ScopeDep) -> UUID:
 
 @router.post("/shelf/strengths", status_code=201)
 async def note_strength(given: StrengthIn, scope: ScopeDep) -> UUID:
-    """A strength test of a product; it overrides what ageing would have made of it."""
+    """A strength test of a product; it overrides what aging would have made of it."""
     await inventory.note_strength(scope, stamp(given, scope), given.product_id, given.strength_percent)
     return given.id
 
 
 @router.get("/shelf/to-buy")
-async def to_buy(scope: ScopeDep, metric: Metric = False) -> list[BuyLine]:
+async def to_buy(scope: ScopeDep, reader: ReaderDep, metric: Metric = False) -> list[BuyLine]:
     """What the offered sheets of all pools lack, and what will not last two weeks; the cheapest packages."""
-    return [BuyLine.of(one) for one in await shopping(scope, metric=metric)]
+    return [BuyLine.of(one, reader) for one in await shopping(scope, units=units_of(metric))]
 
 
 @router.get("/habits")
-async def preferences(scope: ScopeDep) -> PreferencesSet:
+async def preferences(scope: ScopeDep, reader: ReaderDep) -> PreferencesSet:
     """Containers, currency, how warm the store is, and what water costs (per m3)."""
-    return PreferencesSet.of(await inventory.preferences(scope))
+    return PreferencesSet.of(await inventory.preferences(scope), reader)
 
 
 @router.post("/habits")
-async def set_preferences(given: HabitsIn, scope: ScopeDep, metric: Metric = False) -> PreferencesSet:
+async def set_preferences(
+    given: HabitsIn, scope: ScopeDep, reader: ReaderDep, metric: Metric = False
+) -> PreferencesSet:
     found = given.to_core(metric=metric)
     await inventory.set_preferences(scope, stamp(given, scope), found)
-    return PreferencesSet.of(found)
+    return PreferencesSet.of(found, reader)
 
 
 def _product(typed: ProductTyped, metric: bool) -> Product:

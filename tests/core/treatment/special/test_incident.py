@@ -6,6 +6,7 @@ import pytest
 
 from kumpan.core.dosing.solver import Unmet
 from kumpan.core.hazards import Hazard
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.records.step import ADD, WAIT
 from kumpan.core.treatment.special.incident import CT_MG_MIN_L, Incident, holding, incident_plan
@@ -13,6 +14,7 @@ from kumpan.core.treatment.too_old import CARRIES_FOR, too_old, without, worded
 from tests.core.journals import reads, state, when
 from tests.core.samples import GOOD
 from tests.core.treatment.special.test_shock import request
+from tests.words import told
 
 M = Measure
 
@@ -27,8 +29,8 @@ M = Measure
     ],
 )
 def test_the_guidances_times(incident: Incident, cya: float, free: float, minutes: float) -> None:
-    """CDC recommendations, from memory: formed stool 2 ppm 25 min (50 with stabiliser); diarrhoea 20 ppm
-    12.75 h without stabiliser, 28 h at 1 to 15."""
+    """CDC recommendations, from memory: formed stool 2 ppm 25 min (50 with stabilizer); diarrhea 20 ppm
+    12.75 h without stabilizer, 28 h at 1 to 15."""
     row = holding(incident, cya)
     assert row is not None
     assert row.free_chlorine_mg_l == free
@@ -61,9 +63,9 @@ def test_no_time_is_made_up(incident: Incident, cya: float | None) -> None:
 @pytest.mark.parametrize("incident", list(Incident))
 def test_the_pool_is_closed_first_and_tested_last(incident: Incident) -> None:
     found = incident_plan(incident, request())
-    assert found.steps[0].title.startswith("Close the pool")
+    assert told(found.steps[0].title).startswith("Close the pool")
     assert found.steps[1].hazard is Hazard.SOILED_WATER
-    assert "never the vacuum" in found.steps[1].title
+    assert "never the vacuum" in told(found.steps[1].title)
     assert found.steps[-1].kind == "test"
     assert all(step.cautions for step in found.steps if step.kind != WAIT)
 
@@ -95,10 +97,13 @@ def test_old_readings_carry_no_dose() -> None:
 
 
 def test_the_test_is_asked_for_by_name_and_age() -> None:
-    left = (Unmet(M.PH, "not_measured", "pH is not measured."), Unmet(M.SALT, "dilution", "Salt …"))
+    left = (
+        Unmet(M.PH, "not_measured", Message("pH is not measured.")),
+        Unmet(M.SALT, "dilution", Message("Salt …")),
+    )
     found = worded(left, {M.PH: 12})
     assert found[0].code == "too_old"
-    assert found[0].reason == "pH was last tested 12 days ago: test it first."
+    assert told(found[0].reason) == "pH was last tested 12 days ago: test it first."
     assert found[1] == left[1]
 
 

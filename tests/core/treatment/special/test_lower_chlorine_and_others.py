@@ -27,6 +27,7 @@ from kumpan.core.treatment.special.request import SpecialRequest
 from kumpan.core.treatment.special.second_opinion import advised_plan
 from kumpan.core.treatment.split import ph_step_allowed
 from tests.core.samples import GOOD, PLASTER, POOL_L, VINYL_TABLETS
+from tests.words import told
 
 NOW = datetime(2026, 7, 4, 18, 0, tzinfo=UTC)
 TEN_THOUSAND_GAL = 10_000 * L_PER_US_GAL
@@ -48,7 +49,7 @@ def test_too_much_chlorine_waits_for_the_sun_first() -> None:
     plan = lower_chlorine_plan(special(replace(GOOD, free_chlorine=9.0)), today=False)
     assert adds(plan) == []
     assert plan.steps[-1].kind == TEST
-    titles = [step.title for step in plan.steps]
+    titles = [told(step.title) for step in plan.steps]
     assert titles.index("Stop whatever still feeds chlorine") < titles.index("Cover off, pump on")
 
 
@@ -69,7 +70,7 @@ def test_nothing_to_lower_is_said() -> None:
 
 
 def test_borate_by_boric_acid() -> None:
-    """Handbook 04 [D]: 50 ppm takes 23.9 lb of boric acid per 10 000 gal, and little else."""
+    """Handbook 04 [D]: 50 ppm takes 23.9 lb of boric acid per 10,000 gal, and little else."""
     plan = borate_plan(special(volume_l=TEN_THOUSAND_GAL), "boric_acid")
     boric = sum(step.mass_g or 0 for step in adds(plan) if step.chemical == "boric_acid")
     assert boric / G_PER_LB == pytest.approx(23.9, rel=0.005)
@@ -77,7 +78,7 @@ def test_borate_by_boric_acid() -> None:
 
 
 def test_borate_by_borax_takes_acid_and_is_staged_by_ph() -> None:
-    """Handbook 04 [D]: 36.8 lb of borax and about 296 fl oz of 31.45 % acid per 10 000 gal."""
+    """Handbook 04 [D]: 36.8 lb of borax and about 296 fl oz of 31.45 % acid per 10,000 gal."""
     plan = borate_plan(special(volume_l=TEN_THOUSAND_GAL), "borax")
     borax = sum(step.mass_g or 0 for step in adds(plan) if step.chemical == "borax")
     acid = sum(step.volume_ml or 0 for step in adds(plan) if step.chemical == "hydrochloric_acid")
@@ -92,7 +93,7 @@ def test_borate_by_borax_takes_acid_and_is_staged_by_ph() -> None:
 
 
 def test_borate_steps_carry_their_cautions() -> None:
-    words = " ".join(note.text for note in borate_plan(special(), "boric_acid").notes)
+    words = " ".join(told(note.text) for note in borate_plan(special(), "boric_acid").notes)
     assert "not allowed everywhere" in words
     assert "pets" in words
 
@@ -105,18 +106,22 @@ def drain(readings: Readings, traits: Traits = PLASTER, **more: object) -> Drain
 
 
 def test_the_share_to_replace() -> None:
-    """Handbook 07: fraction = (a - b) / (a - f); stabiliser 80 to 40 with none in the fill is a half."""
+    """Handbook 07: fraction = (a - b) / (a - f); stabilizer 80 to 40 with none in the fill is a half."""
     plan = drain_plan(drain(replace(GOOD, cyanuric_acid=80)))
     refill = next(step for step in plan.steps if step.water_l)
     assert refill.water_l == pytest.approx(POOL_L / 2)
     assert plan.predicted.cyanuric_acid == pytest.approx(40)
     assert plan.predicted.calcium_hardness == pytest.approx((260 + 120) / 2)
     hours = (
-        sum(step.minutes or 0 for step in plan.steps if "filling" in step.title or "draining" in step.title)
+        sum(
+            step.minutes or 0
+            for step in plan.steps
+            if "filling" in told(step.title) or "draining" in told(step.title)
+        )
         / 60
     )
     assert hours == pytest.approx(POOL_L / 2 / 7000 + POOL_L / 2 / 1500, rel=0.01)
-    assert f"${POOL_L / 2 / 1000 * 1.6:.0f}" in plan.notes[0].text
+    assert f"${POOL_L / 2 / 1000 * 1.6:.0f}" in told(plan.notes[0].text)
 
 
 @given(st.floats(0.01, 0.98))
@@ -137,7 +142,7 @@ def test_draining_defers_to_the_professional_and_guards_pump_and_shell() -> None
     plan = drain_plan(drain(replace(GOOD, cyanuric_acid=80), VINYL_TABLETS))
     hazards = [step.hazard for step in plan.steps]
     assert hazards.index(Hazard.ELECTRICITY) < hazards.index(Hazard.SHELL)
-    words = " ".join(note.text for note in plan.notes)
+    words = " ".join(told(note.text) for note in plan.notes)
     assert "professional" in words
     assert "liner" in words
 
@@ -164,13 +169,13 @@ def test_refilling_everything_gives_the_fill() -> None:
 def test_minerals_keep_chlorine_all_the_same() -> None:
     plan = mineral_plan(special(traits=MINERAL, volume_l=2 * TEN_THOUSAND_GAL))
     oxidizer = next(step for step in plan.steps if step.hazard is Hazard.OXIDIZER_GRANULES)
-    assert "32 oz" in oxidizer.title, "handbook 06: about 1 lb per 10 000 gal"
-    assert "not a sanitiser" in plan.notes[0].text
+    assert "32 oz" in told(oxidizer.title), "handbook 06: about 1 lb per 10,000 gal"
+    assert "not a sanitiser" in told(plan.notes[0].text)
     assert mineral_plan(special()).unmet[0].code == "not_mineral"
 
 
 def test_tablets_a_week_of_the_handbook() -> None:
-    """Handbook 10: 2 ppm a day in 20 000 gal is 5.2 tablets a week; 04: 10.8 ppm from one in 5000 gal."""
+    """Handbook 10: 2 ppm a day in 20,000 gal is 5.2 tablets a week; 04: 10.8 ppm from one in 5000 gal."""
     week = tablets_a_week(2.0, 2 * TEN_THOUSAND_GAL)
     assert week.tablets == pytest.approx(5.2, abs=0.05)
     assert week.stabilizer_mg_l == pytest.approx(8.5, abs=0.1)
@@ -178,15 +183,15 @@ def test_tablets_a_week_of_the_handbook() -> None:
 
 
 def test_the_cells_setting_of_the_handbook() -> None:
-    """Handbook 06 [D]: 3 ppm a day, 20 000 gal, 1 lb a day, 12 h is 100 %."""
+    """Handbook 06 [D]: 3 ppm a day, 20,000 gal, 1 lb a day, 12 h is 100 %."""
     a_pound_a_day = G_PER_LB / 24
     assert cell_percent(3.0, 2 * TEN_THOUSAND_GAL, a_pound_a_day, 12) == pytest.approx(100, rel=0.005)
-    assert "cannot hold" in cell_note(5.0, 2 * TEN_THOUSAND_GAL, a_pound_a_day, 12).text
-    assert "around the clock" in cell_note(9.0, 2 * TEN_THOUSAND_GAL, a_pound_a_day, 12).text
+    assert "cannot hold" in told(cell_note(5.0, 2 * TEN_THOUSAND_GAL, a_pound_a_day, 12).text)
+    assert "around the clock" in told(cell_note(9.0, 2 * TEN_THOUSAND_GAL, a_pound_a_day, 12).text)
 
 
 def test_a_feeder_makes_good_the_loss() -> None:
-    """Handbook 04: 12.8 fl oz of 10 % per 10 000 gal for each ppm."""
+    """Handbook 04: 12.8 fl oz of 10 % per 10,000 gal for each ppm."""
     liquid = Product("l", "sodium_hypochlorite", 10.0)
     assert feeder_ml_a_day(2.0, TEN_THOUSAND_GAL, liquid) / ML_PER_FL_OZ == pytest.approx(25.6, rel=0.01)
 

@@ -4,6 +4,7 @@ import pytest
 
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.treatment.special.second_opinion import SecondOpinion, second_opinion
+from tests.words import told
 
 WATER = Readings(
     free_chlorine=1, ph=7.4, total_alkalinity=70, calcium_hardness=200, cyanuric_acid=30, salt=1500
@@ -58,11 +59,11 @@ def test_several_at_once_in_any_separation() -> None:
 def test_what_is_not_understood_says_the_cure_and_the_rest_is_reckoned(text: str, word: str) -> None:
     found = of(f"{text}, buffer 1 kg")
     assert len(found.advice) == 1
-    assert word in found.unread[0].text
+    assert word in told(found.unread[0].text)
 
 
 def test_the_outcome_is_the_engines() -> None:
-    """20 kg of salt in 60 000 L: 333 mg/L. 1 kg of baking soda: 9.92 mg/L of alkalinity by equivalents, less by titration."""
+    """20 kg of salt in 60,000 L: 333 mg/L. 1 kg of baking soda: 9.92 mg/L of alkalinity by equivalents, less by titration."""
     found = of("salt 20 kg, buffer 1 kg")
     assert found.after.salt == pytest.approx(1500 + 333.3, abs=0.5)
     assert found.after.total_alkalinity == pytest.approx(70 + 9.92 * 0.985, abs=0.1)
@@ -79,8 +80,8 @@ def test_too_much_at_once_and_what_must_stay_apart_is_told() -> None:
     assert {finding.code for finding in found.findings} == {"over_limit", "apart"}
     over = [finding.measure for finding in found.findings if finding.code == "over_limit"]
     assert over == [Measure.CALCIUM_HARDNESS]
-    assert any("4 h apart" in finding.text for finding in found.findings)
-    assert any("1 h apart" in finding.text for finding in found.findings)
+    assert any("4 h apart" in told(finding.text) for finding in found.findings)
+    assert any("1 h apart" in told(finding.text) for finding in found.findings)
 
 
 def test_nothing_advised_changes_nothing() -> None:

@@ -28,6 +28,7 @@ from kumpan.core.treatment.special.shock import (
     shock_product,
 )
 from tests.core.samples import GOOD, INDOOR, PLASTER, POOL_L, SALT_POOL, VINYL_TABLETS
+from tests.words import told
 
 M = Measure
 ZONE = ZoneInfo("America/Chicago")
@@ -63,7 +64,7 @@ def local(step: Step) -> datetime:
 def test_to_ten_at_dusk_and_a_test_in_the_morning() -> None:
     found = shock_plan(request())
     pour = pour_of(found)
-    # 7.5 mg/L in 20 000 gal: 12.8 fl oz of 10 % a ppm and 10 000 gal (handbook 04)
+    # 7.5 mg/L in 20,000 gal: 12.8 fl oz of 10 % a ppm and 10,000 gal (handbook 04)
     assert (pour.volume_ml or 0) / 29.5735 == pytest.approx(7.5 * 2 * 12.8, rel=0.01)
     assert found.predicted.free_chlorine == pytest.approx(10)
     assert local(pour).hour in (20, 21)
@@ -79,7 +80,7 @@ def test_every_step_of_a_shock_has_its_caution() -> None:
 
 
 @pytest.mark.parametrize(
-    ("cya", "way", "target"),
+    ("cya", "strategy", "target"),
     [
         (0, "fixed", 10),
         (50, "ratio", 20),
@@ -90,7 +91,7 @@ def test_every_step_of_a_shock_has_its_caution() -> None:
     ],
 )
 def test_levels_of_both_ways(cya: float, strategy: str, target: float) -> None:
-    """Handbook 07: 10 by the fixed way, about 40 % of stabiliser by the other, at most 30."""
+    """Handbook 07: 10 by the fixed way, about 40 % of stabilizer by the other, at most 30."""
     level = shock_level(Readings(cyanuric_acid=cya), PLASTER, ShockStrategy(strategy))
     assert level.target == pytest.approx(target)
     assert level.capped == (strategy == "ratio" and 0.4 * cya > HIGHEST_MG_L)
@@ -105,7 +106,7 @@ def test_ten_is_not_a_shock_where_stabilizer_binds_it() -> None:
     water = Readings(**{**GOOD.__dict__, "cyanuric_acid": 80})
     found = shock_plan(request(water))
     assert "weak_shock" in codes(found)
-    assert "takes 32" in next(note.text for note in found.notes if note.code == "weak_shock")
+    assert "takes 32" in told(next(note.text for note in found.notes if note.code == "weak_shock"))
     assert "weak_shock" not in codes(shock_plan(request(water, strategy=ShockStrategy.RATIO)))
 
 
@@ -130,10 +131,10 @@ def test_ten_times_combined_is_a_rule_beside_the_sum_only() -> None:
 
 
 def test_the_bag_rule_stands_beside_the_sum() -> None:
-    """A 1 lb bag a 10 000 gal: 2 lb in 20 000 gal, +7.8 and calcium +5.5 (handbook 04)."""
+    """A 1 lb bag a 10,000 gal: 2 lb in 20,000 gal, +7.8 and calcium +5.5 (handbook 04)."""
     found = shock_plan(request(inventory=(CAL_HYPO,)))
     text = next(note.text for note in found.notes if note.code == "rule_beside")
-    assert "here 2 lb, which adds 7.8 (and calcium 5.5). This water needs 7.5." in text
+    assert "here 2 lb, which adds 7.8 (and calcium 5.5). This water needs 7.5." in told(text)
 
 
 def test_products_by_their_side_effects() -> None:
@@ -149,7 +150,7 @@ def test_products_by_their_side_effects() -> None:
 
 
 @pytest.mark.parametrize(
-    ("readings", "shelf", "code"),
+    ("readings", "inventory", "code"),
     [
         (Readings(ph=7.5), STANDARD_INVENTORY, "not_measured"),
         (Readings(free_chlorine=9.6), STANDARD_INVENTORY, "there_already"),
@@ -181,7 +182,7 @@ def test_no_shock_goes_over_what_the_pool_bears(
 def test_dusk_at_34_degrees_is_after_sunset_and_the_next_one() -> None:
     """Sunset near Memphis on 4 July is about 20:18, civil dusk about 20:47 (almanac, from memory)."""
     evening = next_evening(NOW, 35.1, -90.0, ZONE)
-    assert "Dusk" in evening.why
+    assert "Dusk" in told(evening.why)
     assert evening.at.astimezone(ZONE).strftime("%H:%M") == pytest.approx("20:47") or abs(
         evening.at - datetime(2026, 7, 5, 1, 47, tzinfo=UTC)
     ) < timedelta(minutes=4)
@@ -198,7 +199,7 @@ def test_at_60_degrees_in_june_dusk_comes_after_midnight() -> None:
 
 def test_at_64_degrees_in_june_there_is_only_sunset() -> None:
     now = datetime(2026, 6, 21, 18, 0, tzinfo=UTC)
-    assert "Sunset" in next_evening(now, 64.5, 15.0, ZoneInfo("Europe/Stockholm")).why
+    assert "Sunset" in told(next_evening(now, 64.5, 15.0, ZoneInfo("Europe/Stockholm")).why)
 
 
 @pytest.mark.parametrize(("month", "hour"), [(6, 12), (6, 21), (12, 12)])
@@ -208,7 +209,7 @@ def test_at_70_degrees_it_is_ten_at_night_with_the_reason(month: int, hour: int)
     evening: Evening = next_evening(now, 70.0, 20.0, zone)
     if month == 6:
         assert evening.at.astimezone(zone).hour == 22
-        assert "does not rise or set" in evening.why
+        assert "does not rise or set" in told(evening.why)
     assert now < evening.at <= now + timedelta(hours=25)
 
 
@@ -223,7 +224,7 @@ OXIDIZER = Product("o", "potassium_monopersulfate", 42.8, package_g=G_PER_LB)
 
 
 def test_without_chlorine_by_the_bag_rule() -> None:
-    """Handbook 04, worked example [C]: 1 lb per 10 000 gal; 2000 gal takes a fifth of the bag."""
+    """Handbook 04, worked example [C]: 1 lb per 10,000 gal; 2000 gal takes a fifth of the bag."""
     small = replace(
         request(inventory=(OXIDIZER,), strategy=ShockStrategy.OXIDIZER), volume_l=2000 * L_PER_US_GAL
     )
@@ -231,7 +232,7 @@ def test_without_chlorine_by_the_bag_rule() -> None:
     pour = next(step for step in made.steps if step.kind == ADD)
     assert (pour.mass_g or 0) / G_PER_LB == pytest.approx(0.2)
     assert made.predicted.free_chlorine == GOOD.free_chlorine, "it adds no free chlorine"
-    assert "combined" in made.notes[0].text
+    assert "combined" in told(made.notes[0].text)
 
 
 @pytest.mark.parametrize("minutes", [15, 60])

@@ -4,6 +4,7 @@ Source: borate.
 """
 
 from kumpan.core.findings import Finding
+from kumpan.core.messages import Message
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.ranges.targets import Aims
@@ -42,7 +43,8 @@ def borate_plan(request: SpecialRequest, chemical: str, target_mg_l: float = BOR
     return Plan(found.steps, found.predicted, found.unmet, notes)
 
 
-_BORATE_WORDS = (
-    "Borate is a choice, not a need: it slows algae and steadies pH. It is not allowed everywhere, pets and children must not "
-    "drink the water, it harms plants when drained, and it leaves only with water. Its label and local rules come first."
+_BORATE_WORDS = Message(
+    "Borate is a choice, not a need: it slows algae and steadies pH. It is not allowed "
+    "everywhere, pets and children must not drink the water, it harms plants when drained, and "
+    "it leaves only with water. Its label and local rules come first."
 )

@@ -12,15 +12,16 @@ from kumpan.core.dosing.solver import Unmet
 from kumpan.core.dosing.water_change import LARGEST_PARTIAL_SHARE, share_to_replace
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard, cautions_for
+from kumpan.core.messages import NOTHING, Message, joined
 from kumpan.core.pool.equipment import Surface, Traits
 from kumpan.core.quantities.names import NAMES, name_in_sentence
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.quantities.units import water_text
+from kumpan.core.quantity import Duration, Money, Number, PoolWater
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import DO, Step
 from kumpan.core.treatment.plan import AS_SOLD, Plan
-from kumpan.core.treatment.schedule import Timeline, duration_text
+from kumpan.core.treatment.schedule import Timeline
 
 SOURCES_USED = ("mass-balance", "water-change", "cautions")
 
@@ -33,7 +34,7 @@ MOST_GOES = 6
 
 @dataclass(frozen=True)
 class Hoses:
-    """Litres an hour out and in, and the price of a cubic metre; None when it is not told."""
+    """Liters an hour out and in, and the price of a cubic meter; None when it is not told."""
 
     drain_l_per_h: float
     fill_l_per_h: float
@@ -59,18 +60,24 @@ def drain_plan(request: DrainRequest) -> Plan:
     measure = request.measure or _most_over(request)
     if measure is None:
         return nothing_to_do(
-            request, Measure.CYANURIC_ACID, "in_range", "Nothing is high that only new water lowers."
+            request, Measure.CYANURIC_ACID, "in_range", Message("Nothing is high that only new water lowers.")
         )
     now = request.readings.value(measure)
     if now is None:
         return nothing_to_do(
-            request, measure, "not_measured", f"{NAMES[measure]} is not measured: test it first."
+            request,
+            measure,
+            "not_measured",
+            Message("{names} is not measured: test it first.", names=NAMES[measure]),
         )
     band = request.bands.get(measure)
     wanted = request.wanted if request.wanted is not None else (band.aim or band.high if band else None)
     if wanted is None or wanted >= now:
         return nothing_to_do(
-            request, measure, "in_range", f"{NAMES[measure]} at {now:.0f} needs no new water."
+            request,
+            measure,
+            "in_range",
+            Message("{names} at {now} needs no new water.", names=NAMES[measure], now=Number(now, digits=0)),
         )
     fill = fill_with_zeros(request.fill)
     in_fill = fill.value(measure)
@@ -79,11 +86,18 @@ def drain_plan(request: DrainRequest) -> Plan:
             request,
             measure,
             "fill_not_known",
-            f"Test the fill water's {name_in_sentence(measure)}: the share depends on it.",
+            Message(
+                "Test the fill water's {measure}: the share depends on it.", measure=name_in_sentence(measure)
+            ),
         )
     share = share_to_replace(now, wanted, in_fill)
     if share is None:
-        reason = f"The fill water holds {in_fill:.0f} itself, so {name_in_sentence(measure)} does not get to {wanted:.0f}."
+        reason = Message(
+            "The fill water holds {in_fill} itself, so {measure} does not get to {wanted}.",
+            in_fill=Number(in_fill, digits=0),
+            measure=name_in_sentence(measure),
+            wanted=Number(wanted, digits=0),
+        )
         return nothing_to_do(request, measure, "fill_too_high", reason)
     return _treatment(request, measure, wanted, share, fill)
 
@@ -98,7 +112,7 @@ def _most_over(request: DrainRequest) -> Measure | None:
     return max(over, key=lambda m: over[m], default=None)
 
 
-def nothing_to_do(request: DrainRequest, measure: Measure, code: str, reason: str) -> Plan:
+def nothing_to_do(request: DrainRequest, measure: Measure, code: str, reason: Message) -> Plan:
     return Plan((), request.readings, (Unmet(measure, code, reason),), ())
 
 
@@ -119,67 +133,93 @@ def _treatment(request: DrainRequest, measure: Measure, wanted: float, share: fl
     after = refilled(request.readings, fill, each)
     _one_go(line, request, each * request.volume_l, count)
     line.level_now(after)
-    line.wait_until(line.now + MIX_MIN, "Pump on, until old and new water are one.")
+    line.wait_until(line.now + MIX_MIN, Message("Pump on, until old and new water are one."))
     tested = (measure, Measure.PH, Measure.TOTAL_ALKALINITY, Measure.FREE_CHLORINE)
-    then = "then the next part by a new sheet" if count > 1 else "then balance by a new sheet, chlorine first"
-    line.test(tested, f"A test decides; {then}.")
+    then = (
+        Message("then the next part by a new sheet")
+        if count > 1
+        else Message("then balance by a new sheet, chlorine first")
+    )
+    line.test(tested, Message("A test decides; {then}.", then=then))
     total = count * each * request.volume_l
     return Plan(tuple(line.steps), after, (), tuple(_notes(request, measure, wanted, share, total, after)))
 
 
 def _one_go(line: Timeline, request: DrainRequest, liters: float, count: int) -> None:
-    amount = water_text(liters, request.display.metric)
+    amount = Message("{amount}", amount=PoolWater(liters))
     out_min = round(60 * liters / request.hoses.drain_l_per_h)
     in_min = round(60 * liters / request.hoses.fill_l_per_h)
-    part = f", the first of {count} parts" if count > 1 else ""
+    part = Message(", the first of {count} parts", count=Number(count)) if count > 1 else NOTHING
     line.do(
-        "Pump, heater and cell off at the breaker",
-        "They must not run dry while the level is down.",
+        Message("Pump, heater and cell off at the breaker"),
+        Message("They must not run dry while the level is down."),
         Hazard.ELECTRICITY,
     )
     line.do(
-        f"Pump out {amount}{part}",
-        f"About {duration_text(out_min)} at the rate set for your pump; someone stays with it. "
-        "Only where local rules let it go, with the chlorine at zero.",
+        Message("Pump out {amount}{part}", amount=amount, part=part),
+        Message(
+            "About {out_min} at the rate set for your pump; someone stays with it. Only where local "
+            "rules let it go, with the chlorine at zero.",
+            out_min=Duration(out_min),
+        ),
         Hazard.SHELL,
     )
     line.wait_until(
         line.now + out_min,
-        "The water goes out; watch the shell and the level.",
-        title=f"{duration_text(out_min)} draining",
+        Message("The water goes out; watch the shell and the level."),
+        title=Message("{out_min} draining", out_min=Duration(out_min)),
     )
     line.steps.append(_refill(line, amount, in_min, liters))
     line.wait_until(
         line.now + in_min,
-        "The fill runs; do not leave it unwatched overnight.",
-        title=f"{duration_text(in_min)} filling",
+        Message("The fill runs; do not leave it unwatched overnight."),
+        title=Message("{in_min} filling", in_min=Duration(in_min)),
     )
     line.do(
-        "Air out of the pump, breaker on, pump running",
-        "Prime it, and look for leaks before you go.",
+        Message("Air out of the pump, breaker on, pump running"),
+        Message("Prime it, and look for leaks before you go."),
         Hazard.ELECTRICITY,
     )
 
 
-def _refill(line: Timeline, amount: str, in_min: int, liters: float) -> Step:
-    why = f"About {duration_text(in_min)}, at once: an emptied shell should not stand. Through a prefilter if the water carries metals."
-    step = Step(DO, line.day, line.now, f"Refill {amount}", why, Hazard.SHELL, cautions_for(Hazard.SHELL))
+def _refill(line: Timeline, amount: Message, in_min: int, liters: float) -> Step:
+    why = Message(
+        "About {in_min}, at once: an emptied shell should not stand. Through a prefilter if the "
+        "water carries metals.",
+        in_min=Duration(in_min),
+    )
+    step = Step(
+        DO,
+        line.day,
+        line.now,
+        Message("Refill {amount}", amount=amount),
+        why,
+        Hazard.SHELL,
+        cautions_for(Hazard.SHELL),
+    )
     return replace(step, water_l=liters)
 
 
 def _notes(
     request: DrainRequest, measure: Measure, wanted: float, share: float, total_l: float, after: Readings
 ) -> Sequence[Finding]:
-    metric, hoses = request.display.metric, request.hoses
-    text = (
-        f"{NAMES[measure]} from {request.readings.value(measure) or 0:.0f} to {wanted:.0f} takes {100 * share:.0f} % new water, "
-        f"{water_text(total_l, metric)} in all"
+    text = Message(
+        "{measure} from {before} to {wanted} takes {share} % new water, {total} in all{cost}.",
+        measure=NAMES[measure],
+        before=Number(request.readings.value(measure) or 0, digits=0),
+        wanted=Number(wanted, digits=0),
+        share=Number(100 * share, digits=0),
+        total=PoolWater(total_l),
+        cost=_cost_words(request.hoses, total_l),
     )
-    if hoses.price_per_m3 is not None:
-        text += f", about {hoses.currency}{total_l / 1000 * hoses.price_per_m3:.0f} of water"
-    notes = [Finding("drain", f"{text}.", measure, {"share": share, "volume_l": total_l})]
+    notes = [Finding("drain", text, measure, {"share": share, "volume_l": total_l})]
     brings = [
-        f"{name_in_sentence(m)} {before:.3g} to {then:.3g}"
+        Message(
+            "{measure} {before} to {then}",
+            measure=name_in_sentence(m),
+            before=Number(before, figures=3),
+            then=Number(then, figures=3),
+        )
         for m in (
             Measure.PH,
             Measure.TOTAL_ALKALINITY,
@@ -192,17 +232,28 @@ def _notes(
         and (then := after.value(m)) is not None
     ]
     if brings:
-        notes.append(Finding("fill_effect", f"The fill also moves {', '.join(brings)}.", None))
+        notes.append(
+            Finding("fill_effect", Message("The fill also moves {moves}.", moves=joined(brings)), None)
+        )
     notes.append(Finding("ask_first", _shell_words(request), None))
     return notes
 
 
-def _shell_words(request: DrainRequest) -> str:
+def _cost_words(hoses: Hoses, total_l: float) -> Message:
+    if hoses.price_per_m3 is None:
+        return NOTHING
+    cost = Money(total_l / 1000 * hoses.price_per_m3, hoses.currency)
+    return Message(", about {cost} of water", cost=cost)
+
+
+def _shell_words(request: DrainRequest) -> Message:
     """What this shell fears most; the professional comes first."""
-    text = "Ground water can lift or crack a shell: ask a professional before you start."
+    text = Message("Ground water can lift or crack a shell: ask a professional before you start.")
     temperature = request.readings.temperature_c
     if request.traits.surface is Surface.VINYL:
-        return f"{text} A liner shrinks when it stands dry: never below a third of the depth."
+        return Message(
+            "{text} A liner shrinks when it stands dry: never below a third of the depth.", text=text
+        )
     if request.traits.surface.is_cement and temperature is not None and temperature > HOT_FOR_PLASTER_C:
-        return f"{text} Hot sun harms bare plaster: choose a mild day."
+        return Message("{text} Hot sun harms bare plaster: choose a mild day.", text=text)
     return text

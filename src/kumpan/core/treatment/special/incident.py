@@ -1,6 +1,6 @@
 """Accidents in the water, as the health authority's guidance has them. Where it gives no time, none is given.
 
-Source: faecal-guidance. The local health authority comes first, and in a public pool it decides.
+Source: fecal-guidance. The local health authority comes first, and in a public pool it decides.
 """
 
 from dataclasses import dataclass, replace
@@ -10,7 +10,9 @@ from kumpan.core.dosing.mass_balance import mass_for_change_g
 from kumpan.core.dosing.solver import Dose, Unmet
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
+from kumpan.core.messages import Cased, Message
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantity import Number
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.schedule import Timeline
 from kumpan.core.treatment.special.shock import ShockRequest, shock_product
@@ -26,21 +28,21 @@ class Incident(StrEnum):
     BLOOD = "blood"
 
 
-NAMES: dict[Incident, str] = {
-    Incident.FORMED_STOOL: "Formed stool",
-    Incident.DIARRHEA: "Diarrhoea",
-    Incident.VOMIT: "Vomit",
-    Incident.BLOOD: "Blood",
+NAMES: dict[Incident, Message] = {
+    Incident.FORMED_STOOL: Message("Formed stool"),
+    Incident.DIARRHEA: Message("Diarrhea"),
+    Incident.VOMIT: Message("Vomit"),
+    Incident.BLOOD: Message("Blood"),
 }
 HIGHEST_PH = 7.5
 LEAST_TEMPERATURE_C = 25.0
-# Minutes times mg/L against the hardiest germ, without stabiliser.
+# Minutes times mg/L against the hardiest germ, without stabilizer.
 CT_MG_MIN_L = 15_300.0
 
 
 @dataclass(frozen=True)
 class Holding:
-    """Free chlorine (mg/L) to hold and for how many minutes, up to a stabiliser level (mg/L)."""
+    """Free chlorine (mg/L) to hold and for how many minutes, up to a stabilizer level (mg/L)."""
 
     incident: Incident
     stabilizer_to: float
@@ -57,7 +59,7 @@ HOLDINGS: tuple[Holding, ...] = (
 
 
 def holding(incident: Incident, stabilizer: float | None) -> Holding | None:
-    """The guidance for this accident at this stabiliser; None where it gives none, or stabiliser is unknown."""
+    """The guidance for this accident at this stabilizer; None where it gives none, or stabilizer is unknown."""
     if stabilizer is None:
         return None
     return next(
@@ -69,13 +71,15 @@ def incident_plan(incident: Incident, request: ShockRequest) -> Plan:
     """Close, remove, disinfect, and hold the chlorine that the guidance names for its time."""
     line = Timeline(request.volume_l, request.readings, request.display)
     line.do(
-        "Close the pool: everybody out, nobody in",
-        f"{NAMES[incident]} in the water. A sign at the gate; tell who was in it.",
+        Message("Close the pool: everybody out, nobody in"),
+        Message("{names} in the water. A sign at the gate; tell who was in it.", names=NAMES[incident]),
         Hazard.OPEN_WATER,
     )
     line.do(
-        "Take it out with a scoop or net, never the vacuum",
-        "Into the sanitary sewer, not onto the ground. Then disinfect the tool in the pool's chlorine.",
+        Message("Take it out with a scoop or net, never the vacuum"),
+        Message(
+            "Into the sanitary sewer, not onto the ground. Then disinfect the tool in the pool's chlorine."
+        ),
         Hazard.SOILED_WATER,
     )
     row = holding(incident, request.readings.cyanuric_acid)
@@ -88,13 +92,13 @@ def incident_plan(incident: Incident, request: ShockRequest) -> Plan:
     for step in line.steps:
         after = replace(after, free_chlorine=step.expected.get(Measure.FREE_CHLORINE, after.free_chlorine))
     line.do(
-        "Backwash or clean the filter, to waste",
-        "What it caught must not come back. Local rules decide where the water goes.",
+        Message("Backwash or clean the filter, to waste"),
+        Message("What it caught must not come back. Local rules decide where the water goes."),
         Hazard.SOILED_WATER,
     )
     line.test(
         (Measure.FREE_CHLORINE, Measure.PH),
-        "Open only with free chlorine and pH back in range and the drain plain to see.",
+        Message("Open only with free chlorine and pH back in range and the drain plain to see."),
     )
     return Plan(tuple(line.steps), after, unmet, _notes(request))
 
@@ -102,42 +106,69 @@ def incident_plan(incident: Incident, request: ShockRequest) -> Plan:
 def _hold(line: Timeline, row: Holding, request: ShockRequest) -> tuple[Unmet, ...]:
     free = request.readings.free_chlorine
     if free is None:
-        return (Unmet(Measure.FREE_CHLORINE, "not_measured", "Free chlorine is not measured: test it now."),)
+        return (
+            Unmet(
+                Measure.FREE_CHLORINE, "not_measured", Message("Free chlorine is not measured: test it now.")
+            ),
+        )
     if free < row.free_chlorine_mg_l:
         rise = row.free_chlorine_mg_l - free
         product = shock_product(request, rise)
         if product is None:
-            reason = f"Nothing on the shelf brings free chlorine to {row.free_chlorine_mg_l:g} here."
+            reason = Message(
+                "Nothing on the shelf brings free chlorine to {free_chlorine} here.",
+                free_chlorine=Number(row.free_chlorine_mg_l),
+            )
             return (Unmet(Measure.FREE_CHLORINE, "no_product", reason),)
         grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise, request.volume_l)
-        why = f"Free chlorine from {free:.3g} to {row.free_chlorine_mg_l:g}, as the guidance holds it."
+        why = Message(
+            "Free chlorine from {free} to {free_chlorine}, as the guidance holds it.",
+            free=Number(free, figures=3),
+            free_chlorine=Number(row.free_chlorine_mg_l),
+        )
         line.add(Part(Dose(product, grams, Measure.FREE_CHLORINE, rise, why), grams, 1))
-        line.wait_until(line.now + 60, "Until it is mixed: pump on.")
-        line.test((Measure.FREE_CHLORINE, Measure.PH), "The time counts only from here, with both as named.")
+        line.wait_until(line.now + 60, Message("Until it is mixed: pump on."))
+        line.test(
+            (Measure.FREE_CHLORINE, Measure.PH),
+            Message("The time counts only from here, with both as named."),
+        )
     line.wait_until(
         line.now + round(row.minutes),
-        f"Free chlorine at {row.free_chlorine_mg_l:g} or more, pH at {HIGHEST_PH:g} or less, water at 25 C (77 F) or more, "
-        "filter running: test and top up, and begin the time again if it falls under.",
+        Message(
+            "Free chlorine at {free_chlorine} or more, pH at {highest_ph} or less, water at 25 C (77 "
+            "F) or more, filter running: test and top up, and begin the time again if it falls under.",
+            free_chlorine=Number(row.free_chlorine_mg_l),
+            highest_ph=Number(HIGHEST_PH),
+        ),
     )
     return ()
 
 
-def _no_time(incident: Incident, request: ShockRequest) -> str:
+def _no_time(incident: Incident, request: ShockRequest) -> Message:
     if request.readings.cyanuric_acid is None:
-        return "Stabiliser is not measured: the time depends on it. Test it, and keep the pool closed."
-    if incident is Incident.DIARRHEA:
-        return (
-            f"With stabiliser at {request.readings.cyanuric_acid:.0f} no time is given: drain or dilute to 15 or less first, "
-            "and ask the health authority."
+        return Message(
+            "Stabilizer is not measured: the time depends on it. Test it, and keep the pool closed."
         )
-    return f"For {NAMES[incident].lower()} no time is named here: ask the health authority, and keep the pool closed till then."
+    if incident is Incident.DIARRHEA:
+        return Message(
+            "With stabilizer at {cyanuric_acid} no time is given: drain or dilute to 15 or less first, "
+            "and ask the health authority.",
+            cyanuric_acid=Number(request.readings.cyanuric_acid, digits=0),
+        )
+    return Message(
+        "For {incident} no time is named here: ask the health authority, and keep the pool closed till then.",
+        incident=Cased(NAMES[incident]),
+    )
 
 
 def _notes(request: ShockRequest) -> tuple[Finding, ...]:
     found = [
         Finding(
             "authority",
-            "Guidance quoted from memory. The health authority's own words come first, and in a public pool they bind.",
+            Message(
+                "Guidance quoted from memory. The health authority's own words come first, and in a public "
+                "pool they bind."
+            ),
         )
     ]
     ph, temperature = request.readings.ph, request.readings.temperature_c
@@ -145,7 +176,10 @@ def _notes(request: ShockRequest) -> tuple[Finding, ...]:
         found.append(
             Finding(
                 "ph_first",
-                f"Bring pH to {HIGHEST_PH:g} or less first; above it the times do not hold.",
+                Message(
+                    "Bring pH to {highest_ph} or less first; above it the times do not hold.",
+                    highest_ph=Number(HIGHEST_PH),
+                ),
                 Measure.PH,
             )
         )
@@ -153,7 +187,7 @@ def _notes(request: ShockRequest) -> tuple[Finding, ...]:
         found.append(
             Finding(
                 "too_cold",
-                "The times hold at 25 C (77 F) or warmer; colder water has none here.",
+                Message("The times hold at 25 C (77 F) or warmer; colder water has none here."),
                 Measure.TEMPERATURE,
             )
         )

@@ -9,9 +9,11 @@ from kumpan.core.dosing.chlorine_reducer import reducer_dose
 from kumpan.core.dosing.solver import Dose
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantity import Number
 from kumpan.core.treatment.dusk import next_morning
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.schedule import Timeline
@@ -23,8 +25,8 @@ REDUCER = Product("reducer", "sodium_thiosulfate", 100.0)
 REDUCER_MIXES_MIN = 30
 SUN_FIRST = timedelta(hours=8)
 _FEEDER_OFF = {
-    Chlorination.SALT_CELL: "Turn the cell to 0",
-    Chlorination.TABLETS: "Close the feeder, or take the floater out",
+    Chlorination.SALT_CELL: Message("Turn the cell to 0"),
+    Chlorination.TABLETS: Message("Close the feeder, or take the floater out"),
 }
 
 
@@ -32,33 +34,56 @@ def lower_chlorine_plan(request: SpecialRequest, *, today: bool) -> Plan:
     """Stop what feeds it, uncover, let the sun work, test; `today`: half of the reducer, then a test."""
     free, limit = request.readings.free_chlorine, request.swim_limit_mg_l
     if free is None:
-        return nothing_to_do(request, "not_measured", "Free chlorine is not measured: test it first.")
+        return nothing_to_do(
+            request, "not_measured", Message("Free chlorine is not measured: test it first.")
+        )
     if free <= limit:
         return nothing_to_do(
-            request, "in_range", f"Free chlorine at {free:.3g} is not over the swim limit of {limit:g}."
+            request,
+            "in_range",
+            Message(
+                "Free chlorine at {free} is not over the swim limit of {limit}.",
+                free=Number(free, figures=3),
+                limit=Number(limit),
+            ),
         )
     line = Timeline(request.volume_l, request.readings, request.display)
     line.do(
-        "Nobody in; a sign at the gate",
-        f"Free chlorine {free:.3g} is over the swim limit of {limit:g}.",
+        Message("Nobody in; a sign at the gate"),
+        Message(
+            "Free chlorine {free} is over the swim limit of {limit}.",
+            free=Number(free, figures=3),
+            limit=Number(limit),
+        ),
         Hazard.OPEN_WATER,
     )
-    stop = _FEEDER_OFF.get(request.traits.chlorination, "Stop whatever still feeds chlorine")
+    stop = _FEEDER_OFF.get(request.traits.chlorination, Message("Stop whatever still feeds chlorine"))
     line.do(
-        stop, "First the source, then the rest.", Hazard.TABLETS if "feeder" in stop else Hazard.OPEN_WATER
+        stop,
+        Message("First the source, then the rest."),
+        Hazard.TABLETS if request.traits.chlorination is Chlorination.TABLETS else Hazard.OPEN_WATER,
     )
-    line.do("Cover off, pump on", "Sun and moving water take chlorine away for nothing.", Hazard.OPEN_WATER)
+    line.do(
+        Message("Cover off, pump on"),
+        Message("Sun and moving water take chlorine away for nothing."),
+        Hazard.OPEN_WATER,
+    )
     if today:
         _reduce(line, request, free, limit)
     else:
         morning = next_morning(request.now, request.zone, SUN_FIRST)
-        line.wait_until(int((morning - request.now).total_seconds() // 60), "A day of sun, if there is one.")
+        line.wait_until(
+            int((morning - request.now).total_seconds() // 60), Message("A day of sun, if there is one.")
+        )
         line.test(
             (Measure.FREE_CHLORINE, Measure.PH),
-            f"Swim at {limit:g} or less. Still over: another day, or the reducer.",
+            Message("Swim at {limit} or less. Still over: another day, or the reducer.", limit=Number(limit)),
         )
     after = request.readings.with_value(Measure.FREE_CHLORINE, _after_reducer(free, limit) if today else None)
-    bleached = "A high level can bleach the test: mix the sample half and half with bottled water and double the reading."
+    bleached = Message(
+        "A high level can bleach the test: mix the sample half and half with bottled water and "
+        "double the reading."
+    )
     return Plan(tuple(line.steps), after, (), (Finding("bleached", bleached, Measure.FREE_CHLORINE),))
 
 
@@ -69,11 +94,15 @@ def _after_reducer(free: float, limit: float) -> float:
 def _reduce(line: Timeline, request: SpecialRequest, free: float, limit: float) -> None:
     product = next((p for p in request.inventory if p.chemical == "sodium_thiosulfate"), REDUCER)
     grams = reducer_dose(free, limit, request.volume_l, product).first_g
-    why = f"Half of what is reckoned for {free:.3g} to {limit:g}. Too much eats the next chlorine."
+    why = Message(
+        "Half of what is reckoned for {free} to {limit}. Too much eats the next chlorine.",
+        free=Number(free, figures=3),
+        limit=Number(limit),
+    )
     dose = Dose(product, grams, Measure.FREE_CHLORINE, -(free - limit) / 2, why)
     line.add(Part(dose, grams, 1), expected_change=-(free - limit) / 2)
-    line.wait_until(line.now + REDUCER_MIXES_MIN, "Until it is mixed: pump on.")
+    line.wait_until(line.now + REDUCER_MIXES_MIN, Message("Until it is mixed: pump on."))
     line.test(
         (Measure.FREE_CHLORINE, Measure.PH),
-        f"Swim at {limit:g} or less. Still over: the other half, never more.",
+        Message("Swim at {limit} or less. Still over: the other half, never more.", limit=Number(limit)),
     )

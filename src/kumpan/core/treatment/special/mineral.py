@@ -1,13 +1,15 @@
-"""A mineral or ion unit's programme.
+"""A mineral or ion unit's program.
 
-Source: mineral-programme.
+Source: mineral-program.
 """
 
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.units import G_PER_LB, G_PER_OZ, L_PER_US_GAL, ML_PER_FL_OZ
+from kumpan.core.quantity import Number
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.schedule import Timeline
 from kumpan.core.treatment.special.request import SpecialRequest, nothing_to_do
@@ -21,44 +23,62 @@ WEEK_MIN = 7 * 1440
 
 
 def mineral_plan(request: SpecialRequest) -> Plan:
-    """The first week of a mineral or ion unit: starter, oxidiser, enzymes, tests; chlorine all the same."""
+    """The first week of a mineral or ion unit: starter, oxidizer, enzymes, tests; chlorine all the same."""
     if request.traits.chlorination is not Chlorination.MINERAL:
         return nothing_to_do(
-            request, "not_mineral", "This pool has no mineral unit; set it under Pool if it has."
+            request, "not_mineral", Message("This pool has no mineral unit; set it under Pool if it has.")
         )
     oxidizer = request.volume_l * OXIDIZER_G_PER_L / G_PER_OZ
     line = Timeline(request.volume_l, request.readings, request.display)
     line.prepare(request.traits, adds_salt=False)
     line.do(
-        "One bag of salt for the whole pool, if the unit's manual asks for it",
-        "For conductivity only; never to a salt cell's level.",
+        Message("One bag of salt for the whole pool, if the unit's manual asks for it"),
+        Message("For conductivity only; never to a salt cell's level."),
         Hazard.POWDER,
     )
     line.do(
-        "Broadcast the starter over the whole surface, by its label",
-        "It dissolves over a day or two; brush what settles.",
+        Message("Broadcast the starter over the whole surface, by its label"),
+        Message("It dissolves over a day or two; brush what settles."),
         Hazard.POWDER,
     )
     line.wait_until(
-        line.now + STARTER_DISSOLVES_MIN, "Until the starter has dissolved; filter 12 h a day from now on."
+        line.now + STARTER_DISSOLVES_MIN,
+        Message("Until the starter has dissolved; filter 12 h a day from now on."),
     )
     line.test(
         (Measure.FREE_CHLORINE, Measure.PH, Measure.COPPER),
-        "Copper at 0.3 or less; over 0.5 it stains. Free chlorine is needed all the same.",
+        Message("Copper at 0.3 or less; over 0.5 it stains. Free chlorine is needed all the same."),
     )
     line.do(
-        f"Weekly: the programme's oxidiser, about {oxidizer:.0f} oz here, in a bucket of pool water first",
-        "About 1 lb per 10 000 gal, by its label. If it is dichlor it brings stabiliser, and it lasts two to six days.",
+        Message(
+            "Weekly: the program's oxidizer, about {oxidizer} oz here, in a bucket of pool water first",
+            oxidizer=Number(oxidizer, digits=0),
+        ),
+        Message(
+            "About 1 lb per 10,000 gal, by its label. If it is dichlor it brings stabilizer, and it "
+            "lasts two to six days."
+        ),
         Hazard.OXIDIZER_GRANULES,
     )
-    line.do("Twice a month: enzymes, by their label", "Only with free chlorine under 5.", Hazard.OPEN_WATER)
-    line.wait_until(line.now + WEEK_MIN - STARTER_DISSOLVES_MIN, "A week of the programme.")
+    line.do(
+        Message("Twice a month: enzymes, by their label"),
+        Message("Only with free chlorine under 5."),
+        Hazard.OPEN_WATER,
+    )
+    line.wait_until(line.now + WEEK_MIN - STARTER_DISSOLVES_MIN, Message("A week of the program."))
     remover = request.volume_l * PHOSPHATE_REMOVER_ML_PER_L / ML_PER_FL_OZ
     line.test(
         (Measure.FREE_CHLORINE, Measure.PH, Measure.COPPER, Measure.PHOSPHATE),
-        f"Phosphate over 100: remover, about {remover:.0f} fl oz here by the rule, and clean the filter after.",
+        Message(
+            "Phosphate over 100: remover, about {remover} fl oz here by the rule, and clean the filter "
+            "after.",
+            remover=Number(remover, digits=0),
+        ),
     )
-    note = "The supplement is not a sanitiser by itself: free chlorine is kept in its range, and public codes allow no less."
+    note = Message(
+        "The supplement is not a sanitiser by itself: free chlorine is kept in its range, and "
+        "public codes allow no less."
+    )
     return Plan(
         tuple(line.steps), request.readings, (), (Finding("supplement", note, Measure.FREE_CHLORINE),)
     )

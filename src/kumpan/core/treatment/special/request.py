@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime, tzinfo
 
 from kumpan.core.dosing.solver import Unmet
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
@@ -28,5 +29,5 @@ class SpecialRequest:
     display: DisplayOptions = AS_SOLD
 
 
-def nothing_to_do(request: SpecialRequest, code: str, reason: str) -> Plan:
+def nothing_to_do(request: SpecialRequest, code: str, reason: Message) -> Plan:
     return Plan((), request.readings, (Unmet(Measure.FREE_CHLORINE, code, reason),), ())

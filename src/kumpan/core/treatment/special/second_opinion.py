@@ -9,16 +9,17 @@ from itertools import combinations
 
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.dosing.mass_balance import change_per_g, changes
-from kumpan.core.dosing.rounding import mass_text, volume_text
 from kumpan.core.dosing.solver import Dose, Unmet, after_all
 from kumpan.core.errors import UnreadableQuantity
 from kumpan.core.findings import Finding
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.catalogue import CATALOGUE
 from kumpan.core.products.product import Product, density
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.typed import Dimension, read_quantity
+from kumpan.core.quantity import Liquid, Mass, Number
 from kumpan.core.records.display import DisplayOptions
 from kumpan.core.treatment.order_and_waits import ADDITION_LIMITS, ANY_TWO_MINUTES, separation
 from kumpan.core.treatment.plan import AS_SOLD, Plan
@@ -85,7 +86,7 @@ class Advice:
     typed: str
     product: Product
     mass_g: float
-    text: str
+    text: Message
 
 
 @dataclass(frozen=True)
@@ -93,7 +94,7 @@ class Unread:
     """A piece that was not understood, with the cure."""
 
     typed: str
-    text: str
+    text: Message
 
 
 @dataclass(frozen=True)
@@ -107,13 +108,13 @@ class SecondOpinion:
     findings: tuple[Finding, ...]
 
 
-def second_opinion(text: str, readings: Readings, volume_l: float, *, metric: bool = False) -> SecondOpinion:
+def second_opinion(text: str, readings: Readings, volume_l: float) -> SecondOpinion:
     """Read "salt 20kg, buffer 400g" and reckon it, all of it in and mixed, its chlorine used up for pH."""
     advice: list[Advice] = []
     unread: list[Unread] = []
     for piece in (part.strip() for part in _FULL_STOPS.split(_decimal_commas(text))):
         if piece:
-            found = _read(piece, metric)
+            found = _read(piece)
             (advice if isinstance(found, Advice) else unread).append(found)  # type: ignore[arg-type]
     amounts: dict[Product, float] = {}
     for row in advice:
@@ -143,7 +144,7 @@ def advised_plan(
     text: str, readings: Readings, volume_l: float, traits: Traits, display: DisplayOptions = AS_SOLD
 ) -> Plan:
     """The advice as a sheet of its own: its amounts, in our order, with our waits, limits and cautions."""
-    found = second_opinion(text, readings, volume_l, metric=display.metric)
+    found = second_opinion(text, readings, volume_l)
     known = known_from(readings)
     solved = solve_readings(known) if known is not None else None
     start = solved if isinstance(solved, State) else None
@@ -153,7 +154,10 @@ def advised_plan(
         Unmet(
             dose.measure,
             "limits",
-            f"{dose.product.label}: the rest of it goes over what is safe at once; test after this sheet.",
+            Message(
+                "{label}: the rest of it goes over what is safe at once; test after this sheet.",
+                label=Verbatim(dose.product.label),
+            ),
         )
         for dose in placed.held_back
     )
@@ -165,7 +169,9 @@ def _advised(row: Advice, volume_l: float) -> Dose:
     measure = POURED_FOR[row.product.chemical]
     counted = Measure.TOTAL_ALKALINITY if measure is Measure.PH else measure
     change = change_per_g(row.product, counted, volume_l) * row.mass_g
-    return Dose(row.product, row.mass_g, measure, change, f"As advised: {row.typed}.")
+    return Dose(
+        row.product, row.mass_g, measure, change, Message("As advised: {typed}.", typed=Verbatim(row.typed))
+    )
 
 
 def _decimal_commas(text: str) -> str:
@@ -173,30 +179,43 @@ def _decimal_commas(text: str) -> str:
     return re.sub(r"(?<=\d),(?=\d)", ".", text.strip())
 
 
-def _read(piece: str, metric: bool) -> Advice | Unread:
+def _read(piece: str) -> Advice | Unread:
     percent = _PERCENT.search(piece)
     rest = _PERCENT.sub(" ", piece)
     amount = _AMOUNT.search(rest)
     if amount is None:
-        return Unread(piece, f'"{piece}" has no amount; write it like "salt 20 kg".')
+        return Unread(
+            piece, Message('"{piece}" has no amount; write it like "salt 20 kg".', piece=Verbatim(piece))
+        )
     name = " ".join(re.sub(r"[^a-z ]", " ", rest.replace(amount[0], " ").lower()).split())
     words = _named(name)
     if words is None:
         return Unread(
-            piece, f'"{name or piece}" is not known here; write what is in it, like "baking soda" or "salt".'
+            piece,
+            Message(
+                '"{name}" is not known here; write what is in it, like "baking soda" or "salt".',
+                name=Verbatim(name or piece),
+            ),
         )
     chemical, usual = words
     strength = float(percent[1].replace(",", ".")) if percent else usual
     if not 0 < strength <= 100:
-        return Unread(piece, f"{strength:g} % is no strength; it lies above 0 and at most at 100.")
+        return Unread(
+            piece,
+            Message(
+                "{strength} % is no strength; it lies above 0 and at most at 100.", strength=Number(strength)
+            ),
+        )
     product = Product(chemical, chemical, strength)
     try:
         grams = _grams(amount[0], product)
     except UnreadableQuantity as trouble:
-        return Unread(piece, trouble.message)
+        return Unread(piece, Message("{why}", why=Verbatim(trouble.message)))
     liquid = CATALOGUE[chemical].is_liquid
-    shown = volume_text(grams / density(product), metric) if liquid else mass_text(grams, metric)
-    return Advice(piece, product, grams, f"{shown} of {product.label}")
+    shown = Liquid(grams / density(product)) if liquid else Mass(grams)
+    return Advice(
+        piece, product, grams, Message("{amount} of {product}", amount=shown, product=Verbatim(product.label))
+    )
 
 
 def _named(name: str) -> tuple[str, float] | None:
@@ -221,16 +240,25 @@ def _findings(amounts: dict[Product, float], volume_l: float) -> Iterator[Findin
         for measure, change in changes(product, grams, volume_l).items():
             limit = ADDITION_LIMITS.get(measure)
             if limit is not None and change > limit:
-                text = (
-                    f"{NAMES[measure]} would rise by {change:.0f} at once; split it so that no part brings more "
-                    f"than {limit:.0f}, with a test between."
+                text = Message(
+                    "{names} would rise by {change} at once; split it so that no part brings more than "
+                    "{limit}, with a test between.",
+                    names=NAMES[measure],
+                    change=Number(change, digits=0),
+                    limit=Number(limit, digits=0),
                 )
                 yield Finding("over_limit", text, measure, {"change": change})
     for one, other in combinations(amounts, 2):
         row = separation(one.chemical, other.chemical)
         if row.minutes > ANY_TWO_MINUTES:
-            hours = f"{row.minutes // 60} h"
-            text = f"{one.label} and {other.label}: at least {hours} apart; {row.why}."
+            hours = Message("{minutes} h", minutes=Number(row.minutes // 60))
+            text = Message(
+                "{label} and {label_2}: at least {hours} apart; {why}.",
+                label=Verbatim(one.label),
+                label_2=Verbatim(other.label),
+                hours=hours,
+                why=row.why,
+            )
             yield Finding("apart", text, None, {"minutes": float(row.minutes)})
 
 

@@ -14,10 +14,12 @@ from kumpan.core.dosing.mixing import added
 from kumpan.core.dosing.solver import Dose, Unmet
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination, Surface, Traits
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import G_PER_LB, L_PER_US_GAL
+from kumpan.core.quantity import Number, Percent
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import Step
@@ -58,31 +60,33 @@ class ShockReason(StrEnum):
 class ReasonRow:
     """What goes before the pour for this reason, and what the morning's test must show besides."""
 
-    first: str
-    first_why: str
-    morning: str
+    first: Message
+    first_why: Message
+    morning: Message
 
 
 REASONS: Mapping[ShockReason, ReasonRow] = {
     ShockReason.ROUTINE: ReasonRow(
-        "Brush, empty the baskets, clean the filter if it is due",
-        "Chlorine works on what is stirred up, and a dirty filter eats it.",
-        "Every week above 80 F or in heavy use, every two weeks below.",
+        Message("Brush, empty the baskets, clean the filter if it is due"),
+        Message("Chlorine works on what is stirred up, and a dirty filter eats it."),
+        Message("Every week above 80 F or in heavy use, every two weeks below."),
     ),
     ShockReason.COMBINED: ReasonRow(
-        "Brush, clean the filter; cover off, indoors doors and fans open",
-        "What chlorine breaks up must leave with the air.",
-        "Combined still over 0.5: not enough, or no fresh air; once more tomorrow.",
+        Message("Brush, clean the filter; cover off, indoors doors and fans open"),
+        Message("What chlorine breaks up must leave with the air."),
+        Message("Combined still over 0.5: not enough, or no fresh air; once more tomorrow."),
     ),
     ShockReason.STORM: ReasonRow(
-        "Debris and leaves out, baskets empty, level to the middle of the skimmer; test pH and alkalinity",
-        "Rain thins the water and brings dirt; what floats eats the shock.",
-        "Test alkalinity, stabiliser and salt too: what ran over took them along.",
+        Message(
+            "Debris and leaves out, baskets empty, level to the middle of the skimmer; test pH and alkalinity"
+        ),
+        Message("Rain thins the water and brings dirt; what floats eats the shock."),
+        Message("Test alkalinity, stabilizer and salt too: what ran over took them along."),
     ),
     ShockReason.PARTY: ReasonRow(
-        "Everybody out, toys out, brush, baskets empty",
-        "Swimmers and lotion use up chlorine; give it to the water at once.",
-        "Combined over 0.5 means it is still working.",
+        Message("Everybody out, toys out, brush, baskets empty"),
+        Message("Swimmers and lotion use up chlorine; give it to the water at once."),
+        Message("Combined over 0.5 means it is still working."),
     ),
 }
 
@@ -120,7 +124,7 @@ class ShockRequest:
 
 
 def shock_level(readings: Readings, traits: Traits, strategy: ShockStrategy) -> ShockLevel:
-    """10 mg/L, or 40 % of stabiliser (never under 10 where it is less); at most what the pool bears."""
+    """10 mg/L, or 40 % of stabilizer (never under 10 where it is less); at most what the pool bears."""
     stabilizer = readings.cyanuric_acid or 0.0
     wanted = FIXED_MG_L if strategy is ShockStrategy.FIXED else max(FIXED_MG_L, RATIO_TO_CYA * stabilizer)
     cap = highest_planned_mg_l(traits)
@@ -149,7 +153,7 @@ def _preference(product: Product) -> int:
 
 
 def _fits(product: Product, request: ShockRequest, rise_mg_l: float) -> bool:
-    """Calcium not to a salt cell nor hard water; stabiliser not over its band, none indoors."""
+    """Calcium not to a salt cell nor hard water; stabilizer not over its band, none indoors."""
     grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise_mg_l, request.volume_l)
     moved = changes(product, grams, request.volume_l)
     if product.chemical == "calcium_hypochlorite" and request.traits.chlorination is Chlorination.SALT_CELL:
@@ -173,20 +177,29 @@ def shock_plan(request: ShockRequest) -> Plan:
     free = request.readings.free_chlorine
     if free is None:
         return nothing_to_do(
-            request, "not_measured", "Free chlorine is not measured: test first, a shock starts from it."
+            request,
+            "not_measured",
+            Message("Free chlorine is not measured: test first, a shock starts from it."),
         )
     level = shock_level(request.readings, request.traits, request.strategy)
     rise = level.target - free
     if rise < LEAST_RISE_MG_L:
-        reason = f"Free chlorine is at {free:.3g} already; a shock would go to {level.target:.0f}."
+        reason = Message(
+            "Free chlorine is at {free} already; a shock would go to {target}.",
+            free=Number(free, figures=3),
+            target=Number(level.target, digits=0),
+        )
         return nothing_to_do(request, "there_already", reason)
     product = shock_product(request, rise)
     if product is None:
-        reason = "Nothing on the shelf shocks this pool without harm: tablets are too slow, granules bring too much of their own."
+        reason = Message(
+            "Nothing on the shelf shocks this pool without harm: tablets are too slow, granules bring "
+            "too much of their own."
+        )
         return nothing_to_do(request, "no_product", reason)
     part = _part(request, product, level, free)
     after = added_to(request.readings, changes(product, part.mass_g, request.volume_l))
-    rule = rule_beside(product, rise, request.volume_l, metric=request.display.metric, weekly=False)
+    rule = rule_beside(product, rise, request.volume_l, weekly=False)
     notes = (*_notes(request, level), *((rule,) if rule else ()))
     return Plan(_steps(request, part, level), after, (), notes)
 
@@ -196,25 +209,30 @@ OXIDIZER_G_PER_L = G_PER_LB / (10_000 * L_PER_US_GAL)  # the trade's 1 lb per 10
 
 
 def _oxidizer_plan(request: ShockRequest) -> Plan:
-    """Non-chlorine shock: by its label, any hour of the day; it oxidises and does not kill algae."""
+    """Non-chlorine shock: by its label, any hour of the day; it oxidizes and does not kill algae."""
     product = next((p for p in request.inventory if p.chemical == OXIDIZER), None)
     if product is None:
-        reason = "No non-chlorine shock on the shelf: put it there, or shock with chlorine."
+        reason = Message("No non-chlorine shock on the shelf: put it there, or shock with chlorine.")
         return Plan((), request.readings, (Unmet(Measure.FREE_CHLORINE, "no_product", reason),), ())
     grams = request.volume_l * OXIDIZER_G_PER_L
     line = Timeline(request.volume_l, request.readings, request.display)
     line.prepare(request.traits, adds_salt=False)
     row = REASONS[request.reason]
     line.do(row.first, row.first_why, Hazard.OPEN_WATER)
-    why = "About 1 lb per 10 000 gal; the label's amount comes first. It oxidises, it kills no algae and leaves no chlorine."
+    why = Message(
+        "About 1 lb per 10,000 gal; the label's amount comes first. It oxidizes, it kills no algae "
+        "and leaves no chlorine."
+    )
     line.add(Part(Dose(product, grams, Measure.FREE_CHLORINE, 0.0, why), grams, 1))
     minutes = request.swim_after_oxidizer_min
-    line.wait_until(line.now + minutes, "Then swimming is allowed, if the label does not ask for longer.")
+    line.wait_until(
+        line.now + minutes, Message("Then swimming is allowed, if the label does not ask for longer.")
+    )
     line.test(
         (Measure.FREE_CHLORINE, Measure.PH),
-        "Free chlorine still in range? For days it reads as combined in common tests.",
+        Message("Free chlorine still in range? For days it reads as combined in common tests."),
     )
-    note = (
+    note = Message(
         "In DPD tests it reads as combined chlorine for days: judge by smell and by free chlorine until then."
     )
     return Plan(
@@ -225,17 +243,24 @@ def _oxidizer_plan(request: ShockRequest) -> Plan:
     )
 
 
-def nothing_to_do(request: ShockRequest, code: str, reason: str) -> Plan:
+def nothing_to_do(request: ShockRequest, code: str, reason: Message) -> Plan:
     level = shock_level(request.readings, request.traits, request.strategy)
     return Plan((), request.readings, (Unmet(Measure.FREE_CHLORINE, code, reason),), _notes(request, level))
 
 
 def _part(request: ShockRequest, product: Product, level: ShockLevel, free: float) -> Part:
-    why = f"Free chlorine from {free:.3g} to {level.target:.3g}: {_strategy_words(request, level)}."
+    why = Message(
+        "Free chlorine from {free} to {target}: {strategy_words}.",
+        free=Number(free, figures=3),
+        target=Number(level.target, figures=3),
+        strategy_words=_strategy_words(request, level),
+    )
     return chlorine_part(request.readings, product, level.target - free, request.volume_l, why)
 
 
-def chlorine_part(readings: Readings, product: Product, rise_mg_l: float, volume_l: float, why: str) -> Part:
+def chlorine_part(
+    readings: Readings, product: Product, rise_mg_l: float, volume_l: float, why: Message
+) -> Part:
     """An amount of a chlorine product as a line of a sheet, with the water before and after where it can be solved."""
     grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise_mg_l, volume_l)
     dose = Dose(product, grams, Measure.FREE_CHLORINE, rise_mg_l, why)
@@ -247,38 +272,52 @@ def chlorine_part(readings: Readings, product: Product, rise_mg_l: float, volume
     return Part(dose, grams, 1, before, solve_totals(totals, float(before.species.ph)))
 
 
-def _strategy_words(request: ShockRequest, level: ShockLevel) -> str:
+def _strategy_words(request: ShockRequest, level: ShockLevel) -> Message:
     if level.capped:
-        return f"as high as this pool bears, where {level.wanted:.0f} would be asked"
+        return Message(
+            "as high as this pool bears, where {wanted} would be asked", wanted=Number(level.wanted, digits=0)
+        )
     if request.strategy is ShockStrategy.FIXED:
-        return "the fixed way"
-    return f"{RATIO_TO_CYA:.0%} of stabiliser"
+        return Message("the fixed way")
+    return Message("{ratio_to_cya} of stabilizer", ratio_to_cya=Percent(RATIO_TO_CYA))
 
 
 def _steps(request: ShockRequest, part: Part, level: ShockLevel) -> tuple[Step, ...]:
     line = Timeline(request.volume_l, request.readings, request.display)
     until = max(0, int((request.evening.at - request.now).total_seconds() // 60))
-    line.wait_until(max(0, until - PUMP_BEFORE_MIN), "The sun would take most of it before it works.")
+    line.wait_until(
+        max(0, until - PUMP_BEFORE_MIN), Message("The sun would take most of it before it works.")
+    )
     line.prepare(request.traits, adds_salt=False)
     row = REASONS[request.reason]
     line.do(row.first, row.first_why, Hazard.OPEN_WATER)
     line.wait_until(until, request.evening.why)
     line.add(part)
     line.do(
-        "Put up a no-swim notice",
-        f"Free chlorine is at {level.target:.0f}, over the swim limit of {request.swim_limit_mg_l:g}, until a test says otherwise.",
+        Message("Put up a no-swim notice"),
+        Message(
+            "Free chlorine is at {target}, over the swim limit of {swim_limit}, until a test says otherwise.",
+            target=Number(level.target, digits=0),
+            swim_limit=Number(request.swim_limit_mg_l),
+        ),
         Hazard.OPEN_WATER,
     )
     poured_at = request.now + timedelta(minutes=line.now)
     morning = next_morning(poured_at, request.zone, NIGHT_AT_LEAST)
     line.wait_until(
         int((morning - request.now).total_seconds() // 60),
-        "Overnight with the pump on; robot out, cover off.",
+        Message("Overnight with the pump on; robot out, cover off."),
     )
     line.test(
         (Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE),
-        f"A loss of more than {OVERNIGHT_LOSS_MG_L:g} overnight, without sun, means it is still working on something: shock again. "
-        f"Swim at {request.swim_limit_mg_l:g} or less, combined at 0.5 or less, and the drain plain to see. {row.morning}",
+        Message(
+            "A loss of more than {overnight_loss} overnight, without sun, means it is still working on "
+            "something: shock again. Swim at {swim_limit} or less, combined at 0.5 or less, and the "
+            "drain plain to see. {morning}",
+            overnight_loss=Number(OVERNIGHT_LOSS_MG_L),
+            swim_limit=Number(request.swim_limit_mg_l),
+            morning=row.morning,
+        ),
     )
     return tuple(line.steps)
 
@@ -295,9 +334,11 @@ def _weak(request: ShockRequest) -> Finding | None:
     wanted = RATIO_TO_CYA * stabilizer
     if request.strategy is not ShockStrategy.FIXED or wanted <= FIXED_MG_L:
         return None
-    text = (
-        f"10 is not a shock here: stabiliser {stabilizer:.0f} binds it, and by the stabiliser ratio it takes "
-        f"{wanted:.0f}."
+    text = Message(
+        "10 is not a shock here: stabilizer {stabilizer} binds it, and by the stabilizer ratio it "
+        "takes {wanted}.",
+        stabilizer=Number(stabilizer, digits=0),
+        wanted=Number(wanted, digits=0),
     )
     return Finding("weak_shock", text, Measure.FREE_CHLORINE, {"by_ratio": wanted})
 
@@ -305,9 +346,11 @@ def _weak(request: ShockRequest) -> Finding | None:
 def _diluted_first(level: ShockLevel) -> Finding | None:
     if not level.capped:
         return None
-    text = (
-        f"{level.wanted:.0f} would be needed and {level.cap:.0f} is as high as this pool should go: "
-        "replace water first, so that stabiliser comes down."
+    text = Message(
+        "{wanted} would be needed and {cap} is as high as this pool should go: replace water "
+        "first, so that stabilizer comes down.",
+        wanted=Number(level.wanted, digits=0),
+        cap=Number(level.cap, digits=0),
     )
     return Finding("dilute_first", text, Measure.CYANURIC_ACID, {"cap": level.cap})
 
@@ -315,10 +358,16 @@ def _diluted_first(level: ShockLevel) -> Finding | None:
 def _ph(request: ShockRequest) -> Finding | None:
     ph, (low, high) = request.readings.ph, PH_FOR_SHOCK
     if ph is None:
-        return Finding("ph_first", "Test pH first: a shock works best at 7.2 to 7.6.", Measure.PH)
+        return Finding("ph_first", Message("Test pH first: a shock works best at 7.2 to 7.6."), Measure.PH)
     if low <= ph <= high:
         return None
-    text = f"pH is {ph:.1f}: bring it to {low:g} to {high:g} with the usual sheet first, on an earlier day or hours before."
+    text = Message(
+        "pH is {ph}: bring it to {low} to {high} with the usual sheet first, on an earlier day or "
+        "hours before.",
+        ph=Number(ph, digits=1),
+        low=Number(low),
+        high=Number(high),
+    )
     return Finding("ph_first", text, Measure.PH, {"ph": ph})
 
 
@@ -327,8 +376,11 @@ def _rule(request: ShockRequest) -> Finding | None:
     combined = request.readings.value(Measure.COMBINED_CHLORINE)
     if combined is None or combined <= 0.5:
         return None
-    text = (
-        f"The rule says ten times combined chlorine, here {BREAKPOINT_RULE * combined:.0f}. Combined is already counted "
-        f"as chlorine and needs about half its own amount more ({0.5 * combined:.1f}): the rule is no floor."
+    text = Message(
+        "The rule says ten times combined chlorine, here {breakpoint_rule}. Combined is already "
+        "counted as chlorine and needs about half its own amount more ({combined}): the rule is no "
+        "floor.",
+        breakpoint_rule=Number(BREAKPOINT_RULE * combined, digits=0),
+        combined=Number(0.5 * combined, digits=1),
     )
     return Finding("rule_ten_times", text, Measure.COMBINED_CHLORINE, {"rule": BREAKPOINT_RULE * combined})
