@@ -33,6 +33,7 @@ from kumpan.demo.scenario import pools
 from kumpan.demo.season import season
 from kumpan.tools.bench_care import bench_due, bench_today
 from kumpan.tools.bench_hands import bench_hands
+from kumpan.tools.bench_loop import bench_event_loop
 from kumpan.tools.bench_rescue import bench_rescue
 from kumpan.tools.browser import CHROMIUM, FLAGS
 from kumpan.tools.packages import DIST, FRONTEND
@@ -263,6 +264,7 @@ def main() -> None:
             bench_hands(running)
             bench_rescue(running)
             bench_today(running)
+            bench_event_loop(running)
         finally:
             running.stop()
 

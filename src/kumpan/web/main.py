@@ -16,6 +16,7 @@ from kumpan.services.journal.ledger import Scope
 from kumpan.services.people import people as workspace_cases
 from kumpan.services.pools import pools as pool_cases
 from kumpan.services.pools.outlooks import outlook_of
+from kumpan.services.workers import WORKERS
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
 from kumpan.web import errors
@@ -37,9 +38,15 @@ from kumpan.web.scope import utc_now
 
 
 def build_app(
-    database: Database | None, static_dir: Path | None = None, clock: Callable[[], datetime] = utc_now
+    database: Database | None,
+    static_dir: Path | None = None,
+    clock: Callable[[], datetime] = utc_now,
+    at_end: Callable[[], None] | None = None,
 ) -> FastAPI:
-    """The app around a database. Without one only the stateless routes answer (bench, OpenAPI)."""
+    """The app around a database. Without one only the stateless routes answer (bench, OpenAPI).
+
+    `at_end` is called once the last request has been answered.
+    """
 
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
@@ -52,6 +59,8 @@ def build_app(
             await asyncio.gather(warming, return_exceptions=True)
         if database is not None:
             await database.close()
+        if at_end is not None:
+            at_end()
 
     app = FastAPI(
         title="Kumpan",
@@ -124,4 +133,4 @@ def create_app() -> FastAPI:
             structlog.processors.JSONRenderer(),
         ]
     )
-    return build_app(Database(settings.database_url), settings.static_dir)
+    return build_app(Database(settings.database_url), settings.static_dir, at_end=WORKERS.stop)

@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, fields
 from datetime import datetime
+from functools import cached_property
 from typing import Any, TypeVar, cast
 
 from kumpan.core.journal.algae_entries import RescueEnded, RescueSet
@@ -42,11 +43,11 @@ class PoolState:
     settings: SettingsMade | None
     basin: BasinMeasured | None
     equipment: EquipmentSet | None
-    tests: tuple[Entry[TestTaken], ...]
-    visual_checks: tuple[Entry[VisualCheck], ...]
-    additions: tuple[Entry[AdditionMade], ...]
-    treatments: tuple[Entry[TreatmentStarted], ...]
-    steps_done: tuple[Entry[StepDone], ...]
+    tests: tuple[Entry[TestTaken], ...] = ()
+    visual_checks: tuple[Entry[VisualCheck], ...] = ()
+    additions: tuple[Entry[AdditionMade], ...] = ()
+    treatments: tuple[Entry[TreatmentStarted], ...] = ()
+    steps_done: tuple[Entry[StepDone], ...] = ()
     water_changes: tuple[Entry[WaterChanged], ...] = ()
     cell_settings: tuple[Entry[CellSet], ...] = ()
     swims: tuple[Entry[SwimmersCounted], ...] = ()
@@ -68,6 +69,23 @@ class PoolState:
     list_items_done: tuple[Entry[ListItemDone], ...] = ()
     climates: tuple[Entry[ClimateSet], ...] = ()
     not_understood: tuple[Entry[NotUnderstood], ...] = ()
+
+    @cached_property
+    def _hash(self) -> int:
+        return hash(tuple(entry.id for name in LISTS for entry in getattr(self, name)))
+
+    def __hash__(self) -> int:
+        """By the entries' ids alone: a season has hundreds, and a state is asked about many times."""
+        return self._hash
+
+    @property
+    def entered_at(self) -> datetime | None:
+        """When the last of the entries happened; None without any."""
+        return max((entry.at for name in LISTS for entry in getattr(self, name)), default=None)
+
+    def only(self, *lists: str) -> "PoolState":
+        """The same pool with nothing in it but some lists of entries, for what depends on these alone."""
+        return PoolState(None, None, None, **{name: getattr(self, name) for name in lists})
 
     @property
     def plant(self) -> PlantSet:

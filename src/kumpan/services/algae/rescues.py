@@ -1,8 +1,6 @@
 """A rescue: seen as a board, begun, set anew, ended. Everything in it follows from the journal."""
 
-from collections.abc import Hashable
-from dataclasses import dataclass, field
-from functools import lru_cache
+from dataclasses import dataclass, replace
 from uuid import UUID
 from zoneinfo import ZoneInfo
 
@@ -22,11 +20,13 @@ from kumpan.core.messages import Message
 from kumpan.core.quantities.units import Units
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.special.drain import Hoses
-from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
-from kumpan.services.pools.expectations import water_now
+from kumpan.services.cache import mark_of, remembered
+from kumpan.services.journal.ledger import Scope, Stamp, record
+from kumpan.services.pools.expectations import modeled_state, water_now
 from kumpan.services.pools.places import place_of
 from kumpan.services.pools.pools import PoolParts, parts_of
 from kumpan.services.treatments.at_hand import AtHand, at_hand, display_options
+from kumpan.services.workers import WORKERS
 
 SAME_FOR_S = 300
 NOT_BEGUN = "Begin the rescue first: say how bad it looks."
@@ -98,53 +98,27 @@ def requested(
     )
 
 
-@dataclass(frozen=True)
-class _Question:
-    """A board depends on these; known by its key, so that the same one is reckoned once in five minutes."""
-
-    key: tuple[Hashable, ...]
-    request: RescueRequest = field(compare=False)
+_board = remembered(most=64)(board)
 
 
-def _question(request: RescueRequest) -> _Question:
-    state = request.state
-    kinds = (
-        state.tests, state.visual_checks, state.additions, state.rescues, state.rescue_ends, state.care, state.pressures, state.treatments, state.steps_done,
-        state.water_changes, state.plants,
-    )  # fmt: skip
-    ids = tuple(entry.id for kind in kinds for entry in kind)
-    prices = tuple(sorted(request.price_per_g.items()))
-    moment = int(request.now.timestamp() // SAME_FOR_S)
-    key = (
-        ids,
-        request.setting,
-        request.readings,
-        request.display,
-        prices,
-        request.hoses,
-        request.volume_l,
-        request.traits,
-        moment,
-    )
-    return _Question(key, request)
-
-
-@lru_cache(maxsize=64)
-def _board(question: _Question) -> RescueBoard:
-    return board(question.request)
+def _slowly(request: RescueRequest) -> RescueRequest:
+    """The request as of the last five minutes, so that the same board serves within them."""
+    mark = mark_of(request.now, every_s=SAME_FOR_S, entered=request.state.entered_at)
+    return replace(request, now=mark)
 
 
 async def rescue_view(
     scope: Scope, pool_id: UUID, *, severity: Severity | None, by_ratio: bool, units: Units
 ) -> RescueView:
     """The rescue that goes on; else how it would be if it began now, at a severity."""
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     parts, hand = parts_of(state), await at_hand(scope)
     going, last = open_rescue(state), episode_of(state)
     points_at = suggested(state.last_visual_check)
     setting = going.set if going is not None else RescueSet(severity or points_at, by_ratio)
     request = requested(scope, state, parts, hand, setting, units=units)
-    found = _board(_question(request))
+    slowly = _slowly(request)
+    found = await _board.awaited(lambda: WORKERS.run(board, slowly), slowly)
     ended = last.ended.body if last is not None and last.ended is not None else None
     return RescueView(
         going is not None,
@@ -166,13 +140,13 @@ async def set_rescue(scope: Scope, pool_id: UUID, stamp: Stamp, setting: RescueS
     """Begin a rescue, or set the one that goes on anew. Raises InvalidInput for limits that make no sense."""
     if min(setting.drain_over_stabilizer, setting.drain_over_calcium) <= 0:
         raise InvalidInput("A limit for draining must be over 0.", "drain_over_stabiliser")
-    await pool_state(scope, pool_id)
+    await modeled_state(scope, pool_id)
     await record(scope, pool_id, stamp, setting)
 
 
 async def end_rescue(scope: Scope, pool_id: UUID, stamp: Stamp, outcome: RescueOutcome, note: str) -> None:
     """End it. Raises InvalidInput where none goes on, or where "clear" is not what the tests say."""
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     if any(entry.id == stamp.id for entry in state.rescue_ends):
         return
     going = open_rescue(state)

@@ -2,12 +2,12 @@
 
 from dataclasses import dataclass, field
 from datetime import datetime
-from functools import lru_cache
 from typing import TypeVar, cast
 from uuid import UUID
 
 from kumpan.core.errors import Conflict, InvalidInput, NotFound
 from kumpan.core.journal import Body, Entry, PoolState, Voided, effective, fold, kind_of
+from kumpan.services.cache import remembered
 from kumpan.storage.repositories.journal import StoredEntry
 from kumpan.storage.row_cache import CachedRows
 from kumpan.storage.transaction import Transaction
@@ -36,23 +36,9 @@ class Scope:
     cached: dict[str, object] = field(default_factory=dict, compare=False)  # read once a request
 
 
-@dataclass(frozen=True)
-class _Row:
-    """A stored row, known by its id and the moment it was recorded: rows never change."""
-
-    id: UUID
-    recorded_at: datetime
-    stored: StoredEntry = field(compare=False)
-
-
+@remembered(most=20_000, key=lambda stored: (stored.id, stored.recorded_at))
 def to_entry(stored: StoredEntry) -> Entry:
-    return _read(_Row(stored.id, stored.recorded_at, stored))
-
-
-@lru_cache(maxsize=20_000)
-def _read(row: _Row) -> Entry:
     """A season is read at every request; its bodies are parsed once."""
-    stored = row.stored
     return Entry(
         stored.id,
         stored.pool_id,
@@ -64,23 +50,15 @@ def _read(row: _Row) -> Entry:
     )
 
 
-@lru_cache(maxsize=512)
+@remembered(most=512)
 def entries_in(cached: CachedRows[StoredEntry]) -> tuple[Entry, ...]:
     """Stored rows as entries, once for each set of rows."""
     return tuple(to_entry(row) for row in cached.rows)
 
 
-@dataclass(frozen=True)
-class _Folding:
-    """The entries of a pool, known by their fingerprint."""
-
-    cached: CachedRows[StoredEntry]
-    entries: tuple[Entry, ...] = field(compare=False)
-
-
-@lru_cache(maxsize=512)
-def _folded(folding: _Folding) -> PoolState:
-    return fold(folding.entries)
+@remembered(most=512)
+def _folded(cached: CachedRows[StoredEntry]) -> PoolState:
+    return fold(entries_in(cached))
 
 
 async def _cached(scope: Scope, pool_id: UUID) -> CachedRows[StoredEntry]:
@@ -101,7 +79,7 @@ async def pool_state(scope: Scope, pool_id: UUID) -> PoolState:
     entries = entries_in(cached)
     if entries and max(entry.at for entry in entries) > scope.now:
         return fold(entries, scope.now)
-    return _folded(_Folding(cached, entries))
+    return _folded(cached)
 
 
 async def record(

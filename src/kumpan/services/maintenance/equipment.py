@@ -32,9 +32,10 @@ from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_quantity
 from kumpan.core.quantities.units import Units
-from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
+from kumpan.services.journal.ledger import Scope, Stamp, record
 from kumpan.services.maintenance.devices import DeviceView, device_view
 from kumpan.services.maintenance.maintenance import care_inputs
+from kumpan.services.pools.expectations import modeled_state
 from kumpan.services.pools.outlooks import outlook_now
 from kumpan.services.pools.pools import PoolParts, parts_of
 
@@ -77,7 +78,7 @@ class EquipmentView:
 
 async def equipment_view(scope: Scope, pool_id: UUID) -> EquipmentView:
     """All benches of one pool as of now."""
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     parts = parts_of(state)
     cell = None
     if parts.equipment.traits.chlorination is Chlorination.SALT_CELL:
@@ -175,7 +176,7 @@ async def keep_interview(
     scope: Scope, pool_id: UUID, stamp: Stamp, tree: str, answers: Sequence[str]
 ) -> Interview:
     """Keep a finished interview in the journal. Raises InvalidInput for one that is not at its end."""
-    await pool_state(scope, pool_id)
+    await modeled_state(scope, pool_id)
     found = interview(tree, answers)
     if found.end is None:
         raise InvalidInput("The interview is not at its end yet; answer what is asked.", "answers")

@@ -1,9 +1,8 @@
 """Care of a pool: what is due, procedures and their consequences, intervals, events."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from datetime import date, datetime, timedelta
-from functools import lru_cache
 from uuid import UUID, uuid5
 from zoneinfo import ZoneInfo
 
@@ -24,7 +23,7 @@ from kumpan.core.journal import (
     WaterChanged,
 )
 from kumpan.core.maintenance.due import CareInputs, DueItem, Standing, due_list, pressing
-from kumpan.core.maintenance.index_history import IndexPoint, index_history
+from kumpan.core.maintenance.index_history import index_history
 from kumpan.core.maintenance.learned import offers
 from kumpan.core.maintenance.procedures import (
     PROCEDURES,
@@ -41,6 +40,7 @@ from kumpan.core.quantities.typed import Dimension, read_number, read_quantity
 from kumpan.core.quantities.units import Units
 from kumpan.core.quantity import Day, PoolWater
 from kumpan.core.season.saved import read_task, season_due
+from kumpan.services.cache import remembered
 from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.journal.log import said
 from kumpan.services.pools.places import place_of
@@ -62,17 +62,7 @@ CALENDAR_DAYS = 366
 SECONDS_MOST = 3600.0
 
 
-@dataclass(frozen=True)
-class _IndexQuestion:
-    """The tests of a pool, known by their ids."""
-
-    ids: tuple[UUID, ...]
-    state: PoolState = field(compare=False)
-
-
-@lru_cache(maxsize=256)
-def _index(question: _IndexQuestion) -> tuple[IndexPoint, ...]:
-    return index_history(question.state)
+_index = remembered(most=256)(index_history)  # asked with the tests alone; nothing else moves it
 
 
 def care_inputs(state: PoolState, parts: PoolParts) -> CareInputs:
@@ -87,7 +77,7 @@ def care_inputs(state: PoolState, parts: PoolParts) -> CareInputs:
         Preset(settings.care_preset) if settings.care_preset else usual,
         ZoneInfo(settings.time_zone),
         frozenset(range(1, 13)) if traits.indoor else months,
-        _index(_IndexQuestion(tuple(entry.id for entry in state.tests), state)),
+        _index(state.only("tests")),
     )
 
 

@@ -22,7 +22,8 @@ from kumpan.core.testing.methods import Measured
 from kumpan.core.treatment.derivations import GaugeContext, gauge_derivation
 from kumpan.core.treatment.too_coarse import too_coarse
 from kumpan.core.treatment.too_old import too_old
-from kumpan.services.journal.ledger import Scope, pool_state
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.pools.expectations import modeled_state
 from kumpan.services.pools.pools import PoolParts, offered_plan, parts_of
 from kumpan.services.treatments.calculations import analyze
 from kumpan.services.views import Board, PouredSince
@@ -47,7 +48,7 @@ class _Seen:
 
 async def board(scope: Scope, pool_id: UUID) -> Board:
     """The lane board of one pool now."""
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     parts = parts_of(state)
     readings = measured_readings(state)
     offered = await offered_plan(scope, state, parts, units=Units.US)

@@ -1,12 +1,12 @@
 """The basin: its volume and its drawing."""
 
 from dataclasses import dataclass
-from functools import lru_cache
 from uuid import UUID
 
 from kumpan.core.journal import BasinMeasured
 from kumpan.core.pool.plan_drawing import Fixture, PlanDrawing, draw
 from kumpan.core.pool.shapes import Part, area_m2, mean_depth_m
+from kumpan.services.cache import remembered
 from kumpan.services.journal.ledger import Scope, pool_state
 
 
@@ -34,7 +34,7 @@ def drawing_of(basin: BasinMeasured) -> PlanDrawing | None:
     return _drawn(basin.parts, basin.fixtures) if basin.parts else None
 
 
-@lru_cache(maxsize=128)
+@remembered(most=128)
 def _drawn(parts: tuple[Part, ...], fixtures: tuple[Fixture, ...]) -> PlanDrawing:
     """Where to sample and to pour is searched along the edge; a basin seldom changes."""
     return draw(parts, fixtures)

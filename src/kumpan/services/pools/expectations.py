@@ -1,8 +1,7 @@
 """The water as it should be now: the last readings, what went in, and the chlorine that has gone since."""
 
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from datetime import datetime, timedelta
-from functools import lru_cache
 from math import ceil
 from uuid import UUID
 
@@ -13,41 +12,43 @@ from kumpan.core.forecast.forecast import forecast
 from kumpan.core.journal import PoolState, last_reading
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.treatment.too_old import too_old, without
+from kumpan.services.cache import remembered
+from kumpan.services.journal.ledger import Scope, pool_state
+from kumpan.services.pools.places import under_the_sky
+from kumpan.services.workers import WORKERS
 
 RECENT = timedelta(hours=6)  # so soon after a test nothing is reckoned away
 SAME_FOR_S = 300
+# All that the chlorine model reads of a journal; what else is entered leaves its fit as it is.
+MODELED = ("tests", "visual_checks", "additions", "water_changes", "cell_settings", "swims")
 TOO_OLD = timedelta(days=21)  # after that a forecast says nothing; the reading stands, and it is old
 
 
-@dataclass(frozen=True)
-class _Journal:
-    """What a fit depends on: known by the entries that count, so that it is found again."""
+async def modeled_state(scope: Scope, pool_id: UUID) -> PoolState:
+    """The pool as it stands now, with its chlorine model at hand: fitted by a worker where it is not yet.
 
-    ids: tuple[UUID, ...]
-    place: Place
-    state: PoolState = field(compare=False)
+    Whoever asks for the water as it is now begins here, so that no fit ever holds up the event loop.
+    Raises NotFound for a pool that is not here.
+    """
+    state = await pool_state(scope, pool_id)
+    if state.settings is not None and state.basin is not None and state.equipment is not None:
+        place = under_the_sky(state.settings, state.basin, state.equipment.traits)
+        await model_of(state, place)
+    return state
+
+
+async def model_of(state: PoolState, place: Place) -> Fit | None:
+    """The pool's chlorine model, fitted by a worker where it is not known yet; None without a test."""
+    modeled = state.only(*MODELED)
+    return await _fitted.awaited(lambda: WORKERS.run(fit, modeled, place), modeled, place)
 
 
 def fitted(state: PoolState, place: Place) -> Fit | None:
     """The pool's chlorine model, fitted once until something is entered."""
-    return _fitted(_journal(state, place))
+    return _fitted(state.only(*MODELED), place)
 
 
-def _journal(state: PoolState, place: Place) -> _Journal:
-    kinds = (
-        state.tests,
-        state.visual_checks,
-        state.additions,
-        state.water_changes,
-        state.cell_settings,
-        state.swims,
-    )
-    return _Journal(tuple(entry.id for kind in kinds for entry in kind), place, state)
-
-
-@lru_cache(maxsize=256)
-def _fitted(journal: _Journal) -> Fit | None:
-    return fit(journal.state, journal.place)
+_fitted = remembered(most=256)(fit)
 
 
 def water_now(state: PoolState, place: Place, now: datetime) -> Readings:
@@ -63,7 +64,7 @@ def _reckoned(state: PoolState, place: Place, now: datetime) -> Readings:
     last = last_reading(state, Measure.FREE_CHLORINE)
     if last is None or readings.free_chlorine is None or not RECENT < now - last.at < TOO_OLD:
         return readings
-    likely = _likely(_journal(state, place), _next_mark(now))
+    likely = _likely(state.only(*MODELED), place, _next_mark(now))
     if likely is None:
         return readings
     gone = readings.free_chlorine - likely
@@ -80,10 +81,10 @@ def _next_mark(now: datetime) -> float:
     return ceil(now.timestamp() / SAME_FOR_S) * SAME_FOR_S
 
 
-@lru_cache(maxsize=512)
-def _likely(journal: _Journal, at_s: float) -> float | None:
+@remembered(most=512)
+def _likely(state: PoolState, place: Place, at_s: float) -> float | None:
     """Free chlorine (mg/L) as the model has it at a time; None without a model."""
-    found = _fitted(journal)
+    found = _fitted(state, place)
     if found is None:
         return None
-    return round(forecast(journal.state, journal.place, found, at_s).at(at_s)[1], 1)
+    return round(forecast(state, place, found, at_s).at(at_s)[1], 1)

@@ -1,8 +1,7 @@
 """What is ahead of a pool, and what lies behind it measure by measure."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
-from functools import lru_cache
 from uuid import UUID
 from zoneinfo import ZoneInfo
 
@@ -15,11 +14,13 @@ from kumpan.core.messages import Message
 from kumpan.core.pool.shapes import area_m2, mean_depth_m
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure
+from kumpan.services.cache import mark_of, remembered
 from kumpan.services.journal.ledger import Scope, pool_entries
 from kumpan.services.journal.log import describe
-from kumpan.services.pools.expectations import TOO_OLD, fitted
+from kumpan.services.pools.expectations import TOO_OLD, model_of
 from kumpan.services.pools.pools import PoolParts, parts_of
 from kumpan.services.views import AheadPoint, DayAhead, HistoryMark, HistoryPoint, HistoryView, OutlookView
+from kumpan.services.workers import WORKERS
 
 USUAL_DEPTH_M = 1.4
 FRESH_FOR_S = 600  # the outlook moves slowly; within ten minutes the same one serves
@@ -31,21 +32,17 @@ MARKED = ("addition", "water", "cell", "swimmers")
 
 @dataclass(frozen=True)
 class _Question:
-    """One outlook asked for; equal while nothing was entered and little time has passed."""
+    """One outlook asked for: the pool as it stands, under its rules, as of the last ten minutes."""
 
-    pool_id: UUID
-    entries: int
-    newest: datetime
-    period: int
-    state: PoolState = field(compare=False)
-    parts: PoolParts = field(compare=False)
-    now: datetime = field(compare=False)
+    state: PoolState
+    parts: PoolParts
+    now: datetime
 
 
 async def outlook_of(scope: Scope, pool_id: UUID) -> OutlookView:
     """The outlook of one pool, in words and as a strip of days; empty before the first chlorine test."""
-    request = _request(scope, pool_id, await pool_entries(scope, pool_id))
-    found = _outlook(request)
+    request = _request(scope, await pool_entries(scope, pool_id))
+    found = await _ready(request)
     if found is None:
         return OutlookView((), (), None, None, None)
     volume_l = found.volume.volume_l if found.volume is not None else None
@@ -56,13 +53,13 @@ async def outlook_of(scope: Scope, pool_id: UUID) -> OutlookView:
 
 async def outlook_now(scope: Scope, pool_id: UUID) -> Outlook | None:
     """The outlook itself, for who reckons on with it; None before the first test or long after the last."""
-    return _outlook(_request(scope, pool_id, await pool_entries(scope, pool_id)))
+    return await _ready(_request(scope, await pool_entries(scope, pool_id)))
 
 
 async def history_of(scope: Scope, pool_id: UUID, measure: Measure) -> HistoryView:
     """One measure over the whole journal, with what went in, and the forecast where there is one."""
     entries = await pool_entries(scope, pool_id)
-    request = _request(scope, pool_id, entries)
+    request = _request(scope, entries)
     points = tuple(
         HistoryPoint(r.at, r.value.value, r.value.low, r.value.high) for r in history(request.state, measure)
     )
@@ -79,23 +76,26 @@ async def history_of(scope: Scope, pool_id: UUID, measure: Measure) -> HistoryVi
         band.high if band else None,
         points,
         marks,
-        _ahead(_outlook(request), measure, scope.now),
+        _ahead(await _ready(request), measure, scope.now),
     )
 
 
-def _request(scope: Scope, pool_id: UUID, entries: list[Entry]) -> _Question:
+def _request(scope: Scope, entries: list[Entry]) -> _Question:
     state = fold(entries, scope.now)
-    newest = max(entry.recorded_at for entry in entries)
-    period = int(scope.now.timestamp() // FRESH_FOR_S)
-    return _Question(pool_id, len(entries), newest, period, state, parts_of(state), scope.now)
+    return _Question(
+        state, parts_of(state), mark_of(scope.now, every_s=FRESH_FOR_S, entered=state.entered_at)
+    )
 
 
-@lru_cache(maxsize=128)
-def _outlook(request: _Question) -> Outlook | None:
-    found = fitted(request.state, request.parts.place)
+_outlook = remembered(most=128)(outlook)
+
+
+async def _ready(request: _Question) -> Outlook | None:
+    found = await model_of(request.state, request.parts.place)
     if found is None or request.now.timestamp() - found.last_at_s > TOO_OLD.total_seconds():
         return None  # nothing can be said so long after the last test
-    return outlook(request.state, _setting(request.parts), request.now, found)
+    asked = (request.state, _setting(request.parts), request.now, found)
+    return await _outlook.awaited(lambda: WORKERS.run(outlook, *asked), *asked)
 
 
 def _setting(parts: PoolParts) -> Setting:

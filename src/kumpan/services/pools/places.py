@@ -1,12 +1,12 @@
 """Where a pool lies: its own latitude and longitude, else those of its time zone's chief city."""
 
 import re
-from functools import lru_cache
 from importlib.resources import files
 
 from kumpan.core.forecast.conditions import Place
 from kumpan.core.journal import BasinMeasured, SettingsMade
 from kumpan.core.pool.equipment import Traits
+from kumpan.services.cache import remembered
 
 # ISO 6709 as in the zone table: +DDMM or +DDMMSS, then longitude +DDDMM or +DDDMMSS.
 _COORDINATES = re.compile(r"([+-])(\d{2})(\d{2})(\d{2})?([+-])(\d{3})(\d{2})(\d{2})?$")
@@ -27,7 +27,7 @@ def under_the_sky(settings: SettingsMade, basin: BasinMeasured, traits: Traits) 
     return Place(basin.volume_l, *place_of(settings), traits.indoor, traits.covered)
 
 
-@lru_cache(maxsize=1)
+@remembered(most=1)
 def _zones() -> dict[str, tuple[float, float]]:
     """The table that ships with the time zone data."""
     found = {}

@@ -3,7 +3,6 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
-from functools import lru_cache
 from uuid import UUID
 from zoneinfo import available_timezones
 
@@ -37,8 +36,9 @@ from kumpan.core.treatment.plan import Plan, plan
 from kumpan.core.treatment.strategies import StrategyOutcome, compare
 from kumpan.core.treatment.too_coarse import requested, too_coarse
 from kumpan.core.treatment.too_old import too_old, worded
-from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
-from kumpan.services.pools.expectations import water_now
+from kumpan.services.cache import remembered
+from kumpan.services.journal.ledger import Scope, Stamp, record
+from kumpan.services.pools.expectations import modeled_state, water_now
 from kumpan.services.pools.places import under_the_sky
 from kumpan.services.treatments.at_hand import at_hand, display_options
 from kumpan.services.views import PoolHeader
@@ -71,7 +71,7 @@ def parts_of(state: PoolState) -> PoolParts:
     return PoolParts(state.settings, state.basin, state.equipment, profile(state.settings.profile), rules)
 
 
-@lru_cache(maxsize=256)
+@remembered(most=256)
 def _rules(settings: SettingsMade, traits: Traits, readings: Readings) -> PoolRules:
     """A pure function; by active chlorine it solves the water a dozen times."""
     return rules_for(settings, traits, readings)
@@ -117,7 +117,7 @@ async def heads(scope: Scope) -> list[PoolHeader]:
 
 async def head(scope: Scope, pool_id: UUID) -> PoolHeader:
     """What stands at the head of a pool: whether they may swim, the one next thing, what it is."""
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     parts = parts_of(state)
     offered = await offered_plan(scope, state, parts, units=Units.US)
     return PoolHeader(
@@ -226,7 +226,7 @@ def _coarse(state: PoolState, readings: Readings, parts: PoolParts) -> dict[Meas
     return too_coarse(readings, last_values(state), parts.bands)
 
 
-@lru_cache(maxsize=256)
+@remembered(most=256)
 def _plan_for(question: PlanQuestion, chosen: Chosen, fill: Readings, display: DisplayOptions) -> Plan:
     """The plan is a pure function of these, and head, board and sheet all ask for the same one."""
     products = _products(question, chosen)
@@ -252,7 +252,7 @@ def _with_the_rest(chosen: Sequence[Product], stocked: Sequence[Stocked]) -> tup
     return (*chosen, *(product for product in others if product not in chosen))
 
 
-@lru_cache(maxsize=256)
+@remembered(most=256)
 def _products(question: PlanQuestion, chosen: Chosen) -> tuple[Product, ...]:
     request = question.choice if chosen.use is None else using(question.choice, chosen.use)
     return choose(request, chosen.strategy)

@@ -32,9 +32,9 @@ from kumpan.core.season.suggested import Suggested, suggested
 from kumpan.core.season.winter import winter_loss
 from kumpan.core.treatment.dusk import next_evening
 from kumpan.core.treatment.special.shock import ShockRequest, ShockStrategy
-from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
+from kumpan.services.journal.ledger import Scope, Stamp, record
 from kumpan.services.maintenance.maintenance import calendar_days
-from kumpan.services.pools.expectations import water_now
+from kumpan.services.pools.expectations import modeled_state, water_now
 from kumpan.services.pools.places import place_of
 from kumpan.services.pools.pools import PoolParts, parts_of
 from kumpan.services.treatments.at_hand import AtHand, at_hand, display_options
@@ -105,7 +105,7 @@ class ClimateView:
 
 async def season_of(scope: Scope, pool_id: UUID) -> Ribbon:
     """The year as one strip, with what is due ahead."""
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     zone = ZoneInfo(parts_of(state).settings.time_zone)
     due = tuple(
         RibbonMark(datetime.combine(day.day, time(9), zone), RibbonRow.DUE, item.title, 0.7)
@@ -121,14 +121,14 @@ async def season_list(
 ) -> SeasonListView:
     """A list as it would be kept. Raises InvalidInput for a day that is nowhere near."""
     _check_day(scope, request.day)
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     hand = await at_hand(scope)
     return _view(scope, state, parts_of(state), hand, request, is_saved=False, units=units)
 
 
 async def season_lists(scope: Scope, pool_id: UUID, *, units: Units) -> tuple[SeasonListView, ...]:
     """The kept lists, in the order of their days."""
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     parts, hand = parts_of(state), await at_hand(scope)
     return tuple(
         _view(scope, state, parts, hand, saved, is_saved=True, units=units) for saved in saved_lists(state)
@@ -237,7 +237,7 @@ async def keep_list(
         raise InvalidInput(f"Own items need keys of their own, at most {MOST_OWN} of them.", "own")
     if any(not item.title.strip() for item in saved.own):
         raise InvalidInput("Give your own item a few words, so that it can be ticked.", "own")
-    await pool_state(scope, pool_id)
+    await modeled_state(scope, pool_id)
     await record(scope, pool_id, stamp, saved)
     return await season_lists(scope, pool_id, units=units)
 
@@ -246,7 +246,7 @@ async def record_item(
     scope: Scope, pool_id: UUID, stamp: Stamp, reported: ListItemDone, *, units: Units
 ) -> tuple[SeasonListView, ...]:
     """Tick an item. The same id again changes nothing; a second tick of an item is a Conflict. Raises NotFound."""
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     if not any(entry.id == stamp.id for entry in state.list_items_done):
         _must_be_open(state, parts_of(state), reported)
     await record(scope, pool_id, stamp, reported)
@@ -272,7 +272,7 @@ def _plan(state: PoolState, parts: PoolParts, saved: SeasonListSaved) -> SeasonP
 
 async def climate(scope: Scope, pool_id: UUID) -> ClimateView:
     """The water by month, and the crossings that follow."""
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     settings = parts_of(state).settings
     latitude, zone = place_of(settings)[0], ZoneInfo(settings.time_zone)
     today, monthly_c = local_day(scope.now, zone), monthly_water_c(state, latitude)
@@ -288,6 +288,6 @@ async def set_climate(scope: Scope, pool_id: UUID, stamp: Stamp, body: ClimateSe
             raise InvalidInput(
                 "A month's water is between 28 and 108 F (-2 and 42 C); check the table.", "monthly"
             )
-    await pool_state(scope, pool_id)
+    await modeled_state(scope, pool_id)
     await record(scope, pool_id, stamp, body)
     return await climate(scope, pool_id)

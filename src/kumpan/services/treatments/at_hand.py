@@ -3,7 +3,6 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime
-from functools import lru_cache
 
 from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.journal import (
@@ -22,6 +21,7 @@ from kumpan.core.products.stock import Stocked
 from kumpan.core.quantities.units import Units
 from kumpan.core.ranges.disagreements import answer
 from kumpan.core.records.display import DisplayOptions
+from kumpan.services.cache import remembered
 from kumpan.services.journal.ledger import Scope, entries_in
 from kumpan.storage.repositories.journal import StoredEntry
 from kumpan.storage.row_cache import CachedRows
@@ -64,7 +64,7 @@ async def store(scope: Scope) -> Store:
     return found
 
 
-@lru_cache(maxsize=64)
+@remembered(most=64)
 def _sorted(products: tuple[Product, ...], rows: CachedRows[StoredEntry]) -> Store:
     """What was entered about each product; the same rows are sorted once."""
     entries = effective(entries_in(rows))

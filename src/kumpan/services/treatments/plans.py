@@ -31,9 +31,9 @@ from kumpan.core.treatment.lateness import late_notes, step_times
 from kumpan.core.treatment.plan import Plan
 from kumpan.services.algae.rescues import plan_name
 from kumpan.services.journal.additions import read_typed
-from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
+from kumpan.services.journal.ledger import Scope, Stamp, record
 from kumpan.services.pools.drawing import drawing_of
-from kumpan.services.pools.expectations import water_now
+from kumpan.services.pools.expectations import modeled_state, water_now
 from kumpan.services.pools.pools import Chosen, PoolParts, offered_plan, parts_of
 from kumpan.services.products.inventory import amount_text
 from kumpan.services.treatments.at_hand import at_hand
@@ -56,7 +56,7 @@ async def offered_treatment(
     scope: Scope, pool_id: UUID, request: PlanRequest, *, units: Units
 ) -> TreatmentPlan:
     """What could be started now. For the balance an open sheet goes before."""
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     parts = parts_of(state)
     opened = open_treatment(state)
     if request.plan is PlanKind.BALANCE and opened is not None:
@@ -93,7 +93,7 @@ async def start(
 
     Raises InvalidInput when there is nothing to add, Conflict while another sheet is open.
     """
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     parts = parts_of(state)
     known = next((treatment for treatment in state.treatments if treatment.id == stamp.id), None)
     if known is not None:
@@ -107,7 +107,7 @@ async def start(
     name = await plan_name(scope, state, parts, request.plan)
     body = TreatmentStarted(offered.steps, parts.settings.profile, before, offered.predicted, name)
     entry = await record(scope, pool_id, stamp, body)
-    return _started(scope, await pool_state(scope, pool_id), parts, entry)
+    return _started(scope, await modeled_state(scope, pool_id), parts, entry)
 
 
 @dataclass(frozen=True)
@@ -125,7 +125,7 @@ async def record_step(
     scope: Scope, pool_id: UUID, stamp: Stamp, given: StepReport, *, units: Units
 ) -> TreatmentPlan:
     """Tick one step. The same id again changes nothing; another id for a ticked step is a Conflict."""
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     parts = parts_of(state)
     treatment = next((entry for entry in state.treatments if entry.id == given.treatment_id), None)
     if treatment is None:
@@ -137,7 +137,7 @@ async def record_step(
         raise Conflict("This step was already ticked; undo that tick first if it was wrong.", "step_number")
     step = treatment.body.steps[given.step_number]
     await record(scope, pool_id, stamp, await _step_body(scope, given, step, units))
-    return _started(scope, await pool_state(scope, pool_id), parts, treatment)
+    return _started(scope, await modeled_state(scope, pool_id), parts, treatment)
 
 
 async def put_away(
@@ -147,7 +147,7 @@ async def put_away(
 
     Each left step is an entry of its own, its id made from the stamp's, so that a resend changes nothing.
     """
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     treatment = next((entry for entry in state.treatments if entry.id == treatment_id), None)
     if treatment is None:
         raise NotFound("This sheet is no longer here; reload the page.")

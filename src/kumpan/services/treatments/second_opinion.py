@@ -6,8 +6,8 @@ from kumpan.core.errors import InvalidInput
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.units import Units
 from kumpan.core.treatment.special.second_opinion import COMPARED, second_opinion
-from kumpan.services.journal.ledger import Scope, pool_state
-from kumpan.services.pools.expectations import water_now
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.pools.expectations import modeled_state, water_now
 from kumpan.services.pools.pools import offered_plan, parts_of
 from kumpan.services.views import ComparedMeasure, OpinionView
 
@@ -16,7 +16,7 @@ async def opinion(scope: Scope, pool_id: UUID, text: str, *, units: Units) -> Op
     """The advice read and reckoned. Raises InvalidInput before the first test or for an empty text."""
     if not text.strip():
         raise InvalidInput('Type what was advised, like "salt 20 kg, buffer 400 g".', "text")
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     parts = parts_of(state)
     offered = await offered_plan(scope, state, parts, units=units)
     if offered is None:

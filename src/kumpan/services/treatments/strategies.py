@@ -13,7 +13,8 @@ from kumpan.core.products.product import Product
 from kumpan.core.quantities.units import Units
 from kumpan.core.records.step import ADD
 from kumpan.core.treatment.strategies import StrategyOutcome
-from kumpan.services.journal.ledger import Scope, pool_state
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.pools.expectations import modeled_state
 from kumpan.services.pools.outlooks import outlook_of
 from kumpan.services.pools.pools import PoolParts, compared_strategies, offered_plan, parts_of
 from kumpan.services.products.inventory import amount_text, buy_line, to_buy
@@ -23,7 +24,7 @@ from kumpan.services.views import BuyLine, StrategiesView, StrategyProduct, Stra
 
 async def strategies(scope: Scope, pool_id: UUID, *, units: Units) -> StrategiesView:
     """What the same plan comes to with other products; empty before the first test or with nothing to add."""
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     parts = parts_of(state)
     currency = (await at_hand(scope)).preferences.currency
     if state.last_test is None:
@@ -56,7 +57,7 @@ async def shopping(scope: Scope, *, units: Units) -> list[BuyLine]:
     hand = await at_hand(scope)
     products = {product.id: product for product in hand.products}
     for pool_id in await scope.tx.journal.pool_ids(scope.workspace_id):
-        state = await pool_state(scope, pool_id)
+        state = await modeled_state(scope, pool_id)
         found = await offered_plan(scope, state, parts_of(state), units=units)
         for step in found.steps if found is not None else ():
             if step.kind == ADD and step.product_id in products:

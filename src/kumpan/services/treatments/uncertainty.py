@@ -1,7 +1,7 @@
 """The range of each dose that follows from the readings' doubt, put on the sheet's steps."""
 
+from collections.abc import Mapping
 from dataclasses import replace
-from functools import lru_cache
 
 from kumpan.core.dosing.rounding import round_dose
 from kumpan.core.dosing.uncertainty import DoseUncertainty, dose_uncertainties
@@ -16,6 +16,7 @@ from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.step import ADD, Step
 from kumpan.core.testing.methods import Measured
+from kumpan.services.cache import remembered
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.expectations import water_now
 from kumpan.services.pools.pools import Chosen, PoolParts, plan_products
@@ -31,7 +32,7 @@ async def with_uncertainty(
         last_values(state),
         parts.basin.volume_l,
         parts.equipment.traits,
-        tuple(parts.bands.items()),
+        parts.bands,
         inventory,
     )
     whole: dict[str, float] = {}
@@ -42,17 +43,17 @@ async def with_uncertainty(
     return tuple(_ranged(step, found, whole, products, units) for step in steps)
 
 
-@lru_cache(maxsize=256)
+@remembered(most=256)
 def _uncertainties_for(
     readings: Readings,
     measured: tuple[Measured, ...],
     volume_l: float,
     traits: Traits,
-    band_rows: tuple[tuple[Measure, Band], ...],
+    bands: Mapping[Measure, Band],
     inventory: tuple[Product, ...],
 ) -> dict[str, DoseUncertainty]:
     """A pure function that solves the water a dozen times; a sheet is opened more often than water is tested."""
-    return dose_uncertainties(readings, measured, volume_l, traits, Aims(dict(band_rows), {}), inventory)
+    return dose_uncertainties(readings, measured, volume_l, traits, Aims(bands, {}), inventory)
 
 
 def _ranged(

@@ -11,7 +11,8 @@ from kumpan.core.quantities.names import BOARD_ORDER, NAMES
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import Units
 from kumpan.core.ranges.profiles import Band
-from kumpan.services.journal.ledger import Scope, pool_state
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.pools.expectations import modeled_state
 from kumpan.services.pools.pools import parts_of
 from kumpan.services.treatments.plans import treatment_for
 from kumpan.services.treatments.request import PlanRequest
@@ -30,7 +31,7 @@ async def what_if(
     units: Units,
 ) -> WhatIf:
     """Raises InvalidInput for a measure that no dose moves here, or that has no band to be placed on."""
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     parts = parts_of(state)
     aims = dict(values)
     for measure, place in places.items():

@@ -21,10 +21,11 @@ from kumpan.core.visits.day_report import (
     days_with_reports,
     usual_day,
 )
-from kumpan.services.journal.ledger import Scope, pool_state
+from kumpan.services.journal.ledger import Scope
 from kumpan.services.journal.log import describe, task_title, value_message
 from kumpan.services.maintenance.maintenance import calendar_days
 from kumpan.services.people.people import people
+from kumpan.services.pools.expectations import modeled_state
 from kumpan.services.pools.pools import head, parts_of
 from kumpan.services.products.inventory import amount_text
 from kumpan.services.treatments.at_hand import at_hand
@@ -77,13 +78,13 @@ class OwnerReport:
 
 async def owner_report(scope: Scope, pool_id: UUID, day: date | None) -> OwnerReport:
     """The report of a day, or of the last one with something to tell."""
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     parts, top, hand = parts_of(state), await head(scope, pool_id), await at_hand(scope)
     zone = ZoneInfo(parts.settings.time_zone)
     days = days_with_reports(state, zone)[::-1]
     today = scope.now.astimezone(zone).date()
     prices = {item.product.id: price for item in hand.stocked if (price := item.price_per_g) is not None}
-    day_told = day_report(state, zone, day or usual_day(state, zone) or today, parts.bands, prices)
+    day_said = day_report(state, zone, day or usual_day(state, zone) or today, parts.bands, prices)
     names = {person.id: person.name for person in await people(scope)}
     ahead = [
         AheadLine(due.day, Message("{items}", items=joined([item.title for item in due.items], "; ")))
@@ -92,25 +93,25 @@ async def owner_report(scope: Scope, pool_id: UUID, day: date | None) -> OwnerRe
     found = OwnerReport(
         pool=parts.settings.name,
         place=parts.settings.place,
-        day=day_told.day,
+        day=day_said.day,
         days=days[:DAYS_LISTED],
-        by=tuple(names[id_] for id_ in day_told.people if id_ in names),
-        empty=day_told.empty,
-        visual_checks=tuple(describe(visual_check)[1] for visual_check in day_told.visual_checks),
-        found=day_told.found,
-        poured=tuple(_poured(one) for one in day_told.poured),
-        done=tuple(_done(entry) for entry in day_told.other),
-        notes=tuple(visit.note for visit in day_told.visits if visit.note),
-        trades=tuple(visit.trade for visit in day_told.visits if visit.trade),
-        comes_back=any(visit.needs_return for visit in day_told.visits),
-        cost=day_told.cost if day_told.poured else None,
+        by=tuple(names[id_] for id_ in day_said.people if id_ in names),
+        empty=day_said.empty,
+        visual_checks=tuple(describe(visual_check)[1] for visual_check in day_said.visual_checks),
+        found=day_said.found,
+        poured=tuple(_poured(one) for one in day_said.poured),
+        done=tuple(_done(entry) for entry in day_said.other),
+        notes=tuple(visit.note for visit in day_said.visits if visit.note),
+        trades=tuple(visit.trade for visit in day_said.visits if visit.trade),
+        comes_back=any(visit.needs_return for visit in day_said.visits),
+        cost=day_said.cost if day_said.poured else None,
         currency=hand.preferences.currency,
         swim=_swim(top.swim, zone),
         next=top.next,
         ahead=tuple(ahead[:AHEAD_MOST]),
         text=(),
     )
-    return _with_text(found, day_told, zone)
+    return _with_text(found, day_said, zone)
 
 
 def _poured(one: PouredThen) -> ReportLine:
@@ -145,11 +146,11 @@ def _swim(answer: SwimAnswer, zone: ZoneInfo) -> Message:
     )
 
 
-def _with_text(report: OwnerReport, day_told: DayReport, zone: ZoneInfo) -> OwnerReport:
+def _with_text(report: OwnerReport, day_said: DayReport, zone: ZoneInfo) -> OwnerReport:
     """The same in plain words, line by line, to be sent as a message."""
     head = joined([Verbatim(report.pool), _day(report.day), *(Verbatim(name) for name in report.by)])
     lines = [Message("{head}", head=head)]
-    if day_told.empty:
+    if day_said.empty:
         lines.append(Message("Nothing was told on this day."))
     blocks: tuple[tuple[str, Sequence[Value]], ...] = (
         ("Seen: {what}.", report.visual_checks),

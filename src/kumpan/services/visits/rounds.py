@@ -31,9 +31,9 @@ from kumpan.core.visits.load_list import TRAYS, LoadLine, load_list
 from kumpan.core.visits.order import length_km, nearest_next
 from kumpan.core.visits.until_next import Between, UntilNext, until_next
 from kumpan.services.journal.additions import product_by_id, read_typed
-from kumpan.services.journal.ledger import Scope, Stamp, entries_in, pool_state, record
+from kumpan.services.journal.ledger import Scope, Stamp, entries_in, record
 from kumpan.services.maintenance.maintenance import care_inputs
-from kumpan.services.pools.expectations import fitted, water_now
+from kumpan.services.pools.expectations import fitted, modeled_state, water_now
 from kumpan.services.pools.outlooks import outlook_of
 from kumpan.services.pools.places import place_of
 from kumpan.services.pools.pools import PoolParts, head, offered_plan, parts_of
@@ -120,7 +120,7 @@ def _on_truck(book: _Book, person_id: UUID | None) -> dict[str, float]:
 
 async def finish_visit(scope: Scope, pool_id: UUID, stamp: Stamp, done: VisitDone) -> None:
     """Note that a stop is finished, with what asks for a return or for a licensed trade."""
-    await pool_state(scope, pool_id)
+    await modeled_state(scope, pool_id)
     await record(scope, pool_id, stamp, done)
 
 
@@ -164,7 +164,7 @@ def _zone(heads: Iterable[PoolHeader]) -> ZoneInfo:
 async def _stop(
     scope: Scope, pool_id: UUID, top: PoolHeader, today: bool, units: Units
 ) -> tuple[StopView, dict[Product, float]]:
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     parts, hand = parts_of(state), await at_hand(scope)
     offered = await offered_plan(scope, state, parts, units=units)
     tests = due_tests(state, parts.equipment.traits, Rhythm.SERVICE, scope.now)
@@ -265,7 +265,7 @@ async def _drift(scope: Scope, pool_id: UUID) -> tuple[Finding, ...]:
 
 async def _drifting(scope: Scope, pool_id: UUID, top: PoolHeader) -> StopView:
     """A pool outside today's round: its head and what drifts."""
-    state = await pool_state(scope, pool_id)
+    state = await modeled_state(scope, pool_id)
     return StopView(top, (), (), (), (), None, await _drift(scope, pool_id), None, _last_visit(state))
 
 
