@@ -183,7 +183,7 @@ export const interviewQuery = (tree: string, answers: string[]) =>
     placeholderData: (before) => before,
   });
 
-export const acidBathQuery = (container: string, acid_percent: number, ratio: number, units: Units) =>
+export const acidBathQuery = (container: string, acid_percent: string, ratio: number, units: Units) =>
   queryOptions({
     queryKey: ["acid-bath", container, acid_percent, ratio, units],
     queryFn: () =>

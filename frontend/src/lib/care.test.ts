@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { daysAfter, dayText } from "./days";
-import { flowText, hoursText, liquidText, minuteText, pressureText } from "./plant";
+import { flowText, hoursText, liquidText, minuteClock, minuteText, pressureText } from "./plant";
 import { activeRoundStore, endRound, startRound, stopsOf } from "./round";
 import { hoursText as spanText, whenText } from "./times";
 
@@ -34,6 +34,7 @@ describe("pressure, flow and what is mixed", () => {
 
   it("writes minutes of the day and spans", () => {
     expect(minuteText(390)).toBe("06:30");
+    expect([0, 390, 720, 1110].map(minuteClock)).toEqual(["12:00 AM", "6:30 AM", "12:00 PM", "6:30 PM"]);
     expect(minuteText(1440)).toBe("00:00");
     expect(hoursText(8.33)).toBe("8.3 h");
     expect(spanText(95)).toBe("1 h 35 min");
@@ -61,7 +62,7 @@ describe("the round on this device", () => {
 describe("when something was", () => {
   it("says today and yesterday on the pool’s own clock", () => {
     const now = new Date("2026-06-02T03:00:00Z"); // still the first of June in Chicago
-    expect(whenText("2026-06-01T23:40:00Z", "America/Chicago", now)).toBe("18:40 today");
-    expect(whenText("2026-06-01T02:00:00Z", "America/Chicago", now)).toBe("21:00 yesterday");
+    expect(whenText("2026-06-01T23:40:00Z", "America/Chicago", now)).toBe("6:40 PM today");
+    expect(whenText("2026-06-01T02:00:00Z", "America/Chicago", now)).toBe("9:00 PM yesterday");
   });
 });

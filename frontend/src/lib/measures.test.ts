@@ -22,10 +22,10 @@ describe("a value as it is shown", () => {
     expect(valueText("saturation_index", -0.42)).toBe("\u22120.42");
   });
 
-  it("sets thousands apart from five digits on", () => {
-    expect(valueText("salt", 3200)).toBe("3200");
-    expect(valueText("salt", 35_000)).toBe("35\u2009000");
-    expect(grouped(1_234_567)).toBe("1\u2009234\u2009567");
+  it("sets thousands apart as a US reader has them", () => {
+    expect(valueText("salt", 3200)).toBe("3,200");
+    expect(valueText("salt", 35_000)).toBe("35,000");
+    expect(grouped(1_234_567)).toBe("1,234,567");
   });
 
   it("has its unit, or none", () => {
@@ -33,7 +33,7 @@ describe("a value as it is shown", () => {
     expect(unitOf("saturation_index")).toBe("");
     expect(unitOf("phosphate_ppb")).toBe("ppb");
     expect(unitOf("salt")).toBe("ppm");
-    expect(nameOf("cyanuric_acid")).toBe("stabiliser");
+    expect(nameOf("cyanuric_acid")).toBe("stabilizer");
   });
 });
 
@@ -65,9 +65,9 @@ describe("what a step leaves", () => {
 
 describe("units on the screen", () => {
   it("round a pool's water to what is known of it", () => {
-    expect(volumeText(69_651.6, "us")).toBe("18\u2009400 gal");
-    expect(volumeText(69_651.6, "metric")).toBe("69\u2009700 L");
-    expect(volumeText(5_678, "us")).toBe("1500 gal");
+    expect(volumeText(69_651.6, "us")).toBe("18,400 gal");
+    expect(volumeText(69_651.6, "metric")).toBe("69,700 L");
+    expect(volumeText(5_678, "us")).toBe("1,500 gal");
     expect(volumeText(378.5, "us")).toBe("100 gal");
   });
 

@@ -40,7 +40,7 @@ const SHORT: Record<Measure, string> = {
   ph: "pH",
   total_alkalinity: "alkalinity",
   calcium_hardness: "calcium",
-  cyanuric_acid: "stabiliser",
+  cyanuric_acid: "stabilizer",
   salt: "salt",
   borate: "borate",
   sulfate: "sulfate",

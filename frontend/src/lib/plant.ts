@@ -14,7 +14,13 @@ export function flowText(litersPerMinute: number, units: Units): string {
     : `${Math.round(litersPerMinute)} L/min`;
 }
 
-/** "6:30", minutes of the day. */
+/** A minute of the day as a reader has it: "6:30 AM". */
+export function minuteClock(minute: number): string {
+  const hours = Math.floor(minute / 60) % 24;
+  return `${((hours + 11) % 12) + 1}:${String(minute % 60).padStart(2, "0")} ${hours < 12 ? "AM" : "PM"}`;
+}
+
+/** A minute of the day as a time field holds it: "06:30". */
 export function minuteText(minute: number): string {
   const hours = Math.floor(minute / 60) % 24;
   return `${String(hours).padStart(2, "0")}:${String(minute % 60).padStart(2, "0")}`;

@@ -6,8 +6,8 @@ const ZONE = "America/Chicago";
 
 describe("the pool's own clock", () => {
   it("is not the device's and minds daylight saving", () => {
-    expect(clock("2026-06-01T23:30:00Z", ZONE)).toBe("18:30");
-    expect(clock("2026-12-01T23:30:00Z", ZONE)).toBe("17:30");
+    expect(clock("2026-06-01T23:30:00Z", ZONE)).toBe("6:30 PM");
+    expect(clock("2026-12-01T23:30:00Z", ZONE)).toBe("5:30 PM");
   });
   it("puts a late hour on the pool's day", () => {
     expect(dayKey("2026-06-02T03:00:00Z", ZONE)).toBe("2026-06-01");
@@ -16,9 +16,9 @@ describe("the pool's own clock", () => {
   });
   it("says today, yesterday, or the day", () => {
     const now = new Date("2026-06-02T20:00:00Z");
-    expect(whenText("2026-06-02T15:00:00Z", ZONE, now)).toBe("10:00 today");
-    expect(whenText("2026-06-01T15:00:00Z", ZONE, now)).toBe("10:00 yesterday");
-    expect(whenText("2026-05-29T15:00:00Z", ZONE, now)).toBe("10:00 on Fri, May 29");
+    expect(whenText("2026-06-02T15:00:00Z", ZONE, now)).toBe("10:00 AM today");
+    expect(whenText("2026-06-01T15:00:00Z", ZONE, now)).toBe("10:00 AM yesterday");
+    expect(whenText("2026-05-29T15:00:00Z", ZONE, now)).toBe("10:00 AM on Fri, May 29");
   });
 });
 

@@ -1,8 +1,8 @@
 /** Clock times on the pool's own clock, not the device's. */
 export function clock(at: string, zone: string): string {
-  return new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: zone }).format(
-    new Date(at),
-  );
+  return new Intl.DateTimeFormat("en-US", { hour: "numeric", minute: "2-digit", timeZone: zone })
+    .format(new Date(at))
+    .replaceAll("\u202f", " ");
 }
 
 export function dayName(at: string, zone: string): string {

@@ -10,8 +10,8 @@ export const unitsStore = createStore<Units>("kumpan.units", "us", (text) =>
 const L_PER_US_GAL = 3.785411784;
 const M_PER_FT = 0.3048;
 
-export function volumeText(litres: number, units: Units): string {
-  const value = units === "us" ? litres / L_PER_US_GAL : litres;
+export function volumeText(liters: number, units: Units): string {
+  const value = units === "us" ? liters / L_PER_US_GAL : liters;
   const step = value >= 10000 ? 100 : value >= 1000 ? 10 : 1;
   return `${grouped(Math.round(value / step) * step)} ${units === "us" ? "gal" : "L"}`;
 }
@@ -24,10 +24,11 @@ export function lengthText(meters: number, units: Units): string {
   return units === "us" ? `${trimmed(meters / M_PER_FT, 1)} ft` : `${trimmed(meters, 2)} m`;
 }
 
-/** Thousands set apart by a thin space from five digits on. */
+const THOUSANDS = new Intl.NumberFormat("en-US", { maximumFractionDigits: 3 });
+
+/** Thousands set apart as a US reader has them: "22,400". */
 export function grouped(value: number): string {
-  if (Math.abs(value) < 10_000) return String(value);
-  return String(value).replace(/\B(?=(\d{3})+(?!\d))/g, "\u2009");
+  return THOUSANDS.format(value);
 }
 
 export function trimmed(value: number, digits: number): string {

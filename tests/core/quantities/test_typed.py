@@ -100,3 +100,22 @@ def test_fahrenheit_there_and_back(temperature: float) -> None:
     assert celsius_from_fahrenheit(fahrenheit_from_celsius(temperature)) == pytest.approx(
         temperature, abs=1e-9
     )
+
+
+@pytest.mark.parametrize(
+    ("typed", "inner"),
+    [
+        ("3 liters", 3.0),
+        ("3 litres", 3.0),
+        ("1 litre", 1.0),
+        ("500 millilitres", 0.5),
+        ("500 milliliters", 0.5),
+    ],
+)
+def test_both_spellings_of_a_unit_are_read(typed: str, inner: float) -> None:
+    assert read_quantity(typed, Dimension.VOLUME, "gal").value == pytest.approx(inner)
+
+
+@pytest.mark.parametrize("typed", ["2 meters", "2 metres", "2 m"])
+def test_a_length_is_read_in_either_spelling(typed: str) -> None:
+    assert read_quantity(typed, Dimension.LENGTH, "ft").value == pytest.approx(2.0)

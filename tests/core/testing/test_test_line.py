@@ -89,3 +89,8 @@ def test_the_rest_of_a_line_is_kept_beside_a_mistake() -> None:
 
 def test_an_empty_line_is_an_empty_test() -> None:
     assert read_test_line("   ", DROPS, "f") == LineReading((), ())
+
+
+@pytest.mark.parametrize("word", ["cya", "stab", "stabilizer", "stabiliser"])
+def test_stabilizer_is_read_by_every_name_it_goes_by(word: str) -> None:
+    assert values(read_test_line(f"{word} 40", DROPS, "f")) == {M.CYANURIC_ACID: 40}

@@ -73,7 +73,7 @@ function Steps({ sheet, zone }: { sheet: Treatment; zone: string }) {
     <Box as="ol" listStyleType="none" p="0" m="0">
       {left.slice(0, SHOWN).map(({ step, number, at }) => (
         <Flex as="li" key={number} gap="3" py="1.5" borderTop="1px solid" borderColor="hairline">
-          <Text w="3.5rem" flexShrink="0" color="soft" fontVariantNumeric="tabular-nums">
+          <Text w="4.75rem" flexShrink="0" color="soft" fontVariantNumeric="tabular-nums" whiteSpace="nowrap">
             {clock(at, zone)}
           </Text>
           <Text fontWeight={step.kind === "add" ? "700" : "500"}>

@@ -19,7 +19,7 @@ interface Props {
   seen: Rescue;
   poolId: string;
   busy: boolean;
-  onLimits: (stabilizer: number, calcium: number) => void;
+  onLimits: (stabilizer: string, calcium: string) => void;
 }
 
 /** The ways in money, days and water, and which of them the rules point to. */
@@ -92,15 +92,14 @@ interface LimitsProps {
   stabilizer: number;
   calcium: number;
   busy: boolean;
-  onLimits: (stabilizer: number, calcium: number) => void;
+  onLimits: (stabilizer: string, calcium: string) => void;
 }
 
 /** Over what a pool whose first step is hidden is better drained: the trade's figures, to be changed. */
 function Limits({ stabilizer, calcium, busy, onLimits }: LimitsProps) {
   const [typed, setTyped] = useState({ stabilizer: String(stabilizer), calcium: String(calcium) });
-  const read = [Number(typed.stabilizer.replace(",", ".")), Number(typed.calcium.replace(",", "."))] as const;
-  const good = read.every((value) => Number.isFinite(value) && value > 0);
-  const changed = good && (read[0] !== stabilizer || read[1] !== calcium);
+  const good = typed.stabilizer.trim() !== "" && typed.calcium.trim() !== "";
+  const changed = good && (typed.stabilizer !== String(stabilizer) || typed.calcium !== String(calcium));
   return (
     <Box mt="4" data-noprint>
       <Text fontSize="note" color="soft" mb="1">
@@ -123,7 +122,7 @@ function Limits({ stabilizer, calcium, busy, onLimits }: LimitsProps) {
             onText={(text) => setTyped({ ...typed, calcium: text })}
           />
         </Box>
-        <SideButton disabled={!changed || busy} onClick={() => onLimits(read[0], read[1])}>
+        <SideButton disabled={!changed || busy} onClick={() => onLimits(typed.stabilizer, typed.calcium)}>
           Set these limits
         </SideButton>
         {!good && <Text color="accent">Type numbers over 0, like 100.</Text>}

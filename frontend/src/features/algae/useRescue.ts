@@ -2,11 +2,11 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, take } from "../../api/client";
 import { takeBack } from "../../api/entries";
-import type { Rescue, RescueIn, RescueOutcome } from "../../api/types";
+import type { RescueIn, RescueOutcome } from "../../api/types";
 import { notify } from "../../components/notice";
 import { personId } from "../../lib/person";
 
-type Setting = Rescue["setting"];
+type Setting = Omit<RescueIn, "id" | "at" | "person_id">;
 
 /** Begin, change and end a rescue; each can be undone. */
 export function useRescue(poolId: string) {

@@ -258,7 +258,14 @@ function ShortSteps({ sheet, zone }: { sheet: Treatment; zone: string }) {
             align="baseline"
             opacity={ticked ? 0.6 : 1}
           >
-            <Text w="3.2rem" flexShrink="0" textAlign="right" color="soft" fontSize="note">
+            <Text
+              w="4.25rem"
+              flexShrink="0"
+              textAlign="right"
+              color="soft"
+              fontSize="note"
+              whiteSpace="nowrap"
+            >
               {step.day > 1 ? `day ${step.day}` : clock(at, zone)}
             </Text>
             <Flex flex="1" wrap="wrap" justify="space-between" columnGap="3">

@@ -18,7 +18,7 @@ import { nameOf, unitOf, valueText } from "../../lib/measures";
 import { roundExtent } from "../../lib/scale";
 import { clock, dayName, dayOfMonth } from "../../lib/times";
 
-const colour = (name: string) => `var(--chakra-colors-${name})`;
+const color = (name: string) => `var(--chakra-colors-${name})`;
 
 interface Row {
   at: number;
@@ -64,14 +64,14 @@ export function HistoryChart({ history, zone }: { history: History; zone: string
           margin={{ top: 8, right: 16, bottom: 4, left: 0 }}
           accessibilityLayer={false}
         >
-          <CartesianGrid stroke={colour("hairline")} vertical={false} />
+          <CartesianGrid stroke={color("hairline")} vertical={false} />
           <XAxis
             dataKey="at"
             type="number"
             domain={["dataMin", "dataMax"]}
             tickFormatter={(at: number) => dayOfMonth(at, zone)}
-            stroke={colour("soft")}
-            tick={{ fill: colour("soft"), fontSize: 14 }}
+            stroke={color("soft")}
+            tick={{ fill: color("soft"), fontSize: 14 }}
             minTickGap={40}
           />
           <YAxis
@@ -80,32 +80,32 @@ export function HistoryChart({ history, zone }: { history: History; zone: string
             interval={0}
             allowDataOverflow
             width={56}
-            stroke={colour("soft")}
-            tick={{ fill: colour("soft"), fontSize: 14 }}
+            stroke={color("soft")}
+            tick={{ fill: color("soft"), fontSize: 14 }}
             tickFormatter={(value: number) => valueText(measure, value)}
           />
           {low !== null && high !== null && (
-            <ReferenceArea y1={low} y2={high} fill={colour("band")} fillOpacity={0.9} ifOverflow="hidden" />
+            <ReferenceArea y1={low} y2={high} fill={color("band")} fillOpacity={0.9} ifOverflow="hidden" />
           )}
           {now !== undefined && (
             <ReferenceLine
               x={now}
-              stroke={colour("soft")}
+              stroke={color("soft")}
               strokeDasharray="3 4"
-              label={{ value: "now", fill: colour("soft"), position: "insideTopLeft" }}
+              label={{ value: "now", fill: color("soft"), position: "insideTopLeft" }}
             />
           )}
           <Area
             dataKey="band"
             stroke="none"
-            fill={colour("rope")}
+            fill={color("rope")}
             fillOpacity={0.3}
             isAnimationActive={false}
             connectNulls={false}
           />
           <Line
             dataKey="likely"
-            stroke={colour("rope")}
+            stroke={color("rope")}
             strokeWidth={2.5}
             strokeDasharray="6 4"
             dot={false}
@@ -113,14 +113,14 @@ export function HistoryChart({ history, zone }: { history: History; zone: string
           />
           <Line
             dataKey="value"
-            stroke={colour("ink")}
+            stroke={color("ink")}
             strokeWidth={1}
             strokeOpacity={0.45}
-            dot={{ r: 4, fill: colour("ink") }}
+            dot={{ r: 4, fill: color("ink") }}
             connectNulls
             isAnimationActive={false}
           >
-            <ErrorBar dataKey="doubt" stroke={colour("ink")} width={0} strokeWidth={2} />
+            <ErrorBar dataKey="doubt" stroke={color("ink")} width={0} strokeWidth={2} />
           </Line>
           <Scatter data={done} dataKey="mark" shape={Mark} isAnimationActive={false} />
           <Tooltip content={(shown) => <Told row={rowOf(shown.payload)} history={history} zone={zone} />} />
@@ -139,7 +139,7 @@ function rowOf(payload: readonly unknown[] | undefined): Row | undefined {
 
 /** A short upright stroke at the foot of the chart. */
 function Mark({ cx = 0, cy = 0 }: { cx?: number; cy?: number }) {
-  return <rect x={cx - 1.5} y={cy - 12} width={3} height={12} fill={colour("soft")} />;
+  return <rect x={cx - 1.5} y={cy - 12} width={3} height={12} fill={color("soft")} />;
 }
 
 function Told({ row, history, zone }: { row: Row | undefined; history: History; zone: string }) {

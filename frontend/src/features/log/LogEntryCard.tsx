@@ -43,7 +43,6 @@ const EMPTY: Told = {
   runs: "",
   at: "",
 };
-const LB_PER_DAY_IN_G_PER_H = 453.59237 / 24;
 
 /** Tell the journal what happened outside a sheet: poured, water changed, swimmers, the cell's setting. */
 export function LogEntryCard({ poolId, hasCell }: { poolId: string; hasCell: boolean }) {
@@ -213,26 +212,18 @@ async function send(pool_id: string, told: Told, units: Units): Promise<void> {
     const body = { ...stamp, kind: told.water, volume: told.volume, volume_unit, note: "" };
     await take(client.POST("/api/v1/pools/{pool_id}/water-changes", { params, body }));
   } else if (told.kind === "swimmers") {
-    const bather_hours = numberIn(told.swimmers, "swimmers") * numberIn(told.hours, "hours");
-    await take(client.POST("/api/v1/pools/{pool_id}/swimmers", { params, body: { ...stamp, bather_hours } }));
+    const body = { ...stamp, swimmers: told.swimmers, hours: told.hours };
+    await take(client.POST("/api/v1/pools/{pool_id}/swimmers", { params, body }));
   } else {
-    const output = numberIn(told.output, "output_g_per_h");
     const body = {
       ...stamp,
-      output_g_per_h: units === "us" ? output * LB_PER_DAY_IN_G_PER_H : output,
-      percent: numberIn(told.percent, "percent"),
-      hours_per_day: numberIn(told.runs, "hours_per_day"),
+      output_g_per_h: told.output,
+      output_unit: units === "us" ? ("lb/day" as const) : ("g/h" as const),
+      percent: told.percent,
+      hours_per_day: told.runs,
     };
     await take(client.POST("/api/v1/pools/{pool_id}/cell", { params, body }));
   }
-}
-
-/** A number that is needed. Throws Trouble naming the field. */
-function numberIn(text: string, field: string): number {
-  const value = Number(text.replace(",", "."));
-  if (text.trim() === "" || Number.isNaN(value))
-    throw new Trouble(`"${text.trim()}" is not a number; write it like 4 or 2.5.`, field, 0);
-  return value;
 }
 
 const KINDS = [

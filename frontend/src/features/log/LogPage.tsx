@@ -101,7 +101,7 @@ function Line({
         </Text>
       )}
       <Flex gap="4" pb="3" align="baseline" wrap="wrap">
-        <Text color="soft" w="3.2rem">
+        <Text color="soft" w="4.75rem" whiteSpace="nowrap">
           {clock(line.at, zone)}
         </Text>
         <Box flex="1" minW="14rem">

@@ -14,10 +14,7 @@ export function AcidHelper({ units }: { units: Units }) {
   const [strength, setStrength] = useState("31.45");
   const [ratio, setRatio] = useState<"4" | "5">("5");
   const asked = useDebounced({ container, strength }, 250);
-  const percent = Number(asked.strength.replace(",", "."));
-  const bath = useQuery(
-    acidBathQuery(Number.isNaN(percent) ? "" : asked.container, percent, Number(ratio), units),
-  );
+  const bath = useQuery(acidBathQuery(asked.container, asked.strength, Number(ratio), units));
   return (
     <Box borderLeft="3px solid" borderColor="rope" pl="4" mb="4">
       <Text fontWeight="700" mb="2">

@@ -121,7 +121,7 @@ function Balance({ makes, uses, most }: { makes: number; uses: number | null; mo
   ];
   return (
     <Box>
-      {rows.map(([name, value, colour]) => (
+      {rows.map(([name, value, color]) => (
         <Grid
           key={name}
           templateColumns="5rem minmax(0,1fr) 5.5rem"
@@ -132,7 +132,7 @@ function Balance({ makes, uses, most }: { makes: number; uses: number | null; mo
           <Text>{name}</Text>
           <Box h="14px" borderRadius="7px" bg="band" position="relative" aria-hidden="true">
             {value !== null && (
-              <Box h="14px" borderRadius="7px" bg={colour} style={{ width: `${(value / scale) * 100}%` }} />
+              <Box h="14px" borderRadius="7px" bg={color} style={{ width: `${(value / scale) * 100}%` }} />
             )}
           </Box>
           <Text textAlign="right" fontWeight="700">

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { preferencesQuery } from "../../api/queries";
 import type { EquipmentView } from "../../api/types";
 import { Card } from "../../components/Card";
-import { hoursText, minuteText } from "../../lib/plant";
+import { hoursText, minuteClock } from "../../lib/plant";
 
 type Bench = EquipmentView["circulation"];
 type Window = Bench["windows"][number];
@@ -32,7 +32,7 @@ export function CirculationCard({ bench }: { bench: Bench }) {
       <Strip name="Would fit" windows={bench.suggested} />
       <Text fontSize="note" color="soft" mt="2">
         {bench.suggested
-          .map((one) => `${minuteText(one.start_min)} to ${minuteText(one.end_min)}`)
+          .map((one) => `${minuteClock(one.start_min)} to ${minuteClock(one.end_min)}`)
           .join(", ")}
         .{" "}
         {bench.suggested.length === 2

@@ -10,6 +10,7 @@ import { notify } from "../../components/notice";
 import { PickOne } from "../../components/Pick";
 import { Loading } from "../../components/States";
 import { TextField } from "../../components/TextField";
+import { asGiven } from "../../lib/given";
 import { personId } from "../../lib/person";
 import { flowText, minuteText, pressureText } from "../../lib/plant";
 import type { Units } from "../../lib/units";
@@ -43,7 +44,7 @@ function started(plant: Plant, units: Units) {
   };
 }
 
-const numberOf = (text: string) => (text.trim() === "" ? null : Number(text.replace(",", ".")));
+const exactly = (value: number | null | undefined, unit: string) => (value == null ? "" : `${value} ${unit}`);
 const dayOf = (text: string) => (text === "" ? null : `${text}T12:00:00Z`);
 const minutesOf = (text: string) => {
   const [hours = 0, minutes = 0] = text.split(":").map(Number);
@@ -52,7 +53,8 @@ const minutesOf = (text: string) => {
 
 function Form({ plant, poolId, units, hasCell }: PlantFormProps & { plant: Plant }) {
   const queries = useQueryClient();
-  const [form, setForm] = useState(() => started(plant, units));
+  const [first] = useState(() => started(plant, units));
+  const [form, setForm] = useState(first);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const set = (part: Partial<typeof form>) => setForm({ ...form, ...part });
   const problem = (field: string) => (trouble?.field === field ? trouble.message : null);
@@ -67,15 +69,22 @@ function Form({ plant, poolId, units, hasCell }: PlantFormProps & { plant: Plant
             id: crypto.randomUUID(),
             at: null,
             person_id: personId(),
-            pump_flow: form.flow,
-            pump_kw: numberOf(form.kw),
-            price_per_kwh: numberOf(form.price),
+            pump_flow: asGiven(form.flow, {
+              shown: first.flow,
+              exact: exactly(plant.pump_flow_l_min, "l/min"),
+            }),
+            pump_kw: form.kw,
+            price_per_kwh: form.price,
             windows: form.windows.map(([start, end]) => [minutesOf(start), minutesOf(end)]),
-            clean_pressure: form.clean,
-            media_since: dayOf(form.media),
+            clean_pressure: asGiven(form.clean, {
+              shown: first.clean,
+              exact: exactly(plant.clean_pressure_kpa, "kpa"),
+            }),
+            media_since: form.media === first.media ? (plant.media_since ?? null) : dayOf(form.media),
             cell_kind: form.kind,
-            cell_since: dayOf(form.cellSince),
-            cell_rated_h: numberOf(form.rated),
+            cell_since:
+              form.cellSince === first.cellSince ? (plant.cell_since ?? null) : dayOf(form.cellSince),
+            cell_rated_h: form.rated,
             solar: plant.solar,
           },
         }),

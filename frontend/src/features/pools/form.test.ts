@@ -2,7 +2,6 @@ import { describe, expect, it, vi } from "vitest";
 import type { PoolHeaderData } from "../../api/types";
 
 vi.stubGlobal("window", { location: { origin: "http://kumpan" } }); // the client asks for the page's own origin
-const { Trouble } = await import("../../api/client");
 const { emptyForm, emptyPart, equipmentOf, formOf, settingsOf, typedBasin, typedPart } = await import(
   "./form"
 );
@@ -62,32 +61,26 @@ describe("settings and equipment", () => {
   it("leave out what nobody typed", () => {
     const settings = settingsOf(emptyForm());
     expect(settings).toMatchObject({
-      swim_limit_mg_l: null,
-      latitude_deg: null,
+      swim_limit_mg_l: "",
+      latitude_deg: "",
       own_ranges: [],
       choices: [],
     });
     expect(equipmentOf(emptyForm()).fill_water).toEqual({
-      ph: null,
-      total_alkalinity: null,
-      calcium_hardness: null,
+      ph: "",
+      total_alkalinity: "",
+      calcium_hardness: "",
     });
   });
 
-  it("read a comma as people write it, and name the field that cannot be read", () => {
-    expect(settingsOf({ ...emptyForm(), swimLimit: "3,5" }).swim_limit_mg_l).toBe(3.5);
-    const wrong = () => settingsOf({ ...emptyForm(), latitude: "north" });
-    expect(wrong).toThrow('"north" is not a number');
-    try {
-      wrong();
-    } catch (error) {
-      expect(error instanceof Trouble && error.field).toBe("latitude_deg");
-    }
+  it("travel as they were typed: the server reads them", () => {
+    expect(settingsOf({ ...emptyForm(), swimLimit: "3,5" }).swim_limit_mg_l).toBe("3,5");
+    expect(settingsOf({ ...emptyForm(), latitude: "north" }).latitude_deg).toBe("north");
   });
 
   it("keep one side of a range of one's own", () => {
     const form = { ...emptyForm(), ownRanges: { ph: { low: "", aim: "7.5", high: "7.7" } } };
-    expect(settingsOf(form).own_ranges).toEqual([{ measure: "ph", low: null, aim: 7.5, high: 7.7 }]);
+    expect(settingsOf(form).own_ranges).toEqual([{ measure: "ph", low: "", aim: "7.5", high: "7.7" }]);
     const cleared = { ...emptyForm(), ownRanges: { ph: { low: " ", aim: "", high: "" } } };
     expect(settingsOf(cleared).own_ranges).toEqual([]);
   });
@@ -116,6 +109,7 @@ const head = {
     own_ranges: [{ measure: "ph", low: 7.4, aim: null, high: 7.6 }],
   },
   basin: {
+    volume_is_typed: false,
     volume_l: 69_651.6,
     parts: [
       {
@@ -156,19 +150,70 @@ describe("a pool that is there already", () => {
     expect(settingsOf(form)).toMatchObject({
       kit_order: ["free_chlorine", "ph"],
       season_months: [5, 6, 7],
-      swim_limit_mg_l: 3,
-      latitude_deg: 29.5,
-      longitude_deg: null,
+      swim_limit_mg_l: "3",
+      latitude_deg: "29.5",
+      longitude_deg: "",
       choices: [{ question: "salt", option: "shallow" }],
-      own_ranges: [{ measure: "ph", low: 7.4, aim: null, high: 7.6 }],
+      own_ranges: [{ measure: "ph", low: "7.4", aim: "", high: "7.6" }],
     });
     expect(equipmentOf(form)).toMatchObject({ chlorination: "tablets", filter: "sand" });
     expect(typedBasin(form, "us")?.parts).toHaveLength(1);
   });
 
   it("known by its volume alone keeps that, in round figures", () => {
-    const plain = { ...head, basin: { ...head.basin, parts: [] } } as PoolHeaderData;
+    const plain = {
+      ...head,
+      basin: { ...head.basin, volume_is_typed: true, parts: [] },
+    } as PoolHeaderData;
     expect(formOf(plain, "us")).toMatchObject({ how: "typed", volume: "18400" });
     expect(formOf(plain, "metric")).toMatchObject({ how: "typed", volume: "69652" });
+  });
+
+  it("keeps every length exactly while nobody types over it", () => {
+    for (const units of ["us", "metric"] as const)
+      for (const length_m of [9.7536, 5.5, 10 / 3, 12.3456789])
+        for (const depth of [
+          [
+            { distance_m: 0, depth_m: 1.1 },
+            { distance_m: length_m / 2, depth_m: 1.87 },
+          ],
+          [
+            { distance_m: 0, depth_m: 1.1 },
+            { distance_m: length_m, depth_m: 2.13 },
+          ],
+          [
+            { distance_m: 0, depth_m: 1 },
+            { distance_m: 2.2, depth_m: 1.23 },
+            { distance_m: length_m, depth_m: 2 },
+          ],
+        ]) {
+          const part = { shape: "kidney", length_m, width_m: 4.4, second_width_m: 3.123, depth, name: "Spa" };
+          const stored = { ...head, basin: { ...head.basin, parts: [part] } } as unknown as PoolHeaderData;
+          expect(typedBasin(formOf(stored, units), units)?.parts[0]).toEqual({
+            shape: "kidney",
+            length: `${length_m} m`,
+            width: "4.4 m",
+            second_width: "3.123 m",
+            depths: depth.map(({ distance_m, depth_m }) => ({
+              distance:
+                distance_m === 0 && depth.length === 2 && depth[1]?.distance_m === length_m
+                  ? "0"
+                  : `${distance_m} m`,
+              depth: `${depth_m} m`,
+            })),
+            name: "Spa",
+          });
+        }
+  });
+
+  it("keeps a volume that was told by itself, also beside drawn parts", () => {
+    const told = {
+      ...head,
+      basin: { ...head.basin, volume_is_typed: true, volume_l: 70_123.4 },
+    } as PoolHeaderData;
+    const form = formOf(told, "us");
+    expect(form).toMatchObject({ how: "typed", volume: "18525" });
+    expect(typedBasin(form, "us")).toMatchObject({ volume: "70123.4 l" });
+    expect(typedBasin({ ...form, volume: "18600" }, "us")).toMatchObject({ volume: "18600" });
   });
 });

@@ -1,4 +1,3 @@
-import { Trouble } from "../../api/client";
 import type {
   BasinTyped,
   EquipmentIn,
@@ -8,6 +7,7 @@ import type {
   PoolHeaderData,
   SettingsIn,
 } from "../../api/types";
+import { asGiven, type Given } from "../../lib/given";
 import { trimmed, type Units } from "../../lib/units";
 
 export interface DepthText {
@@ -24,6 +24,9 @@ export interface PartForm {
   shallow: string;
   deep: string;
   profile: DepthText[];
+  name: string;
+  /** By field, what a stored part showed when the form was opened. */
+  given: Partial<Record<string, Given>>;
 }
 
 export interface RangeText {
@@ -65,6 +68,7 @@ export interface PoolForm {
   covered: boolean;
   how: "dimensions" | "typed";
   volume: string;
+  givenVolume: Given | undefined;
   parts: PartForm[];
   fixtures: FixtureIn[];
   fillPh: string;
@@ -86,6 +90,8 @@ export function emptyPart(): PartForm {
       { distance: "", depth: "" },
       { distance: "", depth: "" },
     ],
+    name: "",
+    given: {},
   };
 }
 
@@ -112,6 +118,7 @@ export function emptyForm(): PoolForm {
     covered: false,
     how: "dimensions",
     volume: "",
+    givenVolume: undefined,
     parts: [emptyPart()],
     fixtures: [
       { kind: "skimmer", along: 0.9 },
@@ -127,24 +134,33 @@ export function emptyForm(): PoolForm {
 
 /** The part as the server reads it; null while a dimension it needs is still empty. */
 export function typedPart(part: PartForm): PartTyped | null {
+  const exact = (field: string, text: string) => asGiven(text, part.given[field]);
   const depths =
     part.slope === "even"
       ? [
-          { distance: "0", depth: part.shallow },
-          { distance: part.length, depth: part.deep || part.shallow },
+          { distance: "0", depth: exact("shallow", part.shallow) },
+          {
+            distance: exact("length", part.length),
+            depth: part.deep === "" ? exact("shallow", part.shallow) : exact("deep", part.deep),
+          },
         ]
-      : part.profile.filter(({ distance, depth }) => distance.trim() !== "" || depth.trim() !== "");
+      : part.profile
+          .map(({ distance, depth }, index) => ({
+            distance: exact(`distance${index}`, distance),
+            depth: exact(`depth${index}`, depth),
+          }))
+          .filter(({ distance, depth }) => distance.trim() !== "" || depth.trim() !== "");
   const needed = [part.length, ...depths.map(({ depth }) => depth)];
   if (part.shape !== "round") needed.push(part.width);
   if (part.shape === "kidney") needed.push(part.secondWidth);
   if (depths.length === 0 || needed.some((text) => text.trim() === "")) return null;
   return {
     shape: part.shape,
-    length: part.length,
-    width: part.shape === "round" ? "" : part.width,
-    second_width: part.shape === "kidney" ? part.secondWidth : "",
+    length: exact("length", part.length),
+    width: part.shape === "round" ? "" : exact("width", part.width),
+    second_width: part.shape === "kidney" ? exact("secondWidth", part.secondWidth) : "",
     depths,
-    name: "",
+    name: part.name,
   };
 }
 
@@ -155,7 +171,12 @@ export function typedBasin(form: PoolForm, units: Units): BasinTyped | null {
   const common = { unit: units === "us" ? ("ft" as const) : ("m" as const), fixtures: form.fixtures };
   if (form.how === "typed") {
     if (form.volume.trim() === "") return null;
-    return { ...common, parts: complete, volume: form.volume, volume_unit: units === "us" ? "gal" : "l" };
+    return {
+      ...common,
+      parts: complete,
+      volume: asGiven(form.volume, form.givenVolume),
+      volume_unit: units === "us" ? "gal" : "l",
+    };
   }
   if (complete.length < parts.length) return null;
   return { ...common, parts: complete, volume: "", volume_unit: "gal" };
@@ -172,9 +193,9 @@ export function settingsOf(form: PoolForm): SettingsIn {
     kit_order: form.kitOrder,
     care_preset: form.carePreset,
     season_months: form.seasonMonths,
-    swim_limit_mg_l: optionalNumber(form.swimLimit, "swim_limit_mg_l"),
-    latitude_deg: optionalNumber(form.latitude, "latitude_deg"),
-    longitude_deg: optionalNumber(form.longitude, "longitude_deg"),
+    swim_limit_mg_l: form.swimLimit,
+    latitude_deg: form.latitude,
+    longitude_deg: form.longitude,
     choices: Object.entries(form.choices).flatMap(([question, option]) =>
       option === undefined ? [] : [{ question, option }],
     ),
@@ -184,17 +205,7 @@ export function settingsOf(form: PoolForm): SettingsIn {
 
 function ownRange(measure: Measure, row: RangeText | undefined): SettingsIn["own_ranges"] {
   if (row === undefined || [row.low, row.aim, row.high].every((text) => text.trim() === "")) return [];
-  const side = (text: string) => optionalNumber(text, "own_ranges");
-  return [{ measure, low: side(row.low), aim: side(row.aim), high: side(row.high) }];
-}
-
-/** A number that may be left out. Throws Trouble naming the field for what is not a number. */
-function optionalNumber(text: string, field: string): number | null {
-  if (text.trim() === "") return null;
-  const value = Number(text.replace(",", "."));
-  if (Number.isNaN(value))
-    throw new Trouble(`"${text.trim()}" is not a number; write it like 7.8, or leave it out.`, field, 0);
-  return value;
+  return [{ measure, low: row.low, aim: row.aim, high: row.high }];
 }
 
 export function equipmentOf(form: PoolForm): EquipmentIn {
@@ -205,10 +216,41 @@ export function equipmentOf(form: PoolForm): EquipmentIn {
     indoor: form.indoor,
     covered: form.covered,
     fill_water: {
-      ph: optionalNumber(form.fillPh, "fill_ph"),
-      total_alkalinity: optionalNumber(form.fillAlkalinity, "fill_alkalinity"),
-      calcium_hardness: optionalNumber(form.fillCalcium, "fill_calcium"),
+      ph: form.fillPh,
+      total_alkalinity: form.fillAlkalinity,
+      calcium_hardness: form.fillCalcium,
     },
+  };
+}
+
+type StoredPart = PoolHeaderData["basin"]["parts"][number];
+
+/** A stored part in the form's units, with the exact lengths behind what is shown. */
+function partOf(part: StoredPart, length: (metres: number | null | undefined) => string): PartForm {
+  const given: PartForm["given"] = {};
+  const shown = (field: string, metres: number | null | undefined) => {
+    const text = length(metres);
+    if (metres !== null && metres !== undefined) given[field] = { shown: text, exact: `${metres} m` };
+    return text;
+  };
+  const [first, last] = [part.depth[0], part.depth.at(-1)];
+  // Only a slope from wall to wall is even; a profile of two points may begin or end short of a wall.
+  const even = part.depth.length === 2 && first?.distance_m === 0 && last?.distance_m === part.length_m;
+  return {
+    ...emptyPart(),
+    shape: part.shape,
+    name: part.name ?? "",
+    length: shown("length", part.length_m),
+    width: shown("width", part.width_m),
+    secondWidth: shown("secondWidth", part.second_width_m),
+    slope: even ? "even" : "profile",
+    shallow: shown("shallow", first?.depth_m),
+    deep: shown("deep", last?.depth_m),
+    profile: part.depth.map((point, index) => ({
+      distance: shown(`distance${index}`, point.distance_m),
+      depth: shown(`depth${index}`, point.depth_m),
+    })),
+    given,
   };
 }
 
@@ -219,20 +261,8 @@ export function formOf(head: PoolHeaderData, units: Units): PoolForm {
   const { settings, basin, equipment } = head;
   const text = (value: number | null | undefined) =>
     value === null || value === undefined ? "" : String(value);
-  const parts: PartForm[] = basin.parts.map((part) => ({
-    ...emptyPart(),
-    shape: part.shape,
-    length: length(part.length_m),
-    width: length(part.width_m),
-    secondWidth: length(part.second_width_m),
-    slope: part.depth.length === 2 ? "even" : "profile",
-    shallow: length(part.depth[0]?.depth_m ?? null),
-    deep: length(part.depth.at(-1)?.depth_m ?? null),
-    profile: part.depth.map((point) => ({
-      distance: length(point.distance_m),
-      depth: length(point.depth_m),
-    })),
-  }));
+  const parts = basin.parts.map((part) => partOf(part, length));
+  const shownVolume = trimmed(units === "us" ? basin.volume_l / 3.785411784 : basin.volume_l, 0);
   return {
     ...emptyForm(),
     name: settings.name,
@@ -259,9 +289,9 @@ export function formOf(head: PoolHeaderData, units: Units): PoolForm {
     filter: equipment.traits.filter,
     indoor: equipment.traits.indoor,
     covered: equipment.traits.covered,
-    how: parts.length > 0 ? "dimensions" : "typed",
-    volume:
-      parts.length > 0 ? "" : trimmed(units === "us" ? basin.volume_l / 3.785411784 : basin.volume_l, 0),
+    how: basin.volume_is_typed ? "typed" : "dimensions",
+    volume: basin.volume_is_typed ? shownVolume : "",
+    givenVolume: { shown: shownVolume, exact: `${basin.volume_l} l` },
     parts: parts.length > 0 ? parts : [emptyPart()],
     fixtures: basin.fixtures.map(({ kind, along }) => ({ kind, along })),
     fillPh: text(equipment.fill_water?.ph),

@@ -28,7 +28,6 @@ export function AddProduct({ choices, units }: { choices: Choices; units: Units 
 
   async function add() {
     try {
-      const strength_percent = Number(form.strength.replace(",", "."));
       await take(
         client.POST("/api/v1/shelf", {
           params: { query: { metric: units === "metric" } },
@@ -36,7 +35,7 @@ export function AddProduct({ choices, units }: { choices: Choices; units: Units 
             id: crypto.randomUUID(),
             name: form.name,
             chemical: form.chemical,
-            strength_percent,
+            strength_percent: form.strength,
             package: form.package,
           },
         }),

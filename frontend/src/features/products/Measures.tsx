@@ -31,7 +31,7 @@ const L_PER_GAL = 3.785411784;
 function formOf(habits: Preferences, units: Units): Form {
   const us = units === "us";
   const text = (value: number, digits = 2) => trimmed(value, digits);
-  const litres = (value: number) => text(us ? value / L_PER_GAL : value, 0);
+  const liters = (value: number) => text(us ? value / L_PER_GAL : value, 0);
   return {
     currency: habits.currency ?? "$",
     storage: `${text(us ? ((habits.storage_c ?? 24) * 9) / 5 + 32 : (habits.storage_c ?? 24), 0)}`,
@@ -39,8 +39,8 @@ function formOf(habits: Preferences, units: Units): Form {
       habits.water_price == null
         ? ""
         : text(us ? (habits.water_price * 1000 * L_PER_GAL) / 1000 : habits.water_price),
-    drain_rate: litres(habits.drain_l_per_h ?? 0),
-    fill_rate: litres(habits.fill_l_per_h ?? 0),
+    drain_rate: liters(habits.drain_l_per_h ?? 0),
+    fill_rate: liters(habits.fill_l_per_h ?? 0),
     containers: (habits.containers ?? []).map((box) => ({
       kind: box.kind,
       name: box.name,

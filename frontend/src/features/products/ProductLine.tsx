@@ -92,7 +92,6 @@ function useSend() {
   return { problem, send };
 }
 
-const decimal = (text: string) => Number(text.replace(",", "."));
 const stamp = () => ({ id: crypto.randomUUID(), at: null, person_id: personId() });
 
 function Buy({ line, currency }: { line: InventoryLine; currency: string }) {
@@ -103,8 +102,8 @@ function Buy({ line, currency }: { line: InventoryLine; currency: string }) {
     const body = {
       ...stamp(),
       product_id: line.id,
-      packages: decimal(packages),
-      price: price.trim() === "" ? null : decimal(price),
+      packages,
+      price,
     };
     if (
       await send(
@@ -155,7 +154,7 @@ function Strength({ line }: { line: InventoryLine }) {
   const [percent, setPercent] = useState("");
   const { problem, send } = useSend();
   async function note() {
-    const body = { ...stamp(), product_id: line.id, strength_percent: decimal(percent) };
+    const body = { ...stamp(), product_id: line.id, strength_percent: percent };
     if (
       await send(
         () => take(client.POST("/api/v1/shelf/strengths", { body })),

@@ -24,7 +24,7 @@ export function StepLine({ line, zone, onUndo }: StepLineProps) {
   const { step, at, ticked } = line;
   if (step.kind === "wait") return <WaitLine minutes={step.minutes ?? 0} title={step.title} why={step.why} />;
   return (
-    <Grid as="li" templateColumns="4.25rem 1.5rem minmax(0,1fr)" columnGap="3" data-step={line.number}>
+    <Grid as="li" templateColumns="5rem 1.5rem minmax(0,1fr)" columnGap="3" data-step={line.number}>
       <Box textAlign="right" fontWeight="650">
         {clock(at, zone)}
         {step.day > 1 && (
@@ -125,7 +125,7 @@ const LONGEST_DRAWN_MIN = 360;
 function WaitLine({ minutes, title, why }: { minutes: number; title: string; why: string }) {
   const height = Math.max(34, Math.min(minutes, LONGEST_DRAWN_MIN) * PX_PER_MINUTE);
   return (
-    <Grid as="li" templateColumns="4.25rem 1.5rem minmax(0,1fr)" columnGap="3">
+    <Grid as="li" templateColumns="5rem 1.5rem minmax(0,1fr)" columnGap="3">
       <span />
       <Flex justify="center" position="relative">
         <Box position="absolute" top="0" bottom="0" w="2px" bg="hairline" />

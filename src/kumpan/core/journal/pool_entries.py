@@ -2,11 +2,13 @@
 
 from dataclasses import dataclass, field
 from enum import StrEnum
+from math import isclose
 from uuid import UUID
 
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.pool.plan_drawing import Fixture
 from kumpan.core.pool.shapes import Part
+from kumpan.core.pool.shapes import volume_l as volume_of_parts_l
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.choices import Chosen, OwnRange
 from kumpan.core.testing.methods import Measured
@@ -60,6 +62,11 @@ class BasinMeasured:
     volume_l: float
     parts: tuple[Part, ...] = ()
     fixtures: tuple[Fixture, ...] = ()
+
+    @property
+    def volume_is_typed(self) -> bool:
+        """Whether the volume was told by itself; parts are then drawn only."""
+        return not self.parts or not isclose(volume_of_parts_l(self.parts), self.volume_l, rel_tol=1e-6)
 
 
 @dataclass(frozen=True)

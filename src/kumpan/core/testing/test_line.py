@@ -27,7 +27,7 @@ _NAMES: dict[Measure, str] = {
     Measure.PH: "ph",
     Measure.TOTAL_ALKALINITY: "ta alk alkalinity",
     Measure.CALCIUM_HARDNESS: "ch cal calcium hard hardness",
-    Measure.CYANURIC_ACID: "cya stab stabilizer stabilizer cyanuric",
+    Measure.CYANURIC_ACID: "cya stab stabilizer stabiliser cyanuric",
     Measure.SALT: "salt na nacl",
     Measure.BORATE: "bor borate borates",
     Measure.PHOSPHATE: "po4 phos phosphate phosphates",

@@ -5,9 +5,10 @@ from typing import Annotated
 from pydantic import Field
 
 from kumpan.core.journal import DeadAlgaeStrategy, PhStrategy, RescueOutcome, RescueSet, Severity
+from kumpan.web.requests.base import AsTyped
 from kumpan.web.requests.pools import StampIn
 
-Limit = Annotated[float, Field(gt=0, le=5000, allow_inf_nan=False)]
+Limit = Annotated[float, Field(gt=0, le=5000, allow_inf_nan=False), AsTyped]
 
 
 class RescueIn(StampIn):

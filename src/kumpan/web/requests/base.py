@@ -1,8 +1,33 @@
-"""Strict bases: unknown fields are refused by name, numbers are finite and never booleans or strings."""
+"""Strict bases: unknown fields are refused by name, numbers are finite and never booleans.
+
+The stateless routes take numbers only. Forms send what was typed: a number of theirs travels as text and is
+read here, at the door, by the one reader of typed numbers ("2,700" is 2700, "7,8" is 7.8).
+"""
 
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
+from pydantic_core import PydanticCustomError
+
+from kumpan.core.errors import UnreadableQuantity
+from kumpan.core.quantities.typed import read_number
+
+
+def _typed(value: object) -> object:
+    """A typed number; an empty text is nothing. Anything else is left to the field's own check."""
+    if isinstance(value, bool):
+        raise PydanticCustomError("float_type", "must be a number")
+    if not isinstance(value, str):
+        return value
+    if not value.strip():
+        return None
+    try:
+        return read_number(value)
+    except UnreadableQuantity as trouble:
+        raise PydanticCustomError("typed", "{sentence}", {"sentence": trouble.message}) from None
+
+
+AsTyped = BeforeValidator(_typed, json_schema_input_type=float | str | None)
 
 
 class Strict(BaseModel):

@@ -9,22 +9,24 @@ from pydantic import Field
 from kumpan.core.dosing.product_choice import Strategy
 from kumpan.core.errors import InvalidInput, UnreadableQuantity
 from kumpan.core.journal import (
+    CellSet,
     Clarity,
     Level,
     Outcome,
     PreferencesSet,
+    SwimmersCounted,
     VisualCheck,
     WaterChange,
     WaterChanged,
 )
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_number
-from kumpan.core.quantities.units import L_PER_M3, L_PER_US_GAL
+from kumpan.core.quantities.units import G_PER_LB, L_PER_M3, L_PER_US_GAL
 from kumpan.core.records.containers import Container, ContainerKind
 from kumpan.core.treatment.special.incident import Incident
 from kumpan.core.treatment.special.shock import ShockReason, ShockStrategy
 from kumpan.services.treatments.request import BorateBy, PlanKind, PlanRequest
-from kumpan.web.requests.base import Density, StrengthPercent, Strict
+from kumpan.web.requests.base import AsTyped, Density, StrengthPercent, Strict
 from kumpan.web.requests.pools import StampIn, Typed, VolumeUnit, quantity
 
 Note = Annotated[str, Field(max_length=2000)]
@@ -89,13 +91,33 @@ class WaterChangeIn(StampIn):
 class CellIn(StampIn):
     """The cell's output at 100 % (g/h), its setting and its hours a day."""
 
-    output_g_per_h: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False)]
-    percent: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)]
-    hours_per_day: Annotated[float, Field(ge=0, le=24, allow_inf_nan=False)]
+    output_g_per_h: Annotated[float, Field(gt=0, le=1000, allow_inf_nan=False), AsTyped]
+    output_unit: Literal["g/h", "lb/day"] = "g/h"
+    percent: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False), AsTyped]
+    hours_per_day: Annotated[float, Field(ge=0, le=24, allow_inf_nan=False), AsTyped]
+
+    def to_core(self) -> CellSet:
+        grams = self.output_g_per_h * (G_PER_LB / 24 if self.output_unit == "lb/day" else 1.0)
+        return CellSet(grams, self.percent, self.hours_per_day)
+
+
+BatherHours = Annotated[float, Field(gt=0, le=10_000, allow_inf_nan=False)]
 
 
 class SwimmersIn(StampIn):
-    bather_hours: Annotated[float, Field(gt=0, le=10_000, allow_inf_nan=False)]
+    """Bather hours, or how many swam and for how long each."""
+
+    bather_hours: Annotated[BatherHours | None, AsTyped] = None
+    swimmers: Annotated[BatherHours | None, AsTyped] = None
+    hours: Annotated[BatherHours | None, AsTyped] = None
+
+    def to_core(self) -> SwimmersCounted:
+        if self.bather_hours is not None:
+            return SwimmersCounted(self.bather_hours)
+        for name, value in (("swimmers", self.swimmers), ("hours", self.hours)):
+            if value is None:
+                raise InvalidInput(f"{name} is required; write a number like 4 or 2.5.", name)
+        return SwimmersCounted((self.swimmers or 0.0) * (self.hours or 0.0))
 
 
 class AmountChange(StampIn):
@@ -177,7 +199,7 @@ class ProductTyped(Strict):
     id: UUID
     name: Annotated[str, Field(max_length=120)] = ""
     chemical: Annotated[str, Field(max_length=60)]
-    strength_percent: StrengthPercent
+    strength_percent: Annotated[StrengthPercent, AsTyped]
     package: Annotated[str, Field(max_length=40, description='like "40 lb" or "2.5 gal"; empty if none')] = ""
     density_g_per_ml: Density | None = None
 
@@ -186,7 +208,7 @@ class StrengthIn(StampIn):
     """The strength that a test of the product showed."""
 
     product_id: Annotated[str, Field(max_length=60)]
-    strength_percent: StrengthPercent
+    strength_percent: Annotated[StrengthPercent, AsTyped]
 
 
 class ContainerTyped(Strict):
@@ -256,5 +278,5 @@ def _number(text: str, field: str) -> float | None:
 
 class PurchaseIn(StampIn):
     product_id: Annotated[str, Field(max_length=60)]
-    packages: Annotated[float, Field(gt=0, le=10_000, allow_inf_nan=False)]
-    price: Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)] | None = None
+    packages: Annotated[float, Field(gt=0, le=10_000, allow_inf_nan=False), AsTyped]
+    price: Annotated[Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)] | None, AsTyped] = None

@@ -8,6 +8,7 @@ from pydantic import Field, StrictBool
 from kumpan.core.errors import InvalidInput
 from kumpan.core.journal import CellKind, EventNoted, NotedEvent, PlantSet, PumpWindow
 from kumpan.core.quantities.typed import Dimension
+from kumpan.web.requests.base import AsTyped
 from kumpan.web.requests.journal import Note
 from kumpan.web.requests.pools import StampIn, Typed, quantity
 
@@ -62,14 +63,16 @@ class PlantIn(StampIn):
     """Pump, filter and cell; an empty text means not known. Windows are minutes of the local day."""
 
     pump_flow: Typed = ""
-    pump_kw: Positive | None = None
-    price_per_kwh: Annotated[float, Field(ge=0, le=1e4, allow_inf_nan=False)] | None = None
+    pump_kw: Annotated[Positive | None, AsTyped] = None
+    price_per_kwh: Annotated[Annotated[float, Field(ge=0, le=1e4, allow_inf_nan=False)] | None, AsTyped] = (
+        None
+    )
     windows: Annotated[list[tuple[Minute, Minute]], Field(max_length=8)] = []
     clean_pressure: Typed = ""
     media_since: datetime | None = None
     cell_kind: CellKind = CellKind.SELF_CLEANING
     cell_since: datetime | None = None
-    cell_rated_h: Positive | None = None
+    cell_rated_h: Annotated[Positive | None, AsTyped] = None
     solar: StrictBool = False
 
     def to_core(self, *, metric: bool) -> PlantSet:

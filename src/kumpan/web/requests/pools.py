@@ -14,7 +14,7 @@ from kumpan.core.pool.shapes import DepthPoint, Part, ShapeKind, volume_l
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_quantity
 from kumpan.core.ranges.choices import Chosen, OwnRange
-from kumpan.web.requests.base import Strict, StrictBool
+from kumpan.web.requests.base import AsTyped, Concentration, PhValue, Strict, StrictBool
 from kumpan.web.requests.calculations import ReadingsIn
 
 Typed = Annotated[str, Field(max_length=40)]
@@ -94,14 +94,14 @@ def quantity(text: str, dimension: Dimension, unit: str, field: str) -> float:
         raise UnreadableQuantity(trouble.message, field) from trouble
 
 
-Level = Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)]
+Level = Annotated[Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)] | None, AsTyped]
 
 
 class OwnRangeIn(Strict):
     measure: Measure
-    low: Level | None = None
-    high: Level | None = None
-    aim: Level | None = None
+    low: Level = None
+    high: Level = None
+    aim: Level = None
 
 
 class ChosenIn(Strict):
@@ -115,10 +115,16 @@ class SettingsIn(Strict):
     time_zone: Annotated[str, Field(max_length=60)]
     school: Annotated[str, Field(max_length=40)] = "household"
     public: StrictBool = False
-    swim_limit_mg_l: Annotated[float, Field(gt=0, le=20, allow_inf_nan=False)] | None = None
+    swim_limit_mg_l: Annotated[Annotated[float, Field(gt=0, le=20, allow_inf_nan=False)] | None, AsTyped] = (
+        None
+    )
     kit: Annotated[str, Field(max_length=40)] = "drops"
-    latitude_deg: Annotated[float, Field(ge=-66, le=66, allow_inf_nan=False)] | None = None
-    longitude_deg: Annotated[float, Field(ge=-180, le=180, allow_inf_nan=False)] | None = None
+    latitude_deg: Annotated[Annotated[float, Field(ge=-66, le=66, allow_inf_nan=False)] | None, AsTyped] = (
+        None
+    )
+    longitude_deg: Annotated[
+        Annotated[float, Field(ge=-180, le=180, allow_inf_nan=False)] | None, AsTyped
+    ] = None
 
     own_ranges: Annotated[list[OwnRangeIn], Field(max_length=12)] = []
     choices: Annotated[list[ChosenIn], Field(max_length=20)] = []
@@ -139,6 +145,14 @@ class SettingsIn(Strict):
         return SettingsMade(**values)
 
 
+class FillWaterIn(ReadingsIn):
+    """What the fill water holds, as typed."""
+
+    ph: Annotated[PhValue | None, AsTyped] = None
+    total_alkalinity: Annotated[Concentration | None, AsTyped] = None
+    calcium_hardness: Annotated[Concentration | None, AsTyped] = None
+
+
 class EquipmentIn(Strict):
     """`chlorination` may name a kind that is out of scope; it is refused with the reason."""
 
@@ -147,7 +161,7 @@ class EquipmentIn(Strict):
     filter: Filter
     indoor: StrictBool = False
     covered: StrictBool = False
-    fill_water: ReadingsIn = ReadingsIn()
+    fill_water: FillWaterIn = FillWaterIn()
 
     def to_core(self) -> EquipmentSet:
         refuse_if_out_of_scope(self.chlorination)

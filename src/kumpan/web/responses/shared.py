@@ -191,6 +191,7 @@ class BasinMeasured(Response):
     volume_l: float
     parts: tuple[Part, ...]
     fixtures: tuple[Fixture, ...]
+    volume_is_typed: bool
 
 
 class Traits(Response):

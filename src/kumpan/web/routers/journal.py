@@ -5,7 +5,6 @@ from uuid import UUID
 from fastapi import APIRouter
 
 from kumpan.core.errors import InvalidInput
-from kumpan.core.journal import CellSet, SwimmersCounted
 from kumpan.core.products.catalogue import chemical
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
@@ -92,14 +91,12 @@ async def keep_water_change(pool_id: UUID, change: WaterChangeIn, scope: ScopeDe
 @router.post("/pools/{pool_id}/cell", status_code=201)
 async def keep_cell_setting(pool_id: UUID, cell: CellIn, scope: ScopeDep) -> UUID:
     """The salt cell's setting from now on."""
-    body = CellSet(cell.output_g_per_h, cell.percent, cell.hours_per_day)
-    return (await record(scope, pool_id, stamp(cell, scope), body)).id
+    return (await record(scope, pool_id, stamp(cell, scope), cell.to_core())).id
 
 
 @router.post("/pools/{pool_id}/swimmers", status_code=201)
 async def keep_swimmers(pool_id: UUID, swimmers: SwimmersIn, scope: ScopeDep) -> UUID:
-    body = SwimmersCounted(swimmers.bather_hours)
-    return (await record(scope, pool_id, stamp(swimmers, scope), body)).id
+    return (await record(scope, pool_id, stamp(swimmers, scope), swimmers.to_core())).id
 
 
 @router.get("/pools/{pool_id}/outlook")

@@ -8,6 +8,7 @@ from fastapi import APIRouter, Query, Response
 from kumpan.services.maintenance import devices, feeds
 from kumpan.services.maintenance import equipment as equipment_view
 from kumpan.services.maintenance import maintenance as care
+from kumpan.web.requests.base import AsTyped
 from kumpan.web.requests.maintenance import (
     DeviceIn,
     DoneIn,
@@ -146,7 +147,7 @@ async def keep_interview(pool_id: UUID, given: InterviewIn, scope: ScopeDep, rea
 def acid_bath(
     container: Annotated[str, Query(max_length=40)],
     reader: ReaderDep,
-    acid_percent: Annotated[float, Query(gt=0, le=40, allow_inf_nan=False)] = 31.45,
+    acid_percent: Annotated[float, AsTyped, Query(gt=0, le=40, allow_inf_nan=False)] = 31.45,
     ratio: Annotated[int, Query(ge=1, le=10)] = 5,
     metric: Metric = False,
 ) -> AcidBath:

@@ -14,7 +14,7 @@ from kumpan.core.ranges.disagreements import QUESTIONS
 from kumpan.core.ranges.profiles import PROFILES
 from kumpan.core.testing.kits import KITS
 from kumpan.services.people import people as workspace
-from kumpan.services.products import inventory as inventory
+from kumpan.services.products import inventory
 from kumpan.services.treatments.strategies import shopping
 from kumpan.web.requests.journal import HabitsIn, PersonIn, ProductTyped, PurchaseIn, StrengthIn
 from kumpan.web.responses.shared import BuyLine

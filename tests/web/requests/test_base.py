@@ -1,0 +1,110 @@
+"""Numbers of forms travel as text and are read at the door; a lost digit here once made a salt range of 2.7."""
+
+from typing import Any
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from pydantic import ValidationError
+
+from kumpan.core.pool.shapes import volume_l
+from kumpan.web.requests.journal import CellIn, SwimmersIn
+from kumpan.web.requests.maintenance import PlantIn
+from kumpan.web.requests.pools import BasinTyped, OwnRangeIn
+from tests.web.conftest import Api, new_id, pool_body
+
+TYPED = [("2,700", 2700.0), ("2700", 2700.0), ("10,000", 10000.0), ("7,8", 7.8), ("1 1/2", 1.5), (3.5, 3.5)]
+
+
+@pytest.mark.parametrize(("typed", "value"), TYPED)
+def test_a_typed_number_is_read_as_people_write_it(typed: Any, value: float) -> None:
+    assert OwnRangeIn(measure="salt", low=typed).low == value
+    assert PlantIn(id=new_id(), cell_rated_h=typed).cell_rated_h == value
+
+
+@pytest.mark.parametrize("typed", ["", "  ", None])
+def test_nothing_typed_is_nothing(typed: Any) -> None:
+    assert PlantIn(id=new_id(), pump_kw=typed).pump_kw is None
+
+
+@pytest.mark.parametrize("typed", [True, "nan", "inf", "-3", "ten", "2.7.1", [2]])
+def test_what_is_no_number_is_refused(typed: Any) -> None:
+    with pytest.raises(ValidationError):
+        PlantIn(id=new_id(), cell_rated_h=typed)
+
+
+async def test_the_salt_range_of_ones_own_and_the_cells_hours_keep_their_thousands(api: Api) -> None:
+    body = pool_body(new_id())
+    body["settings"]["own_ranges"] = [{"measure": "salt", "low": "2,700", "aim": "3,200", "high": "3,400"}]
+    body["equipment"]["chlorination"] = "salt_cell"
+    await api.post("/pools", body)
+    pool = body["id"]
+    own = (await api.get(f"/pools/{pool}"))["settings"]["own_ranges"]
+    assert [(row["low"], row["aim"], row["high"]) for row in own] == [(2700.0, 3200.0, 3400.0)]
+    await api.post(f"/pools/{pool}/plant", {"id": new_id(), "cell_rated_h": "10,000", "pump_kw": ""})
+    plant = (await api.get(f"/pools/{pool}/care"))["plant"]
+    assert (plant["cell_rated_h"], plant["pump_kw"]) == (10000.0, None)
+
+
+async def test_the_answer_names_the_field_and_quotes_what_was_typed(api: Api) -> None:
+    pool = await api.new_pool()
+    for path, body, field in (
+        ("plant", {"pump_kw": "a lot"}, "pump_kw"),
+        ("cell", {"output_g_per_h": "x", "percent": "50", "hours_per_day": "8"}, "output_g_per_h"),
+        ("swimmers", {"swimmers": "four", "hours": "2"}, "swimmers"),
+        ("swimmers", {"swimmers": "4", "hours": ""}, "hours"),
+    ):
+        reply = await api.client.post(f"/api/v1/pools/{pool}/{path}", json={"id": new_id(), **body})
+        error = reply.json()["error"]
+        assert (reply.status_code, error["field"]) == (422, field)
+        assert str(body[field]) in error["message"] or body[field] == ""
+
+
+def test_a_cells_pounds_a_day_and_swimmers_by_hours_are_reckoned_here() -> None:
+    """1.4 lb a day is 26.46 g an hour (exact pound); 4 swimmers for 2.5 hours are 10 bather hours."""
+    cell = CellIn.model_validate(
+        {
+            "id": new_id(),
+            "output_g_per_h": "1.4",
+            "output_unit": "lb/day",
+            "percent": "60",
+            "hours_per_day": "8",
+        }
+    )
+    assert cell.to_core().output_g_per_h == pytest.approx(26.46, abs=0.01)
+    assert SwimmersIn.model_validate(
+        {"id": new_id(), "swimmers": "4", "hours": "2,5"}
+    ).to_core().bather_hours == pytest.approx(10.0)
+
+
+LENGTH = st.floats(1.0, 60.0)
+DEPTH = st.floats(0.3, 5.0)
+
+
+@given(LENGTH, LENGTH, DEPTH, DEPTH, st.floats(0.05, 1.0))
+def test_a_length_in_meters_comes_back_as_it_was(
+    length: float, width: float, shallow: float, deep: float, share: float
+) -> None:
+    """What the form sends back for an untouched field: no digit of the stored pool moves."""
+    end = length * share
+    typed = BasinTyped.model_validate(
+        {
+            "unit": "ft",
+            "parts": [
+                {
+                    "shape": "rectangle",
+                    "length": f"{length!r} m",
+                    "width": f"{width!r} m",
+                    "depths": [
+                        {"distance": "0 m", "depth": f"{shallow!r} m"},
+                        {"distance": f"{end!r} m", "depth": f"{deep!r} m"},
+                    ],
+                    "name": "Lagoon",
+                }
+            ],
+        }
+    )
+    (part,) = typed.to_core().parts
+    assert (part.length_m, part.width_m, part.name) == (length, width, "Lagoon")
+    assert [(point.distance_m, point.depth_m) for point in part.depth] == [(0.0, shallow), (end, deep)]
+    assert typed.to_core().volume_l == volume_l((part,))
