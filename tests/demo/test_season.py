@@ -14,7 +14,7 @@ from kumpan.services.journal.ledger import Scope
 from kumpan.services.people import people as workspace
 from kumpan.services.pools import outlooks
 from kumpan.services.pools import pools as pool_cases
-from kumpan.services.products import inventory as inventory
+from kumpan.services.products import inventory
 from kumpan.storage.transaction import Database
 
 NOW = datetime(2026, 9, 18, 17, 40, tzinfo=UTC)

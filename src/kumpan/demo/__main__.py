@@ -29,7 +29,7 @@ from kumpan.demo.upkeep import upkeep
 from kumpan.services.journal.ledger import Scope, Stamp, record
 from kumpan.services.people import people as workspace
 from kumpan.services.pools import pools as pool_cases
-from kumpan.services.products import inventory as inventory
+from kumpan.services.products import inventory
 from kumpan.services.visits import rounds
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database

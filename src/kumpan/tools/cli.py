@@ -4,8 +4,10 @@ import argparse
 import os
 import signal
 import subprocess
+import sys
 import threading
 import time
+from collections.abc import Sequence
 from pathlib import Path
 
 from kumpan.tools import checking
@@ -33,6 +35,10 @@ def parser() -> argparse.ArgumentParser:
     )
     commands.add_parser("shots", help="make the pictures of docs/screenshots from the demo data")
     commands.add_parser("generate", help="write the OpenAPI document and the client's types again")
+    mutate = commands.add_parser(
+        "mutate", help="break a seeded sample of the core; which breaks go unnoticed?"
+    )
+    mutate.add_argument("more", nargs=argparse.REMAINDER, help="--seed 1 --modules 3")
     commands.add_parser("messages", help="gather all templates for translators")
     return top
 
@@ -53,8 +59,9 @@ def main(arguments: list[str]) -> int:
                 "shots": "kumpan.tools.shots",
                 "generate": "kumpan.tools.generate",
                 "messages": "kumpan.tools.messages",
+                "mutate": "kumpan.tools.mutate",
             }
-            _own_program(module[given.command])
+            _own_program(module[given.command], getattr(given, "more", []))
     except Stop as reason:
         return stop(str(reason))
     except KeyboardInterrupt:
@@ -62,10 +69,15 @@ def main(arguments: list[str]) -> int:
     return 0
 
 
-def _own_program(module: str) -> None:
+def console() -> int:
+    """The installed command, `kumpan`: the same as ./run, in a checkout of the project."""
+    return main(sys.argv[1:])
+
+
+def _own_program(module: str, arguments: Sequence[str]) -> None:
     environment = {**os.environ, "PYTHONPATH": str(ROOT / "src")}
     if subprocess.run(
-        [str(VENV / "bin/python"), "-m", module], cwd=ROOT, env=environment, check=False
+        [str(VENV / "bin/python"), "-m", module, *arguments], cwd=ROOT, env=environment, check=False
     ).returncode:
         raise Stop(f"{module} failed; see above.")
 

@@ -15,8 +15,8 @@ from kumpan.core.simulation.study import KINDS, Case, Score, cases, score
 from kumpan.core.training.green_study import Rescued, rescued
 from kumpan.tools.packages import ROOT
 
-PAGE = ROOT / "docs/demand.md"
-RESCUE_PAGE = ROOT / "docs/rescue.md"
+PAGE = ROOT / "docs/forecast.md"
+RESCUE_PAGE = ROOT / "docs/hard-weeks.md"
 ZONE = ZoneInfo("America/Chicago")
 MARK = "<!-- study -->"
 POOLS = 100

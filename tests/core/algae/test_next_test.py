@@ -87,3 +87,13 @@ def test_the_wait_says_that_the_pump_runs_and_the_pool_stays_closed() -> None:
 def test_the_reserve_is_one() -> None:
     """Handbook 07: never let it fall to zero; one is the last that a kit reads surely."""
     assert RESERVE_MG_L == 1.0
+
+
+@pytest.mark.parametrize("free", [2.5, 4.0, 6.0, 9.0])
+def test_the_early_test_is_when_the_reserve_may_be_reached(free: float) -> None:
+    """As many hours from now as free chlorine surely lasts: not sooner, and never after it."""
+    request = under_way(free, severity=Severity.OPAQUE, hour=3.0)
+    step = next_test(request)
+    assert "never let it reach zero" in told(step.why)
+    lasts = hours_to_reserve(request, 0.0, 48.0)
+    assert step.offset_min == pytest.approx(60 * max(lasts, 1.0), abs=1.0)

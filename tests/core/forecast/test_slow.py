@@ -229,3 +229,16 @@ def test_a_sheet_is_checked_by_the_next_test() -> None:
 def test_every_lined_measure_is_a_conserved_one() -> None:
     assert set(LINED) == {M.CYANURIC_ACID, M.CALCIUM_HARDNESS, M.SALT, M.TOTAL_ALKALINITY}
     assert when(1) > START
+
+
+def test_what_evaporation_brought_meanwhile_is_taken_off_a_doses_answer() -> None:
+    """Hard fill brings half a mg/L a day: of what six days changed, three are not the dose's."""
+    hard = replace(AROUND, fill=Readings(calcium_hardness=150))
+    rows: list[tuple[float, Body]] = [
+        (0.0, reads(calcium_hardness=200.0)),
+        (0.1, solid("calcium_chloride", 4000.0)),
+        (6.0, reads(calcium_hardness=250.0)),
+    ]
+    (with_drift,) = responses(state(*rows), hard)
+    (without,) = responses(state(*rows), AROUND)
+    assert without.measured - with_drift.measured == pytest.approx(3.0)
