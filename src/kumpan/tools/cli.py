@@ -38,7 +38,8 @@ def parser() -> argparse.ArgumentParser:
     mutate = commands.add_parser(
         "mutate", help="break a seeded sample of the core; which breaks go unnoticed?"
     )
-    mutate.add_argument("more", nargs=argparse.REMAINDER, help="--seed 1 --modules 3")
+    mutate.add_argument("--seed", type=int, default=1, help="which modules are drawn")
+    mutate.add_argument("--modules", type=int, default=3, help="how many")
     commands.add_parser("messages", help="gather all templates for translators")
     return top
 
@@ -61,7 +62,12 @@ def main(arguments: list[str]) -> int:
                 "messages": "kumpan.tools.messages",
                 "mutate": "kumpan.tools.mutate",
             }
-            _own_program(module[given.command], getattr(given, "more", []))
+            more = (
+                ["--seed", str(given.seed), "--modules", str(given.modules)]
+                if given.command == "mutate"
+                else []
+            )
+            _own_program(module[given.command], more)
     except Stop as reason:
         return stop(str(reason))
     except KeyboardInterrupt:
