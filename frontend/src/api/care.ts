@@ -66,7 +66,7 @@ export function useMaintenance(poolId: string) {
         item.title,
         `${item.title}: left out this time.`,
       ),
-    interval: (task: string, days: number | null, off = false) =>
+    interval: (task: string, days: number | string | null, off = false) =>
       tell(
         "/care/interval",
         { task, days, off },

@@ -61,10 +61,6 @@ class Remembered(Generic[P, R]):
             return self._key(*args, **kwargs)
         return frozen((args, tuple(sorted(kwargs.items()))))
 
-    def knows(self, *args: P.args, **kwargs: P.kwargs) -> bool:
-        """Whether the answer is there already."""
-        return self.question(*args, **kwargs) in self._answers
-
     def clear(self) -> None:
         self._answers.clear()
 

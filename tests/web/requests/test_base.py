@@ -77,6 +77,29 @@ def test_a_cells_pounds_a_day_and_swimmers_by_hours_are_reckoned_here() -> None:
     ).to_core().bather_hours == pytest.approx(10.0)
 
 
+async def test_a_target_named_for_a_drain_keeps_its_thousands(api: Api) -> None:
+    """ "1,200" of calcium read as 1.2 would have drained the pool."""
+    body = pool_body(new_id())
+    body["equipment"]["fill_water"] = {"ph": "7.6", "total_alkalinity": "80", "calcium_hardness": "50"}
+    await api.post("/pools", body)
+    await api.test(body["id"], calcium_hardness="1500", ph="7.5", total_alkalinity="90")
+    path = f"/pools/{body['id']}/offer?plan=drain&measure=calcium_hardness&wanted="
+    typed, plain, other = [(await api.get(path + text))["predicted"] for text in ("1,200", "1200", "1000")]
+    assert typed == plain
+    assert plain != other
+    wrong = await api.client.get(f"/api/v1{path}low")
+    assert wrong.status_code == 422
+    assert '"low" is not a number' in wrong.json()["error"]["message"]
+
+
+async def test_an_interval_in_days_is_read_here(api: Api) -> None:
+    pool = await api.new_pool()
+    body = {"id": new_id(), "task": "brush", "days": "2,5"}
+    await api.post(f"/pools/{pool}/care/interval", body)
+    items = (await api.get(f"/pools/{pool}/care"))["items"]
+    assert next(item["days"] for item in items if item["task"] == "brush") == 2.5
+
+
 LENGTH = st.floats(1.0, 60.0)
 DEPTH = st.floats(0.3, 5.0)
 

@@ -58,8 +58,7 @@ function More({ item, care }: Pick<CareRowProps, "item" | "care">) {
 
   const ofList = item.station === "season";
   async function keep() {
-    const kept =
-      asks === "reason" ? await care.leaveOut(item, text) : await care.interval(item.task, Number(text));
+    const kept = asks === "reason" ? await care.leaveOut(item, text) : await care.interval(item.task, text);
     if (kept) setAsks(null);
   }
 
@@ -120,11 +119,7 @@ function More({ item, care }: Pick<CareRowProps, "item" | "care">) {
                 autoFocus
               />
             </Box>
-            <MainButton
-              type="submit"
-              minH="44px"
-              disabled={care.busy || text.trim() === "" || (asks === "days" && Number.isNaN(Number(text)))}
-            >
+            <MainButton type="submit" minH="44px" disabled={care.busy || text.trim() === ""}>
               Keep
             </MainButton>
             <SideButton onClick={() => setAsks(null)}>Back</SideButton>

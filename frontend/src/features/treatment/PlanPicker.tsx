@@ -87,10 +87,7 @@ function DrainFields({ asked, set }: { asked: PlanRequest; set: (part: PlanReque
             inputMode="decimal"
             placeholder="the aim"
             value={asked.wanted === null || asked.wanted === undefined ? "" : String(asked.wanted)}
-            onText={(text) => {
-              const wanted = Number(text.replace(",", "."));
-              set({ wanted: text.trim() === "" || Number.isNaN(wanted) ? null : wanted });
-            }}
+            onText={(text) => set({ wanted: text.trim() === "" ? null : text })}
           />
         </Box>
       )}

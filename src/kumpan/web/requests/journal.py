@@ -140,7 +140,7 @@ class PlanFields(Strict):
     today: bool = False
     borate: BorateBy = BorateBy.BORIC_ACID
     measure: Measure | None = None
-    wanted: Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)] | None = None
+    wanted: Annotated[Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)] | None, AsTyped] = None
     advice: Annotated[str, Field(max_length=600)] = ""
 
     def to_core(self) -> PlanRequest:

@@ -41,7 +41,7 @@ class IntervalIn(StampIn):
     """Days of one's own; null takes the usual ones again; `off` takes the task off the list."""
 
     task: TaskKey
-    days: Annotated[float, Field(ge=1, le=4000, allow_inf_nan=False)] | None = None
+    days: Annotated[Annotated[float, Field(ge=1, le=4000, allow_inf_nan=False)] | None, AsTyped] = None
     off: StrictBool = False
 
 
