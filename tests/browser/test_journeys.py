@@ -326,7 +326,7 @@ def test_axe_finds_nothing_serious_in_any_light(open_page: OpenPage, view: str) 
 def test_the_emergency_page_needs_no_server(open_page: OpenPage) -> None:
     page = open_page("/", worker=True)
     page.wait_for_load_state("networkidle")
-    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+    page.wait_for_function("navigator.serviceWorker.getRegistration().then(one => Boolean(one?.active))")
     page.reload()
     page.wait_for_load_state("networkidle")
     page.context.set_offline(True)
