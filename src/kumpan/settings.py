@@ -6,6 +6,8 @@ from pydantic_settings import BaseSettings, SettingsConfigDict
 
 
 class Settings(BaseSettings):
+    """What the environment says (KUMPAN_...)."""
+
     model_config = SettingsConfigDict(env_prefix="KUMPAN_")
 
     database_url: str

@@ -1,4 +1,6 @@
-"""House rules of the front end: who imports whom, where colors and requests live, and no rule of the job in it."""
+"""House rules of the front end: who imports whom, where colors and requests live, and no rule of the job in
+it.
+"""
 
 import json
 import re

@@ -14,7 +14,15 @@ SRC = ROOT / "src/kumpan"
 CORE = SRC / "core"
 TESTS = ROOT / "tests"
 LONGEST_FILE = 500
-LONGEST_FUNCTION = 60
+LONGEST_FUNCTION = {"core": 40, "services": 40}  # lines; LONGEST_ELSEWHERE in the other rooms
+LONGEST_ELSEWHERE = 60
+MOST_POSITIONAL = 4
+KEYWORD_ONLY_FROM = 5  # fields of a dataclass
+ANY_NUMBER = {"_inventory", "datetime", "where", "zip"}  # each further argument is one more of the same
+# Rows of the trade's tables stand as tuples under the header of their class's fields, at module level only.
+TABLE_ROWS = {
+    "Ask", "Chemical", "CareTask", "End", "KindRow", "Procedure", "Profile", "Row", "Rule", "Scenario", "SeverityRow",
+}  # fmt: skip
 DEEPEST = 5
 OF_THE_TRADE = (
     "algae",
@@ -31,10 +39,11 @@ OF_THE_TRADE = (
     "treatment",
     "visits",
 )
-# They lay out, convert or show what the tables of other modules say, and hold no figure of the trade themselves.
+# They lay out, convert or show what the tables of other modules say, and hold no figure of the trade
+# themselves.
 NO_RULE_OF_ITS_OWN = {
     "__init__", "equilibrium", "speciation", "other_profiles", "plan", "targets", "schedule", "derivations", "controller",
-    "order", "choices", "stock", "request",
+    "order", "choices", "stock", "request", "solution",
 }  # fmt: skip
 ONE_SYSTEM_OF_EQUATIONS = {"one_round"}  # read from top to bottom like the page it is from
 
@@ -92,7 +101,9 @@ def test_every_module_of_the_trade_names_where_its_rules_come_from() -> None:
 
 
 def test_every_origin_says_what_it_is() -> None:
-    """What stands in a table of the core is published, common practice, derived, or from memory, and says which."""
+    """What stands in a table of the core is published, common practice, derived, or from memory, and says
+    which.
+    """
     assert all(source.reference.strip() for source in SOURCES.values())
     assert all(key == key.lower() and " " not in key for key in SOURCES)
 
@@ -125,10 +136,81 @@ def test_no_function_is_longer_than_a_page() -> None:
         f"{named(path)}: {node.name}"
         for path, tree in modules(SRC)
         for node in functions(tree)
-        if (node.end_lineno or 0) - node.lineno > LONGEST_FUNCTION
+        if (node.end_lineno or 0) - node.lineno + 1
+        > LONGEST_FUNCTION.get(path.relative_to(SRC).parts[0], LONGEST_ELSEWHERE)
         and node.name not in ONE_SYSTEM_OF_EQUATIONS
     ]
     assert long == []
+
+
+def of_a_table(tree: ast.Module) -> set[ast.AST]:
+    """What stands in the assignments of a module, its tables among them."""
+    return {
+        inner
+        for node in tree.body
+        if isinstance(node, ast.Assign | ast.AnnAssign)
+        for inner in ast.walk(node)
+    }
+
+
+def called(node: ast.Call) -> str:
+    return ast.unparse(node.func).split("[")[0].split(".")[-1]
+
+
+def test_no_call_leaves_a_reader_counting_arguments() -> None:
+    """More than four are named."""
+    counted = []
+    for path, tree in modules(SRC):
+        rows = of_a_table(tree)
+        for node in ast.walk(tree):
+            if not isinstance(node, ast.Call) or len(node.args) <= MOST_POSITIONAL:
+                continue
+            if called(node) in ANY_NUMBER or (node in rows and called(node) in TABLE_ROWS):
+                continue
+            counted.append(f"{named(path)}:{node.lineno}: {ast.unparse(node.func)}")
+    assert counted == []
+
+
+def test_wide_dataclasses_are_built_by_name() -> None:
+    """Keyword-only from five fields on: all of them, or all behind a `KW_ONLY` mark after four at most."""
+    loose = []
+    for path, tree in modules(SRC):
+        for node in ast.walk(tree):
+            if not isinstance(node, ast.ClassDef) or node.name in TABLE_ROWS:
+                continue
+            marks = [ast.unparse(mark) for mark in node.decorator_list]
+            fields = [
+                ast.unparse(one.annotation)
+                for one in node.body
+                if isinstance(one, ast.AnnAssign) and not ast.unparse(one.annotation).startswith("ClassVar")
+            ]
+            before_mark = fields.index("KW_ONLY") if "KW_ONLY" in fields else len(fields)
+            if not any("dataclass" in mark for mark in marks) or any("kw_only" in mark for mark in marks):
+                continue
+            if before_mark >= KEYWORD_ONLY_FROM:
+                loose.append(f"{named(path)}: {node.name}")
+    assert loose == []
+
+
+def test_the_formatter_is_held_off_tables_only() -> None:
+    """`fmt: skip` ends a module's table or the cases of a test, nothing else."""
+    held_off = []
+    for folder in (SRC, TESTS):
+        for path, tree in modules(folder):
+            tables = of_a_table(tree) | {
+                inner
+                for node in tree.body
+                if isinstance(node, ast.FunctionDef | ast.AsyncFunctionDef | ast.ClassDef)
+                for mark in node.decorator_list
+                for inner in ast.walk(mark)
+            }
+            lines = {getattr(node, "end_lineno", 0) for node in tables}
+            held_off += [
+                f"{named(path)}:{number}"
+                for number, line in enumerate(path.read_text().splitlines(), 1)
+                if re.search(r"# fmt: (skip|off)$", line) and number not in lines
+            ]
+    assert held_off == []
 
 
 def test_nothing_is_nested_deeper_than_one_can_follow() -> None:
@@ -170,7 +252,9 @@ def test_what_the_core_draws_it_draws_by_a_seed() -> None:
 
 
 def test_values_of_the_core_are_frozen() -> None:
-    """Free functions compute, frozen records carry; only the simulated worlds and those at work in them may change."""
+    """Free functions compute, frozen records carry; only the simulated worlds and those at work in them may
+    change.
+    """
     may_change = ("core/simulation/", "core/training/", "core/treatment/schedule.py")
     loose = []
     for path, tree in modules(CORE):

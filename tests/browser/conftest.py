@@ -1,4 +1,7 @@
-"""A running Kumpan with demo data, and Debian's Chromium through Playwright. No outside request is let pass."""
+"""A running Kumpan with demo data, and Debian's Chromium through Playwright.
+
+No outside request is let pass.
+"""
 
 import tempfile
 from collections.abc import Callable, Iterator, Sequence

@@ -225,7 +225,9 @@ def test_text_at_200_and_400_percent_scrolls_one_way_only(open_page: OpenPage, v
 
 
 def test_a_day_becomes_a_report_for_its_owner(open_page: OpenPage) -> None:
-    """What was found, added and why, what is next; another day is one choice away; on paper only the report."""
+    """What was found, added and why, what is next; another day is one choice away; on paper only the
+    report.
+    """
     page = open_page(BLANK)
     path = set_up(page, "For its owner")
     fields = {"free_chlorine": "0.6", "ph": "7.5", "total_alkalinity": "90", "cyanuric_acid": "40"}

@@ -1,4 +1,6 @@
-"""The hard weeks in the browser: a green pool rescued, an opening and a closing kept, a practice pool played."""
+"""The hard weeks in the browser: a green pool rescued, an opening and a closing kept, a practice pool
+played.
+"""
 
 import re
 from datetime import UTC, datetime, timedelta
@@ -16,8 +18,15 @@ def green_pool(page: Page, name: str) -> str:
     """A pool of its own, tested and seen green."""
     path = set_up(page, name)
     reported(page, f"{path}/looks", {"clarity": "green", "level": "normal"})
-    fields = {"free_chlorine": "0.2", "total_chlorine": "0.8", "ph": "7.4", "total_alkalinity": "100",
-              "calcium_hardness": "260", "cyanuric_acid": "45", "temperature_c": "79"}  # fmt: skip
+    fields = {
+        "free_chlorine": "0.2",
+        "total_chlorine": "0.8",
+        "ph": "7.4",
+        "total_alkalinity": "100",
+        "calcium_hardness": "260",
+        "cyanuric_acid": "45",
+        "temperature_c": "79",
+    }
     reported(page, f"{path}/tests", {"fields": fields, "kit": "drops", "temperature_unit": "f"})
     return path
 

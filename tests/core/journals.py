@@ -19,8 +19,8 @@ from kumpan.core.testing.methods import Method, measured
 
 START = datetime(2026, 6, 1, 12, tzinfo=UTC)
 LITRES = 60_000.0
-PLACE = Place(LITRES, 40.0, 0.0)
-AROUND = Surroundings(LITRES, 1.5, covered=False, indoor=False, fill=Readings())
+PLACE = Place(volume_l=LITRES, latitude_deg=40.0, longitude_deg=0.0)
+AROUND = Surroundings(volume_l=LITRES, mean_depth_m=1.5, covered=False, indoor=False, fill=Readings())
 POOL = UUID(int=1)
 
 
@@ -33,7 +33,14 @@ def state(*rows: tuple[float, Body], volume_l: float = LITRES) -> PoolState:
     reported = [(-1.0, BasinMeasured(volume_l)), *rows]
     return fold(
         [
-            Entry(UUID(int=n + 10), POOL, when(day), when(day), None, body)
+            Entry(
+                id=UUID(int=n + 10),
+                pool_id=POOL,
+                at=when(day),
+                recorded_at=when(day),
+                person_id=None,
+                body=body,
+            )
             for n, (day, body) in enumerate(reported)
         ]
     )
@@ -53,10 +60,14 @@ def bleach(mg_l: float, volume_l: float = LITRES) -> AdditionMade:
     """So much 100 g/L bleach that free chlorine rises by that in `volume_l`."""
     milliliters = mg_l * volume_l / 100.0
     return AdditionMade(
-        "sodium_hypochlorite", 10.0, "Liquid chlorine", milliliters * 1.13, volume_ml=milliliters,
+        chemical="sodium_hypochlorite",
+        strength_percent=10.0,
+        label="Liquid chlorine",
+        mass_g=milliliters * 1.13,
+        volume_ml=milliliters,
         density_g_per_ml=1.13,
-    )  # fmt: skip
+    )
 
 
 def solid(chemical: str, grams: float, percent: float = 100.0) -> AdditionMade:
-    return AdditionMade(chemical, percent, chemical, grams)
+    return AdditionMade(chemical=chemical, strength_percent=percent, label=chemical, mass_g=grams)

@@ -5,10 +5,10 @@ from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.quantities.readings import Readings
 
 POOL_L = 75708.0  # 20,000 US gal
-PLASTER = Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.SAND)
-SALT_POOL = Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND)
-VINYL_TABLETS = Traits(Surface.VINYL, Chlorination.TABLETS, Filter.CARTRIDGE)
-INDOOR = Traits(Surface.FIBERGLASS, Chlorination.LIQUID, Filter.SAND, indoor=True)
+PLASTER = Traits(surface=Surface.PLASTER, chlorination=Chlorination.LIQUID, filter=Filter.SAND)
+SALT_POOL = Traits(surface=Surface.PLASTER, chlorination=Chlorination.SALT_CELL, filter=Filter.SAND)
+VINYL_TABLETS = Traits(surface=Surface.VINYL, chlorination=Chlorination.TABLETS, filter=Filter.CARTRIDGE)
+INDOOR = Traits(surface=Surface.FIBERGLASS, chlorination=Chlorination.LIQUID, filter=Filter.SAND, indoor=True)
 GOOD = Readings(
     free_chlorine=2.5,
     total_chlorine=2.6,

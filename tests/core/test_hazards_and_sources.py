@@ -39,7 +39,9 @@ def test_separations_of_the_handbook() -> None:
 
 
 def test_emergencies_of_the_handbook_are_all_there() -> None:
-    """Handbook 11 (from memory): gas, eyes and skin, swallowed, hot oxidizer, damp oxidizer, electric, drowning."""
+    """Handbook 11 (from memory): gas, eyes and skin, swallowed, hot oxidizer, damp oxidizer, electric,
+    drowning.
+    """
     keys = {row.key for row in EMERGENCIES}
     assert {"gas", "eyes", "swallowed", "hot_tub_of_oxidiser", "damp_oxidiser", "electric", "water"} <= keys
 

@@ -1,4 +1,5 @@
-"""The walk through everything that is told to do something: each step names its class and carries all of its cautions.
+"""The walk through everything that is told to do something: each step names its class and carries all of
+its cautions.
 
 Every kind of plan, every stage of a rescue, the draining day, all procedures, opening and closing.
 """
@@ -34,9 +35,9 @@ from tests.words import told
 
 TRAITS = (
     PLASTER,
-    Traits(Surface.VINYL, Chlorination.TABLETS, Filter.CARTRIDGE),
-    Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.DE),
-    Traits(Surface.FIBERGLASS, Chlorination.LIQUID, Filter.SAND, indoor=True),
+    Traits(surface=Surface.VINYL, chlorination=Chlorination.TABLETS, filter=Filter.CARTRIDGE),
+    Traits(surface=Surface.PLASTER, chlorination=Chlorination.SALT_CELL, filter=Filter.DE),
+    Traits(surface=Surface.FIBERGLASS, chlorination=Chlorination.LIQUID, filter=Filter.SAND, indoor=True),
 )
 INVENTORY = (LIQUID, HYPO, DICHLOR, TABLETS, ACID, ASH)
 FILL = Readings(ph=7.6, total_alkalinity=90, calcium_hardness=120)
@@ -62,7 +63,9 @@ def usual_and_special(traits: Traits) -> Iterator[Step]:
         for chemical in ("boric_acid", "borax"):
             yield from borate_plan(request, chemical).steps
         hoses = Hoses(7000, 1500, None)
-        drained = DrainRequest(readings, request.volume_l, traits, own, FILL, hoses)
+        drained = DrainRequest(
+            readings=readings, volume_l=request.volume_l, traits=traits, bands=own, fill=FILL, hoses=hoses
+        )
         yield from drain_plan(drained).steps
         yield from drain_day_plan(drained).steps
     yield from mineral_plan(special(GOOD, MINERAL)).steps
@@ -71,9 +74,17 @@ def usual_and_special(traits: Traits) -> Iterator[Step]:
 def shocks_and_accidents(traits: Traits) -> Iterator[Step]:
     evening = Case().request().evening
     base = ShockRequest(
-        OFF, 60_000.0, traits, INVENTORY, bands(profile("household"), traits, 10.0), 4.0, ShockStrategy.RATIO, Case().now, evening,
-        Case().request().zone,
-    )  # fmt: skip
+        readings=OFF,
+        volume_l=60_000.0,
+        traits=traits,
+        inventory=INVENTORY,
+        bands=bands(profile("household"), traits, 10.0),
+        swim_limit_mg_l=4.0,
+        strategy=ShockStrategy.RATIO,
+        now=Case().now,
+        evening=evening,
+        zone=Case().request().zone,
+    )
     for strategy in ShockStrategy:
         for reason in ShockReason:
             yield from shock_plan(replace(base, strategy=strategy, reason=reason)).steps
@@ -84,7 +95,7 @@ def shocks_and_accidents(traits: Traits) -> Iterator[Step]:
 def rescues(traits: Traits) -> Iterator[tuple[StageKey, Step]]:
     """Every stage of every severity."""
     for severity in Severity:
-        setting = RescueSet(severity)
+        setting = RescueSet(severity=severity)
 
         def case(setting: RescueSet = setting) -> Case:
             return Case(traits=traits, setting=setting, inventory=INVENTORY)
@@ -98,10 +109,14 @@ def rescues(traits: Traits) -> Iterator[tuple[StageKey, Step]]:
             case().begin().prepared(),
             case().begin().prepared().gauge(140.0),
             nearly_over(**over).visual_check(Clarity.CLOUDY).test(free_chlorine=11.2, total_chlorine=11.6),
-            nearly_over(**over).visual_check(Clarity.CLOUDY).test(free_chlorine=11.2, total_chlorine=11.6)
-            .later(hours=14.5).visual_check(Clarity.CLOUDY).test(free_chlorine=9.8, total_chlorine=10.2),
+            nearly_over(**over)
+            .visual_check(Clarity.CLOUDY)
+            .test(free_chlorine=11.2, total_chlorine=11.6)
+            .later(hours=14.5)
+            .visual_check(Clarity.CLOUDY)
+            .test(free_chlorine=9.8, total_chlorine=10.2),
             nearly_over(**over).visual_check(Clarity.CLEAR).test(free_chlorine=11.2, total_chlorine=11.6),
-        )  # fmt: skip
+        )
         for one in cases:
             stage = stage_now(one.request())
             for step in stage_plan(one.request()).steps:

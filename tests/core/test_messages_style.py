@@ -1,4 +1,6 @@
-"""How it speaks (product.md): short plain sentences, no exclamation marks, no scolding, the trade's words; in every table."""
+"""How it speaks (product.md): short plain sentences, no exclamation marks, no scolding, the trade's words;
+in every table.
+"""
 
 import re
 from collections.abc import Iterator

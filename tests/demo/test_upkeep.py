@@ -29,7 +29,13 @@ def journal(demo: DemoPool) -> PoolState:
     ]
     bodies += [(datetime.fromtimestamp(line.reported.at_s, UTC), line.reported.body) for line in lines]
     bodies += [(done.at, done.body) for done in upkeep(demo, lines, NOW)]
-    return fold([Entry(UUID(int=n), None, at, at, None, body) for n, (at, body) in enumerate(bodies)], NOW)
+    return fold(
+        [
+            Entry(id=UUID(int=n), pool_id=None, at=at, recorded_at=at, person_id=None, body=body)
+            for n, (at, body) in enumerate(bodies)
+        ],
+        NOW,
+    )
 
 
 JOURNALS = {demo.key: (demo, journal(demo)) for demo in pools()}
@@ -39,7 +45,15 @@ def due(key: str) -> dict[str, DueItem]:
     demo, state = JOURNALS[key]
     traits, volume_l = demo.equipment.traits, demo.basin.volume_l
     preset = preset_for(demo.settings.profile, traits, volume_l)
-    inputs = CareInputs(state, traits, volume_l, preset, ZoneInfo(ZONE), ALL_YEAR, index_history(state))
+    inputs = CareInputs(
+        state=state,
+        traits=traits,
+        volume_l=volume_l,
+        preset=preset,
+        zone=ZoneInfo(ZONE),
+        season=ALL_YEAR,
+        index=index_history(state),
+    )
     return {item.task: item for item in due_list(inputs, NOW)}
 
 

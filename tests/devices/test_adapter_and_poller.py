@@ -1,4 +1,6 @@
-"""Devices: sane readings, days and changes in the journal, silence and nonsense survived, hand tests above them."""
+"""Devices: sane readings, days and changes in the journal, silence and nonsense survived, hand tests above
+them.
+"""
 
 import http.server
 import threading
@@ -24,7 +26,16 @@ from kumpan.services.people.people import the_workspace
 from kumpan.storage.transaction import Database
 from tests.web.conftest import START, Api, Json, new_id
 
-GOOD = DeviceReading(55.0, 3000.0, 27.0, True, 80.0, 0.0, 29.0, 8.0)
+GOOD = DeviceReading(
+    output_percent=55.0,
+    salinity_mg_l=3000.0,
+    water_c=27.0,
+    flow=True,
+    pressure_kpa=80.0,
+    rain_mm=0.0,
+    air_c=29.0,
+    uv_index=8.0,
+)
 SALT = {"surface": "plaster", "chlorination": "salt_cell", "filter": "sand"}
 NUMBERS = st.none() | st.floats(allow_nan=False, allow_infinity=False)
 
@@ -32,14 +43,14 @@ NUMBERS = st.none() | st.floats(allow_nan=False, allow_infinity=False)
 @given(
     st.builds(
         DeviceReading,
-        NUMBERS,
-        NUMBERS,
-        NUMBERS,
-        st.none() | st.booleans(),
-        NUMBERS,
-        NUMBERS,
-        NUMBERS,
-        NUMBERS,
+        output_percent=NUMBERS,
+        salinity_mg_l=NUMBERS,
+        water_c=NUMBERS,
+        flow=st.none() | st.booleans(),
+        pressure_kpa=NUMBERS,
+        rain_mm=NUMBERS,
+        air_c=NUMBERS,
+        uv_index=NUMBERS,
     )
 )
 def test_what_cannot_be_is_left_out_and_stored_readings_come_back(said: DeviceReading) -> None:
@@ -74,20 +85,60 @@ def test_unknown_fields_are_passed_over_and_an_empty_answer_says_nothing() -> No
 
 
 def test_only_changes_of_lamp_flow_and_output_are_told() -> None:
-    after = DeviceReading(40.0, 2700.0, 27.5, False, 0.0, 0.0, 29.0, 8.0, ("low_salt",))
+    after = DeviceReading(
+        output_percent=40.0,
+        salinity_mg_l=2700.0,
+        water_c=27.5,
+        flow=False,
+        pressure_kpa=0.0,
+        rain_mm=0.0,
+        air_c=29.0,
+        uv_index=8.0,
+        lamps=("low_salt",),
+    )
     reported = list(changes(GOOD, after, "controller"))
     assert [(one.what, one.before, one.after) for one in reported] == [
-        ("lamps", "none", "low salt"), ("flow", "on", "off"), ("output", "55 %", "40 %"),
-    ]  # fmt: skip
+        ("lamps", "none", "low salt"),
+        ("flow", "on", "off"),
+        ("output", "55 %", "40 %"),
+    ]
     assert list(changes(None, after, "controller")) == []
-    assert list(changes(GOOD, DeviceReading(53.0, 2900.0, 26.0, True), "controller")) == []
+    assert (
+        list(
+            changes(
+                GOOD,
+                DeviceReading(output_percent=53.0, salinity_mg_l=2900.0, water_c=26.0, flow=True),
+                "controller",
+            )
+        )
+        == []
+    )
 
 
 def test_a_day_is_summed_up_and_pressure_counts_with_the_pump_on() -> None:
-    off = DeviceReading(0.0, 3100.0, 25.0, False, 0.0, 6.0, 19.0, 0.0)
+    off = DeviceReading(
+        output_percent=0.0,
+        salinity_mg_l=3100.0,
+        water_c=25.0,
+        flow=False,
+        pressure_kpa=0.0,
+        rain_mm=6.0,
+        air_c=19.0,
+        uv_index=0.0,
+    )
     found = day_of([TimedReading(START, GOOD), TimedReading(START, off)], date(2026, 6, 1), "controller")
     assert found == DeviceDay(
-        "controller", date(2026, 6, 1), 2, 27.5, 3050.0, 26.0, 80.0, 6.0, 19.0, 29.0, 8.0
+        device="controller",
+        day=date(2026, 6, 1),
+        readings=2,
+        output_percent=27.5,
+        salinity_mg_l=3050.0,
+        water_c=26.0,
+        pressure_kpa=80.0,
+        rain_mm=6.0,
+        air_low_c=19.0,
+        air_high_c=29.0,
+        uv_index=8.0,
     )
     assert day_of([], date(2026, 6, 1), "controller") is None
 
@@ -184,7 +235,17 @@ async def kinds(api: Api, pool: str) -> list[str]:
 
 async def test_the_journal_gets_a_day_and_each_change_not_each_reading(api: Api, database: Database) -> None:
     pool = await salt_pool(api)
-    lit = DeviceReading(0.0, 2600.0, 26.0, True, 80.0, 0.0, 25.0, 3.0, ("low_salt",))
+    lit = DeviceReading(
+        output_percent=0.0,
+        salinity_mg_l=2600.0,
+        water_c=26.0,
+        flow=True,
+        pressure_kpa=80.0,
+        rain_mm=0.0,
+        air_c=25.0,
+        uv_index=3.0,
+        lamps=("low_salt",),
+    )
     await polled(api, database, *[GOOD] * 12, lit, *[lit] * 16)
     found = await kinds(api, pool)
     assert found.count("device_day") == 1
@@ -218,7 +279,7 @@ async def test_a_hand_test_goes_before_the_unit_and_the_difference_is_due(
     pool = await salt_pool(
         api, salt="3200", total_alkalinity="70", cyanuric_acid="70", calcium_hardness="260"
     )
-    low = DeviceReading(55.0, 2600.0, 27.0, True, 80.0)
+    low = DeviceReading(output_percent=55.0, salinity_mg_l=2600.0, water_c=27.0, flow=True, pressure_kpa=80.0)
     await polled(api, database, *[low] * 4, hours=8)
     board = await api.get(f"/pools/{pool}/board")
     salt = next(gauge for gauge in board["lanes"] if gauge["measure"] == "salt")

@@ -56,10 +56,16 @@ class Reference:
     def solution(self, totals: Totals) -> phreeqpython.Solution:
         """A solution of the same conserved totals."""
         mmol = {
-            "Ca": totals.calcium, "Cl": totals.chloride, "Na": totals.sodium, "K": totals.potassium,
-            "S(6)": totals.sulfate, "B": totals.borate, "Cya": totals.cyanurate, "Hoc": totals.chlorine,
+            "Ca": totals.calcium,
+            "Cl": totals.chloride,
+            "Na": totals.sodium,
+            "K": totals.potassium,
+            "S(6)": totals.sulfate,
+            "B": totals.borate,
+            "Cya": totals.cyanurate,
+            "Hoc": totals.chlorine,
             "C(4)": totals.carbon,
-        }  # fmt: skip
+        }
         composition: dict[str, object] = {"temp": totals.temperature_c, "units": "mmol/kgw", "pH": "7 charge"}
         composition |= {name: value * 1e3 for name, value in mmol.items() if value > 0}
         return self.pp.add_solution(composition)

@@ -21,7 +21,9 @@ from tests.published.phreeqc import reference
 
 
 def _waters() -> list[Readings]:
-    """Six corners of (pH, alkalinity), crossed with stabilizer, salt and temperature; the rest drawn by seed."""
+    """Six corners of (pH, alkalinity), crossed with stabilizer, salt and temperature; the rest drawn by
+    seed.
+    """
     draw = np.random.default_rng(20260601)
     corners = [(7.0, 60), (7.2, 120), (7.5, 80), (7.6, 180), (7.8, 100), (8.2, 240)]
     found = []
@@ -30,11 +32,16 @@ def _waters() -> list[Readings]:
     ):
         found.append(
             Readings(
-                free_chlorine=round(float(draw.uniform(0.5, 12)), 2), ph=ph, total_alkalinity=alkalinity + cya / 3,
-                calcium_hardness=round(float(draw.uniform(50, 900))), cyanuric_acid=cya, salt=salt + 600,
-                borate=float(draw.choice([0.0, 50.0])), temperature_c=temperature,
+                free_chlorine=round(float(draw.uniform(0.5, 12)), 2),
+                ph=ph,
+                total_alkalinity=alkalinity + cya / 3,
+                calcium_hardness=round(float(draw.uniform(50, 900))),
+                cyanuric_acid=cya,
+                salt=salt + 600,
+                borate=float(draw.choice([0.0, 50.0])),
+                temperature_c=temperature,
             )
-        )  # fmt: skip
+        )
     return found
 
 
@@ -122,7 +129,9 @@ def test_acid_demand(target: float) -> None:
 
 
 def test_feel_for_the_numbers() -> None:
-    """Three figures computed with PHREEQC and the same constants (stated with the constants): DIC, HOCl, carbonate."""
+    """Three figures computed with PHREEQC and the same constants (stated with the constants): DIC, HOCl,
+    carbonate.
+    """
     plain = solved(Readings(ph=7.5, total_alkalinity=100, cyanuric_acid=0, calcium_hardness=250, salt=1300))
     assert float(plain.totals.carbon) * 1e3 == pytest.approx(2.103, abs=0.002)
     bound = solved(

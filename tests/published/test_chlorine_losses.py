@@ -76,16 +76,18 @@ def test_a_pound_a_day_in_20000_gallons_is_six_ppm() -> None:
         volume_l=liters,
     )
     begun = START.timestamp()
-    found = conditions(pool, Place(liters, 40, 0), begun, begun + DAY_S)
+    found = conditions(pool, Place(volume_l=liters, latitude_deg=40, longitude_deg=0), begun, begun + DAY_S)
     assert float(np.sum(found.source * found.hours)) == pytest.approx(6.0, abs=0.02)
 
 
 def test_a_tablet_in_5000_gallons_brings_ten_point_eight_over_its_week() -> None:
     liters = 5000 * L_PER_US_GAL
-    tablet = AdditionMade("trichlor", 90.0, "Tablet", 227.0)
+    tablet = AdditionMade(chemical="trichlor", strength_percent=90.0, label="Tablet", mass_g=227.0)
     pool = state((0, reads(free_chlorine=1)), (0.1, tablet), volume_l=liters)
     begun = START.timestamp()
-    found = conditions(pool, Place(liters, 40, 0), begun, begun + 10 * DAY_S)
+    found = conditions(
+        pool, Place(volume_l=liters, latitude_deg=40, longitude_deg=0), begun, begun + 10 * DAY_S
+    )
     assert float(np.sum(found.source * found.hours)) == pytest.approx(10.8, abs=0.05)
     assert found.source[-1] == 0.0
 

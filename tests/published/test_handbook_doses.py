@@ -68,7 +68,9 @@ def test_side_effects_per_ppm_of_chlorine() -> None:
 
 
 def test_alkalinity_once_chlorine_is_used_up() -> None:
-    """Handbook 04, derived: dichlor -0.353, trichlor -0.706 of alkalinity per ppm used; hypochlorites neutral."""
+    """Handbook 04, derived: dichlor -0.353, trichlor -0.706 of alkalinity per ppm used; hypochlorites
+    neutral.
+    """
     for chemical, per_ppm in (("sodium_dichlor", -0.353), ("trichlor", -0.706), ("sodium_hypochlorite", 0.0)):
         product = _product(chemical, 60)
         spent = change_per_g(product, M.TOTAL_ALKALINITY, 1.0, spent=True)
@@ -76,7 +78,9 @@ def test_alkalinity_once_chlorine_is_used_up() -> None:
 
 
 def test_a_pound_of_shock_in_ten_thousand_gallons() -> None:
-    """Common practice's rule, what it adds derived: cal-hypo 65 % FC +7.8, CH +5.5; dichlor 56 % +6.7, CYA +6.1."""
+    """Common practice's rule, what it adds derived: cal-hypo 65 % FC +7.8, CH +5.5; dichlor 56 % +6.7, CYA
+    +6.1.
+    """
     granules = changes(_product("calcium_hypochlorite", 65), G_PER_LB, TEN_THOUSAND_GAL_L)
     assert granules[M.FREE_CHLORINE] == pytest.approx(7.8, abs=0.05)
     assert granules[M.CALCIUM_HARDNESS] == pytest.approx(5.5, abs=0.05)

@@ -1,7 +1,8 @@
-"""Handbook 11 and 05, row by row: what is done when it goes wrong, how chemicals are kept, which caution stands where.
+"""Handbook 11 and 05, row by row: what is done when it goes wrong, how chemicals are kept, which caution
+stands where.
 
-The handbook's rows are common practice of pool safety sheets, quoted from memory; a label and the emergency services
-come first, and the page says so.
+The handbook's rows are common practice of pool safety sheets, quoted from memory; a label and the emergency
+services come first, and the page says so.
 """
 
 import pytest
@@ -54,7 +55,7 @@ def test_labels_and_emergency_services_come_first() -> None:
 
 
 @pytest.mark.parametrize(
-    "words", ["original", "vented", "dry", "locked", "acids never with or above", "trichlor apart", "one feeder or scoop", "fertiliser"]
+    "words", ["original", "vented", "dry", "locked", "acids never with or above", "trichlor apart", "one feeder or scoop", "fertilizer"]
 )  # fmt: skip
 def test_how_chemicals_are_kept(words: str) -> None:
     assert words in " ".join(map(told, STORAGE_RULES)).lower()

@@ -9,10 +9,10 @@ from kumpan.core.quantities.readings import Measure
 from kumpan.core.ranges.profiles import Band, bands, profile
 
 M = Measure
-CEMENT = Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.SAND)
-CELL = Traits(Surface.TILE, Chlorination.SALT_CELL, Filter.SAND)
-VINYL = Traits(Surface.VINYL, Chlorination.LIQUID, Filter.SAND)
-INDOOR = Traits(Surface.FIBERGLASS, Chlorination.LIQUID, Filter.SAND, indoor=True)
+CEMENT = Traits(surface=Surface.PLASTER, chlorination=Chlorination.LIQUID, filter=Filter.SAND)
+CELL = Traits(surface=Surface.TILE, chlorination=Chlorination.SALT_CELL, filter=Filter.SAND)
+VINYL = Traits(surface=Surface.VINYL, chlorination=Chlorination.LIQUID, filter=Filter.SAND)
+INDOOR = Traits(surface=Surface.FIBERGLASS, chlorination=Chlorination.LIQUID, filter=Filter.SAND, indoor=True)
 STABILIZED, BARE = 40.0, 0.0
 
 Row = tuple[str, Traits, float, Measure, float | None, float | None, float | None]

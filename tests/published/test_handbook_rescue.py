@@ -1,4 +1,5 @@
-"""Handbook 07 and 09, figure by figure: shock levels, rounds, caps, severities, nights, boosters, draining, the year.
+"""Handbook 07 and 09, figure by figure: shock levels, rounds, caps, severities, nights, boosters, draining,
+the year.
 
 Each row is the handbook's; [C] common practice of the trade, [D] derived, [M] from memory, as it marks them.
 """
@@ -31,7 +32,7 @@ TRICHLOR = Product("tablets", "trichlor", 90.0)
 
 
 def traits(surface: Surface, *, indoor: bool = False) -> Traits:
-    return Traits(surface, Chlorination.LIQUID, Filter.SAND, indoor)
+    return Traits(surface=surface, chlorination=Chlorination.LIQUID, filter=Filter.SAND, indoor=indoor)
 
 
 def test_the_fixed_school_shocks_to_ten_and_the_acid_window_is_7_2_to_7_6() -> None:
@@ -86,15 +87,20 @@ def test_black_alone_is_held_over_three_for_a_week() -> None:
     ],
 )
 def test_the_ratio_schools_level(severity: Severity, stabilizer: float, level: float) -> None:
-    case = Case(setting=RescueSet(severity, by_ratio=True)).begin(cyanuric_acid=stabilizer)
+    case = Case(setting=RescueSet(severity=severity, by_ratio=True)).begin(cyanuric_acid=stabilizer)
     assert case.request().level_mg_l == pytest.approx(level, abs=0.5)
 
 
 def killing(free: float, stabilizer: float) -> float:
     """Hypochlorous acid of a usual summer water, by the engine, mg/L."""
     water = Readings(
-        free_chlorine=free, ph=7.4, total_alkalinity=90, calcium_hardness=250, cyanuric_acid=stabilizer, temperature_c=25
-    )  # fmt: skip
+        free_chlorine=free,
+        ph=7.4,
+        total_alkalinity=90,
+        calcium_hardness=250,
+        cyanuric_acid=stabilizer,
+        temperature_c=25,
+    )
     found = hypochlorous_mg_l(water)
     assert found is not None
     return found
@@ -102,7 +108,9 @@ def killing(free: float, stabilizer: float) -> float:
 
 @pytest.mark.parametrize(("stabilizer", "times"), [(50.0, 3.0), (70.0, 4.7), (100.0, 7.2)])
 def test_ten_is_three_to_seven_times_too_weak_with_stabilizer(stabilizer: float, times: float) -> None:
-    """The two schools are not the same thing: by the engine 40 % of stabilizer kills so many times as fast as 10."""
+    """The two schools are not the same thing: by the engine 40 % of stabilizer kills so many times as fast
+    as 10.
+    """
     assert killing(0.4 * stabilizer, stabilizer) / killing(10.0, stabilizer) == pytest.approx(times, rel=0.03)
 
 
@@ -173,7 +181,8 @@ def test_the_season_turns_at_65_f() -> None:
 @pytest.mark.parametrize(
     ("first", "then"),
     [
-        # Handbook 09, closing 3: sequestrant, then shock, then algaecide when chlorine is back down; balance before all.
+        # Handbook 09, closing 3: sequestrant, then shock, then algaecide when chlorine is back down;
+        # balance before all.
         ("test", "balance"),
         ("balance", "sequestrant"),
         ("sequestrant", "shock"),

@@ -1,4 +1,5 @@
-"""The classic index from its published factor table (Langelier 1936; operators' handbooks, quoted from memory).
+"""The classic index from its published factor table (Langelier 1936; operators' handbooks, quoted from
+memory).
 
 Tolerance: the table's own rounding, 0.05 a factor.
 """

@@ -1,4 +1,6 @@
-"""The handbook's table of rules of thumb (04): what each really adds, derived there; trade figures to a digit."""
+"""The handbook's table of rules of thumb (04): what each really adds, derived there; trade figures to a
+digit.
+"""
 
 import pytest
 

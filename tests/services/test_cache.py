@@ -4,6 +4,7 @@ from collections.abc import Iterator, Mapping
 from copy import copy
 from dataclasses import dataclass, fields, is_dataclass
 from datetime import UTC, datetime, timedelta
+from inspect import signature
 from types import MappingProxyType
 from typing import Any
 
@@ -49,14 +50,21 @@ async def asked(api: Api, monkeypatch: pytest.MonkeyPatch) -> dict[int, tuple[An
     seen: dict[int, tuple[Any, ...]] = {}
     real = Remembered.question
 
-    def question(self: Remembered[..., Any], *args: Any) -> Any:
-        seen[id(self)] = args
-        return real(self, *args)
+    def question(self: Remembered[..., Any], *args: Any, **kwargs: Any) -> Any:
+        seen[id(self)] = tuple(signature(self.function).bind(*args, **kwargs).arguments.values())
+        return real(self, *args, **kwargs)
 
     monkeypatch.setattr(Remembered, "question", question)
     pool = await api.new_pool()
-    await api.test(pool, free_chlorine="1", ph="7.9", total_alkalinity="90", calcium_hardness="250",
-                   cyanuric_acid="40", temperature_c="80")  # fmt: skip
+    await api.test(
+        pool,
+        free_chlorine="1",
+        ph="7.9",
+        total_alkalinity="90",
+        calcium_hardness="250",
+        cyanuric_acid="40",
+        temperature_c="80",
+    )
     api.pass_time(days=1)
     await api.test(pool, free_chlorine="3", ph="7.8")
     api.pass_time(days=1)

@@ -1,7 +1,7 @@
 """Rows of every version, as databases hold them: golden files that are only ever added, never changed.
 
-`rows_v1.json` are rows of the demo season as the program wrote them in July 2026; what such a row becomes stands
-in `rows_v1_read.json`, as the newest version writes it. Invented data.
+`rows_v1.json` are rows of the demo season as the program wrote them in July 2026; what such a row becomes
+stands in `rows_v1_read.json`, as the newest version writes it. Invented data.
 """
 
 import json

@@ -1,4 +1,7 @@
-"""A database of the version before, as it was dumped in July 2026: read as it is. Invented data, the demo season."""
+"""A database of the version before, as it was dumped in July 2026: read as it is.
+
+Invented data, the demo season.
+"""
 
 import gzip
 import subprocess

@@ -1,4 +1,5 @@
-"""A reader of the pseudo language sees every sentence accented: what is plain was not a template, or was glued.
+"""A reader of the pseudo language sees every sentence accented: what is plain was not a template, or was
+glued.
 
 Names are left alone in every language: people, pools, products, chemicals, units, and the trade's signs.
 """
@@ -68,8 +69,16 @@ async def test_every_sentence_is_a_template_of_its_own(api: Api, path: str) -> N
     pool = await api.new_pool()
     look = {"id": str(uuid4()), "clarity": "hazy", "level": "low"}
     await api.post(f"/pools/{pool}/looks", look)
-    await api.test(pool, free_chlorine="0.5", total_chlorine="1.5", ph="8.2", total_alkalinity="60",
-                   calcium_hardness="700", cyanuric_acid="110", temperature_c="82")  # fmt: skip
+    await api.test(
+        pool,
+        free_chlorine="0.5",
+        total_chlorine="1.5",
+        ph="8.2",
+        total_alkalinity="60",
+        calcium_hardness="700",
+        cyanuric_acid="110",
+        temperature_c="82",
+    )
     reply = await api.client.get(f"/api/v1/pools/{pool}{path}", headers={"accept-language": "en-XA"})
     assert reply.status_code == 200
     assert plain_words(reply.json()) == []

@@ -1,4 +1,6 @@
-"""Messages in words: values in the reader's units and language, whole templates, and no sentence glued from parts."""
+"""Messages in words: values in the reader's units and language, whole templates, and no sentence glued from
+parts.
+"""
 
 import ast
 import re

@@ -1,13 +1,15 @@
 """Trouble that stops a request: wrong use, not found, conflict. Each says its cure in one sentence."""
 
+from kumpan.core.messages import Message
+
 
 class KumpanError(Exception):
     """Base of all errors that a caller can act on. `code` is stable; `field` names the input at fault."""
 
     code = "error"
 
-    def __init__(self, message: str, field: str | None = None) -> None:
-        super().__init__(message)
+    def __init__(self, message: Message, field: str | None = None) -> None:
+        super().__init__(message.template)
         self.message = message
         self.field = field
 
@@ -31,6 +33,8 @@ class OutOfScope(InvalidInput):
 
 
 class NotFound(KumpanError):
+    """What was asked for is not there."""
+
     code = "not_found"
 
 

@@ -15,6 +15,8 @@ SOURCES_USED = ("cautions", "emergency")
 
 
 class Hazard(StrEnum):
+    """What can hurt someone at a step."""
+
     NONE = "none"
     OPEN_WATER = "open_water"
     POWDER = "powder"
@@ -121,7 +123,7 @@ _ROWS = (
     HazardClass(
         Hazard.TABLETS, Message("Chlorine tablets"),
         (
-            Message("Only in a feeder or floater made for them, opened with flow off and pressure gone, face " "away."),
+            Message("Only in a feeder or floater made for them, opened with flow off and pressure gone, face away."),
             Message("Never in the skimmer, never with calcium hypochlorite: fire and explosion."),
             Message("Gloves on; do not breathe the air out of the tub."),
         ),
@@ -156,7 +158,7 @@ _ROWS = (
         Hazard.CELL, Message("Chlorinator cell"),
         (
             Message("Never power a cell without flow: hydrogen and oxygen collect and explode."),
-            Message("Never bridge, wedge or bypass a flow switch. Nobody in the water when flow returns after " "a stop."),
+            Message("Never bridge, wedge or bypass a flow switch. Nobody in the water when flow returns after a stop."),
         ),
     ),
     HazardClass(
@@ -164,7 +166,7 @@ _ROWS = (
         (
             Message("Rinsed until no chlorine smell is left? Acid on what is left of it makes chlorine gas."),
             Message("Goggles, gloves, outdoors, upwind. Acid into water, never water into acid."),
-            Message("Cell upright and never capped: gas builds pressure. Nothing with chlorine near, nor the " "cartridge's bucket."),
+            Message("Cell upright and never capped: gas builds pressure. Nothing with chlorine near, nor the cartridge's bucket."),
         ),
     ),
     HazardClass(
@@ -189,8 +191,8 @@ _ROWS = (
         Hazard.SHELL_WASH, Message("Chlorine on a bare shell"),
         (
             Message("Respirator, face shield, long gloves, boots. Never alone; a helper stays outside."),
-            Message("Out of the deep end while fumes hang there. Never on the same day as acid: it makes " "poison gas."),
-            Message("Neutralise what pools before it leaves. A licensed pool trade does this better."),
+            Message("Out of the deep end while fumes hang there. Never on the same day as acid: it makes poison gas."),
+            Message("Neutralize what pools before it leaves. A licensed pool trade does this better."),
         ),
     ),
 )  # fmt: skip
@@ -239,7 +241,7 @@ EMERGENCIES: tuple[Emergency, ...] = (
     )),
     Emergency("damp_oxidiser", Message("Damp or dirty calcium hypochlorite or trichlor"), (
         Message("It never goes back into its tub, nor into the bin."),
-        Message("Keep it apart, in the open, away from anything that burns; ask the fire service or the " "maker."),
+        Message("Keep it apart, in the open, away from anything that burns; ask the fire service or the maker."),
     )),
     Emergency("accident_in_water", Message("Faeces, vomit or blood in the water"), (
         Message("Close the pool. Everyone out."),
@@ -251,9 +253,10 @@ STORAGE_RULES: tuple[Message, ...] = (
     Message("Original, vented containers; dry, cool, locked."),
     Message("Acids never with or above chlorines."),
     Message("Calcium hypochlorite and trichlor apart; never through one feeder or scoop."),
-    Message("Fertiliser, oil and paint elsewhere; away from pool equipment, which corrodes."),
+    Message("Fertilizer, oil and paint elsewhere; away from pool equipment, which corrodes."),
 )
 
 
 def cautions_for(hazard: Hazard) -> tuple[Message, ...]:
+    """The cautions that stand at a step with this hazard."""
     return HAZARDS[hazard].cautions

@@ -36,7 +36,9 @@ class Verbatim:
 
 @dataclass(frozen=True)
 class Listed:
-    """Several things in a row: "pH", "pH and salt", "pH, salt and copper"; `joined_by` "," where no word joins them."""
+    """Several things in a row: "pH", "pH and salt", "pH, salt and copper"; `joined_by` "," where no word
+    joins them.
+    """
 
     items: tuple["Value", ...]
     joined_by: str = "and"
@@ -64,7 +66,7 @@ NOTHING = Message("")
 
 
 def listed(items: Iterable["Value"]) -> Listed:
-    """ "a, b and c"."""
+    """Like "a, b and c"."""
     return Listed(tuple(items))
 
 

@@ -3,17 +3,20 @@
 Nothing here knows a unit of display, a language or a locale.
 """
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from datetime import date, datetime
 from enum import StrEnum
 
 
 @dataclass(frozen=True)
 class Number:
-    """A plain figure: so many `digits` behind the point, or so many `figures` in all, or as short as it is exact."""
+    """A plain figure: so many `digits` behind the point, or so many `figures` in all, or as short as it is
+    exact.
+    """
 
     value: float
     digits: int | None = None
+    _: KW_ONLY
     figures: int | None = None
     signed: bool = False
     grouped: bool = False

@@ -10,6 +10,8 @@ from enum import StrEnum
 
 
 class SourceKind(StrEnum):
+    """How firm a source is."""
+
     PUBLISHED = "published"
     COMMON_PRACTICE = "common practice"
     DERIVED = "derived"
@@ -57,7 +59,7 @@ SOURCES: dict[str, Source] = {
     "addition-limits": Source(_M, "single-addition limits"),
     "separation": Source(_M, "separation times between two different chemicals"),
     "mixing": Source(_C, "mixing and dissolving times before a retest"),
-    "order": Source(_C, "order of additions: alkalinity, pH, calcium and stabilizer, sanitiser"),
+    "order": Source(_C, "order of additions: alkalinity, pH, calcium and stabilizer, sanitizer"),
     "rounding": Source(_C, "round to what a person can measure; salt by whole bags, down first"),
     "sampling": Source(_C, "away from returns and skimmer, deep end or mid pool, elbow-deep"),
     "strip-blocks": Source(_M, "color blocks of common test strips"),

@@ -79,7 +79,9 @@ async def _rounds(scope: Scope) -> None:
 
 
 async def _fill_inventory(scope: Scope, lines: list[Line]) -> None:
-    """Every product in whole packages: what was poured and some over; liquids every fortnight, for they age."""
+    """Every product in whole packages: what was poured and some over; liquids every fortnight, for they
+    age.
+    """
     poured = poured_g(lines)
     for row in INVENTORY:
         id_ = str(demo_id("product", row.product.id))
@@ -92,7 +94,9 @@ async def _fill_inventory(scope: Scope, lines: list[Line]) -> None:
             at = scope.now - timedelta(days=days)
             stamp = Stamp(demo_id("purchase", row.product.id, n), at, demo_id("person", OWNER))
             if share:
-                await inventory.buy(replace(scope, now=at), stamp, id_, share, share * row.price)
+                await inventory.buy(
+                    replace(scope, now=at), stamp, product_id=id_, packages=share, price=share * row.price
+                )
     began = scope.now - timedelta(days=DAYS)
     stamp = Stamp(demo_id("habits"), began, demo_id("person", OWNER))
     await inventory.set_preferences(replace(scope, now=began), stamp, PREFERENCES)
@@ -110,7 +114,9 @@ async def _load_pool(scope: Scope, demo: DemoPool, lines: list[Line]) -> None:
     id_, began = demo_id("pool", demo.key), scope.now - timedelta(days=DAYS, hours=1)
     ids = (demo_id(demo.key, "settings"), demo_id(demo.key, "basin"), demo_id(demo.key, "equipment"))
     person = demo_id("person", demo.person)
-    new = pool_cases.NewPool(id_, demo.settings, demo.basin, demo.equipment, ids)
+    new = pool_cases.NewPool(
+        id=id_, settings=demo.settings, basin=demo.basin, equipment=demo.equipment, entry_ids=ids
+    )
     await pool_cases.set_up(scope, new, began, person)
     for n, line in enumerate(lines):
         at = moment(line.reported.at_s)
@@ -133,6 +139,7 @@ def _with_product(reported: Report) -> Report:
 
 
 async def main() -> None:
+    """Load the demo data into an empty database."""
     database = Database(Settings().database_url)
     await load(database, datetime.now(UTC))
     await database.close()

@@ -23,8 +23,14 @@ class Line:
 def season(demo: DemoPool, now: datetime) -> list[Line]:
     """Everything of one pool's season, in order. A pool that was given up is found at the end."""
     end_s = now.timestamp()
-    world = World(demo.nature, CLIMATE, replace(demo.water), end_s - DAYS * 86_400, demo.seed)
-    carer = Carer(world, demo.preferences)
+    world = World(
+        nature=demo.nature,
+        climate=CLIMATE,
+        water=replace(demo.water),
+        start_s=end_s - DAYS * 86_400,
+        seed=demo.seed,
+    )
+    carer = Carer(world=world, preferences=demo.preferences)
     lines = [
         Line(reported, demo.person)
         for reported in carer.season(DAYS)

@@ -1,4 +1,5 @@
-"""The care of the demo season: pump, filter and cell as they are, the gauge week by week, what was cleaned when.
+"""The care of the demo season: pump, filter and cell as they are, the gauge week by week, what was cleaned
+when.
 
 Invented and regular: a backwash of the simulation is a backwash done, tasks come round a little late.
 """
@@ -64,7 +65,9 @@ def upkeep(demo: DemoPool, lines: list[Line], now: datetime) -> list[Upkeep]:
 
 
 def _plant(demo: DemoPool, now: datetime) -> PlantSet:
-    """A pump that turns the water over in about nine hours, run in two windows; by day where a cell must work."""
+    """A pump that turns the water over in about nine hours, run in two windows; by day where a cell must
+    work.
+    """
     salted = demo.equipment.traits.chlorination is Chlorination.SALT_CELL
     flow = round(demo.basin.volume_l / 9 / 60 / _GPM) * _GPM
     windows = (PumpWindow(480, 1080),) if salted else (PumpWindow(300, 540), PumpWindow(1080, 1320))

@@ -27,6 +27,7 @@ class HttpDevice:
         self._client = client
 
     async def read(self) -> DeviceReading | None:
+        """What the controller says now; None where it does not answer."""
         try:
             answer = await self._client.get(self._address, timeout=TIMEOUT_S, follow_redirects=False)
         except httpx.HTTPError:

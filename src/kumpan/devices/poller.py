@@ -45,6 +45,7 @@ async def poll_once(database: Database, reach: Reach, clock: Clock) -> dict[str,
 
 
 async def main() -> None:
+    """Ask every linked device at its interval, until ended."""
     settings = Settings()
     database = Database(settings.database_url)
     async with httpx.AsyncClient() as client:

@@ -1,4 +1,6 @@
-"""What is due as a calendar (RFC 5545): one event a task and day at nine in the pool's own zone, with an alarm."""
+"""What is due as a calendar (RFC 5545): one event a task and day at nine in the pool's own zone, with an
+alarm.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass

@@ -38,6 +38,7 @@ def reading_from_answer(content: bytes) -> DeviceReading | None:
 
 
 def reading_to_json(reading: DeviceReading) -> dict[str, object]:
+    """A device's reading in its stored form."""
     dumped: dict[str, object] = _READING.dump_python(reading, mode="json")
     return dumped
 

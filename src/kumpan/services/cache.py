@@ -32,6 +32,7 @@ class Remembered(Generic[P, R]):
         self._going: dict[Hashable, asyncio.Future[R]] = {}
 
     def __call__(self, *args: P.args, **kwargs: P.kwargs) -> R:
+        """The answer, kept or found now."""
         question = self.question(*args, **kwargs)
         if question not in self._answers:
             self._keep(question, self.function(*args, **kwargs))
@@ -62,6 +63,7 @@ class Remembered(Generic[P, R]):
         return frozen((args, tuple(sorted(kwargs.items()))))
 
     def clear(self) -> None:
+        """Forget all answers."""
         self._answers.clear()
 
     def _keep(self, question: Hashable, answer: R) -> None:
@@ -80,6 +82,7 @@ class remembered:  # noqa: N801 - read as a decorator
         self.most, self.key = most, key
 
     def __call__(self, function: Callable[P, R]) -> Remembered[P, R]:
+        """The function with its memory."""
         made = Remembered(function, self.most, self.key)
         CACHES.append(made)
         return made

@@ -8,7 +8,7 @@ from uuid import UUID
 from kumpan.core.assessment.next_thing import NextThing
 from kumpan.core.assessment.swim import SwimAnswer
 from kumpan.core.dosing.product_choice import Strategy
-from kumpan.core.dosing.solver import Unmet
+from kumpan.core.dosing.solution import Unmet
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
 from kumpan.core.journal import BasinMeasured, EquipmentSet, Outcome, PlantSet, SettingsMade, VisualCheck
@@ -25,7 +25,7 @@ from kumpan.core.treatment.special.second_opinion import Advice, Unread
 from kumpan.wording.gauges import Gauge, Marker
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PoolHeader:
     """The sign of the pool: name, swim answer, the one next thing; `treating` while a rescue goes on."""
 
@@ -44,13 +44,17 @@ class PoolHeader:
 
 @dataclass(frozen=True)
 class PouredSince:
+    """An addition since the test."""
+
     label: str
     at: datetime
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Board:
-    """The lane board: lanes in order, the school that judges, when the water was tested, what went in since."""
+    """The lane board: lanes in order, the school that judges, when the water was tested, what went in
+    since.
+    """
 
     gauges: tuple[Gauge, ...]
     profile_name: Message
@@ -80,8 +84,10 @@ class TreatmentStep:
     done_as: "StepRecord | None" = None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class StepRecord:
+    """What became of a step, when and by whom."""
+
     entry_id: UUID
     at: datetime
     person_id: UUID | None
@@ -91,7 +97,7 @@ class StepRecord:
     amount_text: Message | None = None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TreatmentPlan:
     """A run sheet: offered (no id yet) or started. `unmet` and `notes` say what it leaves and why."""
 
@@ -107,7 +113,7 @@ class TreatmentPlan:
     drawing: PlanDrawing | None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class LogLine:
     """One entry as the log lists it. `replaced_by` set means it no longer counts, but stays visible."""
 
@@ -142,12 +148,12 @@ class LastValue:
     at: datetime
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class InventoryLine:
     """A product with its stock (bought minus poured) in g, mL for liquids; None when never bought.
 
-    `strength_now_percent` is aged; `price` is one package's; `used_text`, `used_cost` the last year's; `days_left`
-    at the pace of the last four weeks.
+    `strength_now_percent` is aged; `price` is one package's; `used_text`, `used_cost` the last year's;
+    `days_left` at the pace of the last four weeks.
     """
 
     id: str
@@ -169,7 +175,7 @@ class InventoryLine:
     days_left: int | None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class BuyLine:
     """What to buy and why; `packages_text` empty where no package is known, `cost` None without a price."""
 
@@ -183,13 +189,17 @@ class BuyLine:
 
 @dataclass(frozen=True)
 class StrategyProduct:
+    """A product of a strategy with its amount in words."""
+
     label: str
     amount_text: Message
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class StrategyView:
-    """One way through the plan beside the others; costs in the workspace's currency, None when a price lacks."""
+    """One way through the plan beside the others; costs in the workspace's currency, None when a price
+    lacks.
+    """
 
     strategy: Strategy
     use: str | None
@@ -206,7 +216,9 @@ class StrategyView:
 
 @dataclass(frozen=True)
 class StrategiesView:
-    """The ways side by side, what holds the pool between visits, and the loss (mg/L a day) they were reckoned with."""
+    """The ways side by side, what holds the pool between visits, and the loss (mg/L a day) they were
+    reckoned with.
+    """
 
     strategies: tuple[StrategyView, ...]
     between: tuple[Finding, ...]
@@ -214,7 +226,7 @@ class StrategiesView:
     currency: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class DayAhead:
     """Free chlorine (mg/L, low to high is the 90 percent band) and pH on one evening."""
 
@@ -226,7 +238,7 @@ class DayAhead:
     ph: float | None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class OutlookView:
     """What is ahead: in sentences, the most pressing first, and as a strip of evenings."""
 
@@ -258,13 +270,15 @@ class HistoryMark:
 
 @dataclass(frozen=True)
 class AheadPoint:
+    """A measure at a later time: low to high is the 90 percent band."""
+
     at: datetime
     low: float
     likely: float
     high: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class HistoryView:
     """One measure over time: its range, its tests, what was done, and the forecast band."""
 
@@ -277,7 +291,7 @@ class HistoryView:
     ahead: tuple[AheadPoint, ...]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ComparedMeasure:
     """One measure now, after somebody's advice, and after our own plan; None where it cannot be reckoned."""
 
@@ -300,7 +314,7 @@ class OpinionView:
     findings: tuple[Finding, ...]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class VisitView:
     """A stop as it was finished."""
 
@@ -320,7 +334,7 @@ class StopNeed:
     why: Message
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class StopView:
     """One stop: what is due, what today's sheet pours, what the next visit will find, what drifts."""
 
@@ -335,7 +349,7 @@ class StopView:
     last_visit: VisitView | None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class LoadLineView:
     """One product of the load list in words; `short_text` empty where the truck has enough."""
 
@@ -348,14 +362,17 @@ class LoadLineView:
 
 @dataclass(frozen=True)
 class TrayView:
+    """One tray of the truck with its caution and what goes into it."""
+
     title: Message
     caution: Message
     lines: tuple[LoadLineView, ...]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class RoundView:
-    """A weekday's round: stops in order, the other pools, the load by tray, and a shorter way if there is one.
+    """A weekday's round: stops in order, the other pools, the load by tray, and a shorter way if there is
+    one.
 
     `nearest_next` is empty where the order is that already; lengths as the crow flies, km.
     """
@@ -384,13 +401,17 @@ class TodayView:
 
 @dataclass(frozen=True)
 class ProcedureChoice:
+    """A procedure to choose."""
+
     key: str
     title: Message
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class CareView:
-    """Every task with its date; suggestions; procedures; what was taken off; whose intervals hold, and the plant."""
+    """Every task with its date; suggestions; procedures; what was taken off; whose intervals hold, and the
+    plant.
+    """
 
     items: tuple[DueItem, ...]
     offers: tuple[Offer, ...]
@@ -404,6 +425,8 @@ class CareView:
 
 @dataclass(frozen=True)
 class CalendarDay:
+    """What falls on one day."""
+
     day: date
     items: tuple[DueItem, ...]
 
@@ -418,7 +441,7 @@ class AskView:
     choices: tuple[str, ...]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class StepView:
     """One step of a procedure; a timer from and to, in seconds."""
 
@@ -430,8 +453,10 @@ class StepView:
     asks: tuple[AskView, ...]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ProcedureView:
+    """A procedure step by step, with what is needed and asked."""
+
     key: str
     title: Message
     materials: tuple[Message, ...]

@@ -32,8 +32,10 @@ class Database:
 
     @asynccontextmanager
     async def transaction(self) -> AsyncIterator[Transaction]:
+        """One transaction: committed at the end, rolled back after an error."""
         async with self._sessions() as session, session.begin():
             yield Transaction(session, self._row_cache)
 
     async def close(self) -> None:
+        """End all connections."""
         await self._engine.dispose()

@@ -14,6 +14,7 @@ class UtcDateTime(TypeDecorator[datetime]):
     cache_ok = True
 
     def process_bind_param(self, value: datetime | None, dialect: Dialect) -> datetime | None:  # noqa: ARG002
+        """Into the database as UTC. Raises ValueError for a time without a zone."""
         if value is None:
             return None
         if value.tzinfo is None:
@@ -21,4 +22,5 @@ class UtcDateTime(TypeDecorator[datetime]):
         return value.astimezone(UTC).replace(tzinfo=None)
 
     def process_result_value(self, value: datetime | None, dialect: Dialect) -> datetime | None:  # noqa: ARG002
+        """Out of the database, marked as UTC."""
         return None if value is None else value.replace(tzinfo=UTC)

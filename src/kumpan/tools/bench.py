@@ -87,10 +87,12 @@ def milliseconds(work: Callable[[], object], runs: int = RUNS) -> list[float]:
 
 
 def p95(times: list[float]) -> float:
+    """The 95th percentile of some times."""
     return times[int(len(times) * 0.95)]
 
 
 def call(address: str, path: str, body: object | None) -> bytes:
+    """One request's answer."""
     data = None if body is None else json.dumps(body).encode()
     request = urllib.request.Request(address + path, data, {"content-type": "application/json"})
     with urllib.request.urlopen(request, timeout=30) as reply:
@@ -142,7 +144,11 @@ def bench_engine() -> None:
     single = statistics.median(milliseconds(ours))
     each = statistics.median(milliseconds(thousand, 20)) / 1000
     inverse = statistics.median(
-        milliseconds(lambda: for_both(state.totals, 7.4, 120.0, 75708.0, STANDARD_INVENTORY))
+        milliseconds(
+            lambda: for_both(
+                state.totals, 7.4, alkalinity_mg_l=120.0, volume_l=75708.0, inventory=STANDARD_INVENTORY
+            )
+        )
     )
     print(f"PHREEQC, one water: {base:.2f} ms")
     print(f"engine, one analysis: {single:.2f} ms, {single / base:.2f} x PHREEQC (aim: 1)")
@@ -156,7 +162,12 @@ def bench_forecast() -> None:
     for demo in pools():
         reported = [Report(0.0, demo.basin), *(line.reported for line in season(demo, BENCH_DAY))]
         state = fold(entries(reported, demo.key))
-        place = Place(demo.basin.volume_l, 29.0, -95.5, demo.equipment.traits.indoor)
+        place = Place(
+            volume_l=demo.basin.volume_l,
+            latitude_deg=29.0,
+            longitude_deg=-95.5,
+            indoor=demo.equipment.traits.indoor,
+        )
 
         def fitted(state: PoolState = state, place: Place = place) -> None:
             found = fit(state, place)
@@ -168,6 +179,7 @@ def bench_forecast() -> None:
 
 
 def bench_http(running: Running) -> None:
+    """The heavy requests over HTTP, as multiples of one that does nothing."""
     no_op = milliseconds(lambda: call(running.address, "/api/health", None))
     print(f"no-op over HTTP: median {statistics.median(no_op):.2f} ms")
     for name, (path, body) in CALLS.items():
@@ -224,10 +236,13 @@ class _Compressed(http.server.SimpleHTTPRequestHandler):
 
 
 def bench_first_page(running: Running) -> None:
+    """From a cold browser to the first page."""
     subprocess.run(
         ["npx", "vite", "build", "--config", "vite.bench.config.ts", "--logLevel=error"],
-        cwd=FRONTEND, check=True, capture_output=True,
-    )  # fmt: skip
+        cwd=FRONTEND,
+        check=True,
+        capture_output=True,
+    )
     handler = partial(_Compressed, directory=str(FRONTEND / "dist-bench"))
     server = http.server.ThreadingHTTPServer(("127.0.0.1", free_port()), handler)
     threading.Thread(target=server.serve_forever, daemon=True).start()
@@ -241,6 +256,7 @@ def bench_first_page(running: Running) -> None:
 
 
 def bench_size() -> None:
+    """What a first visit loads."""
     entry = DIST / "index.html"
     names = [part.split('"')[0] for part in entry.read_text().split("/assets/")[1:]]
     first = sum(len(gzip.compress((DIST / "assets" / n).read_bytes())) for n in names if n.endswith(".js"))
@@ -251,6 +267,7 @@ def bench_size() -> None:
 
 
 def main() -> None:
+    """All figures of one run."""
     bench_size()
     bench_engine()
     bench_forecast()

@@ -1,4 +1,6 @@
-"""The schedule's speed: 50 pools of 500 entries, a date and the year after it; and Today with a year of devices."""
+"""The schedule's speed: 50 pools of 500 entries, a date and the year after it; and Today with a year of
+devices.
+"""
 
 import json
 import statistics
@@ -38,7 +40,8 @@ def bench_due(now: datetime) -> None:
         due_list(replace(one, index=index_history(one.state)), now, ahead_days=MONTHS_DAYS)
     computed = time.perf_counter() - began
     print(
-        f"due list and a year ahead, {POOLS} pools of {ENTRIES} entries: {with_index:.2f} s with the index given "
+        f"due list and a year ahead, {POOLS} pools of {ENTRIES} entries: {with_index:.2f} s with the "
+        f"index given "
         f"(bar: 1), {computed:.2f} s with it computed (bar: 3)"
     )
 
@@ -49,15 +52,21 @@ def _inputs(demo: DemoPool, n: int, now: datetime) -> CareInputs:
     more = ENTRIES - len(listed)
     listed += [_filler(n, i, now) for i in range(more)]
     return CareInputs(
-        _folded(listed), demo.equipment.traits, demo.basin.volume_l, Preset.OWNER,
-        ZoneInfo("America/Chicago"), ALL_YEAR,
-    )  # fmt: skip
+        state=_folded(listed),
+        traits=demo.equipment.traits,
+        volume_l=demo.basin.volume_l,
+        preset=Preset.OWNER,
+        zone=ZoneInfo("America/Chicago"),
+        season=ALL_YEAR,
+    )
 
 
 def _filler(pool: int, n: int, now: datetime) -> Entry:
     at = now - timedelta(hours=6 * n + 1)
     body = PressureRead(80.0 + n % 20) if n % 3 == 0 else CareDone(("vacuum", "brush", "skim")[n % 3])
-    return Entry(uuid5(SPACE, f"{pool}/{n}"), None, at, at, None, body)
+    return Entry(
+        id=uuid5(SPACE, f"{pool}/{n}"), pool_id=None, at=at, recorded_at=at, person_id=None, body=body
+    )
 
 
 def _folded(listed: list[Entry]) -> PoolState:
@@ -73,7 +82,8 @@ def bench_today(running: Running) -> None:
     _year_of_days(running, pool)
     after = _median(path)
     print(
-        f"Today: {before:.1f} ms; with a year of device days {after:.1f} ms, {after / before:.2f} x (bar: 1.5)"
+        f"Today: {before:.1f} ms; with a year of device days {after:.1f} ms, {after / before:.2f} x (bar: "
+        f"1.5)"
     )
 
 
@@ -93,7 +103,16 @@ def _year_of_days(running: Running, pool: str) -> None:
     rows = []
     for ago in range(400, 35, -1):
         day = datetime.now(UTC) - timedelta(days=ago)
-        body = DeviceDay("controller", date(day.year, day.month, day.day), 288, 55.0, 3000.0, 27.0, 80.0, 0.0)
+        body = DeviceDay(
+            device="controller",
+            day=date(day.year, day.month, day.day),
+            readings=288,
+            output_percent=55.0,
+            salinity_mg_l=3000.0,
+            water_c=27.0,
+            pressure_kpa=80.0,
+            rain_mm=0.0,
+        )
         at = day.strftime("%Y-%m-%d %H:%M:%S")
         text = json.dumps(write_body(body))
         rows.append(

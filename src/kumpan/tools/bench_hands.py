@@ -1,4 +1,4 @@
-"""What a hand feels: frames while a float is dragged, the answer to a nudge, from saved test to first step."""
+"""What a hand feels: frames while a marker is dragged, the answer to a nudge, from test to first step."""
 
 import json
 import statistics
@@ -15,7 +15,8 @@ COUNT_FRAMES = """() => { window.frames_ = []; const beat = at => { window.frame
   window.beat_ = requestAnimationFrame(beat); }; requestAnimationFrame(beat); }"""
 # Milliseconds from a save to the first line of the sheet, by the page's own clock.
 TO_FIRST_STEP = """() => new Promise(done => { const began = performance.now();
-  const look = () => document.querySelector('[data-step], [data-first-step]') ? done(performance.now() - began)
+  const look = () => document.querySelector('[data-step],
+  [data-first-step]') ? done(performance.now() - began)
     : requestAnimationFrame(look);
   document.querySelector('form button[type=submit]').click(); requestAnimationFrame(look); })"""
 
@@ -72,7 +73,8 @@ def _nudges(page: Page) -> list[float]:
         times.append(
             float(
                 page.evaluate(
-                    """key => new Promise(done => { const before = document.activeElement.getAttribute('aria-valuetext');
+                    """key => new Promise(done => {
+                       const before = document.activeElement.getAttribute('aria-valuetext');
                     const began = performance.now();
                     document.activeElement.dispatchEvent(new KeyboardEvent('keydown', {key, bubbles: true}));
                     const look = () => document.activeElement.getAttribute('aria-valuetext') !== before

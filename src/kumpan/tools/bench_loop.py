@@ -34,10 +34,13 @@ def _pool(address: str) -> str:
     pool, begun = str(uuid4()), datetime.now(UTC) - timedelta(days=2 * TESTS + 1)
     settings = {"name": f"Bench {pool[:6]}", "time_zone": "America/Chicago"}
     body = {
-        "id": pool, "entry_ids": [str(uuid4()) for _ in range(3)], "at": begun.isoformat(), "settings": settings,
+        "id": pool,
+        "entry_ids": [str(uuid4()) for _ in range(3)],
+        "at": begun.isoformat(),
+        "settings": settings,
         "basin": {"unit": "ft", "volume": "20000", "volume_unit": "gal"},
         "equipment": {"surface": "plaster", "chlorination": "liquid", "filter": "sand"},
-    }  # fmt: skip
+    }
     _post(address, "/pools", body)
     for n in range(TESTS):
         fields = {
@@ -67,6 +70,7 @@ def bench_event_loop(running: Running) -> None:
     waited.sort()
     p95 = waited[int(len(waited) * 0.95)]
     print(
-        f"health while a cold outlook of {TESTS} tests ({statistics.median(took):.0f} ms) is worked out: median "
+        f"health while a cold outlook of {TESTS} tests ({statistics.median(took):.0f} ms) is worked out: "
+        f"median "
         f"{statistics.median(waited):.1f} ms, p95 {p95:.1f} ms of {len(waited)} (bar: {BAR_MS:.0f})"
     )

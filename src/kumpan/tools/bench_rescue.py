@@ -26,7 +26,8 @@ def bench_rescue(running: Running) -> None:
     game = _median(lambda: _post(f"{address}/practice/play", body))
     review = _median(lambda: _post(f"{address}/practice/play", body[:-1] + b', "finished": true}'), 3)
     print(
-        f"rescue board {board:.0f} ms against a pool's head {head:.1f} ms; a practice game of {len(MOVES)} moves {game:.0f} ms, "
+        f"rescue board {board:.0f} ms against a pool's head {head:.1f} ms; a practice game of "
+        f"{len(MOVES)} moves {game:.0f} ms, "
         f"its review with the planner's run {review:.0f} ms"
     )
 

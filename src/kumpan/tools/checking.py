@@ -11,6 +11,7 @@ BIN = VENV / "bin"
 
 
 def stages(extra: list[str]) -> list[tuple[str, list[str], Path]]:
+    """Name, command and folder of each stage of the checks."""
     pytest = [str(BIN / "python"), "-m", "pytest", "-q"]
     workers = ["-n", str(max(2, os.cpu_count() or 2))]
     if extra:

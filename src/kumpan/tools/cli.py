@@ -17,6 +17,7 @@ from kumpan.tools.serving import Running
 
 
 def parser() -> argparse.ArgumentParser:
+    """The commands and their options."""
     top = argparse.ArgumentParser(prog="./run", description="Kumpan, a poolside companion.")
     commands = top.add_subparsers(dest="command", required=True)
     for name, help_ in (
@@ -45,6 +46,7 @@ def parser() -> argparse.ArgumentParser:
 
 
 def main(arguments: list[str]) -> int:
+    """Run one command; the exit code."""
     given = parser().parse_args(arguments)
     try:
         if given.command in ("demo", "serve", "dev"):
@@ -101,7 +103,8 @@ def _serve(given: argparse.Namespace) -> None:
         if given.command == "dev":
             hot = _hot_front_end(given.port)
         print(
-            f"Kumpan is at {running.address} (ready after {time.monotonic() - started:.1f} s). Ctrl-C ends it.",
+            f"Kumpan is at {running.address} (ready after {time.monotonic() - started:.1f} s). Ctrl-C "
+            f"ends it.",
             flush=True,
         )
         running.wait(stopped)

@@ -20,5 +20,6 @@ def stage(name: str) -> Iterator[None]:
 
 
 def stop(message: str) -> int:
+    """Say why it ends; the exit code."""
     print(message, file=sys.stderr, flush=True)
     return 1

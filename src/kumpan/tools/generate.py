@@ -1,4 +1,6 @@
-"""Write what the front end takes from the Python side: OpenAPI document, hazards, emergency page; and the client's types."""
+"""Write what the front end takes from the Python side: OpenAPI document, hazards, emergency page; and the
+client's types.
+"""
 
 import json
 
@@ -12,6 +14,7 @@ EMERGENCY = FRONTEND / "src/features/emergency/emergency.json"
 
 
 def openapi_text() -> str:
+    """The OpenAPI document as it is kept."""
     return json.dumps(build_app(None).openapi(), indent=1, ensure_ascii=False, sort_keys=True) + "\n"
 
 
@@ -38,6 +41,7 @@ def hazardous_text() -> str:
 
 
 def main() -> None:
+    """Write what is made from the program: OpenAPI and the emergency page's texts."""
     EMERGENCY.parent.mkdir(parents=True, exist_ok=True)
     OPENAPI.parent.mkdir(parents=True, exist_ok=True)
     OPENAPI.write_text(openapi_text())

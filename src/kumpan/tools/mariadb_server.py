@@ -31,6 +31,7 @@ class MariaDbServer:
 
     @property
     def socket(self) -> str:
+        """The server's socket, in a private folder."""
         assert self._private is not None
         return f"{self._private}/s"
 
@@ -51,7 +52,7 @@ class MariaDbServer:
         log = self.folder / "mariadb.log"
         with log.open("ab") as out:
             self.process = subprocess.Popen(
-                self._command(data, durable),
+                self._command(data, durable=durable),
                 stdout=out,
                 stderr=out,
                 stdin=subprocess.DEVNULL,
@@ -60,12 +61,21 @@ class MariaDbServer:
         processes.remember(self.folder / "mariadb.pid.json", self.process.pid)
         self._wait_ready(log)
 
-    def _command(self, data: Path, durable: bool) -> list[str]:
+    def _command(self, data: Path, *, durable: bool) -> list[str]:
         command = [
-            SERVER, "--no-defaults", f"--datadir={data}", f"--socket={self.socket}", "--skip-networking",
-            f"--pid-file={self._private}/pid", f"--tmpdir={self._private}", "--character-set-server=utf8mb4", "--collation-server=utf8mb4_bin",
-            "--skip-log-bin", "--innodb-buffer-pool-size=64M", "--max-connections=200",
-        ]  # fmt: skip
+            SERVER,
+            "--no-defaults",
+            f"--datadir={data}",
+            f"--socket={self.socket}",
+            "--skip-networking",
+            f"--pid-file={self._private}/pid",
+            f"--tmpdir={self._private}",
+            "--character-set-server=utf8mb4",
+            "--collation-server=utf8mb4_bin",
+            "--skip-log-bin",
+            "--innodb-buffer-pool-size=64M",
+            "--max-connections=200",
+        ]
         if not durable:
             command.append("--innodb-flush-log-at-trx-commit=0")
         return [*command, "--user=root"] if os.geteuid() == 0 else command
@@ -78,7 +88,8 @@ class MariaDbServer:
             self._lock.close()
             self._lock = None
             raise Stop(
-                f"The data directory {self.folder} is in use by another Kumpan; stop that one or give --data another."
+                f"The data directory {self.folder} is in use by another Kumpan; stop that one or give "
+                f"--data another."
             ) from None
 
     def _wait_ready(self, log: Path) -> None:
@@ -97,6 +108,7 @@ class MariaDbServer:
         raise Stop(f"MariaDB did not start; its log {log} says why.")
 
     def run_sql(self, sql: str) -> None:
+        """Run a statement as the server's own administrator."""
         command = ["mariadb", "--no-defaults", f"--socket={self.socket}", "-uroot", "-e", sql]
         subprocess.run(command, check=True, capture_output=True)
 

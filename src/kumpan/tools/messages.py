@@ -1,7 +1,7 @@
 """`./run messages`: gather every template of the program into the catalog that translators start from.
 
-Templates are whole sentences, so the catalog is a list of sentences with their places. A template is the first
-argument of a message, or a constant with named values that is handed to one.
+Templates are whole sentences, so the catalog is a list of sentences with their places. A template is the
+first argument of a message, or a constant with named values that is handed to one.
 """
 
 import ast

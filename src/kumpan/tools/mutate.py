@@ -1,7 +1,7 @@
 """`./run mutate`: break the core on purpose and see which breaks no test notices.
 
-A seeded sample of the core's modules is mutated by mutmut, each against the tests that lie where it lies. What
-survives is printed; it is a place where a test is missing, or where two ways of writing mean the same.
+A seeded sample of the core's modules is mutated by mutmut, each against the tests that lie where it lies.
+What survives is printed; it is a place where a test is missing, or where two ways of writing mean the same.
 """
 
 import argparse
@@ -54,8 +54,12 @@ def survivors(module: Path, tests: Sequence[Path]) -> tuple[list[str], int]:
         )
         told = subprocess.run(
             [mutmut, "results", "--all", "true"],
-            cwd=folder, env=environment, check=False, capture_output=True, text=True,
-        ).stdout  # fmt: skip
+            cwd=folder,
+            env=environment,
+            check=False,
+            capture_output=True,
+            text=True,
+        ).stdout
     rows = [line.strip().split(": ") for line in told.splitlines() if "__mutmut_" in line]
     if not rows:
         raise RuntimeError(f"mutmut made nothing of {module}: {ran.stdout[-400:]}{ran.stderr[-400:]}")
@@ -63,6 +67,7 @@ def survivors(module: Path, tests: Sequence[Path]) -> tuple[list[str], int]:
 
 
 def main(arguments: Sequence[str] | None = None) -> None:
+    """Mutate a seeded sample of modules and print the survivors; the exit code."""
     top = argparse.ArgumentParser(prog="./run mutate", description=__doc__)
     top.add_argument("--seed", type=int, default=1, help="which modules are drawn")
     top.add_argument("--modules", type=int, default=3, help="how many modules")

@@ -47,6 +47,7 @@ def ensure_all(*, dev: bool) -> None:
 
 
 def ensure_debian() -> None:
+    """Debian's packages that Kumpan stands on."""
     missing = [name for name, file in DEBIAN.items() if not file.exists()]
     if not _has_venv():
         missing.append("python3-venv")
@@ -56,7 +57,8 @@ def ensure_debian() -> None:
     prefix = _root_prefix()
     if prefix is None:
         raise Stop(
-            f"Some Debian packages are missing. Type this once, then start again:\n  sudo sh -c 'apt-get update && {install}'"
+            f"Some Debian packages are missing. Type this once, then start again:\n  sudo sh -c 'apt-get "
+            f"update && {install}'"
         )
     with stage(f"Debian packages ({', '.join(missing)})"):
         _run([*prefix, "apt-get", "update"], "The list of Debian packages could not be read")
@@ -92,13 +94,24 @@ def ensure_python(lock: str) -> None:
         if not (VENV / "bin/python").exists():
             _run([sys.executable, "-m", "venv", str(VENV)], "The Python environment could not be made")
         _run(
-            [str(VENV / "bin/python"), "-m", "pip", "install", "-q", "--disable-pip-version-check", "--require-hashes", "-r", str(file)],
+            [
+                str(VENV / "bin/python"),
+                "-m",
+                "pip",
+                "install",
+                "-q",
+                "--disable-pip-version-check",
+                "--require-hashes",
+                "-r",
+                str(file),
+            ],
             "Python packages could not be installed",
-        )  # fmt: skip
+        )
         stamp.write_text(digest)
 
 
 def ensure_front_end() -> None:
+    """The front end's packages, by their lock."""
     stamp = FRONTEND / "node_modules/.kumpan"
     digest = _digest_of(FRONTEND / "package-lock.json")
     if _fresh(stamp, digest):
@@ -117,7 +130,9 @@ def ensure_front_end() -> None:
 
 
 def ensure_client_types() -> None:
-    """The typed client's types, made again when the OpenAPI document changed; they are not kept in the repository."""
+    """The typed client's types, made again when the OpenAPI document changed; they are not kept in the
+    repository.
+    """
     stamp = FRONTEND / "node_modules/.kumpan-types"
     digest = _digest_of(OPENAPI, FRONTEND / "package-lock.json")
     if SCHEMA.exists() and _fresh(stamp, digest):

@@ -1,4 +1,7 @@
-"""Bring a database up to date (Alembic) and, with --demo, load the demo data. In one process: it starts fast."""
+"""Bring a database up to date (Alembic) and, with --demo, load the demo data.
+
+In one process: it starts fast.
+"""
 
 import asyncio
 import sys

@@ -17,6 +17,7 @@ def start_time(pid: int) -> str | None:
 
 
 def remember(file: Path, pid: int) -> None:
+    """Write down a process by its id and start time."""
     file.write_text(json.dumps({"pid": pid, "start_time": start_time(pid)}))
 
 

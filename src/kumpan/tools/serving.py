@@ -33,6 +33,7 @@ def environment(database_url: str, simulator_port: int | None = None) -> dict[st
 
 
 def simulator_url(port: int) -> str:
+    """Where the simulated device answers."""
     return f"http://127.0.0.1:{port}/controller"
 
 
@@ -62,9 +63,11 @@ class Running:
 
     @property
     def address(self) -> str:
+        """Where the web server answers."""
         return f"http://127.0.0.1:{self.port}"
 
     def start(self, *, demo: bool, reload: bool = False) -> None:
+        """Start database, web server and helpers; back when pages are answered."""
         with stage("MariaDB"):
             self.database.start()
         processes.end_remembered(self.folder / "web.pid.json")
@@ -73,31 +76,53 @@ class Running:
         # The web server loads while the database is brought up to date; nobody is sent to it before that.
         with stage("Database up to date, demo data" if demo else "Database up to date"):
             self.database.run_sql(f"CREATE DATABASE IF NOT EXISTS {DATABASE}")
-            self._launch_web(url, reload)
+            self._launch_web(url, reload=reload)
             prepare(url, demo=demo)
         with stage("Web server"):
             self._wait_for_web()
         self._launch_devices(url, simulator=demo)
 
-    def _launch_web(self, url: str, reload: bool) -> None:
+    def _launch_web(self, url: str, *, reload: bool) -> None:
         command = [
-            PYTHON, "-m", "uvicorn", "kumpan.web.main:create_app", "--factory", "--host", "127.0.0.1",
-            "--port", str(self.port), "--timeout-graceful-shutdown", "2", "--log-level", "warning",
-        ]  # fmt: skip
+            PYTHON,
+            "-m",
+            "uvicorn",
+            "kumpan.web.main:create_app",
+            "--factory",
+            "--host",
+            "127.0.0.1",
+            "--port",
+            str(self.port),
+            "--timeout-graceful-shutdown",
+            "2",
+            "--log-level",
+            "warning",
+        ]
         if reload:
             command += ["--reload", "--reload-dir", str(ROOT / "src")]
         self.web = subprocess.Popen(command, cwd=ROOT, env=environment(url), start_new_session=True)
         processes.remember(self.folder / "web.pid.json", self.web.pid)
 
     def _launch_devices(self, url: str, *, simulator: bool) -> None:
-        """The program that polls devices and, for the demo, the simulated one. The app runs on without them."""
+        """The program that polls devices and, for the demo, the simulated one.
+
+        The app runs on without them.
+        """
         port = free_port() if simulator else None
         commands = {"poller": [PYTHON, "-m", "kumpan.devices.poller"]}
         if port is not None:
             commands["simulator"] = [
-                PYTHON, "-m", "uvicorn", "kumpan.devices.simulator:app", "--host", "127.0.0.1",
-                "--port", str(port), "--log-level", "warning",
-            ]  # fmt: skip
+                PYTHON,
+                "-m",
+                "uvicorn",
+                "kumpan.devices.simulator:app",
+                "--host",
+                "127.0.0.1",
+                "--port",
+                str(port),
+                "--log-level",
+                "warning",
+            ]
         for name, command in commands.items():
             processes.end_remembered(self.folder / f"{name}.pid.json")
             started = subprocess.Popen(command, cwd=ROOT, env=environment(url, port), start_new_session=True)
@@ -151,6 +176,7 @@ class Running:
 
 
 def answers(address: str) -> bool:
+    """Whether an address answers well."""
     try:
         with urllib.request.urlopen(address, timeout=2) as reply:
             return bool(reply.status == 200)

@@ -41,6 +41,7 @@ SHOWN = {"salt": "Millrace Close", "tablets": "Weir Lane 4", "green": "Tannery Y
 
 
 def main() -> None:
+    """Take the pictures of docs/screenshots anew."""
     FOLDER.mkdir(parents=True, exist_ok=True)
     with tempfile.TemporaryDirectory(prefix="kumpan shots ") as folder, sync_playwright() as playwright:
         running = Running(free_port(), Path(folder))
@@ -50,7 +51,15 @@ def main() -> None:
             pools, driver = _pools(running), _person(running, DRIVER)
             for name, (path, size, mode) in VIEWS.items():
                 person = driver if path == "/round" else ""
-                _picture(browser, running, path.format(**pools), size, mode, person, FOLDER / f"{name}.png")
+                _picture(
+                    browser,
+                    running,
+                    path=path.format(**pools),
+                    size=size,
+                    mode=mode,
+                    person=person,
+                    file=FOLDER / f"{name}.png",
+                )
             _step_on_the_phone(browser, running, pools["green"])
             browser.close()
         finally:

@@ -1,4 +1,6 @@
-"""`./run study`: the chlorine forecast, and rescues by the plan, on simulated pools whose laws neither knows."""
+"""`./run study`: the chlorine forecast, and rescues by the plan, on simulated pools whose laws neither
+knows.
+"""
 
 import statistics
 import sys
@@ -23,20 +25,22 @@ POOLS = 100
 
 
 def our_forecast(case: Case) -> tuple[float, float, float]:
+    """Our forecast for a simulated case: low, likely, high in mg/L."""
     place = Place(
-        case.believed_volume_l,
-        case.climate.latitude_deg,
-        case.climate.longitude_deg,
-        case.indoor,
-        case.covered,
+        volume_l=case.believed_volume_l,
+        latitude_deg=case.climate.latitude_deg,
+        longitude_deg=case.climate.longitude_deg,
+        indoor=case.indoor,
+        covered=case.covered,
     )
     fitted = fit(case.state, place)
     assert fitted is not None
     planned = [Pulse(at_s, mg_l) for at_s, mg_l in case.planned]
-    return forecast(case.state, place, fitted, case.when_s, planned).at(case.when_s)
+    return forecast(case.state, place, fitted=fitted, until_s=case.when_s, planned=planned).at(case.when_s)
 
 
 def table(rows: dict[str, Score]) -> str:
+    """The chlorine study's table in Markdown."""
     head = (
         '| pools | forecasts | truth inside the 90 % band | median width | mean error | "same as last week" | smaller by |\n'
         "|---|---|---|---|---|---|---|\n"
@@ -50,6 +54,7 @@ def table(rows: dict[str, Score]) -> str:
 
 
 def main() -> None:
+    """Run the studies and print their tables."""
     pools = int(sys.argv[1]) if len(sys.argv) > 1 else POOLS
     given = list(cases(pools))
     rows = {f"all {pools}": score(given, our_forecast)}
@@ -74,8 +79,10 @@ def rescues(each: int) -> list[Rescued]:
 
 
 def rescue_table(runs: list[Rescued]) -> str:
+    """The rescue study's table in Markdown."""
     head = (
-        "| pools | reached the end | inside the first 90 % band | its median width | days: median (least to most) "
+        "| pools | reached the end | inside the first 90 % band | its median width | days: median (least "
+        "to most) "
         "| chlorine, median | tests, median | ran dry unseen | over the cap |\n|---|---|---|---|---|---|---|---|---|\n"
     )
     groups = {f"all {len(runs)}": runs} | {

@@ -15,6 +15,7 @@ class BodyLimit:
         self._limit = limit_bytes
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Pass a request on, or refuse a body that is too large."""
         if scope["type"] != "http" or scope["method"] in ("GET", "HEAD"):
             await self._app(scope, receive, send)
             return

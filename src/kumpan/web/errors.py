@@ -9,6 +9,10 @@ from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
 from kumpan.core.errors import Conflict, InvalidInput, KumpanError, NotFound, OutOfScope, UnreadableQuantity
+from kumpan.core.messages import Message, Verbatim
+from kumpan.web.scope import reader_of, units_of
+from kumpan.wording.reader import Reader
+from kumpan.wording.render import render
 
 STATUS: dict[type[KumpanError], int] = {
     NotFound: 404,
@@ -19,17 +23,42 @@ STATUS: dict[type[KumpanError], int] = {
     KumpanError: 400,
 }
 _HTTP_WORDS = {
-    400: "The request could not be read; send one JSON object.",
-    404: "There is nothing at this address.",
-    405: "This address does not take that method.",
+    400: Message("The request could not be read; send one JSON object."),
+    404: Message("There is nothing at this address."),
+    405: Message("This address does not take that method."),
+}
+_OTHER_STATUS = Message("The request could not be answered.")
+_UNEXPECTED = Message("Something went wrong here; nothing was saved. Try once more.")
+
+# What pydantic finds wrong with a field, by its kind, with the cure.
+_CURES = {
+    "missing": Message("{field}: is required."),
+    "extra_forbidden": Message("{field}: is not a known field; remove it."),
+    "float_type": Message("{field}: must be a number."),
+    "float_parsing": Message("{field}: must be a number."),
+    "finite_number": Message("{field}: must be a finite number."),
+    "bool_type": Message("{field}: must be true or false."),
+    "json_invalid": Message("{field}: is not valid JSON."),
+    "model_attributes_type": Message("{field}: must be a JSON object."),
+    "model_type": Message("{field}: must be a JSON object."),
+    "list_type": Message("{field}: must be a list."),
+    "string_type": Message("{field}: must be text."),
+}
+_LIMITS = {
+    "gt": Message("{field}: must be greater than {limit}."),
+    "ge": Message("{field}: must be at least {limit}."),
+    "lt": Message("{field}: must be less than {limit}."),
+    "le": Message("{field}: must be at most {limit}."),
 }
 
 
 def error_response(status: int, code: str, message: str, field: str | None = None) -> JSONResponse:
+    """An error in the form of the API."""
     return JSONResponse({"error": {"code": code, "message": message, "field": field}}, status)
 
 
 def status_of(trouble: KumpanError) -> int:
+    """The HTTP status of one of our errors."""
     return next(STATUS[kind] for kind in type(trouble).__mro__ if kind in STATUS)
 
 
@@ -37,57 +66,55 @@ def install(app: FastAPI) -> None:
     """Attach the handlers to the app."""
 
     @app.exception_handler(KumpanError)
-    async def known(_request: Request, trouble: KumpanError) -> JSONResponse:
-        return error_response(status_of(trouble), trouble.code, trouble.message, trouble.field)
+    async def known(request: Request, trouble: KumpanError) -> JSONResponse:
+        words = render(trouble.message, reader_at(request))
+        return error_response(status_of(trouble), trouble.code, words, trouble.field)
 
     @app.exception_handler(RequestValidationError)
-    async def invalid(_request: Request, trouble: RequestValidationError) -> JSONResponse:
+    async def invalid(request: Request, trouble: RequestValidationError) -> JSONResponse:
         field, message = sentence(trouble.errors())
-        return error_response(422, "invalid", message, field)
+        return error_response(422, "invalid", render(message, reader_at(request)), field)
 
     @app.exception_handler(HTTPException)
-    async def http(_request: Request, trouble: HTTPException) -> JSONResponse:
-        message = _HTTP_WORDS.get(trouble.status_code, "The request could not be answered.")
-        return error_response(trouble.status_code, "http", message)
+    async def http(request: Request, trouble: HTTPException) -> JSONResponse:
+        message = _HTTP_WORDS.get(trouble.status_code, _OTHER_STATUS)
+        return error_response(trouble.status_code, "http", render(message, reader_at(request)))
 
     @app.exception_handler(Exception)
-    async def unknown(_request: Request, trouble: Exception) -> JSONResponse:
+    async def unknown(request: Request, trouble: Exception) -> JSONResponse:
         structlog.get_logger().error("unexpected error", exc_info=trouble)
-        return error_response(500, "internal", "Something went wrong here; nothing was saved. Try once more.")
+        return error_response(500, "internal", render(_UNEXPECTED, reader_at(request)))
 
 
-def sentence(errors: Sequence[dict[str, object]]) -> tuple[str, str]:
+def reader_at(request: Request) -> Reader:
+    """Who reads an error: found before the query was checked, so all but "true" means US units."""
+    metric = request.query_params.get("metric", "").lower() in ("true", "1")
+    return reader_of(request, units_of(metric=metric))
+
+
+def sentence(errors: Sequence[dict[str, object]]) -> tuple[str, Message]:
     """The field's path and one sentence that names it and says the cure, from pydantic's errors."""
     first = next((e for e in errors if e.get("type") == "extra_forbidden"), errors[0])
     loc = first.get("loc")
     path = [part for part in (loc if isinstance(loc, tuple) else ()) if part != "body"]
     field = ".".join(str(part) for part in path).encode("ascii", "backslashreplace").decode()[:200] or "body"
-    return field, f"{field}: {_cure(first)}."
+    return field, _cure(first, Verbatim(field))
 
 
-def _cure(error: dict[str, object]) -> str:
+def _cure(error: dict[str, object], field: Verbatim) -> Message:
     kind, context = str(error.get("type")), error.get("ctx")
-    limits = context if isinstance(context, dict) else {}
-    fixed = {
-        "missing": "is required",
-        "extra_forbidden": "is not a known field; remove it",
-        "float_type": "must be a number",
-        "float_parsing": "must be a number",
-        "finite_number": "must be a finite number",
-        "bool_type": "must be true or false",
-        "json_invalid": "is not valid JSON",
-        "model_attributes_type": "must be a JSON object",
-        "model_type": "must be a JSON object",
-        "list_type": "must be a list",
-        "string_type": "must be text",
-    }
-    if kind in fixed:
-        return fixed[kind]
-    if kind in ("greater_than", "greater_than_equal", "less_than", "less_than_equal"):
-        word = {"gt": "greater than", "ge": "at least", "lt": "less than", "le": "at most"}
-        key, limit = next((k, v) for k, v in limits.items() if k in word)
-        return f"must be {word[key]} {limit:g}"
+    details = context if isinstance(context, dict) else {}
+    if kind in _CURES:
+        return Message(_CURES[kind].template, field=field)
+    if isinstance(details.get("message"), Message):
+        return Message("{field}: {why}", field=field, why=details["message"])
+    for key, message in _LIMITS.items():
+        if key in details:
+            return Message(message.template, field=field, limit=Verbatim(f"{details[key]:g}"))
     if kind == "enum":
-        return f"must be one of {limits.get('expected')}"
+        return Message(
+            "{field}: must be one of {known}.", field=field, known=Verbatim(str(details["expected"]))
+        )
     text = str(error.get("msg", "is not valid"))
-    return (text[0].lower() + text[1:]).rstrip(".").encode("ascii", "backslashreplace").decode()[:300]
+    text = (text[0].lower() + text[1:]).rstrip(".").encode("ascii", "backslashreplace").decode()[:300]
+    return Message("{field}: {why}.", field=field, why=Verbatim(text))

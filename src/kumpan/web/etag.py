@@ -13,6 +13,7 @@ class ETag:
         self._app = app
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Answer 304 to who has this very answer already."""
         if scope["type"] != "http" or scope["method"] != "GET" or not scope["path"].startswith("/api/"):
             await self._app(scope, receive, send)
             return

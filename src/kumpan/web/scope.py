@@ -21,6 +21,7 @@ def clock(request: Request) -> datetime:
 
 
 def utc_now() -> datetime:
+    """The clock."""
     return datetime.now(UTC)
 
 
@@ -36,18 +37,20 @@ async def open_scope(request: Request) -> AsyncIterator[Scope]:
 ScopeDep = Annotated[Scope, Depends(open_scope, scope="function")]
 
 
-def units_of(metric: bool) -> Units:
+def units_of(
+    *, metric: Annotated[bool, Query(description="amounts in metric units instead of US customary")] = False
+) -> Units:
     """The units of a request that asks for metric amounts or does not."""
     return Units.METRIC if metric else Units.US
 
 
-Metric = Annotated[bool, Query(description="amounts in metric units instead of US customary")]
+UnitsDep = Annotated[Units, Depends(units_of)]
 
 
-def reader_of(request: Request, metric: Metric = False) -> Reader:
+def reader_of(request: Request, units: UnitsDep) -> Reader:
     """Who reads the answer: units by the query, language by what the client accepts and the program has."""
     accepted = [tag.split(";")[0].strip() for tag in request.headers.get("accept-language", "").split(",")]
-    return Reader(units_of(metric), best_language(accepted))
+    return Reader(units, best_language(accepted))
 
 
 ReaderDep = Annotated[Reader, Depends(reader_of)]

@@ -21,6 +21,8 @@ _ACCENTS = str.maketrans("aeiouyAEIOUYcnstz", "àéîöûýÀÉÎÖÛÝçñšť�
 
 
 class Catalog(Protocol):
+    """The texts of one language."""
+
     def one(self, template: str) -> str:
         """The template in this language."""
         ...

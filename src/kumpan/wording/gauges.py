@@ -41,7 +41,7 @@ class Spot:
     off_edge: int = 0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Marker:
     """A reading on its lane: the value, and its doubt as a bar from `low` to `high`."""
 
@@ -53,12 +53,12 @@ class Marker:
     high_at: Spot
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Gauge:
     """One measure on the board. `planned` is where the plan leaves it; `trail` the earlier tests.
 
-    `aim_step` is one nudge of "what if I aim here", None where nothing can be aimed at; `old` and `coarse` say
-    that the reading carries no dose any more, or not alone.
+    `aim_step` is one nudge of "what if I aim here", None where nothing can be aimed at; `old` and `coarse`
+    say that the reading carries no dose any more, or not alone.
     """
 
     measure: Measure
@@ -117,10 +117,18 @@ def _uncompressed(drawn: float) -> float:
 
 
 def marker_on(band: Band | None, value: float, low: float, high: float) -> Marker:
+    """Where a value and its uncertainty stand on a gauge."""
     if band is None:
         nowhere = Spot(0.5)
-        return Marker(value, low, high, nowhere, nowhere, nowhere)
-    return Marker(value, low, high, spot(value, band), spot(low, band), spot(high, band))
+        return Marker(value=value, low=low, high=high, at=nowhere, low_at=nowhere, high_at=nowhere)
+    return Marker(
+        value=value,
+        low=low,
+        high=high,
+        at=spot(value, band),
+        low_at=spot(low, band),
+        high_at=spot(high, band),
+    )
 
 
 def gauge(
@@ -138,12 +146,12 @@ def gauge(
     else:
         said = verdict(measure, value, band)
     return Gauge(
-        measure,
-        NAMES[measure],
-        band.low if band else None,
-        band.high if band else None,
-        marker_on(band, reading.value, reading.low, reading.high) if reading else None,
-        marker_on(band, planned, planned, planned) if planned is not None else None,
-        tuple(marker_on(band, earlier, earlier, earlier) for earlier in trail),
-        said,
+        measure=measure,
+        name=NAMES[measure],
+        low=band.low if band else None,
+        high=band.high if band else None,
+        reading=marker_on(band, reading.value, reading.low, reading.high) if reading else None,
+        planned=marker_on(band, planned, planned, planned) if planned is not None else None,
+        trail=tuple(marker_on(band, earlier, earlier, earlier) for earlier in trail),
+        verdict=said,
     )

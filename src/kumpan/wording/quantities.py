@@ -42,7 +42,8 @@ from kumpan.wording.reader import Reader
 DAY_MIN = 1440
 SOURCE_LANGUAGE = "en_US"
 _PARTS = MappingProxyType({
-    Fraction(0): "", Fraction(1, 4): "¼", Fraction(1, 3): "⅓", Fraction(1, 2): "½", Fraction(2, 3): "⅔", Fraction(3, 4): "¾",
+    Fraction(0): "", Fraction(1, 4): "¼", Fraction(1, 3): "⅓", Fraction(1, 2): "½", Fraction(2, 3): "⅔",
+    Fraction(3, 4): "¾",
 })  # fmt: skip
 
 
@@ -116,7 +117,7 @@ def _(value: CellOutput, reader: Reader) -> str:
 
 @_text.register
 def _(value: Mass, reader: Reader) -> str:
-    """ "3 lb 10 oz", "13.5 oz"; metric "1.64 kg", "380 g"."""
+    """Like "3 lb 10 oz", "13.5 oz"; metric "1.64 kg", "380 g"."""
     grams = value.mass_g
     if reader.metric:
         return f"{grams / 1000:.3g} kg" if grams >= 1000 else f"{grams:.3g} g"
@@ -131,7 +132,7 @@ def _(value: Mass, reader: Reader) -> str:
 
 @_text.register
 def _(value: Liquid, reader: Reader) -> str:
-    """ "44 fl oz", "2½ gal", "1 gal 20 fl oz"; metric "1.3 L", "650 mL"."""
+    """Like "44 fl oz", "2½ gal", "1 gal 20 fl oz"; metric "1.3 L", "650 mL"."""
     ml = value.volume_ml
     if reader.metric:
         return f"{ml / 1000:.3g} L" if ml >= 1000 else f"{ml:.3g} mL"
@@ -175,7 +176,7 @@ def _(value: Count, reader: Reader) -> str:  # noqa: ARG001
 
 
 def count_text(count: float) -> str:
-    """ "1½", "⅔"; other parts in figures: a jug read in tenths may be filled to 0.4."""
+    """Like "1½", "⅔"; other parts in figures: a jug read in tenths may be filled to 0.4."""
     exact = Fraction(count).limit_denominator(100)
     whole, part = divmod(exact, 1)
     if part not in _PARTS:
@@ -185,7 +186,7 @@ def count_text(count: float) -> str:
 
 @_text.register
 def _(value: Duration, reader: Reader) -> str:  # noqa: ARG001
-    """ "30 min", "4 h", "1 h 35 min", "7 days"."""
+    """Like "30 min", "4 h", "1 h 35 min", "7 days"."""
     if value.minutes >= 2 * DAY_MIN:
         return f"{round(value.minutes / DAY_MIN)} days"
     hours, rest = divmod(value.minutes, 60)
@@ -200,7 +201,8 @@ def _(value: Weeks, reader: Reader) -> str:  # noqa: ARG001
 
 
 _SKELETONS = MappingProxyType({
-    DateForm.WEEKDAY: "EEEE", DateForm.DAY: "MMMMd", DateForm.WEEKDAY_AND_DAY: "MMMEd", DateForm.DAY_AND_YEAR: "yMMMMd",
+    DateForm.WEEKDAY: "EEEE", DateForm.DAY: "MMMMd", DateForm.WEEKDAY_AND_DAY: "MMMEd",
+    DateForm.DAY_AND_YEAR: "yMMMMd",
     DateForm.MONTH: "MMMM",
 })  # fmt: skip
 
@@ -219,7 +221,7 @@ def _(value: Clock, reader: Reader) -> str:
 
 
 def clock_text(value: Clock, reader: Reader) -> str:
-    """ "7:10 PM" where units are US, "19:10" else."""
+    """Like "7:10 PM" where units are US, "19:10" else."""
     at = value.at
     if reader.metric:
         return f"{at:%H:%M}"
@@ -228,7 +230,7 @@ def clock_text(value: Clock, reader: Reader) -> str:
 
 @_text.register
 def _(value: Ahead, reader: Reader) -> str:
-    """ "today about 2 PM", "on Thursday about 2 PM", "on August 3": as far as a forecast can tell."""
+    """Like "today about 2 PM", "on Thursday about 2 PM", "on August 3": as far as a forecast can tell."""
     days = (value.at.date() - value.now.date()).days
     hour = (
         f"{value.at:%H}:00"

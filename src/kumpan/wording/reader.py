@@ -14,6 +14,7 @@ class Reader:
 
     @property
     def metric(self) -> bool:
+        """Amounts in metric units."""
         return self.units is Units.METRIC
 
     @property

@@ -47,8 +47,8 @@ DICHLOR = Product("dichlor", "sodium_dichlor", 56.0, name="Dichlor granules")
 TABLETS = Product("tablets", "trichlor", 90.0, name="Trichlor tablets")
 ACID = Product("acid", "hydrochloric_acid", 31.45)
 ASH = Product("ash", "sodium_carbonate", 100.0)
-PLASTER = Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.SAND)
-VINYL = Traits(Surface.VINYL, Chlorination.LIQUID, Filter.CARTRIDGE)
+PLASTER = Traits(surface=Surface.PLASTER, chlorination=Chlorination.LIQUID, filter=Filter.SAND)
+VINYL = Traits(surface=Surface.VINYL, chlorination=Chlorination.LIQUID, filter=Filter.CARTRIDGE)
 USUAL = {M.FREE_CHLORINE: 0.2, M.TOTAL_CHLORINE: 0.6, M.PH: 7.4, M.TOTAL_ALKALINITY: 100.0, M.CALCIUM_HARDNESS: 250.0,
          M.CYANURIC_ACID: 40.0, M.TEMPERATURE: 26.0}  # fmt: skip
 
@@ -58,7 +58,7 @@ class Case:
     """A journal that is told step by step; `asked` is the question at its time."""
 
     traits: Traits = PLASTER
-    setting: RescueSet = field(default_factory=lambda: RescueSet(Severity.GREEN))
+    setting: RescueSet = field(default_factory=lambda: RescueSet(severity=Severity.GREEN))
     inventory: Sequence[Product] = (LIQUID, ACID, ASH)
     now: datetime = DAWN
     entries: list[Entry] = field(default_factory=list)
@@ -68,7 +68,16 @@ class Case:
 
     def tell(self, body: Body) -> "Case":
         at = self.now + timedelta(milliseconds=len(self.entries))
-        self.entries.append(Entry(uuid5(SPACE, str(len(self.entries))), SPACE, at, at, None, body))
+        self.entries.append(
+            Entry(
+                id=uuid5(SPACE, str(len(self.entries))),
+                pool_id=SPACE,
+                at=at,
+                recorded_at=at,
+                person_id=None,
+                body=body,
+            )
+        )
         return self
 
     def later(self, **parts: float) -> "Case":
@@ -90,14 +99,22 @@ class Case:
         return self.tell(self.setting)
 
     def prepared(self) -> "Case":
-        self.tell(TreatmentStarted((), "household", Readings(), Readings(), PREPARE))
+        self.tell(
+            TreatmentStarted(
+                steps=(), profile="household", before=Readings(), predicted=Readings(), plan=PREPARE
+            )
+        )
         return self.tell(StepDone(self.entries[-1].id, 0, Outcome.DONE))
 
     def pour(self, rise_mg_l: float, product: Product = LIQUID) -> "Case":
         grams = mass_for_change_g(product, M.FREE_CHLORINE, rise_mg_l, VOLUME_L)
         return self.tell(
             AdditionMade(
-                product.chemical, product.strength_percent, product.label, grams, product_id=product.id
+                chemical=product.chemical,
+                strength_percent=product.strength_percent,
+                label=product.label,
+                mass_g=grams,
+                product_id=product.id,
             )
         )
 
@@ -112,9 +129,19 @@ class Case:
         readings = expected_now(state)
         own = bands(profile("household"), self.traits, readings.cyanuric_acid)
         found = RescueRequest(
-            state, self.setting, readings, VOLUME_L, self.traits, self.inventory, own, 4.0, 32.0, -95.0, ZONE,
-            self.now + timedelta(milliseconds=len(self.entries)),
-        )  # fmt: skip
+            state=state,
+            setting=self.setting,
+            readings=readings,
+            volume_l=VOLUME_L,
+            traits=self.traits,
+            inventory=self.inventory,
+            bands=own,
+            swim_limit_mg_l=4.0,
+            latitude_deg=32.0,
+            longitude_deg=-95.0,
+            zone=ZONE,
+            now=self.now + timedelta(milliseconds=len(self.entries)),
+        )
         return replace(found, **changes)  # type: ignore[arg-type]
 
 

@@ -25,7 +25,14 @@ from kumpan.core.pool.equipment import Filter
 
 AROUND = Surroundings(40.0, 26.0, (0.0,) * 24, Filter.SAND)
 AT = 1_780_322_400.0
-FOLLOWED = Followed(16.0, 3.0, 1, DeadAlgaeStrategy.STIR, 12, 1)
+FOLLOWED = Followed(
+    level_mg_l=16.0,
+    usual_mg_l=3.0,
+    rounds_left=1,
+    dead_algae_strategy=DeadAlgaeStrategy.STIR,
+    morning_h=12,
+    evening_h=1,
+)
 
 
 def start(severity: Severity = Severity.GREEN, free: float = 10.0) -> Particles:
@@ -68,7 +75,9 @@ def test_without_chlorine_it_grows() -> None:
 
 
 def test_the_chlorine_of_a_guess_agrees_with_an_integrator() -> None:
-    """One guess against scipy's solve_ivp: dark loss, demand with its half-saturation, and the kill, over six hours."""
+    """One guess against scipy's solve_ivp: dark loss, demand with its half-saturation, and the kill, over
+    six hours.
+    """
     particles = start()
     guess = {name: float(getattr(particles, name)[5]) for name in ("free", "living", "kill")}
     shock = AROUND.shock_mg_l
@@ -88,15 +97,17 @@ def test_the_chlorine_of_a_guess_agrees_with_an_integrator() -> None:
 
 def test_more_lost_than_expected_means_more_lives() -> None:
     particles = start()
-    held = updated(particles, AROUND, [Seen(AT + 8 * 3600, free_mg_l=9.0)])
-    gone = updated(particles, AROUND, [Seen(AT + 8 * 3600, free_mg_l=5.0)])
+    held = updated(particles, AROUND, [Seen(at_s=AT + 8 * 3600, free_mg_l=9.0)])
+    gone = updated(particles, AROUND, [Seen(at_s=AT + 8 * 3600, free_mg_l=5.0)])
     assert likely_living(held) < likely_living(gone)
 
 
 def test_a_clear_look_means_less_cloud_than_a_cloudy_one() -> None:
     particles = start(Severity.LIGHT)
-    clear = updated(particles, AROUND, [Seen(AT, visual_check=VisualCheck(Clarity.CLEAR, Level.NORMAL))])
-    cloudy = updated(particles, AROUND, [Seen(AT, visual_check=VisualCheck(Clarity.CLOUDY, Level.NORMAL))])
+    clear = updated(particles, AROUND, [Seen(at_s=AT, visual_check=VisualCheck(Clarity.CLEAR, Level.NORMAL))])
+    cloudy = updated(
+        particles, AROUND, [Seen(at_s=AT, visual_check=VisualCheck(Clarity.CLOUDY, Level.NORMAL))]
+    )
     assert clear.quantile(clear.cloud, 0.5) < cloudy.quantile(cloudy.cloud, 0.5)
 
 
@@ -104,7 +115,7 @@ def test_a_clear_look_means_less_cloud_than_a_cloudy_one() -> None:
 @settings(max_examples=25, deadline=None)
 def test_no_wild_test_decides_alone(read: list[float]) -> None:
     """However strange the tests, many guesses go on counting."""
-    story = [Seen(AT + 3600 * (n + 1), free_mg_l=value) for n, value in enumerate(read)]
+    story = [Seen(at_s=AT + 3600 * (n + 1), free_mg_l=value) for n, value in enumerate(read)]
     particles = updated(start(), AROUND, story)
     assert 1 / np.sum(particles.weight**2) >= LEAST_GUESSES - 1
     assert np.sum(particles.weight) == pytest.approx(1.0)

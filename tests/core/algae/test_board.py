@@ -39,7 +39,7 @@ def verdict(request: RescueRequest) -> str:
 
 
 def opaque(**values: float) -> RescueRequest:
-    case = Case(setting=RescueSet(Severity.OPAQUE)).begin(**values)
+    case = Case(setting=RescueSet(severity=Severity.OPAQUE)).begin(**values)
     return case.request(price_per_g=PRICES, hoses=Hoses(7000, 1500, 1.6), fill=FILL)
 
 
@@ -59,20 +59,25 @@ def test_treat_or_drain_by_the_handbook(values: dict[str, float], expected: str)
 
 
 def test_a_floor_that_is_seen_is_treated_whatever_stabilizer_says() -> None:
-    case = Case(setting=RescueSet(Severity.GREEN, by_ratio=False)).begin(cyanuric_acid=110.0)
+    case = Case(setting=RescueSet(severity=Severity.GREEN, by_ratio=False)).begin(cyanuric_acid=110.0)
     assert verdict(case.request()) == "treat"
 
 
 def test_the_limits_are_the_users() -> None:
     request = replace(
-        opaque(cyanuric_acid=110.0), setting=RescueSet(Severity.OPAQUE, drain_over_stabilizer=150.0)
+        opaque(cyanuric_acid=110.0), setting=RescueSet(severity=Severity.OPAQUE, drain_over_stabilizer=150.0)
     )
     assert verdict(request) == "part"
 
 
 def test_treating_that_costs_more_than_a_refill_is_told() -> None:
-    cheap_water = replace(opaque(), price_per_g={"liquid": 5.0}, fill=replace(FILL, cyanuric_acid=40.0, free_chlorine=3.0,
-                          total_alkalinity=100.0, calcium_hardness=250.0))  # fmt: skip
+    cheap_water = replace(
+        opaque(),
+        price_per_g={"liquid": 5.0},
+        fill=replace(
+            FILL, cyanuric_acid=40.0, free_chlorine=3.0, total_alkalinity=100.0, calcium_hardness=250.0
+        ),
+    )
     found = treat_or_drain(cheap_water, board(cheap_water))
     assert found.verdict == "drain"
     assert any("costs more than a refill" in told(reason) for reason in found.reasons)
@@ -80,8 +85,8 @@ def test_treating_that_costs_more_than_a_refill_is_told() -> None:
 
 def test_what_is_not_tested_is_said_to_matter() -> None:
     case = (
-        Case(setting=RescueSet(Severity.OPAQUE))
-        .tell(RescueSet(Severity.OPAQUE))
+        Case(setting=RescueSet(severity=Severity.OPAQUE))
+        .tell(RescueSet(severity=Severity.OPAQUE))
         .test(free_chlorine=0.0, ph=7.4)
     )
     request = case.request()
@@ -124,7 +129,9 @@ def test_the_band_is_told_from_the_beginning_and_narrows_on_the_whole() -> None:
 
 
 def test_what_climbs_is_watched_for_each_product_of_the_shelf() -> None:
-    """10 ppm of chlorine from dichlor leave about 9 of stabilizer, from calcium hypochlorite 7 of calcium (common practice)."""
+    """10 ppm of chlorine from dichlor leave about 9 of stabilizer, from calcium hypochlorite 7 of calcium
+    (common practice).
+    """
     found = board(Case(inventory=(LIQUID, HYPO, DICHLOR)).begin().request())
     after = {note.code: note.fields["after"] for note in found.watch}
     rise = found.tally.ahead_mg_l[1]
@@ -176,16 +183,36 @@ def test_what_early_light_took_is_no_loss_of_the_night() -> None:
 
 
 def drained(traits: Traits) -> DrainRequest:
-    return DrainRequest(Readings(), VOLUME_L, traits, {}, FILL, Hoses(7000, 1500, 1.6))
+    return DrainRequest(
+        readings=Readings(),
+        volume_l=VOLUME_L,
+        traits=traits,
+        bands={},
+        fill=FILL,
+        hoses=Hoses(7000, 1500, 1.6),
+    )
 
 
 def test_the_draining_day_goes_by_the_handbook() -> None:
-    """Handbook 07 and 05: ask first, brush wet, breaker off, pump minded, wash last, refill at once, filter clean, test chlorine first."""
+    """Handbook 07 and 05: ask first, brush wet, breaker off, pump minded, wash last, refill at once, filter
+    clean, test chlorine first.
+    """
     treatment = drain_day_plan(drained(PLASTER))
     order = (
-        "ground water", "mild", "brush the walls while they are wet", "breaker", "barrier", "someone to mind it", "into a bucket",
-        "pressure washing", "chlorine wash", "neutralise", "refill at once", "filter cleaned", "test free chlorine",
-    )  # fmt: skip
+        "ground water",
+        "mild",
+        "brush the walls while they are wet",
+        "breaker",
+        "barrier",
+        "someone to mind it",
+        "into a bucket",
+        "pressure washing",
+        "chlorine wash",
+        "neutralize",
+        "refill at once",
+        "filter cleaned",
+        "test free chlorine",
+    )
     reported = [told(step.title).lower() for step in treatment.steps]
     places = [next(n for n, title in enumerate(reported) if words in title) for words in order]
     assert places == sorted(places)
@@ -198,7 +225,9 @@ def test_the_draining_day_goes_by_the_handbook() -> None:
 
 @pytest.mark.parametrize("surface", [Surface.VINYL, Surface.FIBERGLASS])
 def test_a_liner_or_a_fiberglass_shell_is_never_stood_dry(surface: Surface) -> None:
-    found = drain_day_plan(drained(Traits(surface, Chlorination.LIQUID, Filter.SAND)))
+    found = drain_day_plan(
+        drained(Traits(surface=surface, chlorination=Chlorination.LIQUID, filter=Filter.SAND))
+    )
     assert found.steps == ()
     assert found.unmet[0].code == "never_dry"
 
@@ -232,16 +261,21 @@ def test_the_vinyl_cap_is_fifteen() -> None:
 
 
 def test_many_tablets_are_told_with_what_they_leave() -> None:
-    """Handbook 07: six to eight tablets every third day; each 10 ppm of chlorine from them brings 6 of stabilizer."""
+    """Handbook 07: six to eight tablets every third day; each 10 ppm of chlorine from them brings 6 of
+    stabilizer.
+    """
     found = board(Case(inventory=(LIQUID, TABLETS)).begin().request())
     note = next(note for note in found.watch if note.code == "rule_tablets")
-    # Eight of 8 oz are 1.81 kg; 90 % available chlorine in 60 m3 is 27.2 mg/L, six tenths of it 16.5 of stabilizer.
+    # Eight of 8 oz are 1.81 kg; 90 % available chlorine in 60 m3 is 27.2 mg/L, six tenths of it 16.5 of
+    # stabilizer.
     assert note.fields["stabiliser"] == pytest.approx(0.607 * 27.2, rel=0.01)
     assert all(note.code != "rule_tablets" for note in board(Case().begin().request()).watch)
 
 
 def test_boosters_are_told_by_kind_and_bromide_is_refused() -> None:
-    """Handbook 07: one product at a time, by its label; ammonium makes demand, bromide changes the pool for good."""
+    """Handbook 07: one product at a time, by its label; ammonium makes demand, bromide changes the pool for
+    good.
+    """
     kinds = {one.key: one for one in BOOSTERS}
     assert set(kinds) == {"monopersulfate", "ammonium", "bromide", "algaecide"}
     assert [one.key for one in BOOSTERS if one.refused] == ["bromide"]

@@ -1,4 +1,6 @@
-"""A rescue read out of the journal: where it begins, what belongs to it, how often it was shocked, when it is over."""
+"""A rescue read out of the journal: where it begins, what belongs to it, how often it was shocked, when it
+is over.
+"""
 
 from datetime import timedelta
 
@@ -33,7 +35,7 @@ from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Readings
 from tests.core.algae.cases import ACID, DICHLOR, LIQUID, TABLETS, VOLUME_L, Case
 
-GREEN = RescueSet(Severity.GREEN)
+GREEN = RescueSet(severity=Severity.GREEN)
 
 
 def episode(case: Case) -> Episode:
@@ -55,7 +57,9 @@ def test_what_came_before_it_belongs_to_no_rescue() -> None:
 
 
 def test_set_anew_it_goes_on_and_the_last_setting_counts() -> None:
-    case = Case().begin().later(hours=5).tell(RescueSet(Severity.OPAQUE, ph_strategy=PhStrategy.RAISED))
+    case = (
+        Case().begin().later(hours=5).tell(RescueSet(severity=Severity.OPAQUE, ph_strategy=PhStrategy.RAISED))
+    )
     found = episode(case)
     assert found.began_at < case.now
     assert (found.set.severity, found.set.ph_strategy) == (Severity.OPAQUE, PhStrategy.RAISED)
@@ -87,13 +91,37 @@ def test_what_is_told_after_its_end_belongs_to_it_no_more() -> None:
 
 
 def test_prepared_is_who_ticked_something_of_the_preparing_sheet() -> None:
-    started = Case().begin().tell(TreatmentStarted((), "household", Readings(), Readings(), PREPARE))
+    started = (
+        Case()
+        .begin()
+        .tell(
+            TreatmentStarted(
+                steps=(), profile="household", before=Readings(), predicted=Readings(), plan=PREPARE
+            )
+        )
+    )
     assert not episode(started).prepared
-    other = Case().begin().tell(TreatmentStarted((), "household", Readings(), Readings(), f"{RESCUE}/round"))
+    other = (
+        Case()
+        .begin()
+        .tell(
+            TreatmentStarted(
+                steps=(), profile="household", before=Readings(), predicted=Readings(), plan=f"{RESCUE}/round"
+            )
+        )
+    )
     other.tell(StepDone(other.entries[-1].id, 0, Outcome.DONE))
     assert not episode(other).prepared
     assert episode(Case().begin().prepared()).prepared
-    skipped = Case().begin().tell(TreatmentStarted((), "household", Readings(), Readings(), PREPARE))
+    skipped = (
+        Case()
+        .begin()
+        .tell(
+            TreatmentStarted(
+                steps=(), profile="household", before=Readings(), predicted=Readings(), plan=PREPARE
+            )
+        )
+    )
     skipped.tell(StepDone(skipped.entries[-1].id, 0, Outcome.SKIPPED))
     assert episode(skipped).prepared, "left out is a decision too"
 
@@ -136,7 +164,11 @@ def test_acid_is_no_round_and_tablets_are() -> None:
         Case()
         .begin()
         .later(hours=1)
-        .tell(AdditionMade(ACID.chemical, 31.45, "Acid", 2000.0, product_id="acid"))
+        .tell(
+            AdditionMade(
+                chemical=ACID.chemical, strength_percent=31.45, label="Acid", mass_g=2000.0, product_id="acid"
+            )
+        )
     )
     assert chlorine_rises(episode(case), VOLUME_L) == []
     case.later(hours=1).pour(6.0, TABLETS)

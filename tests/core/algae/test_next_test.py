@@ -1,4 +1,6 @@
-"""When the next test is due: dusk, morning, or before free chlorine may run low; never later than the belief allows."""
+"""When the next test is due: dusk, morning, or before free chlorine may run low; never later than the
+belief allows.
+"""
 
 from datetime import timedelta
 
@@ -19,7 +21,7 @@ from tests.words import told
 
 def under_way(free: float, *, severity: Severity = Severity.GREEN, hour: float = 0.0) -> RescueRequest:
     """A first round was done; free chlorine was just read, so many hours after seven in the morning."""
-    case = Case(setting=RescueSet(severity)).begin().prepared().pour(16.0)
+    case = Case(setting=RescueSet(severity=severity)).begin().prepared().pour(16.0)
     return case.later(hours=1 + hour).test(free_chlorine=free, total_chlorine=free + 0.4).request()
 
 

@@ -1,4 +1,6 @@
-"""The overnight test as a law: what is lost in the dark is eaten, what the sun took is none of it (handbook 07)."""
+"""The overnight test as a law: what is lost in the dark is eaten, what the sun took is none of it (handbook
+07).
+"""
 
 from datetime import UTC, datetime, timedelta
 

@@ -1,4 +1,6 @@
-"""What is prepared for which pool, and what is done at the end: row by row as the handbook has it (07, 1 to 4 and 8 to 10)."""
+"""What is prepared for which pool, and what is done at the end: row by row as the handbook has it (07, 1 to
+4 and 8 to 10).
+"""
 
 from dataclasses import replace
 
@@ -12,13 +14,15 @@ from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from tests.core.algae.cases import PLASTER, VINYL, Case
 from tests.words import told
 
-SALT = Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.CARTRIDGE)
-FED = Traits(Surface.VINYL, Chlorination.TABLETS, Filter.SAND)
-COVERED = Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.DE, False, True)
+SALT = Traits(surface=Surface.PLASTER, chlorination=Chlorination.SALT_CELL, filter=Filter.CARTRIDGE)
+FED = Traits(surface=Surface.VINYL, chlorination=Chlorination.TABLETS, filter=Filter.SAND)
+COVERED = Traits(
+    surface=Surface.PLASTER, chlorination=Chlorination.LIQUID, filter=Filter.DE, indoor=False, covered=True
+)
 
 
 def prepared_for(traits: Traits, severity: Severity = Severity.GREEN, **values: float) -> list[str]:
-    request = Case(traits=traits, setting=RescueSet(severity)).begin(**values).request()
+    request = Case(traits=traits, setting=RescueSet(severity=severity)).begin(**values).request()
     return [told(step.title) for step in stage_plan(request).steps]
 
 

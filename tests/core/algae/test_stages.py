@@ -58,11 +58,11 @@ def test_first_comes_preparing_with_the_pool_closed() -> None:
 @pytest.mark.parametrize(
     ("case", "said"),
     [
-        (Case(traits=Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND)).begin(), "cell to 0"),
-        (Case(traits=Traits(Surface.VINYL, Chlorination.TABLETS, Filter.SAND)).begin(), "tablets dry"),
-        (Case(traits=Traits(Surface.VINYL, Chlorination.LIQUID, Filter.SAND, covered=True)).begin(), "solar blanket off"),
+        (Case(traits=Traits(surface=Surface.PLASTER, chlorination=Chlorination.SALT_CELL, filter=Filter.SAND)).begin(), "cell to 0"),
+        (Case(traits=Traits(surface=Surface.VINYL, chlorination=Chlorination.TABLETS, filter=Filter.SAND)).begin(), "tablets dry"),
+        (Case(traits=Traits(surface=Surface.VINYL, chlorination=Chlorination.LIQUID, filter=Filter.SAND, covered=True)).begin(), "solar blanket off"),
         (Case().begin(copper=0.4), "Sequestrant"),
-        (Case(setting=RescueSet(Severity.MUSTARD)).begin(), "toys, suits, hoses"),
+        (Case(setting=RescueSet(severity=Severity.MUSTARD)).begin(), "toys, suits, hoses"),
     ],
 )  # fmt: skip
 def test_preparing_fits_the_pool(case: Case, said: str) -> None:
@@ -102,16 +102,20 @@ def test_a_round_brushes_reads_the_gauge_pours_and_tests_twice() -> None:
 
 def test_the_fixed_school_says_that_ten_is_no_shock_here() -> None:
     """10 is 3 to 7 times too weak at stabilizer 50 to 100 (handbook 07)."""
-    case = Case(setting=RescueSet(Severity.OPAQUE, by_ratio=False)).begin(cyanuric_acid=80.0).prepared()
+    case = (
+        Case(setting=RescueSet(severity=Severity.OPAQUE, by_ratio=False)).begin(cyanuric_acid=80.0).prepared()
+    )
     treatment = stage_plan(case.request())
     assert pours(treatment)[0][1] == pytest.approx(10.0, abs=0.8)
     assert any(note.code == "weak_shock" for note in treatment.notes)
 
 
 def test_mustard_goes_to_sixty_percent_of_stabilizer() -> None:
-    treatment = stage_plan(Case(setting=RescueSet(Severity.MUSTARD)).begin().prepared().request())
+    treatment = stage_plan(Case(setting=RescueSet(severity=Severity.MUSTARD)).begin().prepared().request())
     assert treatment.steps[2].expected[M.FREE_CHLORINE] == pytest.approx(20.6, abs=4)
-    assert Case(setting=RescueSet(Severity.MUSTARD)).begin().request().wanted_mg_l == pytest.approx(24.0)
+    assert Case(setting=RescueSet(severity=Severity.MUSTARD)).begin().request().wanted_mg_l == pytest.approx(
+        24.0
+    )
 
 
 def test_a_full_filter_is_cleaned_before_the_round() -> None:
@@ -175,7 +179,7 @@ def test_what_died_is_stirred_for_a_cartridge_and_settled_for_sand() -> None:
     night = titles(stage_plan(settled.request()))
     assert night.index(told(PUMP_OFF)) < night.index(told(VACUUM)) < night.index(told(REFILL))
     other = nearly_over(
-        traits=PLASTER, setting=RescueSet(Severity.GREEN, dead_algae_strategy=DeadAlgaeStrategy.STIR)
+        traits=PLASTER, setting=RescueSet(severity=Severity.GREEN, dead_algae_strategy=DeadAlgaeStrategy.STIR)
     )
     other.visual_check(Clarity.CLOUDY).test(free_chlorine=11.2, total_chlorine=11.6)
     assert any("stir up" in title for title in titles(stage_plan(other.request())))
@@ -201,7 +205,9 @@ def test_the_pump_rests_only_while_a_night_is_left(hour_utc: int, rests: bool, l
 
 @pytest.mark.parametrize("latitude", [10.0, 32.0, 45.0, 52.0, 58.0, -34.0])
 def test_a_night_can_be_studied_wherever_the_pool_lies(latitude: float) -> None:
-    """From nine to seven in June: early light is reckoned off, so that a short northern night still ends a rescue."""
+    """From nine to seven in June: early light is reckoned off, so that a short northern night still ends a
+    rescue.
+    """
     case = nearly_over().visual_check(Clarity.CLEAR).test(free_chlorine=11.2, total_chlorine=11.6)
     request = case.request(latitude_deg=latitude)
     assert len(request.nights) == 1
@@ -218,7 +224,7 @@ def test_a_clarifier_only_under_five() -> None:
 
 def test_black_spots_hold_a_week() -> None:
     """Free chlorine over 3 for a full week, closed where 3 is the swim limit."""
-    case = nearly_over(setting=RescueSet(Severity.BLACK))
+    case = nearly_over(setting=RescueSet(severity=Severity.BLACK))
     case.visual_check(Clarity.CLEAR).test(free_chlorine=11.2, total_chlorine=11.6)
     assert stage_now(case.request()) is StageKey.WEEK
     closed = stage_plan(case.request(swim_limit_mg_l=3.0))
@@ -230,7 +236,7 @@ def test_black_spots_hold_a_week() -> None:
 
 
 def test_a_drop_under_the_level_begins_the_week_again() -> None:
-    case = nearly_over(setting=RescueSet(Severity.BLACK)).visual_check(Clarity.CLEAR)
+    case = nearly_over(setting=RescueSet(severity=Severity.BLACK)).visual_check(Clarity.CLEAR)
     case.test(free_chlorine=11.2, total_chlorine=11.6).later(days=6).test(
         free_chlorine=2.5, total_chlorine=2.7
     )
@@ -250,11 +256,15 @@ STATES = st.builds(
 def test_for_any_water_no_sheet_passes_the_cap_mixes_products_or_lets_chlorine_run_out(
     drawn: tuple[Severity, Surface, Filter, float, float, float, bool, int],
 ) -> None:
-    """The laws of every sheet: at most 30 (15 on vinyl), one chlorine product, every step cautioned, a test at its end."""
+    """The laws of every sheet: at most 30 (15 on vinyl), one chlorine product, every step cautioned, a test
+    at its end.
+    """
     severity, surface, filter_, free, cya, ph, by_ratio, stage = drawn
-    traits = Traits(surface, Chlorination.LIQUID, filter_)
+    traits = Traits(surface=surface, chlorination=Chlorination.LIQUID, filter=filter_)
     case = Case(
-        traits=traits, setting=RescueSet(severity, by_ratio), inventory=(LIQUID, HYPO, DICHLOR, ACID, ASH)
+        traits=traits,
+        setting=RescueSet(severity=severity, by_ratio=by_ratio),
+        inventory=(LIQUID, HYPO, DICHLOR, ACID, ASH),
     )
     case.begin(
         free_chlorine=round(free, 1),
@@ -286,7 +296,9 @@ def test_for_any_water_no_sheet_passes_the_cap_mixes_products_or_lets_chlorine_r
 
 
 def test_every_severity_reads_like_the_handbook() -> None:
-    """Handbook 07: light once, green three rounds 12 h apart, mustard about 60 % of stabilizer, black a week over 3."""
+    """Handbook 07: light once, green three rounds 12 h apart, mustard about 60 % of stabilizer, black a
+    week over 3.
+    """
     assert SEVERITIES[Severity.LIGHT].rounds == 1
     assert (SEVERITIES[Severity.GREEN].rounds, SEVERITIES[Severity.GREEN].hours_between) == (3, 12)
     assert SEVERITIES[Severity.MUSTARD].ratio == 0.60

@@ -1,4 +1,6 @@
-"""Treat or drain: the sums of each way, the handbook's rule, and what changes the answer (07, treat or drain)."""
+"""Treat or drain: the sums of each way, the handbook's rule, and what changes the answer (07, treat or
+drain).
+"""
 
 from collections.abc import Mapping
 from dataclasses import replace
@@ -32,7 +34,7 @@ FILL = Readings(ph=7.6, total_alkalinity=90, calcium_hardness=120, salt=90)
 def request(
     severity: Severity = Severity.OPAQUE, *, case: Case | None = None, **values: float
 ) -> RescueRequest:
-    one = case or Case(setting=RescueSet(severity), inventory=INVENTORY)
+    one = case or Case(setting=RescueSet(severity=severity), inventory=INVENTORY)
     return one.begin(**values).request(price_per_g=PRICES, hoses=HOSES, fill=FILL)
 
 
@@ -72,7 +74,7 @@ def test_without_a_price_no_sum_is_made_up() -> None:
 
 def test_the_pump_is_part_of_what_treating_costs() -> None:
     """A kilowatt around the clock at 0.30 is 7.20 a day."""
-    case = Case(setting=RescueSet(Severity.OPAQUE), inventory=INVENTORY).tell(
+    case = Case(setting=RescueSet(severity=Severity.OPAQUE), inventory=INVENTORY).tell(
         PlantSet(pump_kw=1.0, price_per_kwh=0.30)
     )
     with_pump, without = (
@@ -121,7 +123,7 @@ def test_in_part_means_just_so_much_that_the_level_can_be_reached() -> None:
 
 
 def test_a_liner_is_never_told_to_be_emptied_at_once() -> None:
-    case = Case(traits=VINYL, setting=RescueSet(Severity.OPAQUE), inventory=INVENTORY)
+    case = Case(traits=VINYL, setting=RescueSet(severity=Severity.OPAQUE), inventory=INVENTORY)
     found = compared(request(case=case, cyanuric_acid=120.0))
     assert found.verdict == "drain"
     assert any("parts, never all of it at once" in told(reason) for reason in found.reasons)
@@ -131,7 +133,9 @@ def test_a_liner_is_never_told_to_be_emptied_at_once() -> None:
 @pytest.mark.parametrize("surface", [Surface.PLASTER, Surface.FIBERGLASS])
 def test_a_shell_sends_to_a_professional_first(surface: Surface) -> None:
     case = Case(
-        traits=replace(PLASTER, surface=surface), setting=RescueSet(Severity.OPAQUE), inventory=INVENTORY
+        traits=replace(PLASTER, surface=surface),
+        setting=RescueSet(severity=Severity.OPAQUE),
+        inventory=INVENTORY,
     )
     found = compared(request(case=case, cyanuric_acid=120.0))
     assert any("professional" in told(reason) for reason in found.reasons)

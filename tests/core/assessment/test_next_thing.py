@@ -80,7 +80,7 @@ def test_tablets_in_the_feeder_ask_for_no_test() -> None:
 
 def test_an_open_sheet_goes_on_with_its_next_step() -> None:
     steps = planned(free_chlorine=0.5).steps
-    treatment = TreatmentStarted(steps, "household", Readings(), Readings())
+    treatment = TreatmentStarted(steps=steps, profile="household", before=Readings(), predicted=Readings())
     begun = after((0, reads(**GOOD)), (0.1, treatment), day=0.2)
     assert (
         told(begun.text)

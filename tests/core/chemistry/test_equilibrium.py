@@ -139,7 +139,9 @@ def test_one_product_for_ph_or_alkalinity_reaches_it(readings: Readings) -> None
 
 
 def test_bicarbonate_titrates_a_little_less_than_its_equivalents() -> None:
-    """0.4 mmol/L of bicarbonate raises titrated alkalinity by 19.7, not 20.0 mg/L (stated with the constants)."""
+    """0.4 mmol/L of bicarbonate raises titrated alkalinity by 19.7, not 20.0 mg/L (stated with the
+    constants).
+    """
     start = pool(Readings(ph=7.5, total_alkalinity=100, calcium_hardness=250, cyanuric_acid=0, salt=1300))
     soda = Product("b", "sodium_bicarbonate", 100)
     after = solve_totals(added(start.totals, soda, 0.4e-3 * 84.006 * LITRES, LITRES))

@@ -46,7 +46,11 @@ def request(
     readings: Readings, traits: Traits = PLASTER, inventory: tuple[Stocked, ...] = INVENTORY
 ) -> ChoiceRequest:
     return ChoiceRequest(
-        readings, POOL_L, traits, aims(profile("household"), traits, readings, {}), inventory
+        readings=readings,
+        volume_l=POOL_L,
+        traits=traits,
+        aims=aims(profile("household"), traits, readings, {}),
+        inventory=inventory,
     )
 
 
@@ -103,9 +107,13 @@ def test_the_choice_never_leaves_more_undone_than_the_whole_shelf(
     strategy: Strategy,
 ) -> None:
     readings = Readings(
-        free_chlorine=free, ph=ph, total_alkalinity=alkalinity, calcium_hardness=calcium,
-        cyanuric_acid=stabilizer, temperature_c=26,
-    )  # fmt: skip
+        free_chlorine=free,
+        ph=ph,
+        total_alkalinity=alkalinity,
+        calcium_hardness=calcium,
+        cyanuric_acid=stabilizer,
+        temperature_c=26,
+    )
     question = request(readings, traits)
     everything = tuple(item.product for item in INVENTORY)
     whole = solve(readings, POOL_L, traits, question.aims, everything)
@@ -147,7 +155,8 @@ def test_the_ways_side_by_side() -> None:
     dichlor = next(strategy for strategy in found if strategy.use == "dichlor")
     assert usual.additions == sum(step.kind == ADD for step in usual.plan.steps)
     assert usual.in_four_weeks[Measure.CYANURIC_ACID] == pytest.approx(40)
-    # Handbook 04: dichlor brings 0.91 of stabilizer for each part of chlorine; 28 days at 2, and what is poured now.
+    # Handbook 04: dichlor brings 0.91 of stabilizer for each part of chlorine; 28 days at 2, and what is
+    # poured now.
     assert dichlor.in_four_weeks[Measure.CYANURIC_ACID] == pytest.approx(40 + 0.91 * (56 + 2.0), rel=0.01)
     liquid_ml = sum(step.rounded_ml or 0 for step in usual.plan.steps)
     assert usual.used_cost == pytest.approx(liquid_ml / 9464.0 * 14.0, rel=1e-6)

@@ -69,9 +69,9 @@ def test_volume_in_words() -> None:
     assert told(Message("{amount}", amount=Liquid(1300)), Units.METRIC) == "1.3 L"
 
 
-BLUE_CUP = Container(ContainerKind.CUP, "blue cup", volume_ml=8 * ML_PER_FL_OZ, parts=4)
-TIN = Container(ContainerKind.SCOOP, "tin", mass_g=250.0, product_id="soda", parts=2)
-SCALE = Container(ContainerKind.SCALE, "kitchen scale", mass_g=5.0)
+BLUE_CUP = Container(kind=ContainerKind.CUP, name="blue cup", volume_ml=8 * ML_PER_FL_OZ, parts=4)
+TIN = Container(kind=ContainerKind.SCOOP, name="tin", mass_g=250.0, product_id="soda", parts=2)
+SCALE = Container(kind=ContainerKind.SCALE, name="kitchen scale", mass_g=5.0)
 SODA = Product("soda", "sodium_bicarbonate", 100)
 ACID = Product("acid", "hydrochloric_acid", 31.45)
 
@@ -112,7 +112,7 @@ def test_a_bag_still_goes_before_a_cup() -> None:
 
 def test_nobody_counts_to_thirty_with_a_cup() -> None:
     """Over a dozen fillings the plain amount is told; up to that the cup serves."""
-    cup = (Container(ContainerKind.CUP, "blue cup", volume_ml=8 * ML_PER_FL_OZ, parts=4),)
+    cup = (Container(kind=ContainerKind.CUP, name="blue cup", volume_ml=8 * ML_PER_FL_OZ, parts=4),)
     liquid = Product("p", "sodium_hypochlorite", 10.0)
     few = round_dose(liquid, mass_from_volume_g(liquid, 10 * 8 * ML_PER_FL_OZ), Units.US, 0.0, cup)
     many = round_dose(liquid, mass_from_volume_g(liquid, 26 * 8 * ML_PER_FL_OZ), Units.US, 0.0, cup)
@@ -133,7 +133,7 @@ def test_nobody_counts_to_thirty_with_a_cup() -> None:
 )
 def test_a_measure_is_told_by_its_own_parts(parts: int, volume_ml: float, text: str) -> None:
     """A jug read in tenths is filled to 0.4: told as a half it would take a quarter too much."""
-    jug = Container(ContainerKind.JUG, "jug", volume_ml=1000.0, parts=parts)
+    jug = Container(kind=ContainerKind.JUG, name="jug", volume_ml=1000.0, parts=parts)
     liquid = Product("p", "sodium_hypochlorite", 10.0)
     assert (
         told(

@@ -20,10 +20,10 @@ SODA = Product("soda", "sodium_bicarbonate", 100.0, package_g=10 * G_PER_LB)
 SALT = Product("salt", "sodium_chloride", 99.5, package_g=40 * G_PER_LB)
 TABLETS = Product("tablets", "trichlor", 90.0, package_g=226.8)
 LOOSE = Product("loose", "calcium_chloride", 77.0)
-BLUE = Container(ContainerKind.CUP, "blue cup", volume_ml=8 * ML_PER_FL_OZ, parts=4)
-BOX = Container(ContainerKind.JUG, "measuring box", volume_ml=1000.0, parts=10)
-SCOOP = Container(ContainerKind.SCOOP, "Scoop", mass_g=150.0, product_id="soda", parts=2)
-SCALE = Container(ContainerKind.SCALE, "kitchen scale", mass_g=5.0)
+BLUE = Container(kind=ContainerKind.CUP, name="blue cup", volume_ml=8 * ML_PER_FL_OZ, parts=4)
+BOX = Container(kind=ContainerKind.JUG, name="measuring box", volume_ml=1000.0, parts=10)
+SCOOP = Container(kind=ContainerKind.SCOOP, name="Scoop", mass_g=150.0, product_id="soda", parts=2)
+SCALE = Container(kind=ContainerKind.SCALE, name="kitchen scale", mass_g=5.0)
 BOXES = (BLUE, BOX, SCOOP, SCALE)
 
 
@@ -70,7 +70,7 @@ def test_a_measure_holds_only_what_it_was_weighed_with() -> None:
 
 
 def test_an_own_cup_called_cup_counts_when_it_is_told_as_on_the_sheet() -> None:
-    own = Container(ContainerKind.CUP, "cup", volume_ml=300.0, parts=4)
+    own = Container(kind=ContainerKind.CUP, name="cup", volume_ml=300.0, parts=4)
     reported = read_amount(LIQUID, "2 × cup (20.3 fl oz)", units=Units.US, boxes=(own,))
     plain = read_amount(LIQUID, "2 cups", units=Units.US, boxes=(own,))
     assert reported.volume_ml == pytest.approx(600.0)
@@ -89,8 +89,9 @@ def test_an_own_cup_called_cup_counts_when_it_is_told_as_on_the_sheet() -> None:
     ],
 )
 def test_what_means_nothing_is_told(product: Product, text: str, said: str) -> None:
-    with pytest.raises(UnreadableQuantity, match=said) as reported:
+    with pytest.raises(UnreadableQuantity) as reported:
         grams(product, text)
+    assert said in told(reported.value.message)
     assert reported.value.field == "amount"
 
 

@@ -68,7 +68,8 @@ def test_the_reference_water_is_enough_by_its_own_way() -> None:
 
 
 def test_much_stabilizer_asks_for_more_chlorine_by_both_ways() -> None:
-    """Handbook 03 (derived there, "about"): free chlorine 1 at stabilizer 80 has 60 to 100 times less active chlorine.
+    """Handbook 03 (derived there, "about"): free chlorine 1 at stabilizer 80 has 60 to 100 times less
+    active chlorine.
 
     With activity corrections it is 105 here; hence the upper end of 110.
     """
@@ -88,7 +89,7 @@ def test_every_managed_lane_and_every_dose_shows_its_working() -> None:
         if step.kind == "add":
             assert step.derivation is not None
             assert step.derivation.origins
-    context = GaugeContext(WATER, None, profile("household"), BAND)
+    context = GaugeContext(readings=WATER, state=None, profile=profile("household"), band=BAND)
     shown = gauge_derivation(M.FREE_CHLORINE, measured(M.FREE_CHLORINE, 1.0, Method.DROPS), context)
     assert shown is not None
     assert any("stabilizer ratio" in told(row.name) for row in shown.inputs)

@@ -56,7 +56,7 @@ def test_a_bloom_eats_until_the_next_look() -> None:
 
 
 def test_a_cover_keeps_most_of_the_sun_off() -> None:
-    covered = of(place=Place(LITRES, 40, 0, covered=True))
+    covered = of(place=Place(volume_l=LITRES, latitude_deg=40, longitude_deg=0, covered=True))
     assert covered.light.max() == pytest.approx(0.1 * of().light.max())
 
 

@@ -64,26 +64,39 @@ def test_segments_join() -> None:
 
 def test_a_test_moves_the_belief_by_its_share() -> None:
     """Kalman's textbook case: variance 1 against 1 meets half way and halves."""
-    after = updated(Belief(2.0, 1.0), 3.0, 1.0)
+    after = updated(Belief(mean=2.0, variance=1.0), 3.0, 1.0)
     assert after.mean == pytest.approx(2.5)
     assert after.variance == pytest.approx(0.5)
 
 
 def test_a_wild_reading_counts_less() -> None:
-    sane, wild = updated(Belief(2.0, 0.1), 2.5, 0.2), updated(Belief(2.0, 0.1), 9.0, 0.2)
+    sane, wild = (
+        updated(Belief(mean=2.0, variance=0.1), 2.5, 0.2),
+        updated(Belief(mean=2.0, variance=0.1), 9.0, 0.2),
+    )
     assert (wild.mean - 2.0) / 7.0 < 0.6 * (sane.mean - 2.0) / 0.5
 
 
 def test_an_extra_loss_lowers_what_comes_and_fades() -> None:
-    plain = carried(Belief(2.0, 0.1, extra=0.0, extra_variance=0.1), STILL, 0.3)
-    worse = carried(Belief(2.0, 0.1, extra=0.5, extra_variance=0.1), STILL, 0.3)
+    plain = carried(Belief(mean=2.0, variance=0.1, extra=0.0, extra_variance=0.1), STILL, 0.3)
+    worse = carried(Belief(mean=2.0, variance=0.1, extra=0.5, extra_variance=0.1), STILL, 0.3)
     assert worse.mean < plain.mean
     assert 0 < worse.extra < 0.5
-    assert carried(Belief(2.0, 0.1), STILL, 0.6).variance > carried(Belief(2.0, 0.1), STILL, 0.1).variance
+    assert (
+        carried(Belief(mean=2.0, variance=0.1), STILL, 0.6).variance
+        > carried(Belief(mean=2.0, variance=0.1), STILL, 0.1).variance
+    )
 
 
 def test_the_floor_holds() -> None:
-    assert carried(Belief(0.1, 0.1), Segment(0.5, -3.0, 0.0, 0.0, 2.0), 0.3).mean == 0.0
+    assert (
+        carried(
+            Belief(mean=0.1, variance=0.1),
+            Segment(keep=0.5, gain=-3.0, brought=0.0, pour_variance=0.0, days=2.0),
+            0.3,
+        ).mean
+        == 0.0
+    )
 
 
 @pytest.mark.parametrize(("sun", "organics"), [(0.5, 0.0), (-0.5, 0.0), (0.0, 0.8), (0.3, -0.5)])

@@ -37,7 +37,11 @@ FULL = {"ph": 7.5, "cyanuric_acid": 40.0, "total_alkalinity": 100.0, "temperatur
 
 def setting(traits: Traits = PLASTER, limit: float = 4.0) -> Setting:
     return Setting(
-        Place(LITRES, 40.0, 0.0), AROUND, bands(profile("household"), traits, 40.0), limit, ZoneInfo("UTC")
+        place=Place(volume_l=LITRES, latitude_deg=40.0, longitude_deg=0.0),
+        around=AROUND,
+        bands=bands(profile("household"), traits, 40.0),
+        swim_limit_mg_l=limit,
+        zone=ZoneInfo("UTC"),
     )
 
 
@@ -105,7 +109,9 @@ def test_salt_that_falls_is_told_with_its_weeks() -> None:
 
 
 def test_a_sheet_that_came_out_otherwise_is_told() -> None:
-    treatment = TreatmentStarted((), "household", Readings(ph=7.9), Readings(ph=7.4))
+    treatment = TreatmentStarted(
+        steps=(), profile="household", before=Readings(ph=7.9), predicted=Readings(ph=7.4)
+    )
     acid = solid("hydrochloric_acid", 900, 31.45)
     first = reads(free_chlorine=3, **{**FULL, "ph": 7.9})
     later = reads(free_chlorine=3, **{**FULL, "ph": 7.7})
@@ -167,7 +173,7 @@ ENTRIES = st.one_of(
     ),
     st.builds(CellSet, st.floats(1, 60), st.floats(0, 100), st.floats(0, 24)),
     st.builds(SwimmersCounted, st.floats(0.5, 200)),
-    st.builds(WaterChanged, st.sampled_from(WaterChange), st.floats(1, 100_000)),
+    st.builds(WaterChanged, kind=st.sampled_from(WaterChange), volume_l=st.floats(1, 100_000)),
     st.builds(VisualCheck, st.sampled_from(Clarity), st.sampled_from(Level)),
 )
 JOURNALS = st.lists(st.tuples(st.floats(0, 20), ENTRIES), max_size=14)
@@ -179,7 +185,7 @@ def test_whatever_stands_in_the_journal_the_outlook_is_finite_and_ordered(
     rows: list[tuple[float, Body]], indoor: bool, latitude: float
 ) -> None:
     pool = state((0.0, reads(free_chlorine=2, **FULL)), *rows)
-    place = Place(LITRES, latitude, 10.0, indoor)
+    place = Place(volume_l=LITRES, latitude_deg=latitude, longitude_deg=10.0, indoor=indoor)
     ahead = replace(setting(SALT_POOL), place=place)
     fitted = fit(pool, place)
     assert fitted is not None

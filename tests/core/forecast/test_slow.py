@@ -73,7 +73,7 @@ def test_what_was_poured_since_the_last_test_counts() -> None:
 
 def test_a_known_drain_is_no_drift() -> None:
     rows = [(7.0 * n, reads(cyanuric_acid=100.0 if n < 4 else 75.0)) for n in range(8)]
-    pool = state(*rows, (24.0, WaterChanged(WaterChange.DRAIN, LITRES / 4)))
+    pool = state(*rows, (24.0, WaterChanged(kind=WaterChange.DRAIN, volume_l=LITRES / 4)))
     found = trend(pool, M.CYANURIC_ACID, AROUND, at(49))
     assert found is not None
     assert found.slope == pytest.approx(0.0, abs=0.15)
@@ -88,7 +88,9 @@ def test_evaporation_brings_what_the_fill_holds() -> None:
 
 
 def test_tablets_that_are_fed_every_week_are_drift_not_steps() -> None:
-    """227 g of trichlor a week in 60,000 L: 3.4 mg/L of chlorine and 2.07 of stabilizer (handbook 04: 0.61)."""
+    """227 g of trichlor a week in 60,000 L: 3.4 mg/L of chlorine and 2.07 of stabilizer (handbook 04:
+    0.61).
+    """
     grams, per_week = 227.0, 227.0 * 0.9 * 1000 / LITRES * 0.607
     rows = [(7.0 * n, reads(cyanuric_acid=40 + per_week * n)) for n in range(8)]
     tablets = [(7.0 * n + 0.1, solid("trichlor", grams, 90)) for n in range(8)]
@@ -169,7 +171,10 @@ def test_one_large_dose_is_enough() -> None:
 
 
 def test_doses_that_contradict_each_other_offer_nothing() -> None:
-    reported = [Response(M.SALT, START, 400, 400 * share, 40) for share in (0.5, 1.5, 0.6, 1.6)]
+    reported = [
+        Response(measure=M.SALT, at=START, computed=400, measured=400 * share, sd=40)
+        for share in (0.5, 1.5, 0.6, 1.6)
+    ]
     assert volume_hint(reported, LITRES) is None
 
 
@@ -201,7 +206,7 @@ def test_fresh_bleach_few_doses_or_another_product_between_offer_nothing() -> No
 
 
 def test_a_water_change_between_spoils_a_response() -> None:
-    rows = [*dosed(0.9, 1), (1.0, WaterChanged(WaterChange.BACKWASH, 1000))]
+    rows = [*dosed(0.9, 1), (1.0, WaterChanged(kind=WaterChange.BACKWASH, volume_l=1000))]
     assert responses(state(*rows), AROUND) == []
 
 
@@ -216,7 +221,12 @@ def test_volume_from_a_bag_of_salt() -> None:
 
 
 def test_a_sheet_is_checked_by_the_next_test() -> None:
-    treatment = TreatmentStarted((), "household", Readings(ph=7.9, salt=3000), Readings(ph=7.5, salt=3000))
+    treatment = TreatmentStarted(
+        steps=(),
+        profile="household",
+        before=Readings(ph=7.9, salt=3000),
+        predicted=Readings(ph=7.5, salt=3000),
+    )
     acid = solid("hydrochloric_acid", 900, 31.45)
     found = last_check(
         state((0, reads(ph=7.9)), (0.1, treatment), (0.2, acid), (1.0, reads(ph=7.7, salt=3000)))

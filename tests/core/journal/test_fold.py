@@ -41,7 +41,13 @@ M = Measure
 def entry(name: str, minutes: int, body: Body, supersedes: str | None = None) -> Entry:
     at = START + timedelta(minutes=minutes)
     return Entry(
-        uuid5(SPACE, name), SPACE, at, at, None, body, uuid5(SPACE, supersedes) if supersedes else None
+        id=uuid5(SPACE, name),
+        pool_id=SPACE,
+        at=at,
+        recorded_at=at,
+        person_id=None,
+        body=body,
+        supersedes=uuid5(SPACE, supersedes) if supersedes else None,
     )
 
 
@@ -51,7 +57,9 @@ def a_test(free: float, ph: float = 7.5) -> TestTaken:
 
 
 def poured(mass_g: float) -> AdditionMade:
-    return AdditionMade("sodium_hypochlorite", 10.0, "Liquid chlorine", mass_g)
+    return AdditionMade(
+        chemical="sodium_hypochlorite", strength_percent=10.0, label="Liquid chlorine", mass_g=mass_g
+    )
 
 
 def free_now(state: PoolState) -> float:
@@ -122,7 +130,11 @@ def test_a_sheet_is_open_until_each_step_is_ticked_or_left_out() -> None:
     found = plan(
         readings, POOL_L, PLASTER, aims(profile("household"), PLASTER, readings, {}), STANDARD_INVENTORY
     )
-    treatment = entry("sheet", 0, TreatmentStarted(found.steps, "household", readings, found.predicted))
+    treatment = entry(
+        "sheet",
+        0,
+        TreatmentStarted(steps=found.steps, profile="household", before=readings, predicted=found.predicted),
+    )
     steps_done = [
         entry(f"tick{n}", n + 1, StepDone(treatment.id, n, Outcome.DONE if n else Outcome.SKIPPED))
         for n, step in enumerate(found.steps)

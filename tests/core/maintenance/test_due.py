@@ -49,7 +49,7 @@ from tests.words import told
 
 M = Measure
 CHICAGO = ZoneInfo("America/Chicago")
-DE_POOL = Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.DE)
+DE_POOL = Traits(surface=Surface.PLASTER, chlorination=Chlorination.LIQUID, filter=Filter.DE)
 
 
 def due(
@@ -62,7 +62,15 @@ def due(
     index: tuple[IndexPoint, ...] = (),
     ahead_days: int = 0,
 ) -> dict[str, DueItem]:
-    inputs = CareInputs(state(*rows), traits, LITRES, preset, zone, season, index)
+    inputs = CareInputs(
+        state=state(*rows),
+        traits=traits,
+        volume_l=LITRES,
+        preset=preset,
+        zone=zone,
+        season=season,
+        index=index,
+    )
     return {item.task: item for item in due_list(inputs, when(day), ahead_days=ahead_days)}
 
 
@@ -81,8 +89,9 @@ FULL_TEST = reads(
         ("vacuum", 7, 7, 7),
         ("waterline", 7, 7, 7),
         ("rinse_metal", 7, 7, 7),
-        # Handbook 08, filter: sand every 2 to 4 weeks by the calendar; cartridge weekly in small pools, every 4
-        # weeks in large ones; soak monthly (small) or every 6 months (large); replaced yearly (small).
+        # Handbook 08, filter: sand every 2 to 4 weeks by the calendar; cartridge weekly in small pools,
+        # every 4 weeks in large ones; soak monthly (small) or every 6 months (large); replaced yearly
+        # (small).
         ("backwash", 28, 182, 14),
         ("cartridge_hose", 28, 182, 7),
         ("cartridge_soak", 182, 182, 30),
@@ -105,8 +114,10 @@ def test_intervals_of_the_handbook(
     """Common practice, handbook 02, 06, 07 and 08, row by row."""
     row = TASKS[task]
     assert (row.days(Preset.OWNER), row.days(Preset.SERVICE), row.days(Preset.SMALL)) == (
-        owner, service, small,
-    )  # fmt: skip
+        owner,
+        service,
+        small,
+    )
     assert row.late
     assert row.early
 
@@ -185,10 +196,12 @@ def test_what_happened_asks_for_a_test_until_there_is_one() -> None:
 
 
 def test_new_water_asks_for_salt_and_stabilizer() -> None:
-    """Handbook 02, common practice: salt after refilling and much backwashing, stabilizer after heavy dilution."""
+    """Handbook 02, common practice: salt after refilling and much backwashing, stabilizer after heavy
+    dilution.
+    """
     known = (0.0, reads(salt=3200, cyanuric_acid=70, free_chlorine=2, ph=7.5))
-    little = (1.0, WaterChanged(WaterChange.BACKWASH, 0.02 * LITRES))
-    much = (2.0, WaterChanged(WaterChange.RAIN, 0.09 * LITRES))
+    little = (1.0, WaterChanged(kind=WaterChange.BACKWASH, volume_l=0.02 * LITRES))
+    much = (2.0, WaterChanged(kind=WaterChange.RAIN, volume_l=0.09 * LITRES))
     assert "test_salt_diluted" not in due(known, little, day=2, traits=SALT_POOL)
     found = due(known, little, much, day=3, traits=SALT_POOL)
     assert "About 11 % of the water" in told(found["test_salt_diluted"].why)
@@ -293,10 +306,26 @@ def test_no_change_of_the_clocks_moves_a_day(day: int, zone: str) -> None:
     """Done at seven in the evening, due the same number of calendar days later, wherever and whenever."""
     local = ZoneInfo(zone)
     done_at = datetime(2026, 1, 1, 19, 0, tzinfo=local) + timedelta(days=day)
-    entries = [Entry(UUID(int=1), None, done_at, done_at, None, CareDone("vacuum"))]
+    entries = [
+        Entry(
+            id=UUID(int=1),
+            pool_id=None,
+            at=done_at,
+            recorded_at=done_at,
+            person_id=None,
+            body=CareDone("vacuum"),
+        )
+    ]
     for hours in range(0, 24, 5):
         now = (done_at + timedelta(days=7)).replace(hour=hours)
-        inputs = CareInputs(fold(entries), PLASTER, LITRES, Preset.OWNER, local, ALL_YEAR)
+        inputs = CareInputs(
+            state=fold(entries),
+            traits=PLASTER,
+            volume_l=LITRES,
+            preset=Preset.OWNER,
+            zone=local,
+            season=ALL_YEAR,
+        )
         item = next(one for one in due_list(inputs, now) if one.task == "vacuum")
         assert item.due_on == done_at.date() + timedelta(days=7)
         assert item.standing is Standing.DUE
@@ -305,10 +334,16 @@ def test_no_change_of_the_clocks_moves_a_day(day: int, zone: str) -> None:
 @given(st.integers(0, 1000))
 def test_the_order_in_which_things_are_entered_does_not_matter(seed: int) -> None:
     rows: list[tuple[float, Body]] = [
-        (0, FULL_TEST), (1, CareDone("vacuum")), (2, PressureRead(120.0)), (3, EventNoted(NotedEvent.STORM)),
-        (4, CarePutOff("brush", date(2026, 6, 20))), (5, CareInterval("skim", 3.0)), (6, FULL_TEST),
-        (7, CareDone("brush")), (8, WaterChanged(WaterChange.RAIN, 9000.0)),
-    ]  # fmt: skip
+        (0, FULL_TEST),
+        (1, CareDone("vacuum")),
+        (2, PressureRead(120.0)),
+        (3, EventNoted(NotedEvent.STORM)),
+        (4, CarePutOff("brush", date(2026, 6, 20))),
+        (5, CareInterval("skim", 3.0)),
+        (6, FULL_TEST),
+        (7, CareDone("brush")),
+        (8, WaterChanged(kind=WaterChange.RAIN, volume_l=9000.0)),
+    ]
     shuffled = rows[:]
     random.Random(seed).shuffle(shuffled)
     assert due(*rows, day=9) == due(*shuffled, day=9)
@@ -321,8 +356,12 @@ def test_projected_dates_follow_each_other() -> None:
 
 def test_the_index_history_is_the_engines_index_at_each_test() -> None:
     water = {
-        "ph": 7.8, "total_alkalinity": 110.0, "calcium_hardness": 320.0, "cyanuric_acid": 40.0, "temperature_c": 27.0,
-    }  # fmt: skip
+        "ph": 7.8,
+        "total_alkalinity": 110.0,
+        "calcium_hardness": 320.0,
+        "cyanuric_acid": 40.0,
+        "temperature_c": 27.0,
+    }
     pool = state((0, reads(**water)), (3, reads(ph=7.4)), (6, reads(free_chlorine=2)))
     found = index_history(pool)
     assert [point.at for point in found] == [when(0), when(3)]

@@ -33,7 +33,7 @@ def test_each_kind_stands_on_its_row_in_the_order_of_time() -> None:
         (1, reads(ph=7.5, temperature_c=27)),
         (2, bleach(2.0)),
         (3, bleach(9.0)),
-        (4, WaterChanged(WaterChange.BACKWASH, 0.02 * LITRES)),
+        (4, WaterChanged(kind=WaterChange.BACKWASH, volume_l=0.02 * LITRES)),
         (5, CareDone("backwash")),
         (6, VisitDone()),
         (7, reads(ph=7.4, free_chlorine=2, temperature_c=25)),
@@ -64,7 +64,8 @@ def test_what_is_due_ahead_is_drawn_and_what_lies_beyond_is_not() -> None:
 
 def test_more_of_the_water_makes_a_taller_mark() -> None:
     found = strip(
-        (1, WaterChanged(WaterChange.DRAIN, 0.5 * LITRES)), (2, WaterChanged(WaterChange.RAIN, 0.01 * LITRES))
+        (1, WaterChanged(kind=WaterChange.DRAIN, volume_l=0.5 * LITRES)),
+        (2, WaterChanged(kind=WaterChange.RAIN, volume_l=0.01 * LITRES)),
     )
     drained, rained = (mark for mark in found.marks if mark.row is RibbonRow.NEW_WATER)
     assert drained.weight > rained.weight
@@ -82,14 +83,34 @@ def test_what_is_a_shock_and_what_is_not() -> None:
 
 
 def test_a_small_pour_of_a_shocks_sheet_is_a_shock_too() -> None:
-    pool = state((1, TreatmentStarted((), "household", Readings(), Readings(), "shock")))
+    pool = state(
+        (
+            1,
+            TreatmentStarted(
+                steps=(), profile="household", before=Readings(), predicted=Readings(), plan="shock"
+            ),
+        )
+    )
     treatment = pool.treatments[0].id
     part = bleach(3.0)
     poured = AdditionMade(
-        part.chemical, part.strength_percent, part.label, part.mass_g, part.volume_ml, part.density_g_per_ml,
-        treatment_id=treatment, step_number=2,
-    )  # fmt: skip
+        chemical=part.chemical,
+        strength_percent=part.strength_percent,
+        label=part.label,
+        mass_g=part.mass_g,
+        volume_ml=part.volume_ml,
+        density_g_per_ml=part.density_g_per_ml,
+        treatment_id=treatment,
+        step_number=2,
+    )
     both = state(
-        (1, TreatmentStarted((), "household", Readings(), Readings(), "shock")), (1.1, poured), (2, part)
+        (
+            1,
+            TreatmentStarted(
+                steps=(), profile="household", before=Readings(), predicted=Readings(), plan="shock"
+            ),
+        ),
+        (1.1, poured),
+        (2, part),
     )
     assert [entry.at for entry in shocks(both)] == [when(1.1)]

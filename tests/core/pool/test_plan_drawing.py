@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from kumpan.core.pool.plan_drawing import KEEP_AWAY_M, Fixture, FixtureKind, draw, edge_point
 from kumpan.core.pool.shapes import Part, ShapeKind, even_slope
 
-POOL = Part(ShapeKind.RECTANGLE, 10.0, even_slope(10.0, 1.0, 2.4), 5.0)
+POOL = Part(shape=ShapeKind.RECTANGLE, length_m=10.0, depth=even_slope(10.0, 1.0, 2.4), width_m=5.0)
 
 
 @given(
@@ -31,7 +31,7 @@ def test_the_sample_is_taken_in_the_deep_half_an_arms_length_in() -> None:
 
 
 def test_a_pool_that_is_deep_at_the_near_end_is_poured_there() -> None:
-    pool = Part(ShapeKind.RECTANGLE, 10.0, even_slope(10.0, 2.4, 1.0), 5.0)
+    pool = Part(shape=ShapeKind.RECTANGLE, length_m=10.0, depth=even_slope(10.0, 2.4, 1.0), width_m=5.0)
     assert all(x <= 5.0 for x, _ in draw((pool,), []).pour_path)
 
 
@@ -42,7 +42,7 @@ def test_a_fixture_sits_on_the_edge() -> None:
 
 
 def test_several_parts_stand_beside_each_other() -> None:
-    ledge = Part(ShapeKind.ROUND, 2.0, even_slope(2.0, 0.4, 0.4))
+    ledge = Part(shape=ShapeKind.ROUND, length_m=2.0, depth=even_slope(2.0, 0.4, 0.4))
     plan = draw((POOL, ledge), [])
     assert len(plan.outlines) == 2
     assert min(x for x, _ in plan.outlines[1]) > 10.0

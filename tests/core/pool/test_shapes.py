@@ -26,7 +26,13 @@ S = ShapeKind
 def part(
     shape: ShapeKind, length: float, width: float, second: float | None = None, depth: float = 1.5
 ) -> Part:
-    return Part(shape, length, even_slope(length, depth, depth), width, second)
+    return Part(
+        shape=shape,
+        length_m=length,
+        depth=even_slope(length, depth, depth),
+        width_m=width,
+        second_width_m=second,
+    )
 
 
 @pytest.mark.parametrize(
@@ -55,14 +61,14 @@ def test_kidney_by_the_trades_factor() -> None:
 
 
 def test_even_slope_is_the_average_of_both_ends() -> None:
-    pool = Part(S.RECTANGLE, 10.0, even_slope(10.0, 1.0, 2.4), 5.0)
+    pool = Part(shape=S.RECTANGLE, length_m=10.0, depth=even_slope(10.0, 1.0, 2.4), width_m=5.0)
     assert mean_depth_m(pool) == pytest.approx(1.7)
     assert volume_l((pool,)) == pytest.approx(85_000)
 
 
 def test_a_depth_profile_is_integrated_and_held_level_beyond_its_ends() -> None:
     profile = (DepthPoint(2, 1.0), DepthPoint(4, 1.0), DepthPoint(6, 3.0))
-    pool = Part(S.RECTANGLE, 10.0, profile, 1.0)
+    pool = Part(shape=S.RECTANGLE, length_m=10.0, depth=profile, width_m=1.0)
     assert mean_depth_m(pool) == pytest.approx((4 * 1.0 + 2 * 2.0 + 4 * 3.0) / 10)
 
 
@@ -85,9 +91,9 @@ def test_the_drawing_is_to_scale(shape: ShapeKind, length: float, slender: float
         (part(S.RECTANGLE, 0, 4), "over 0"),
         (part(S.STADIUM, 4, 8), "longer than wide"),
         (part(S.RECTANGLE, 8, 4, depth=0), "Depths"),
-        (Part(S.RECTANGLE, 8, (DepthPoint(9, 1),), 4), "outside"),
-        (Part(S.RECTANGLE, 8, (DepthPoint(0, 1),)), "width"),
-        (Part(S.KIDNEY, 8, (DepthPoint(0, 1),), 4), "both lobes"),
+        (Part(shape=S.RECTANGLE, length_m=8, depth=(DepthPoint(9, 1),), width_m=4), "outside"),
+        (Part(shape=S.RECTANGLE, length_m=8, depth=(DepthPoint(0, 1),)), "width"),
+        (Part(shape=S.KIDNEY, length_m=8, depth=(DepthPoint(0, 1),), width_m=4), "both lobes"),
     ],
 )
 def test_dimensions_that_cannot_be_are_refused_with_the_cure(pool: Part, says: str) -> None:

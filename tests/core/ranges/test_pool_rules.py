@@ -1,4 +1,6 @@
-"""The rules one pool is kept by: schools, own ranges, answers where practitioners differ, the way of chlorine."""
+"""The rules one pool is kept by: schools, own ranges, answers where practitioners differ, the way of
+chlorine.
+"""
 
 import pytest
 
@@ -14,7 +16,7 @@ from kumpan.core.ranges.profiles import Band
 from tests.core.samples import GOOD, PLASTER, SALT_POOL
 from tests.words import told
 
-MINERAL = Traits(Surface.VINYL, Chlorination.MINERAL, Filter.SAND)
+MINERAL = Traits(surface=Surface.VINYL, chlorination=Chlorination.MINERAL, filter=Filter.SAND)
 FREE = Measure.FREE_CHLORINE
 
 
@@ -25,7 +27,14 @@ def made(
     limit: float | None = None,
 ) -> SettingsMade:
     return SettingsMade(
-        "P", "", "UTC", "household", public, limit, own_ranges=own, choices=tuple(Chosen(*c) for c in choices)
+        name="P",
+        place="",
+        time_zone="UTC",
+        profile="household",
+        public=public,
+        swim_limit_mg_l=limit,
+        own_ranges=own,
+        choices=tuple(Chosen(*c) for c in choices),
     )
 
 
@@ -42,7 +51,9 @@ def test_without_choices_the_school_stands() -> None:
 
 
 def test_by_stabilizer_ratio() -> None:
-    """Handbook 03: at least a twentieth of stabilizer, about twice that to work with; never under the fixed least."""
+    """Handbook 03: at least a twentieth of stabilizer, about twice that to work with; never under the fixed
+    least.
+    """
     by_50 = rules_for(
         made(("chlorine", "ratio"), limit=10), PLASTER, GOOD.with_value(Measure.CYANURIC_ACID, 50)
     )

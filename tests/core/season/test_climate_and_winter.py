@@ -33,10 +33,17 @@ TODAY = date(2026, 2, 1)
 def logged(*points: tuple[date, float]) -> PoolState:
     """A journal of water temperatures."""
     return fold(
-        Entry(UUID(int=n + 1), UUID(int=0), at, at, None, TestTaken((measured(Measure.TEMPERATURE, c, Method.PHOTOMETER),), "photometer"))
+        Entry(
+            id=UUID(int=n + 1),
+            pool_id=UUID(int=0),
+            at=at,
+            recorded_at=at,
+            person_id=None,
+            body=TestTaken((measured(Measure.TEMPERATURE, c, Method.PHOTOMETER),), "photometer"),
+        )
         for n, (day, c) in enumerate(points)
         if (at := datetime(day.year, day.month, day.day, 18, tzinfo=UTC))
-    )  # fmt: skip
+    )
 
 
 def test_by_the_table_the_crossing_is_a_straight_line_between_months() -> None:
@@ -122,7 +129,16 @@ def test_a_year_of_a_log_finds_its_own_crossing_within_days() -> None:
 def test_ones_own_table_is_taken_as_it_is() -> None:
     at = datetime(2026, 1, 1, tzinfo=UTC)
     state = fold(
-        [Entry(UUID(int=1), UUID(int=0), at, at, None, ClimateSet(tuple(float(n) for n in range(12))))]
+        [
+            Entry(
+                id=UUID(int=1),
+                pool_id=UUID(int=0),
+                at=at,
+                recorded_at=at,
+                person_id=None,
+                body=ClimateSet(tuple(float(n) for n in range(12))),
+            )
+        ]
     )
     assert monthly_water_c(state, 36.0) == tuple(float(n) for n in range(12))
 
@@ -154,17 +170,35 @@ SALT = Product("salt", "sodium_chloride", 100.0, package_g=18_144.0)
 LIQUID = Product("liquid", "sodium_hypochlorite", 10.0)
 SODA = Product("soda", "sodium_bicarbonate", 100.0)
 STABILIZER = Product("cya", "cyanuric_acid", 100.0)
-CELL = Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND)
+CELL = Traits(surface=Surface.PLASTER, chlorination=Chlorination.SALT_CELL, filter=Filter.SAND)
 
 
 def question(**values: float) -> ShockRequest:
     now = datetime(2026, 4, 20, 15, tzinfo=UTC)
-    usual = {"free_chlorine": 1.0, "total_chlorine": 1.0, "ph": 7.5, "total_alkalinity": 70.0, "calcium_hardness": 260.0,
-             "cyanuric_acid": 70.0, "salt": 3000.0, "temperature_c": 16.0}  # fmt: skip
+    usual = {
+        "free_chlorine": 1.0,
+        "total_chlorine": 1.0,
+        "ph": 7.5,
+        "total_alkalinity": 70.0,
+        "calcium_hardness": 260.0,
+        "cyanuric_acid": 70.0,
+        "salt": 3000.0,
+        "temperature_c": 16.0,
+    }
     readings = Readings(**{**usual, **values})
     own = bands(profile("household"), CELL, readings.cyanuric_acid)
-    return ShockRequest(readings, 60_000.0, CELL, (SALT, LIQUID, SODA, STABILIZER), own, 4.0, ShockStrategy.RATIO, now,
-                      Evening(now + timedelta(hours=8), Message("Dusk.")), ZONE)  # fmt: skip
+    return ShockRequest(
+        readings=readings,
+        volume_l=60_000.0,
+        traits=CELL,
+        inventory=(SALT, LIQUID, SODA, STABILIZER),
+        bands=own,
+        swim_limit_mg_l=4.0,
+        strategy=ShockStrategy.RATIO,
+        now=now,
+        evening=Evening(now + timedelta(hours=8), Message("Dusk.")),
+        zone=ZONE,
+    )
 
 
 def stock(**grams: float) -> list[Stocked]:
@@ -172,7 +206,9 @@ def stock(**grams: float) -> list[Stocked]:
 
 
 def test_an_item_takes_only_its_own_amounts() -> None:
-    """Alkalinity 40 to the band's aim of 70 in 60 m3 is 30 x 60 x 1.68 = 3.0 kg of baking soda (handbook: 1.68 g per g)."""
+    """Alkalinity 40 to the band's aim of 70 in 60 m3 is 30 x 60 x 1.68 = 3.0 kg of baking soda (handbook:
+    1.68 g per g).
+    """
     request = question(total_alkalinity=40.0, salt=2000.0)
     balance = item_doses(Dosed.BALANCE, request, stock())
     assert {line.product_id for line in balance.lines} == {"soda"}

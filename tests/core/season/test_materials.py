@@ -26,9 +26,9 @@ from tests.words import told
 
 LIST = UUID(int=5)
 DAY = date(2026, 10, 4)
-SALT = Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.CARTRIDGE)
-CLOSED = SeasonListSaved(LIST, Which.CLOSING, DAY)
-OPENED = SeasonListSaved(LIST, Which.OPENING, DAY)
+SALT = Traits(surface=Surface.PLASTER, chlorination=Chlorination.SALT_CELL, filter=Filter.CARTRIDGE)
+CLOSED = SeasonListSaved(list_id=LIST, which=Which.CLOSING, day=DAY)
+OPENED = SeasonListSaved(list_id=LIST, which=Which.OPENING, day=DAY)
 
 
 def needs(saved: SeasonListSaved) -> tuple[str, ...]:
@@ -75,7 +75,10 @@ def test_a_thing_is_at_hand_once_it_is_ticked() -> None:
         ListItemDone(LIST, material_key(Message("winter plugs")), Outcome.DONE),
         ListItemDone(LIST, material_key(Message("water bags")), Outcome.SKIPPED),
     )
-    state = fold(Entry(UUID(int=20 + n), UUID(int=1), at, at, None, body) for n, body in enumerate(reported))
+    state = fold(
+        Entry(id=UUID(int=20 + n), pool_id=UUID(int=1), at=at, recorded_at=at, person_id=None, body=body)
+        for n, body in enumerate(reported)
+    )
     found = {
         told(one.name): one.at_hand
         for one in materials_of(saved_plan(CLOSED, SALT, green=False).materials, records_of(state, LIST))

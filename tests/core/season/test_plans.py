@@ -1,4 +1,6 @@
-"""Opening and closing: every item of the handbook for the pools it names, in a safe order, each with its caution."""
+"""Opening and closing: every item of the handbook for the pools it names, in a safe order, each with its
+caution.
+"""
 
 from datetime import date, timedelta
 
@@ -14,29 +16,29 @@ from tests.words import told
 
 DAY = date(2026, 10, 17)
 ABOVE_SAND = SeasonRequest(
-    Traits(Surface.VINYL, Chlorination.TABLETS, Filter.SAND),
-    PoolKind.ABOVE_GROUND,
-    Cover.SOLID,
-    Winter.FROST,
-    True,
+    traits=Traits(surface=Surface.VINYL, chlorination=Chlorination.TABLETS, filter=Filter.SAND),
+    kind=PoolKind.ABOVE_GROUND,
+    cover=Cover.SOLID,
+    winter=Winter.FROST,
+    skimmer_plate=True,
 )
 PLASTER_CELL = SeasonRequest(
-    Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND),
-    PoolKind.IN_GROUND,
-    Cover.SOLID,
-    Winter.FROST,
+    traits=Traits(surface=Surface.PLASTER, chlorination=Chlorination.SALT_CELL, filter=Filter.SAND),
+    kind=PoolKind.IN_GROUND,
+    cover=Cover.SOLID,
+    winter=Winter.FROST,
 )
 ASKED = st.builds(
     SeasonRequest,
-    st.builds(
-        Traits, st.sampled_from(list(Surface)), st.sampled_from(list(Chlorination)), st.sampled_from(list(Filter)),
-        st.booleans(),
+    traits=st.builds(
+        Traits, surface=st.sampled_from(list(Surface)), chlorination=st.sampled_from(list(Chlorination)), filter=st.sampled_from(list(Filter)),
+        indoor=st.booleans(),
     ),
-    st.sampled_from(list(PoolKind)),
-    st.sampled_from(list(Cover)),
-    st.sampled_from(list(Winter)),
-    st.booleans(),
-    st.booleans(),
+    kind=st.sampled_from(list(PoolKind)),
+    cover=st.sampled_from(list(Cover)),
+    winter=st.sampled_from(list(Winter)),
+    skimmer_plate=st.booleans(),
+    green=st.booleans(),
 )  # fmt: skip
 
 
@@ -151,7 +153,9 @@ def before(which: Which, request: SeasonRequest, first: str, then: str) -> bool:
 
 
 def test_the_safe_order() -> None:
-    """Handbook 09: safety round first; level before the pump; metals before the shock, algaecide after; salt before power."""
+    """Handbook 09: safety round first; level before the pump; metals before the shock, algaecide after;
+    salt before power.
+    """
     assert keys(Which.OPENING, PLASTER_CELL)[0] == "safety"
     assert before(Which.OPENING, PLASTER_CELL, "level", "start")
     assert before(Which.OPENING, PLASTER_CELL, "start", "test")
@@ -174,13 +178,21 @@ def test_dates_run_forwards_from_opening_and_backwards_from_closing() -> None:
 
 
 def test_green_at_opening_hands_over_to_treatment() -> None:
-    green = SeasonRequest(ABOVE_SAND.traits, PoolKind.ABOVE_GROUND, Cover.SOLID, Winter.FROST, green=True)
+    green = SeasonRequest(
+        traits=ABOVE_SAND.traits,
+        kind=PoolKind.ABOVE_GROUND,
+        cover=Cover.SOLID,
+        winter=Winter.FROST,
+        green=True,
+    )
     assert "rescue" in keys(Which.OPENING, green)
     assert "first_shock" not in keys(Which.OPENING, green)
 
 
 def test_mild_winters_close_nothing() -> None:
-    mild = SeasonRequest(PLASTER_CELL.traits, PoolKind.IN_GROUND, Cover.NONE, Winter.MILD)
+    mild = SeasonRequest(
+        traits=PLASTER_CELL.traits, kind=PoolKind.IN_GROUND, cover=Cover.NONE, winter=Winter.MILD
+    )
     listed = keys(Which.CLOSING, mild)
     assert {"mild", "cell_mild", "duty_look"} <= set(listed)
     assert not {"plant", "lines", "power", "cell", "level_low", "cover"} & set(listed)

@@ -1,4 +1,6 @@
-"""Kept lists: the newest of each counts, what is ticked is gone, what is left is due, duties come round until spring."""
+"""Kept lists: the newest of each counts, what is ticked is gone, what is left is due, duties come round
+until spring.
+"""
 
 import itertools
 from datetime import UTC, date, datetime, timedelta
@@ -32,8 +34,8 @@ from kumpan.core.season.saved import read_task, records_of, saved_lists, season_
 ZONE = ZoneInfo("America/Chicago")
 LIST, OTHER = UUID(int=5), UUID(int=6)
 DAY = date(2026, 10, 4)
-TRAITS = Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND)
-CLOSED = SeasonListSaved(LIST, Which.CLOSING, DAY)
+TRAITS = Traits(surface=Surface.PLASTER, chlorination=Chlorination.SALT_CELL, filter=Filter.SAND)
+CLOSED = SeasonListSaved(list_id=LIST, which=Which.CLOSING, day=DAY)
 
 
 def noon(day: date) -> datetime:
@@ -42,7 +44,14 @@ def noon(day: date) -> datetime:
 
 def state_of(*reported: tuple[date, Body]) -> PoolState:
     return fold(
-        Entry(UUID(int=100 + n), UUID(int=1), noon(day) + timedelta(seconds=n), noon(day), None, body)
+        Entry(
+            id=UUID(int=100 + n),
+            pool_id=UUID(int=1),
+            at=noon(day) + timedelta(seconds=n),
+            recorded_at=noon(day),
+            person_id=None,
+            body=body,
+        )
         for n, (day, body) in enumerate(reported)
     )
 
@@ -53,17 +62,19 @@ def due(state: PoolState, on: date, ahead: int = 0) -> dict[str, DueItem]:
 
 
 def test_the_newest_of_each_list_counts_and_a_dropped_one_is_gone() -> None:
-    moved = SeasonListSaved(LIST, Which.CLOSING, DAY + timedelta(days=7))
-    opened = SeasonListSaved(OTHER, Which.OPENING, date(2027, 4, 10))
+    moved = SeasonListSaved(list_id=LIST, which=Which.CLOSING, day=DAY + timedelta(days=7))
+    opened = SeasonListSaved(list_id=OTHER, which=Which.OPENING, day=date(2027, 4, 10))
     state = state_of((DAY, CLOSED), (DAY, opened), (DAY, moved))
     assert saved_lists(state) == (moved, opened)
-    gone = SeasonListSaved(OTHER, Which.OPENING, date(2027, 4, 10), dropped=True)
+    gone = SeasonListSaved(list_id=OTHER, which=Which.OPENING, day=date(2027, 4, 10), dropped=True)
     assert saved_lists(state_of((DAY, CLOSED), (DAY, opened), (DAY, gone))) == (CLOSED,)
 
 
 def test_what_is_left_out_is_gone_and_ones_own_stands_on_its_day() -> None:
     own = OwnItem("lamp", -1, "Lamp out", "bulb in the shed")
-    saved = SeasonListSaved(LIST, Which.CLOSING, DAY, left_out=("store", "fittings"), own=(own,))
+    saved = SeasonListSaved(
+        list_id=LIST, which=Which.CLOSING, day=DAY, left_out=("store", "fittings"), own=(own,)
+    )
     items = {item.key: item for item in saved_plan(saved, TRAITS, green=False).items}
     assert "store" not in items
     assert (items["lamp"].day, items["lamp"].own) == (DAY - timedelta(days=1), True)
@@ -124,7 +135,7 @@ def test_put_off_moves_the_reminder_and_not_the_day() -> None:
 
 
 def test_found_green_an_opening_asks_for_the_rescue_in_place_of_the_first_shock() -> None:
-    opened = SeasonListSaved(LIST, Which.OPENING, DAY)
+    opened = SeasonListSaved(list_id=LIST, which=Which.OPENING, day=DAY)
     green = state_of((DAY, opened), (DAY, VisualCheck(Clarity.GREEN, Level.NORMAL)))
     assert {"rescue"} <= set(due(green, DAY))
     assert "first_shock" not in due(green, DAY)

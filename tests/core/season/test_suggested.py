@@ -24,7 +24,14 @@ def on(day: date) -> Crossing:
 def kept_on(*bodies: SeasonListSaved) -> PoolState:
     start = datetime(2026, 1, 1, tzinfo=UTC)
     return fold(
-        Entry(UUID(int=9 + n), UUID(int=1), start + timedelta(days=n), start, None, body)
+        Entry(
+            id=UUID(int=9 + n),
+            pool_id=UUID(int=1),
+            at=start + timedelta(days=n),
+            recorded_at=start,
+            person_id=None,
+            body=body,
+        )
         for n, body in enumerate(bodies)
     )
 
@@ -82,9 +89,17 @@ def test_a_first_list_takes_the_winter_from_the_coldest_month(
 
 
 def test_the_next_list_stands_as_the_last_one_did() -> None:
-    older = SeasonListSaved(UUID(int=2), Which.CLOSING, TODAY, PoolKind.IN_GROUND, Cover.SOLID)
+    older = SeasonListSaved(
+        list_id=UUID(int=2), which=Which.CLOSING, day=TODAY, kind=PoolKind.IN_GROUND, cover=Cover.SOLID
+    )
     last = SeasonListSaved(
-        UUID(int=3), Which.OPENING, TODAY, PoolKind.ABOVE_GROUND, Cover.MESH, Winter.MILD, skimmer_plate=True
+        list_id=UUID(int=3),
+        which=Which.OPENING,
+        day=TODAY,
+        kind=PoolKind.ABOVE_GROUND,
+        cover=Cover.MESH,
+        winter=Winter.MILD,
+        skimmer_plate=True,
     )
     found = of(state=kept_on(older, last))
     assert (found.kind, found.cover, found.winter, found.skimmer_plate) == (
@@ -97,7 +112,12 @@ def test_the_next_list_stands_as_the_last_one_did() -> None:
 
 def test_a_dropped_list_still_tells_how_the_pool_stands() -> None:
     dropped = SeasonListSaved(
-        UUID(int=2), Which.CLOSING, TODAY, PoolKind.ABOVE_GROUND, Cover.NONE, dropped=True
+        list_id=UUID(int=2),
+        which=Which.CLOSING,
+        day=TODAY,
+        kind=PoolKind.ABOVE_GROUND,
+        cover=Cover.NONE,
+        dropped=True,
     )
     assert of(state=kept_on(dropped)).cover is Cover.NONE
 

@@ -12,9 +12,11 @@ from kumpan.core.simulation.pouring import pour
 from kumpan.core.simulation.world import Climate, Nature, Water
 
 START_S = 1_780_322_400.0
-NATURE = Nature(60_000.0, guests_a_week=0.0, mood=0.0)
+NATURE = Nature(true_volume_l=60_000.0, guests_a_week=0.0, mood=0.0)
 DRY = Climate(latitude_deg=32.0, rain_chance=0.0)
-SICK = Water(0.1, 0.1, 0.3, 7.5, 100, 250, 40, 900, bloom=5.0)
+SICK = Water(
+    free=0.1, dead=0.1, combined=0.3, ph=7.5, alkalinity=100, calcium=250, stabilizer=40, salt=900, bloom=5.0
+)
 LIQUID = Product("liquid", "sodium_hypochlorite", 10.0)
 DICHLOR = Product("dichlor", "sodium_dichlor", 56.0)
 TABLETS = Product("tablets", "trichlor", 90.0)
@@ -25,7 +27,14 @@ SALT = Product("salt", "sodium_chloride", 99.5)
 
 
 def world(*, water: Water = SICK, green: Green | None = None, seed: int = 5) -> GreenWorld:
-    return GreenWorld(NATURE, DRY, replace(water, tablets_g=[]), START_S, seed, green=green or Green())
+    return GreenWorld(
+        nature=NATURE,
+        climate=DRY,
+        water=replace(water, tablets_g=[]),
+        start_s=START_S,
+        seed=seed,
+        green=green or Green(),
+    )
 
 
 def run(one: GreenWorld, hours: int, keep_mg_l: float | None = None) -> GreenWorld:

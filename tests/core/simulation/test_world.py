@@ -13,12 +13,15 @@ from kumpan.tools.study import our_forecast, table
 
 START_S = 1_780_300_800.0
 LITRES = 50_000.0
-QUIET = Nature(LITRES, mood=0.0, guests_a_week=0.0, dead_share=0.1)
+QUIET = Nature(true_volume_l=LITRES, mood=0.0, guests_a_week=0.0, dead_share=0.1)
 
 
 def world(nature: Nature = QUIET, seed: int = 1, /, **water: float) -> World:
-    start = replace(Water(3, 3, 0.1, 7.5, 100, 250, 40, 1000), **water)  # type: ignore[arg-type]
-    return World(nature, Climate(rain_chance=0.0), start, START_S, seed)
+    start = replace(
+        Water(free=3, dead=3, combined=0.1, ph=7.5, alkalinity=100, calcium=250, stabilizer=40, salt=1000),
+        **water,  # type: ignore[arg-type]
+    )
+    return World(nature=nature, climate=Climate(rain_chance=0.0), water=start, start_s=START_S, seed=seed)
 
 
 def run(simulated: World, hours: int) -> Water:
@@ -28,11 +31,15 @@ def run(simulated: World, hours: int) -> Water:
 
 
 def preferences(**changed: object) -> Routine:
-    return replace(Routine(LITRES, daily_mg_l=1.5), **changed)  # type: ignore[arg-type]
+    return replace(Routine(believed_volume_l=LITRES, daily_mg_l=1.5), **changed)  # type: ignore[arg-type]
 
 
 def reported(seed: int = 3, days: float = 40, **changed: object) -> list[Report]:
-    return list(Carer(world(Nature(LITRES), seed), preferences(**changed)).season(days))
+    return list(
+        Carer(world=world(Nature(true_volume_l=LITRES), seed), preferences=preferences(**changed)).season(
+            days
+        )
+    )
 
 
 def test_the_same_seed_tells_the_same_and_another_seed_another() -> None:
@@ -97,8 +104,8 @@ def test_replacing_all_water_leaves_the_fill() -> None:
 
 
 def test_who_gives_up_is_found_green() -> None:
-    simulated = world(Nature(LITRES), 5)
-    carer = Carer(simulated, preferences(gives_up_after_day=10.0))
+    simulated = world(Nature(true_volume_l=LITRES), 5)
+    carer = Carer(world=simulated, preferences=preferences(gives_up_after_day=10.0))
     season = list(carer.season(40))
     assert max(row.at_s for row in season) < START_S + 12 * 86_400
     visual_check = carer.visual_check()

@@ -197,15 +197,15 @@ def test_a_quick_test_reads_chlorine_and_ph_alone() -> None:
 
 def test_the_cell_makes_what_it_is_set_to() -> None:
     """The same pool for a day, off and at full output."""
-    off = play("spring", 4, [Move(K.CELL, percent=0), Move(K.WAIT_EVENING)])
-    full = play("spring", 4, [Move(K.CELL, percent=100), Move(K.WAIT_EVENING)])
+    off = play("spring", 4, [Move(kind=K.CELL, percent=0), Move(kind=K.WAIT_EVENING)])
+    full = play("spring", 4, [Move(kind=K.CELL, percent=100), Move(kind=K.WAIT_EVENING)])
     assert full.player.world.mean_free > off.player.world.mean_free + 0.5
 
 
 def test_the_clock_is_the_pools() -> None:
     game = play("holiday", 2, [])
     assert day_and_hour(game.player) == (1, 9)
-    assert day_and_hour(play("holiday", 2, [Move(K.WAIT_HOUR)] * 16).player) == (2, 1)
+    assert day_and_hour(play("holiday", 2, [Move(kind=K.WAIT_HOUR)] * 16).player) == (2, 1)
 
 
 def test_the_state_is_the_fold_of_its_entries() -> None:
@@ -217,7 +217,7 @@ def test_the_state_is_the_fold_of_its_entries() -> None:
 @pytest.mark.parametrize("key", KEYS)
 def test_the_review_sets_both_runs_side_by_side(key: str) -> None:
     """The same pool, the same seed: what the plan reached and what it took, beside the learner's."""
-    found = review(play(key, 3, [Move(K.FULL_TEST), Move(K.WAIT_EVENING)]), 3, ZONE)
+    found = review(play(key, 3, [Move(kind=K.FULL_TEST), Move(kind=K.WAIT_EVENING)]), 3, ZONE)
     assert found.planner.won_on_day is not None
     assert found.learner.won_on_day is None
     assert all(goal.met for goal in found.planner.goals) or found.planner.won_on_day <= SCENARIOS[key].days

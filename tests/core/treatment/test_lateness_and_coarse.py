@@ -24,7 +24,7 @@ LOW = Readings(
     free_chlorine=1, ph=7.9, total_alkalinity=100, calcium_hardness=150, cyanuric_acid=20, temperature_c=26
 )
 MADE = plan(LOW, POOL_L, PLASTER, aims(profile("household"), PLASTER, LOW, {}), STANDARD_INVENTORY)
-SHEET = TreatmentStarted(MADE.steps, "household", LOW, MADE.predicted)
+SHEET = TreatmentStarted(steps=MADE.steps, profile="household", before=LOW, predicted=MADE.predicted)
 TICKABLE = [n for n, step in enumerate(MADE.steps) if step.kind != WAIT]
 
 

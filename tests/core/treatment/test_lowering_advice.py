@@ -35,7 +35,9 @@ def test_the_share_replaced_reaches_what_was_wanted(now: float, wanted_part: flo
 
 
 def test_half_the_stabilizer_takes_half_the_water_or_seven_tenths_run_through() -> None:
-    """Exact: 1/2 drained, ln 2 = 0.693 pool volumes overflowing (common practice: overflowing wastes water)."""
+    """Exact: 1/2 drained, ln 2 = 0.693 pool volumes overflowing (common practice: overflowing wastes
+    water).
+    """
     change = water_change(120, 60, 0, 40_000)
     assert change is not None
     assert change.drained_first_l == pytest.approx(20_000)
@@ -50,7 +52,10 @@ def test_hard_fill_water_cannot_soften() -> None:
 
 
 def test_reducer_by_theory_by_practice_and_first_half() -> None:
-    """Handbook 04: 0.875 g a gram of chlorine in theory, about 2 in practice, half of it first. 7 mg/L in 50,000 L."""
+    """Handbook 04: 0.875 g a gram of chlorine in theory, about 2 in practice, half of it first.
+
+    7 mg/L in 50,000 L.
+    """
     dose = reducer_dose(10, 3, 50_000, REDUCER)
     assert dose.theory_g == pytest.approx(350 * 0.875, rel=1e-3)
     assert dose.practice_g == pytest.approx(700)

@@ -227,10 +227,10 @@ READINGS = st.builds(
 )
 TRAITS = st.builds(
     Traits,
-    st.sampled_from(list(Surface)),
-    st.sampled_from(list(Chlorination)),
-    st.sampled_from(list(Filter)),
-    st.booleans(),
+    surface=st.sampled_from(list(Surface)),
+    chlorination=st.sampled_from(list(Chlorination)),
+    filter=st.sampled_from(list(Filter)),
+    indoor=st.booleans(),
 )
 SHELVES = st.lists(
     st.sampled_from(sorted(CATALOGUE)).map(
@@ -249,7 +249,10 @@ ONLY_BORAX = tuple(
 
 @settings(max_examples=40)
 @example(
-    SOFT_WATER, Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND, False), ONLY_BORAX, "household"
+    SOFT_WATER,
+    Traits(surface=Surface.PLASTER, chlorination=Chlorination.SALT_CELL, filter=Filter.SAND, indoor=False),
+    ONLY_BORAX,
+    "household",
 ).via("found here: rounding up to a scale's step moved pH by 0.416")
 @given(READINGS, TRAITS, SHELVES, st.sampled_from([str(key) for key in ProfileKey]))
 def test_no_unsafe_plan_exists(

@@ -50,12 +50,12 @@ def reported(*bodies: tuple[float, Body], by: UUID | None = ANN) -> PoolState:
     """Bodies by their hour after nine."""
     return fold(
         Entry(
-            SHEET if isinstance(body, TreatmentStarted) else uuid5(SPACE, str(n)),
-            SPACE,
-            NINE + timedelta(hours=hours, milliseconds=n),
-            NINE + timedelta(hours=hours, milliseconds=n),
-            by,
-            body,
+            id=SHEET if isinstance(body, TreatmentStarted) else uuid5(SPACE, str(n)),
+            pool_id=SPACE,
+            at=NINE + timedelta(hours=hours, milliseconds=n),
+            recorded_at=NINE + timedelta(hours=hours, milliseconds=n),
+            person_id=by,
+            body=body,
         )
         for n, (hours, body) in enumerate(bodies)
     )
@@ -67,9 +67,14 @@ def read(**values: float) -> TestTaken:
 
 def poured(grams: float = 1000.0, product: str = "liquid", step: int | None = None) -> AdditionMade:
     return AdditionMade(
-        "sodium_hypochlorite", 10.0, "Liquid chlorine", grams, product_id=product,
-        treatment_id=None if step is None else SHEET, step_number=step,
-    )  # fmt: skip
+        chemical="sodium_hypochlorite",
+        strength_percent=10.0,
+        label="Liquid chlorine",
+        mass_g=grams,
+        product_id=product,
+        treatment_id=None if step is None else SHEET,
+        step_number=step,
+    )
 
 
 def report(state: PoolState, day: date = DAY, prices: dict[str, float] | None = None) -> DayReport:
@@ -96,15 +101,15 @@ def test_a_measure_that_is_not_managed_here_has_no_range() -> None:
 
 def test_what_went_in_carries_the_sheets_reason() -> None:
     step = Step(
-        ADD,
-        1,
-        0,
-        Message("Liquid chlorine"),
-        Message("Free chlorine from 0.6 to 3."),
-        Hazard.OXIDIZER_LIQUID,
-        (),
+        kind=ADD,
+        day=1,
+        offset_min=0,
+        title=Message("Liquid chlorine"),
+        why=Message("Free chlorine from 0.6 to 3."),
+        hazard=Hazard.OXIDIZER_LIQUID,
+        cautions=(),
     )
-    treatment = TreatmentStarted((step,), "household", Readings(), Readings())
+    treatment = TreatmentStarted(steps=(step,), profile="household", before=Readings(), predicted=Readings())
     state = reported((0, treatment), (0.2, poured(step=0)), (0.4, poured(500.0)), (0.6, poured(step=7)))
     assert [told(one.why) for one in report(state).poured] == ["Free chlorine from 0.6 to 3.", "", ""]
 
@@ -122,7 +127,7 @@ def test_the_cost_is_told_only_where_every_price_is_known(
 
 def test_the_rest_that_was_done_stands_in_its_order() -> None:
     state = reported(
-        (2, WaterChanged(WaterChange.BACKWASH, 900.0)),
+        (2, WaterChanged(kind=WaterChange.BACKWASH, volume_l=900.0)),
         (1, PressureRead(120.0)),
         (1.5, CareDone("backwash")),
         (0, VisualCheck(Clarity.HAZY, Level.LOW)),
@@ -134,14 +139,23 @@ def test_the_rest_that_was_done_stands_in_its_order() -> None:
 
 def test_who_was_there_is_named_once_each() -> None:
     state = fold(
-        Entry(uuid5(SPACE, str(n)), SPACE, NINE + timedelta(minutes=n), NINE, who, read(ph=7.5))
+        Entry(
+            id=uuid5(SPACE, str(n)),
+            pool_id=SPACE,
+            at=NINE + timedelta(minutes=n),
+            recorded_at=NINE,
+            person_id=who,
+            body=read(ph=7.5),
+        )
         for n, who in enumerate((ANN, None, BEN, ANN))
     )
     assert report(state).people == (ANN, BEN)
 
 
 def test_the_note_the_return_and_the_trade_come_from_the_visit() -> None:
-    [visit] = report(reported((1, VisitDone("gate left open", True, "electrician")))).visits
+    [visit] = report(
+        reported((1, VisitDone("gate left open", needs_return=True, trade="electrician")))
+    ).visits
     assert (visit.note, visit.needs_return, visit.trade) == ("gate left open", True, "electrician")
 
 

@@ -125,9 +125,20 @@ def in_a_week(traits: Traits, *more: tuple[float, Body], dose: float = 0.5, loss
     assert fitted is not None
     return until_next(
         Between(
-            pool, PLACE, traits, fitted, when(0.1), when(7.1), dose, 1.0, 3.0, loss, ZoneInfo("UTC"), STANDARD_INVENTORY
+            state=pool,
+            place=PLACE,
+            traits=traits,
+            fitted=fitted,
+            now=when(0.1),
+            visit_at=when(7.1),
+            dose_mg_l=dose,
+            minimum_mg_l=1.0,
+            limit_mg_l=3.0,
+            loss_mg_l_day=loss,
+            zone=ZoneInfo("UTC"),
+            products=STANDARD_INVENTORY,
         )
-    )  # fmt: skip
+    )
 
 
 def test_a_weekly_dose_does_not_hold_a_pool_in_the_sun() -> None:
@@ -136,8 +147,11 @@ def test_a_weekly_dose_does_not_hold_a_pool_in_the_sun() -> None:
     assert not found.holds
     assert found.likely < 1.0
     assert [one.code for one in found.sentences] == [
-        "at_next_visit", "will_not_hold", "tablets_a_week", "owner_between",
-    ]  # fmt: skip
+        "at_next_visit",
+        "will_not_hold",
+        "tablets_a_week",
+        "owner_between",
+    ]
     assert "liquid chlorine" in told(found.sentences[-1].text)
 
 

@@ -16,10 +16,14 @@ from kumpan.services.pools.places import place_of
     ],
 )
 def test_the_chief_city(zone: str, latitude: float, longitude: float) -> None:
-    assert place_of(SettingsMade("p", "", zone, "household")) == pytest.approx((latitude, longitude), abs=0.5)
+    assert place_of(SettingsMade(name="p", place="", time_zone=zone, profile="household")) == pytest.approx(
+        (latitude, longitude), abs=0.5
+    )
 
 
 def test_a_zone_without_a_city_and_a_pool_with_a_place() -> None:
-    assert place_of(SettingsMade("p", "", "UTC", "household")) == (40.0, 0.0)
-    own = SettingsMade("p", "", "UTC", "household", latitude_deg=29.0, longitude_deg=-95.5)
+    assert place_of(SettingsMade(name="p", place="", time_zone="UTC", profile="household")) == (40.0, 0.0)
+    own = SettingsMade(
+        name="p", place="", time_zone="UTC", profile="household", latitude_deg=29.0, longitude_deg=-95.5
+    )
     assert place_of(own) == (29.0, -95.5)

@@ -86,54 +86,85 @@ LOW = Readings(
     free_chlorine=1, ph=7.9, total_alkalinity=60, calcium_hardness=150, cyanuric_acid=20, temperature_c=26
 )
 SHEET = plan(LOW, POOL_L, PLASTER, aims(profile("household"), PLASTER, LOW, {}), STANDARD_INVENTORY)
-PARTS = (Part(ShapeKind.KIDNEY, 10.0, even_slope(10.0, 1.0, 2.4), 5.0, 4.0),)
+PARTS = (
+    Part(
+        shape=ShapeKind.KIDNEY,
+        length_m=10.0,
+        depth=even_slope(10.0, 1.0, 2.4),
+        width_m=5.0,
+        second_width_m=4.0,
+    ),
+)
 
 BODIES: tuple[Body, ...] = (
-    SettingsMade("Łódka 🐟", "Alderbank", "America/Chicago", "household", True, 4.0, "strips", 29.0, -95.5),
-    SettingsMade("Plain", "", "UTC", "service"),
+    SettingsMade(
+        name="Łódka 🐟",
+        place="Alderbank",
+        time_zone="America/Chicago",
+        profile="household",
+        public=True,
+        swim_limit_mg_l=4.0,
+        kit="strips",
+        latitude_deg=29.0,
+        longitude_deg=-95.5,
+    ),
+    SettingsMade(name="Plain", place="", time_zone="UTC", profile="service"),
     BasinMeasured(80_000.0, PARTS, (Fixture(FixtureKind.SKIMMER, 0.8), Fixture(FixtureKind.DRAIN, 0.0))),
     BasinMeasured(12_345.678),
     EquipmentSet(SALT_POOL, Readings(ph=7.8, total_alkalinity=110)),
     VisualCheck(Clarity.DRAIN_HIDDEN, Level.LOW, ("dead animal", "sharp smell"), "a note, with “quotes”"),
     AdditionMade(
-        "sodium_hypochlorite", 10.0, "Liquid chlorine 10 %", 1130.0, 1000.0, 1.13, "p", UUID(int=7), 3
+        chemical="sodium_hypochlorite",
+        strength_percent=10.0,
+        label="Liquid chlorine 10 %",
+        mass_g=1130.0,
+        volume_ml=1000.0,
+        density_g_per_ml=1.13,
+        product_id="p",
+        treatment_id=UUID(int=7),
+        step_number=3,
     ),
-    AdditionMade("sodium_chloride", 99.5, "Pool salt", 18_144.0),
-    TreatmentStarted(SHEET.steps, "household", LOW, SHEET.predicted, "shock"),
+    AdditionMade(chemical="sodium_chloride", strength_percent=99.5, label="Pool salt", mass_g=18_144.0),
+    TreatmentStarted(
+        steps=SHEET.steps, profile="household", before=LOW, predicted=SHEET.predicted, plan="shock"
+    ),
     StepDone(UUID(int=9), 4, Outcome.SKIPPED, "too windy"),
     ProductBought("p", 2.5, 19.99),
-    WaterChanged(WaterChange.RAIN, 1500.0, "a storm"),
+    WaterChanged(kind=WaterChange.RAIN, volume_l=1500.0, note="a storm"),
     CellSet(18.9, 60.0, 10.0),
     SwimmersCounted(12.5),
     StrengthTested("p", 8.5),
     PreferencesSet(
-        (Container(ContainerKind.SCOOP, "tin", mass_g=250.0, product_id="p", parts=2),), "€", 21.5, 1.6
+        containers=(Container(kind=ContainerKind.SCOOP, name="tin", mass_g=250.0, product_id="p", parts=2),),
+        currency="€",
+        storage_c=21.5,
+        water_price=1.6,
     ),
     SettingsMade(
-        "Own",
-        "",
-        "UTC",
-        "service",
+        name="Own",
+        place="",
+        time_zone="UTC",
+        profile="service",
         own_ranges=(OwnRange(Measure.PH, 7.2, 7.8, 7.4),),
         choices=(Chosen("salt", "shallow"),),
     ),
     RoundSet(2, (UUID(int=3), UUID(int=4))),
     TruckCounted("p", 4500.0),
-    VisitDone("gate was open", True, "pump bearing, electrician"),
+    VisitDone("gate was open", needs_return=True, trade="pump bearing, electrician"),
     EventNoted(NotedEvent.STORM, "hail"),
     PressureRead(124.1),
     PlantSet(
-        227.0,
-        1.1,
-        0.15,
-        (PumpWindow(300, 540), PumpWindow(1320, 120)),
-        68.9,
-        2.2,
-        datetime(2024, 4, 1, tzinfo=UTC),
-        CellKind.PLAIN,
-        datetime(2025, 5, 1, 9, tzinfo=UTC),
-        9000.0,
-        True,
+        pump_flow_l_min=227.0,
+        pump_kw=1.1,
+        price_per_kwh=0.15,
+        windows=(PumpWindow(300, 540), PumpWindow(1320, 120)),
+        clean_pressure_kpa=68.9,
+        filter_area_m2=2.2,
+        media_since=datetime(2024, 4, 1, tzinfo=UTC),
+        cell_kind=CellKind.PLAIN,
+        cell_since=datetime(2025, 5, 1, 9, tzinfo=UTC),
+        cell_rated_h=9000.0,
+        solar=True,
     ),
     CareDone("backwash", (CareValue("pressure_after_kpa", 70.0), CareValue("wash_s", 120)), "clear at last"),
     CarePutOff("vacuum", date(2026, 6, 20), "away"),
@@ -142,27 +173,50 @@ BODIES: tuple[Body, ...] = (
     CareInterval("skim", None, off=True),
     FeedOpened("a" * 43),
     DeviceLinked("controller", "http://127.0.0.1:9000/controller"),
-    DeviceDay("controller", date(2026, 6, 1), 288, 55.0, 2900.0, 27.5, 80.0, 12.0, 19.0, 31.0, 9.0),
+    DeviceDay(
+        device="controller",
+        day=date(2026, 6, 1),
+        readings=288,
+        output_percent=55.0,
+        salinity_mg_l=2900.0,
+        water_c=27.5,
+        pressure_kpa=80.0,
+        rain_mm=12.0,
+        air_low_c=19.0,
+        air_high_c=31.0,
+        uv_index=9.0,
+    ),
     DeviceChanged("controller", "lamps", "none", "low salt"),
     InterviewHeld("check_cell", ("yes", "no", "yes", "yes"), "clean_cell"),
-    RescueSet(Severity.BLACK, False, DeadAlgaeStrategy.SETTLE, PhStrategy.RAISED, 90.0, 550.0),
-    RescueSet(Severity.GREEN),
+    RescueSet(
+        severity=Severity.BLACK,
+        by_ratio=False,
+        dead_algae_strategy=DeadAlgaeStrategy.SETTLE,
+        ph_strategy=PhStrategy.RAISED,
+        drain_over_stabilizer=90.0,
+        drain_over_calcium=550.0,
+    ),
+    RescueSet(severity=Severity.GREEN),
     RescueEnded(RescueOutcome.DRAINED, "liner came off"),
     SeasonListSaved(
-        UUID(int=21),
-        Which.CLOSING,
-        date(2026, 10, 4),
-        PoolKind.ABOVE_GROUND,
-        Cover.MESH,
-        Winter.MILD,
-        True,
-        ("store",),
-        (OwnItem("own-1", -1, "Lamp out", "bulb in the shed"),),
+        list_id=UUID(int=21),
+        which=Which.CLOSING,
+        day=date(2026, 10, 4),
+        kind=PoolKind.ABOVE_GROUND,
+        cover=Cover.MESH,
+        winter=Winter.MILD,
+        skimmer_plate=True,
+        left_out=("store",),
+        own=(OwnItem("own-1", -1, "Lamp out", "bulb in the shed"),),
     ),
     ListItemDone(UUID(int=21), "own-1", Outcome.SKIPPED, "no lamp"),
     ClimateSet((8.0, 9.0, 12.5, 16.0, 20.0, 24.0, 27.0, 27.5, 25.0, 20.0, 14.0, 9.5)),
     Voided("typed twice"),
-    TestTaken((Measured(Measure.PH, 7.5, 7.4, 7.6, Method.COMPARATOR, "7,5"),), "drops", "after rain"),
+    TestTaken(
+        (Measured(measure=Measure.PH, value=7.5, low=7.4, high=7.6, method=Method.COMPARATOR, typed="7,5"),),
+        "drops",
+        "after rain",
+    ),
 )
 
 
@@ -196,7 +250,16 @@ def test_any_reading_comes_back(
     measure: Measure, value: float, uncertainty: float, method: Method, note: str
 ) -> None:
     body = TestTaken(
-        (Measured(measure, value, max(0.0, value - uncertainty), value + uncertainty, method, note),),
+        (
+            Measured(
+                measure=measure,
+                value=value,
+                low=max(0.0, value - uncertainty),
+                high=value + uncertainty,
+                method=method,
+                typed=note,
+            ),
+        ),
         "drops",
         note,
     )
@@ -205,13 +268,15 @@ def test_any_reading_comes_back(
 
 @pytest.mark.parametrize("missing", ["latitude_deg", "longitude_deg", "kit"])
 def test_an_older_entry_without_a_newer_field_is_still_read(missing: str) -> None:
-    data = write_body(SettingsMade("Old", "", "UTC", "household"))
+    data = write_body(SettingsMade(name="Old", place="", time_zone="UTC", profile="household"))
     del data[missing]
-    assert read_body("settings", data) == SettingsMade("Old", "", "UTC", "household")
+    assert read_body("settings", data) == SettingsMade(
+        name="Old", place="", time_zone="UTC", profile="household"
+    )
 
 
 def test_an_older_sheet_is_a_balance_sheet() -> None:
-    data = write_body(TreatmentStarted((), "household", LOW, LOW))
+    data = write_body(TreatmentStarted(steps=(), profile="household", before=LOW, predicted=LOW))
     del data["plan"]
     found = read_body("sheet", data)
     assert isinstance(found, TreatmentStarted)

@@ -1,4 +1,6 @@
-"""Numbers of forms travel as text and are read at the door; a lost digit here once made a salt range of 2.7."""
+"""Numbers of forms travel as text and are read at the door; a lost digit here once made a salt range of
+2.7.
+"""
 
 from typing import Any
 

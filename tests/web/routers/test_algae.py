@@ -1,4 +1,6 @@
-"""A rescue over the API: begun, followed sheet by sheet, re-planned by every test, ended only when it is over."""
+"""A rescue over the API: begun, followed sheet by sheet, re-planned by every test, ended only when it is
+over.
+"""
 
 from typing import Any
 from uuid import uuid4
@@ -11,8 +13,19 @@ Json = Any
 async def green_pool(api: Api, **fields: str) -> str:
     pool = await api.new_pool()
     await visual_check(api, pool, "green")
-    await api.test(pool, **{"free_chlorine": "0.2", "total_chlorine": "0.6", "ph": "8.0", "total_alkalinity": "110",
-                            "calcium_hardness": "250", "cyanuric_acid": "40", "temperature_c": "79", **fields})  # fmt: skip
+    await api.test(
+        pool,
+        **{
+            "free_chlorine": "0.2",
+            "total_chlorine": "0.6",
+            "ph": "8.0",
+            "total_alkalinity": "110",
+            "calcium_hardness": "250",
+            "cyanuric_acid": "40",
+            "temperature_c": "79",
+            **fields,
+        },
+    )
     return pool
 
 
@@ -190,8 +203,10 @@ async def test_a_second_rescue_begins_afresh(api: Api) -> None:
     """What was poured in the first one does not count in the next."""
     pool = await green_pool(api)
     await begin(api, pool)
-    await api.post(f"/pools/{pool}/additions", {"id": new_id(), "chemical": "sodium_hypochlorite",
-                   "strength_percent": 10, "amount": "2 gal"})  # fmt: skip
+    await api.post(
+        f"/pools/{pool}/additions",
+        {"id": new_id(), "chemical": "sodium_hypochlorite", "strength_percent": 10, "amount": "2 gal"},
+    )
     assert (await api.get(f"/pools/{pool}/rescue"))["board"]["rounds"] == 1
     await api.post(f"/pools/{pool}/rescue/end", {"id": new_id(), "outcome": "drained"})
     again = await begin(api, pool, severity="light")

@@ -89,7 +89,7 @@ BAD = [
     (TREATMENT, changed(PREVIEW, "pool.volume_l", 0), "pool.volume_l"),
     (TREATMENT, changed(PREVIEW, "pool.volume_l", -5), "pool.volume_l"),
     (TREATMENT, changed(PREVIEW, "pool.volume_l", "75708"), "pool.volume_l"),
-    (TREATMENT, changed(PREVIEW, "pool.volume_l", True), "pool.volume_l"),
+    (TREATMENT, changed(PREVIEW, "pool.volume_l", value=True), "pool.volume_l"),
     (TREATMENT, changed(PREVIEW, "pool.volume_l", 1e12), "pool.volume_l"),
     (TREATMENT, changed(PREVIEW, "pool.volume_l", 10**400), "pool.volume_l"),
     (TREATMENT, changed(PREVIEW, "pool.colour", "blue"), "pool.colour"),

@@ -12,8 +12,11 @@ async def test_ghosts_are_what_would_be_typed_again(api: Api) -> None:
     await api.test(pool, ph="7.4", total_chlorine="3.5")
     last = await api.get(f"/pools/{pool}/slip/last")
     assert {measure: one["text"] for measure, one in last.items()} == {
-        "free_chlorine": "3", "total_chlorine": "3.5", "ph": "7.4", "temperature_c": "82",
-    }  # fmt: skip
+        "free_chlorine": "3",
+        "total_chlorine": "3.5",
+        "ph": "7.4",
+        "temperature_c": "82",
+    }
     celsius = await api.get(f"/pools/{pool}/slip/last?temperature_unit=c")
     assert celsius["temperature_c"]["text"] == "28"
     assert last["free_chlorine"]["at"] < last["ph"]["at"]
@@ -42,8 +45,10 @@ async def test_bare_numbers_follow_the_own_kit(api: Api) -> None:
     assert await in_order(api, pool, "ph", "free_chlorine", "calcium_hardness") == 200
     own = await api.post(f"/pools/{pool}/slip/read", line)
     assert [(one["measure"], one["value"]) for one in own["values"]] == [
-        ("ph", 7.6), ("free_chlorine", 2.5), ("calcium_hardness", 300),
-    ]  # fmt: skip
+        ("ph", 7.6),
+        ("free_chlorine", 2.5),
+        ("calcium_hardness", 300),
+    ]
     more = await api.post(f"/pools/{pool}/slip/read", {"line": "7.6 2.5 300 80", "kit": "drops"})
     assert more["problems"][0]["text"] == "There are only 3 fields in this kit."
 

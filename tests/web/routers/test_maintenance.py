@@ -44,8 +44,13 @@ async def test_a_backwash_from_start_to_journal(api: Api) -> None:
     assert procedure["asks_at_end"] == []
     done = {
         "id": new_id(),
-        "values": {"pressure_before_kpa": "19", "wash_s": "120", "rinse_s": "30 s", "pressure_after_kpa": "11 psi"},
-    }  # fmt: skip
+        "values": {
+            "pressure_before_kpa": "19",
+            "wash_s": "120",
+            "rinse_s": "30 s",
+            "pressure_after_kpa": "11 psi",
+        },
+    }
     found = await api.post(f"/pools/{pool}/procedures/backwash/finish", done, 201)
     assert "150 gal went to waste" in found["water_text"]
     assert found["next_dates"] == ["Backwash the sand filter: next June 29"]
@@ -225,7 +230,9 @@ async def test_the_mixing_helper(api: Api) -> None:
 
 
 async def test_the_feed_by_its_secret_link_read_by_two_libraries(api: Api) -> None:
-    """RFC 5545 (quoted from memory): stable UIDs, alarms, the pool's zone; read by icalendar and by vobject."""
+    """RFC 5545 (quoted from memory): stable UIDs, alarms, the pool's zone; read by icalendar and by
+    vobject.
+    """
     pool = await tested(api)
     path = await api.post(f"/pools/{pool}/feed", {"id": new_id()}, 201)
     assert path == await api.post(f"/pools/{pool}/feed", {"id": new_id()}, 201)

@@ -1,4 +1,6 @@
-"""Opening and closing over HTTP: previewed, kept, changed, ticked, on the due list, the calendar and the strip."""
+"""Opening and closing over HTTP: previewed, kept, changed, ticked, on the due list, the calendar and the
+strip.
+"""
 
 from datetime import date
 from typing import Any
@@ -66,18 +68,30 @@ async def test_a_green_pool_is_handed_over_at_opening(api: Api) -> None:
 
 
 async def test_amounts_come_from_the_last_test_against_the_shelf(api: Api) -> None:
-    """Salt 1000 to 3200 in 21,000 gal takes nine bags of 40 lb (2200 ppm x 79.7 m3 / 18.1 kg = 9.7, rounded down); two stand there."""
+    """Salt 1000 to 3200 in 21,000 gal takes nine bags of 40 lb (2200 ppm x 79.7 m3 / 18.1 kg = 9.7, rounded
+    down); two stand there.
+    """
     pool = await api.new_pool(equipment=SALT_POOL)
     salt, bleach = str(uuid4()), str(uuid4())
     for id_, chemical, strength, package in (
-        (salt, "sodium_chloride", 99.5, "40 lb"), (bleach, "sodium_hypochlorite", 10.0, "2.5 gal"),
-    ):  # fmt: skip
+        (salt, "sodium_chloride", 99.5, "40 lb"),
+        (bleach, "sodium_hypochlorite", 10.0, "2.5 gal"),
+    ):
         await api.post(
             "/shelf", {"id": id_, "chemical": chemical, "strength_percent": strength, "package": package}
         )
     await api.post("/shelf/purchases", {"id": new_id(), "product_id": salt, "packages": 2})
-    await api.test(pool, free_chlorine="1", total_chlorine="1", ph="7.5", total_alkalinity="80", calcium_hardness="280",
-                   cyanuric_acid="70", salt="1000", temperature_c="68")  # fmt: skip
+    await api.test(
+        pool,
+        free_chlorine="1",
+        total_chlorine="1",
+        ph="7.5",
+        total_alkalinity="80",
+        calcium_hardness="280",
+        cyanuric_acid="70",
+        salt="1000",
+        temperature_c="68",
+    )
     plan = await api.get(f"/pools/{pool}/season-plan?which=opening&day=2026-06-03")
     line = next(one for one in plan["items"] if one["item"]["key"] == "salt")["doses"]["lines"][0]
     assert (line["amount"], line["parts"]) == ("9 bags of 40 lb", 3)
@@ -136,8 +150,11 @@ async def test_a_new_list_begins_where_the_last_one_ended(api: Api) -> None:
     await keep(api, pool, kind="above_ground", cover="mesh", winter="mild", skimmer_plate=True)
     after = (await api.get(f"/pools/{pool}/climate"))["suggested"]
     assert (after["kind"], after["cover"], after["winter"], after["skimmer_plate"]) == (
-        "above_ground", "mesh", "mild", True,
-    )  # fmt: skip
+        "above_ground",
+        "mesh",
+        "mild",
+        True,
+    )
     assert date.fromisoformat(after["opening_day"]) >= date(2026, 6, 1)
 
 
@@ -150,7 +167,9 @@ async def test_after_a_pour_it_says_until_when_to_circulate(api: Api) -> None:
 
 
 async def test_what_it_asks_for_is_due_and_the_duties_come_round(api: Api) -> None:
-    """Winter duties go to the schedule, the calendar and the strip; a tick on the due list counts on the list."""
+    """Winter duties go to the schedule, the calendar and the strip; a tick on the due list counts on the
+    list.
+    """
     pool, list_id = await api.new_pool(), str(uuid4())
     await keep(api, pool, list_id=list_id)
     due = (await api.get(f"/pools/{pool}/care"))["items"]

@@ -22,8 +22,11 @@ async def somebody(api: Api, name: str = "Tomas Lind") -> str:
 async def pool_at(api: Api, name: str, latitude: float) -> str:
     pool_id = new_id()
     settings = {
-        "name": name, "time_zone": "America/Chicago", "latitude_deg": latitude, "longitude_deg": -95.0,
-    }  # fmt: skip
+        "name": name,
+        "time_zone": "America/Chicago",
+        "latitude_deg": latitude,
+        "longitude_deg": -95.0,
+    }
     await api.post("/pools", pool_body(pool_id, settings=settings))
     return pool_id
 
@@ -129,9 +132,12 @@ async def test_a_finished_visit_stands_in_the_log_and_makes_an_exception(api: Ap
     person, pool = await somebody(api), await pool_at(api, "Done", 29.0)
     await set_round(api, person, pool)
     visit = {
-        "id": new_id(), "person_id": person, "note": "gate latch sticks", "needs_return": True,
+        "id": new_id(),
+        "person_id": person,
+        "note": "gate latch sticks",
+        "needs_return": True,
         "trade": "pump hums: electrician",
-    }  # fmt: skip
+    }
     await api.post(f"/pools/{pool}/visits", visit, 201)
     stop = (await the_round(api, person))["stops"][0]
     assert stop["done"]["needs_return"]

@@ -1,4 +1,6 @@
-"""The report to the owner over HTTP: found, added and why, done, what is next, when to swim; and as plain words."""
+"""The report to the owner over HTTP: found, added and why, done, what is next, when to swim; and as plain
+words.
+"""
 
 from typing import Any
 
@@ -20,8 +22,16 @@ async def visited(api: Api) -> str:
     bought = {"id": new_id(), "product_id": product["id"], "packages": 2, "price": "27"}
     await api.post("/shelf/purchases", bought, 201)
     await api.post(f"/pools/{pool}/looks", {"id": new_id(), "clarity": "hazy", "level": "low"}, 201)
-    await api.test(pool, free_chlorine="0.6", total_chlorine="0.8", ph="7.5", total_alkalinity="90",
-                   calcium_hardness="280", cyanuric_acid="40", temperature_c="80")  # fmt: skip
+    await api.test(
+        pool,
+        free_chlorine="0.6",
+        total_chlorine="0.8",
+        ph="7.5",
+        total_alkalinity="90",
+        calcium_hardness="280",
+        cyanuric_acid="40",
+        temperature_c="80",
+    )
     treatment = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
     api.pass_time(minutes=10)
     step = next(line for line in treatment["steps"] if line["step"]["kind"] == "add")
@@ -59,8 +69,17 @@ async def test_a_visit_becomes_a_report(api: Api) -> None:
 async def test_the_words_hold_all_of_it(api: Api) -> None:
     pool = await visited(api)
     text = (await api.get(f"/pools/{pool}/report"))["text"]
-    for words in ("Test pool, Mon, Jun 1", "Seen: hazy", "free chlorine 0.6 (low", "Added:", "gate left open",
-                  "electrician", "May they swim now?", "Next:", "$"):  # fmt: skip
+    for words in (
+        "Test pool, Mon, Jun 1",
+        "Seen: hazy",
+        "free chlorine 0.6 (low",
+        "Added:",
+        "gate left open",
+        "electrician",
+        "May they swim now?",
+        "Next:",
+        "$",
+    ):
         assert words in text, words
     metric = (await api.get(f"/pools/{pool}/report?metric=true"))["text"]
     assert " °C" in metric

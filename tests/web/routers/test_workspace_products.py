@@ -1,4 +1,6 @@
-"""The shelf with prices and aging, the ways side by side, plans on demand, rules of a pool, tags on answers."""
+"""The shelf with prices and aging, the ways side by side, plans on demand, rules of a pool, tags on
+answers.
+"""
 
 from datetime import UTC, datetime
 
@@ -257,8 +259,16 @@ async def test_a_sheets_step_is_ticked_in_bags(api: Api) -> None:
     pool = await api.new_pool(equipment={"surface": "plaster", "chlorination": "salt_cell", "filter": "sand"})
     salt = {"id": new_id(), "chemical": "sodium_chloride", "strength_percent": 99.5, "package": "40 lb"}
     await api.post("/shelf", salt, 201)
-    await api.test(pool, free_chlorine="2", ph="7.5", total_alkalinity="80", calcium_hardness="280",
-                   cyanuric_acid="70", salt="1600", temperature_c="80")  # fmt: skip
+    await api.test(
+        pool,
+        free_chlorine="2",
+        ph="7.5",
+        total_alkalinity="80",
+        calcium_hardness="280",
+        cyanuric_acid="70",
+        salt="1600",
+        temperature_c="80",
+    )
     treatment = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
     step = next(s for s in treatment["steps"] if s["step"]["product_id"] == salt["id"])
     record_step = {"id": new_id(), "step_number": step["number"], "outcome": "done", "amount": "1 bag"}

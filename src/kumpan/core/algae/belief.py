@@ -48,7 +48,9 @@ CLOUD_EDGES: Mapping[Clarity, tuple[float, float]] = MappingProxyType({
 
 @dataclass(frozen=True)
 class Surroundings:
-    """What the guesses share: stabilizer (mg/L), water in C, the sun's loss an hour at each hour of the day."""
+    """What the guesses share: stabilizer (mg/L), water in C, the sun's loss an hour at each hour of the
+    day.
+    """
 
     stabilizer_mg_l: float
     temperature_c: float
@@ -57,14 +59,16 @@ class Surroundings:
 
     @property
     def warmth(self) -> float:
+        """How much faster life goes on in this water than at 25 C (twice as fast each 10 C); no unit."""
         return float(2.0 ** ((self.temperature_c - 25.0) / 10.0))
 
     @property
     def shock_mg_l(self) -> float:
+        """The shock level (mg/L) that this stabilizer asks for."""
         return max(LOWEST_SHOCK_MG_L, 0.4 * self.stabilizer_mg_l)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Seen:
     """Something told at a time (UTC seconds): chlorine that went in, a test, or a look."""
 
@@ -75,10 +79,11 @@ class Seen:
     visual_check: VisualCheck | None = None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Particles:
     """All guesses at a time. Rates are per day at full strength; `hidden` is out of chlorine's reach,
-    and brushing bares `bared_a_day` of it."""
+    and brushing bares `bared_a_day` of it.
+    """
 
     at_s: float
     weight: Array
@@ -113,9 +118,18 @@ def prior(severity: Severity, around: Surroundings, at_s: float, free_mg_l: floa
     living = spread(row.living)
     even = np.full(GUESSES, 1.0)
     return Particles(
-        at_s, even / GUESSES, even * free_mg_l, even * 0.3, living * (1 - row.hidden), living * row.hidden,
-        spread(row.cloud), row.yields * spread(KILL_A_DAY), FILTER_FACTOR[around.filter] * spread(FILTER_A_DAY), spread(VOLUME), row.bared_a_day,
-    )  # fmt: skip
+        at_s=at_s,
+        weight=even / GUESSES,
+        free=even * free_mg_l,
+        combined=even * 0.3,
+        living=living * (1 - row.hidden),
+        hidden=living * row.hidden,
+        cloud=spread(row.cloud),
+        kill=row.yields * spread(KILL_A_DAY),
+        filters=FILTER_FACTOR[around.filter] * spread(FILTER_A_DAY),
+        volume=spread(VOLUME),
+        bared_a_day=row.bared_a_day,
+    )
 
 
 def stepped(particles: Particles, around: Surroundings, hours: float, *, brushed: bool = True) -> Particles:
@@ -133,9 +147,14 @@ def stepped(particles: Particles, around: Surroundings, hours: float, *, brushed
     cloud = particles.cloud * np.exp(-particles.filters * day) + CLOUD_OF_KILLED * died
     combined = particles.combined * np.exp(-COMBINED_A_DAY * day) + BOUND_SHARE * eaten
     return replace(
-        particles, at_s=particles.at_s + 3600 * hours, free=free, combined=combined, cloud=cloud,
-        living=particles.living - died + freed + grows, hidden=particles.hidden - freed,
-    )  # fmt: skip
+        particles,
+        at_s=particles.at_s + 3600 * hours,
+        free=free,
+        combined=combined,
+        cloud=cloud,
+        living=particles.living - died + freed + grows,
+        hidden=particles.hidden - freed,
+    )
 
 
 def advanced(particles: Particles, around: Surroundings, until_s: float) -> Particles:

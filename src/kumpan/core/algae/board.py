@@ -46,10 +46,16 @@ def ahead(request: RescueRequest, particles: Particles, rounds: int) -> Outlook:
         particles,
         request.around,
         Followed(
-            request.level_mg_l, request.usual_mg_l, max(0, 1 - rounds), request.dead_algae_strategy,
-            (MORNING_HOUR - hours) % 24, (EVENING_HOUR - hours) % 24, over, ago,
+            level_mg_l=request.level_mg_l,
+            usual_mg_l=request.usual_mg_l,
+            rounds_left=max(0, 1 - rounds),
+            dead_algae_strategy=request.dead_algae_strategy,
+            morning_h=(MORNING_HOUR - hours) % 24,
+            evening_h=(EVENING_HOUR - hours) % 24,
+            week_over_mg_l=over,
+            week_began_days_ago=ago,
         ),
-    )  # fmt: skip
+    )
 
 
 def first_band(request: RescueRequest) -> DateBand:
@@ -74,7 +80,7 @@ class TrailPoint:
     clear: DaySpan
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class StageLine:
     """One stage: `standing` is done, now or ahead; the days it takes, where they can be told."""
 
@@ -86,9 +92,11 @@ class StageLine:
     to_on: date | None = None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Tally:
-    """Chlorine so far and still to come (low, likely, high), mg/L; in the product's own amount; money where prices are told."""
+    """Chlorine so far and still to come (low, likely, high), mg/L; in the product's own amount; money where
+    prices are told.
+    """
 
     used_mg_l: float
     used_cost: float | None
@@ -101,7 +109,7 @@ class Tally:
     water_l: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class RescueBoard:
     """One rescue, begun or as it would be begun now."""
 
@@ -130,11 +138,25 @@ def board(request: RescueRequest) -> RescueBoard:
     stage, found = stage_now(request), ahead(request, request.belief, request.rounds)
     begun = request.episode.began_at if request.episode is not None else None
     return RescueBoard(
-        request.setting.severity, request.row.name, begun, stage, CLOSED,
-        tuple(_stages(request, stage, found)), criteria(request), request.nights, request.rounds,
-        request.level_mg_l, request.cap_mg_l, request.setting.by_ratio, request.ph_strategy, request.dead_algae_strategy,
-        _days(request, request.now, found.clear), _trail(request, found), _tally(request, found), tuple(_watch(request, found)),
-    )  # fmt: skip
+        severity=request.setting.severity,
+        severity_name=request.row.name,
+        begun_at=begun,
+        stage=stage,
+        closed=CLOSED,
+        stages=tuple(_stages(request, stage, found)),
+        criteria=criteria(request),
+        nights=request.nights,
+        rounds=request.rounds,
+        level_mg_l=request.level_mg_l,
+        cap_mg_l=request.cap_mg_l,
+        by_ratio=request.setting.by_ratio,
+        ph_strategy=request.ph_strategy,
+        dead_algae_strategy=request.dead_algae_strategy,
+        clear=_days(request, request.now, found.clear),
+        trail=_trail(request, found),
+        tally=_tally(request, found),
+        watch=tuple(_watch(request, found)),
+    )
 
 
 def _day(request: RescueRequest, at: datetime) -> date:
@@ -161,7 +183,7 @@ def _trail(request: RescueRequest, now: Outlook) -> tuple[TrailPoint, ...]:
     for at in moments[step - 1 : -1 : step]:
         until_s = at.timestamp()
         since = [seen for seen in story if updated_until_s < seen.at_s <= until_s]
-        particles, updated_until_s = updated(particles, request.around, [*since, Seen(until_s)]), until_s
+        particles, updated_until_s = updated(particles, request.around, [*since, Seen(at_s=until_s)]), until_s
         found.append(TrailPoint(at, _days(request, at, ahead(replace(request, now=at), particles, 1).clear)))
     return (*found, TrailPoint(request.now, _days(request, request.now, now.clear)))
 
@@ -184,15 +206,26 @@ def _stages(request: RescueRequest, stage: StageKey, found: Outlook) -> Iterator
     dead = _day(request, request.now + timedelta(hours=found.dead.likely_h))
     clear = _day(request, request.now + timedelta(hours=found.clear.likely_h))
     days: Mapping[StageKey, tuple[date, date]] = {
-        StageKey.PREPARE: (begun, begun), StageKey.BALANCE: (begun, begun), StageKey.ROUND: (begun, max(dead, today)),
-        StageKey.CLEAR: (dead, clear), StageKey.WEEK: (dead, clear), StageKey.AFTER: (clear, clear),
-    }  # fmt: skip
+        StageKey.PREPARE: (begun, begun),
+        StageKey.BALANCE: (begun, begun),
+        StageKey.ROUND: (begun, max(dead, today)),
+        StageKey.CLEAR: (dead, clear),
+        StageKey.WEEK: (dead, clear),
+        StageKey.AFTER: (clear, clear),
+    }
     for key in _ORDER:
         if key is StageKey.WEEK and request.row.week_over_mg_l is None:
             continue
         standing = "now" if key is now else "done" if _ORDER.index(key) < _ORDER.index(now) else "ahead"
         from_on, to_on = days[key]
-        yield StageLine(key, _TITLES[key], _stage_text(request, key), standing, from_on, to_on)
+        yield StageLine(
+            key=key,
+            title=_TITLES[key],
+            text=_stage_text(request, key),
+            standing=standing,
+            from_on=from_on,
+            to_on=to_on,
+        )
 
 
 def _standing_stage(request: RescueRequest, stage: StageKey) -> StageKey:
@@ -250,10 +283,16 @@ def _tally(request: RescueRequest, found: Outlook) -> Tally:
     product = request.product_for(max(1.0, request.rise_to(request.level_mg_l)))
     low, likely, high = found.chlorine_mg_l
     return Tally(
-        used, _used_cost(request), (low, likely, high), _amount_words(request, product, low, high),
-        _cost_ahead(request, product, found.chlorine_mg_l), hours, kwh,
-        kwh * plant.price_per_kwh if kwh is not None and plant.price_per_kwh is not None else None, _water(request),
-    )  # fmt: skip
+        used_mg_l=used,
+        used_cost=_used_cost(request),
+        ahead_mg_l=(low, likely, high),
+        ahead_text=_amount_words(request, product, low, high),
+        ahead_cost=_cost_ahead(request, product, found.chlorine_mg_l),
+        pump_hours=hours,
+        pump_kwh=kwh,
+        pump_cost=kwh * plant.price_per_kwh if kwh is not None and plant.price_per_kwh is not None else None,
+        water_l=_water(request),
+    )
 
 
 def _used_cost(request: RescueRequest) -> float | None:
@@ -304,7 +343,9 @@ def _water(request: RescueRequest) -> float:
 
 
 def _watch(request: RescueRequest, found: Outlook) -> Iterator[Finding]:
-    """What each chlorine of the shelf would leave behind over the whole course, and which is changed for it."""
+    """What each chlorine of the shelf would leave behind over the whole course, and which is changed for
+    it.
+    """
     chosen = request.product_for(max(1.0, request.rise_to(request.level_mg_l)))
     likely = found.chlorine_mg_l[1]
     seen: set[str] = set()

@@ -23,6 +23,8 @@ PH_HIGH, PH_LOW, PH_RAISED_LOW = 7.6, 7.0, 7.7
 
 
 class StageKey(StrEnum):
+    """The stages of a rescue, in their order."""
+
     TEST = "test"
     PREPARE = "prepare"
     BALANCE = "balance"
@@ -113,7 +115,9 @@ def _week(request: RescueRequest, over_mg_l: float) -> Criterion:
     title = Message("Free chlorine over {over} for a full week", over=Number(over_mg_l))
     began = week_began(request, over_mg_l)
     if began is None:
-        return Criterion("week", title, False, Message("The week begins with the first test over it."))
+        return Criterion(
+            "week", title, met=False, text=Message("The week begins with the first test over it.")
+        )
     days = (request.now - began) / timedelta(days=1)
     return Criterion(
         "week",

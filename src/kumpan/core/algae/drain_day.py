@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from kumpan.core.dosing.solver import Unmet
+from kumpan.core.dosing.solution import Unmet
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Message
@@ -33,8 +33,8 @@ def _cement(request: DrainRequest) -> bool:
 
 
 BEFORE: tuple[_Row, ...] = (
-    _Row(Message("Ask first: a pool builder about ground water and the shell, the town about where the " "water may go"),
-         Message("Relief of ground water is a professional's work. The water leaves without chlorine, and " "only where it is allowed."), Hazard.SHELL),
+    _Row(Message("Ask first: a pool builder about ground water and the shell, the town about where the water may go"),
+         Message("Relief of ground water is a professional's work. The water leaves without chlorine, and only where it is allowed."), Hazard.SHELL),
     _Row(Message("Choose mild, dry days"), Message("Hot sun and frost crack bare plaster; rain fills the ground."), Hazard.SHELL),
     _Row(Message("The day before: brush the walls while they are wet"), Message("Dried algae are much harder to get off."), Hazard.OPEN_WATER),
 )  # fmt: skip
@@ -49,7 +49,7 @@ EMPTY: tuple[_Row, ...] = (
     _Row(Message("Pressure washing only where the surface is sound"), Message("It lifts loose plaster and paint."), Hazard.SHELL, _cement),
     _Row(Message("Last of all, where it is still needed: a chlorine wash in even sheets on the whole wet shell"),
          Message("Then nobody walks in. Never on a day on which acid was used."), Hazard.SHELL_WASH, _cement),
-    _Row(Message("Neutralise and pump out what pooled at the bottom"), Message("It must not leave as chlorine."), Hazard.SHELL_WASH, _cement),
+    _Row(Message("Neutralize and pump out what pooled at the bottom"), Message("It must not leave as chlorine."), Hazard.SHELL_WASH, _cement),
 )  # fmt: skip
 STARTUP: tuple[_Row, ...] = (
     _Row(Message("Filter cleaned before it starts"), Message("It still holds what the pool was full of."), Hazard.PRESSURE),
@@ -88,6 +88,12 @@ def drain_day_plan(request: DrainRequest) -> Plan:
         Message("filling"),
         Message("Do not stop half way: a ring stays."),
     )
+    _start_up(line, request)
+    return Plan(tuple(line.steps), request.fill, (), (_price(request), DICHLOR))
+
+
+def _start_up(line: Timeline, request: DrainRequest) -> None:
+    """The filter on again, and the first test of the new water."""
     _do(line, request, STARTUP)
     line.level_now(Readings())
     line.wait_until(line.now + PRIME_MIN, Message("Until the water has been round once."))
@@ -104,7 +110,6 @@ def drain_day_plan(request: DrainRequest) -> Plan:
             "pH, calcium, stabilizer to range."
         ),
     )
-    return Plan(tuple(line.steps), request.fill, (), (_price(request), DICHLOR))
 
 
 DICHLOR = Finding(

@@ -1,4 +1,5 @@
-"""One rescue out of the journal: from the entry that began it, all that was tested, seen, poured and cleaned since.
+"""One rescue out of the journal: from the entry that began it, all that was tested, seen, poured and
+cleaned since.
 
 Source: rescue-plan.
 """
@@ -33,7 +34,7 @@ B = TypeVar("B")
 SHOCK_RISE_MG_L = 2.0  # less is a top-up, no round
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Episode:
     """A rescue as it stands. `set` is how it is set now; `ended` None while it goes on."""
 
@@ -48,6 +49,7 @@ class Episode:
 
     @property
     def open(self) -> bool:
+        """Still going on: nobody ended it."""
         return self.ended is None
 
 
@@ -68,9 +70,15 @@ def episode_of(state: PoolState) -> Episode | None:
 
     cleanings = tuple(e for e in during(state.care) if e.body.task in CLEANINGS)
     return Episode(
-        began, now, during(state.tests), during(state.visual_checks), during(state.additions), cleanings,
-        _prepared(state, during(state.treatments)), ended,
-    )  # fmt: skip
+        began_at=began,
+        set=now,
+        tests=during(state.tests),
+        visual_checks=during(state.visual_checks),
+        additions=during(state.additions),
+        cleanings=cleanings,
+        prepared=_prepared(state, during(state.treatments)),
+        ended=ended,
+    )
 
 
 def _prepared(state: PoolState, treatments: tuple[Entry[TreatmentStarted], ...]) -> bool:

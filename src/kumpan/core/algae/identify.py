@@ -12,12 +12,14 @@ from math import log
 from types import MappingProxyType
 
 from kumpan.core.errors import InvalidInput
-from kumpan.core.messages import Cased, Message
+from kumpan.core.messages import Cased, Message, Verbatim
 
 SOURCE = "algae-key"
 
 
 class Kind(StrEnum):
+    """What a discoloration can be."""
+
     GREEN = "green"
     MUSTARD = "mustard"
     BLACK = "black"
@@ -49,7 +51,8 @@ KINDS: tuple[KindRow, ...] = (
     KindRow(
         Kind.MUSTARD, Message("Mustard algae"), 1,
         Message("Yellow-brown dust on shady walls and steps. Truly rare, often misnamed."),
-        Message("Brush it off, look at the same spot tomorrow: mustard is back there, sand and pollen are " "not."),
+        Message("Brush it off, look at the same spot tomorrow: "
+                "mustard is back there, sand and pollen are not."),
         Message("As green at a higher level, with everything that was in the water treated along."),
     ),
     KindRow(
@@ -80,7 +83,8 @@ KINDS: tuple[KindRow, ...] = (
         Kind.DEAD, Message("Dead algae"), 3,
         Message("Gray-white cloud after a shock, or gray dust on the floor."),
         Message("Chlorine holds overnight: nothing is left to kill, only to filter."),
-        Message("Filter on, clean it often; clarifier only with free chlorine under 5, or vacuum what has " "settled to waste."),
+        Message("Filter on, clean it often; clarifier only with free chlorine under 5, "
+                "or vacuum what has settled to waste."),
     ),
 )  # fmt: skip
 _BY_KIND: Mapping[Kind, KindRow] = MappingProxyType({row.kind: row for row in KINDS})
@@ -97,6 +101,8 @@ class Choice:
 
 @dataclass(frozen=True)
 class KeyQuestion:
+    """One question of the key with the answers it offers."""
+
     key: str
     text: Message
     choices: tuple[Choice, ...]
@@ -148,9 +154,10 @@ class Candidate:
     what: Message
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Identified:
-    """The kinds, likeliest first; a headline that claims no more than the confidence in words; what would settle it; what is done then.
+    """The kinds, likeliest first; a headline that claims no more than the confidence in words; what would
+    settle it; what is done then.
 
     `ask_next` is the open question that would tell most, None when all are answered.
     """
@@ -180,12 +187,12 @@ def identify(answers: Mapping[str, str]) -> Identified:
             Message("{first}, or {second}", first=Cased(best.name, upper=True), second=Cased(second.name)),
         )
     return Identified(
-        tuple(Candidate(row.kind, row.name, shares[row.kind], row.what) for row in order),
-        headline,
-        confidence,
-        best.settles,
-        best.then,
-        _most_informative(answers),
+        candidates=tuple(Candidate(row.kind, row.name, shares[row.kind], row.what) for row in order),
+        headline=headline,
+        confidence=confidence,
+        settles=best.settles,
+        then=best.then,
+        ask_next=_most_informative(answers),
     )
 
 
@@ -194,12 +201,25 @@ def _picked(answers: Mapping[str, str]) -> list[Choice]:
     found = []
     for key, choice in answers.items():
         if key not in known:
-            raise InvalidInput(f'"{key}" is not asked here; use one of: {", ".join(known)}.', "answers")
+            raise InvalidInput(
+                Message(
+                    '"{key}" is not asked here; use one of: {known}.',
+                    key=Verbatim(key),
+                    known=Verbatim(", ".join(known)),
+                ),
+                "answers",
+            )
         picked = next((one for one in known[key].choices if one.key == choice), None)
         if picked is None:
             listed = ", ".join(one.key for one in known[key].choices)
             raise InvalidInput(
-                f'"{choice}" does not answer "{known[key].text}"; use one of: {listed}.', "answers"
+                Message(
+                    '"{choice}" does not answer "{text}"; use one of: {listed}.',
+                    choice=Verbatim(choice),
+                    text=known[key].text,
+                    listed=Verbatim(listed),
+                ),
+                "answers",
             )
         found.append(picked)
     return found

@@ -1,4 +1,7 @@
-"""When the next test is due: after dark, before the sun, or before free chlorine may run out. Source: rescue-plan."""
+"""When the next test is due: after dark, before the sun, or before free chlorine may run out.
+
+Source: rescue-plan.
+"""
 
 from dataclasses import replace
 from datetime import datetime, timedelta
@@ -70,4 +73,4 @@ def hours_to_reserve(request: RescueRequest, rise_mg_l: float, most_h: float) ->
     """Hours until free chlorine may be under the reserve, after a rise now and nothing more."""
     particles = _poured(request, rise_mg_l)
     floor = max(RESERVE_MG_L, request.row.week_over_mg_l or 0.0) if request.rounds else RESERVE_MG_L
-    return hours_until_low(particles, request.around, floor, UNSEEN_SHARE, most_h)
+    return hours_until_low(particles, request.around, floor_mg_l=floor, share=UNSEEN_SHARE, most_h=most_h)

@@ -1,4 +1,7 @@
-"""How a rescue goes on if the plan is followed: when what lives is dead, when the water is clear. Source: rescue-model."""
+"""How a rescue goes on if the plan is followed: when what lives is dead, when the water is clear.
+
+Source: rescue-model.
+"""
 
 from dataclasses import dataclass, replace
 
@@ -27,12 +30,13 @@ LEFT_OUT = 0.02  # of the belief need not be run to its end: it lies over the ba
 SEEN_CLEAR = 0.9  # a little under 1: one look in a few takes a clear pool for hazy
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Followed:
-    """The plan as it is followed: free chlorine to a level each morning and evening until it holds, then as usual.
+    """The plan as it is followed: free chlorine to a level each morning and evening until it holds, then as
+    usual.
 
-    `morning_h`, `evening_h` UTC hours; `rounds_left` shock rounds that are done in any case; `week_over_mg_l` what
-    must hold for a week once it is dead.
+    `morning_h`, `evening_h` UTC hours; `rounds_left` shock rounds that are done in any case;
+    `week_over_mg_l` what must hold for a week once it is dead.
     """
 
     level_mg_l: float

@@ -25,7 +25,7 @@ MOST_SUN_HOURS = 1.0  # hours of a sun overhead between the two tests: northern 
 MIXES_MIN = 30
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Night:
     """Free chlorine (mg/L) in the evening and the morning after, with nothing poured between.
 
@@ -48,13 +48,24 @@ def night(
     morning_mg_l: float,
     sun_share: float = 0.0,
 ) -> Night:
-    """One study; it holds where little was lost and something was there to lose. `sun_share` (0 to 1) went to the sun."""
+    """One study; it holds where little was lost and something was there to lose.
+
+    `sun_share` (0 to 1) went to the sun.
+    """
     by_sun = (
         sun_share * morning_mg_l / (1 - sun_share)
     )  # most of the light falls on what is left in the morning
     lost = max(0.0, evening_mg_l - morning_mg_l - by_sun)
     holds = lost <= MOST_LOST_MG_L + 1e-9 and evening_mg_l >= LEAST_EVENING_MG_L
-    return Night(evening_at, morning_at, evening_mg_l, morning_mg_l, lost, by_sun, holds)
+    return Night(
+        evening_at=evening_at,
+        morning_at=morning_at,
+        evening_mg_l=evening_mg_l,
+        morning_mg_l=morning_mg_l,
+        lost_mg_l=lost,
+        sun_mg_l=by_sun,
+        holds=holds,
+    )
 
 
 def nights(
@@ -64,7 +75,10 @@ def nights(
     longitude_deg: float,
     sun_loss_per_h: float = 0.0,
 ) -> tuple[Night, ...]:
-    """Every night between two tests that carries a study, oldest first. `sun_loss_per_h` under a sun overhead."""
+    """Every night between two tests that carries a study, oldest first.
+
+    `sun_loss_per_h` under a sun overhead.
+    """
     poured = [e.at for e in additions if e.body.chemical in CHLORINE_CARRIERS]
     read = [(test.at, value) for test in tests if (value := _free(test)) is not None]
     found: list[Night] = []
@@ -80,7 +94,9 @@ def nights(
                 continue
             found = [other for other in found if other.morning_at != morning_at]
             share = 1 - exp(-sun_loss_per_h * light)
-            found.append(night(evening_at, morning_at, evening, morning, share))
+            found.append(
+                night(evening_at, morning_at, evening_mg_l=evening, morning_mg_l=morning, sun_share=share)
+            )
     return tuple(found)
 
 

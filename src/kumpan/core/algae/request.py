@@ -45,7 +45,7 @@ NIGHT_HOLDS_H = 40.0
 WHILE_CLOSED_MG_L = 4.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class RescueRequest:
     """One pool in trouble. `readings` as they should be now; `setting` as set, or as it would be begun.
 
@@ -71,6 +71,7 @@ class RescueRequest:
 
     @property
     def row(self) -> SeverityRow:
+        """The severity's row in the handbook's table."""
         return SEVERITIES[self.setting.severity]
 
     @cached_property
@@ -81,10 +82,12 @@ class RescueRequest:
 
     @cached_property
     def evening(self) -> Evening:
+        """The next evening at this pool."""
         return next_evening(self.now, self.latitude_deg, self.longitude_deg, self.zone)
 
     @cached_property
     def morning(self) -> datetime:
+        """The next morning at this pool."""
         return next_morning(self.now, self.zone, timedelta(hours=1))
 
     @cached_property
@@ -95,9 +98,9 @@ class RescueRequest:
         return nights(
             self.episode.tests,
             self.state.additions,
-            self.latitude_deg,
-            self.longitude_deg,
-            self._sun_loss_overhead,
+            latitude_deg=self.latitude_deg,
+            longitude_deg=self.longitude_deg,
+            sun_loss_per_h=self._sun_loss_overhead,
         )
 
     @property
@@ -110,10 +113,12 @@ class RescueRequest:
 
     @property
     def rounds(self) -> int:
+        """How many rounds of shock are behind; 0 before a rescue begins."""
         return rounds_done(self.episode, self.volume_l) if self.episode is not None else 0
 
     @property
     def cap_mg_l(self) -> float:
+        """The highest free chlorine (mg/L) that a plan may aim at here."""
         return highest_planned_mg_l(self.traits)
 
     @property
@@ -127,6 +132,7 @@ class RescueRequest:
 
     @property
     def level_mg_l(self) -> float:
+        """The level (mg/L) to hold: what stabilizer asks for, or the cap where that is less."""
         return min(self.wanted_mg_l, self.cap_mg_l)
 
     @property
@@ -140,7 +146,9 @@ class RescueRequest:
         return max(own, WHILE_CLOSED_MG_L) if week is None else max(own, week + 2.0)
 
     def rise_to(self, level_mg_l: float) -> float:
-        """How much may go in now, mg/L: toward a level, and never over the cap if the pool is smaller than believed."""
+        """How much may go in now, mg/L: toward a level, and never over the cap if the pool is smaller than
+        believed.
+        """
         free = self.readings.free_chlorine or 0.0
         highest = free * (1 + TEST_UNCERTAINTY_SHARE) + TEST_UNCERTAINTY_MG_L
         return max(0.0, min(level_mg_l - free, (self.cap_mg_l - highest) / VOLUME_UNCERTAINTY))
@@ -149,11 +157,20 @@ class RescueRequest:
         """Liquid first; what brings calcium or stabilizer only while those have room."""
         return shock_product(
             ShockRequest(
-                self.readings, self.volume_l, self.traits, self.inventory, dict(self.bands), self.swim_limit_mg_l,
-                ShockStrategy.RATIO, self.now, self.evening, self.zone, display=self.display,
+                readings=self.readings,
+                volume_l=self.volume_l,
+                traits=self.traits,
+                inventory=self.inventory,
+                bands=dict(self.bands),
+                swim_limit_mg_l=self.swim_limit_mg_l,
+                strategy=ShockStrategy.RATIO,
+                now=self.now,
+                evening=self.evening,
+                zone=self.zone,
+                display=self.display,
             ),
             rise_mg_l,
-        )  # fmt: skip
+        )
 
     @property
     def dead_algae_strategy(self) -> DeadAlgaeStrategy:
@@ -173,6 +190,7 @@ class RescueRequest:
 
     @cached_property
     def around(self) -> Surroundings:
+        """What the rescue's belief needs to know of the pool."""
         temperature = self.readings.temperature_c
         return Surroundings(
             self.readings.cyanuric_acid or 0.0,
@@ -220,12 +238,12 @@ class RescueRequest:
             return self.first_belief
         story = story_of(self.episode, self.volume_l)
         particles = updated(self.first_belief, self.around, story)
-        return updated(particles, self.around, (Seen(self.now.timestamp()),))
+        return updated(particles, self.around, (Seen(at_s=self.now.timestamp()),))
 
 
 def story_of(episode: Episode, volume_l: float) -> tuple[Seen, ...]:
     """The rescue as the belief reads it."""
-    found = [Seen(at.timestamp(), poured_mg_l=rise) for at, rise in chlorine_rises(episode, volume_l)]
+    found = [Seen(at_s=at.timestamp(), poured_mg_l=rise) for at, rise in chlorine_rises(episode, volume_l)]
     for test in episode.tests:
         values: tuple[Measured, ...] = getattr(test.body, "values", ())
         read = {value.measure: value.value for value in values}
@@ -234,7 +252,7 @@ def story_of(episode: Episode, volume_l: float) -> tuple[Seen, ...]:
         if combined is None and free is not None and total is not None:
             combined = max(0.0, total - free)
         if free is not None:
-            found.append(Seen(test.at.timestamp(), free_mg_l=free, combined_mg_l=combined))
+            found.append(Seen(at_s=test.at.timestamp(), free_mg_l=free, combined_mg_l=combined))
     for visual_check in episode.visual_checks:
-        found.append(Seen(visual_check.at.timestamp(), visual_check=visual_check.body))
+        found.append(Seen(at_s=visual_check.at.timestamp(), visual_check=visual_check.body))
     return tuple(sorted(found, key=lambda seen: seen.at_s))

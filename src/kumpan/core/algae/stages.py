@@ -12,7 +12,7 @@ from kumpan.core.algae.criteria import StageKey, ph_window, stage_now
 from kumpan.core.algae.next_test import MORNING, expect, hours_to_reserve, wait_and_test
 from kumpan.core.algae.preparing import AFTER, CLEAN_FILTER, PREPARE
 from kumpan.core.algae.request import RescueRequest
-from kumpan.core.dosing.solver import Unmet
+from kumpan.core.dosing.solution import Unmet
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard, cautions_for
 from kumpan.core.journal import DeadAlgaeStrategy, PhStrategy, last_reading
@@ -113,9 +113,9 @@ def _balance_plan(request: RescueRequest) -> Plan:
     found = plan(
         request.readings,
         request.volume_l,
-        request.traits,
-        Aims({Measure.PH: Band(low, high, aim)}, {Measure.PH: aim}),
-        request.inventory,
+        traits=request.traits,
+        aims=Aims({Measure.PH: Band(low, high, aim)}, {Measure.PH: aim}),
+        inventory=request.inventory,
         display=request.display,
     )
     lowered = request.ph_strategy is PhStrategy.LOWERED
@@ -165,7 +165,7 @@ def _round_plan(request: RescueRequest) -> Plan:
         free_2=Number(free + rise, figures=3),
         level_words=_level_words(request, free + rise),
     )
-    line.add(chlorine_part(request.readings, product, rise, request.volume_l, why))
+    line.add(chlorine_part(request.readings, product, rise_mg_l=rise, volume_l=request.volume_l, why=why))
     line.wait_until(line.now + MIX_MIN, Message("Until it is mixed: pump on, brush again."))
     line.test(
         (Measure.FREE_CHLORINE,),
@@ -304,7 +304,15 @@ def _settle_tonight(request: RescueRequest, line: Timeline) -> Plan:
     )
     line.steps.append(
         replace(
-            Step(DO, line.day, line.now, VACUUM, why, Hazard.VALVE, cautions_for(Hazard.VALVE)),
+            Step(
+                kind=DO,
+                day=line.day,
+                offset_min=line.now,
+                title=VACUUM,
+                why=why,
+                hazard=Hazard.VALVE,
+                cautions=cautions_for(Hazard.VALVE),
+            ),
             water_l=liters,
         )
     )
@@ -329,7 +337,7 @@ def _top_up(request: RescueRequest, line: Timeline) -> None:
             free=Number(free, figures=3),
             free_2=Number(free + rise, figures=3),
         )
-        line.add(chlorine_part(request.readings, product, rise, request.volume_l, why))
+        line.add(chlorine_part(request.readings, product, rise_mg_l=rise, volume_l=request.volume_l, why=why))
 
 
 def _clarifier(request: RescueRequest) -> Finding:
@@ -348,7 +356,9 @@ def _clarifier(request: RescueRequest) -> Finding:
 
 
 def _week_plan(request: RescueRequest) -> Plan:
-    """Black spots: a full week over the level, brushed daily, closed meanwhile where that is over the swim limit."""
+    """Black spots: a full week over the level, brushed daily, closed meanwhile where that is over the swim
+    limit.
+    """
     line = _line(request)
     _top_up(request, line)
     line.do(
@@ -360,7 +370,8 @@ def _week_plan(request: RescueRequest) -> Plan:
     over = request.row.week_over_mg_l or 0.0
     if over >= request.swim_limit_mg_l:
         text = Message(
-            "Free chlorine stays over {over} for a full week. Closed for the week: {over} is the swim limit here.",
+            "Free chlorine stays over {over} for a full week. Closed for the week: {over} is the swim "
+            "limit here.",
             over=Number(over),
         )
     else:

@@ -33,9 +33,9 @@ STARTUP = (
 )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class OptionCost:
-    """One way: money (low, high; None where a price is not told), days (low, high), water in liters, words."""
+    """One way: money (low, high; None where a price is not told), days (low, high), water in L, words."""
 
     key: str
     title: Message
@@ -45,7 +45,7 @@ class OptionCost:
     text: Message
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TreatOrDrain:
     """The ways side by side, the one that the handbook's rules point to, and why."""
 
@@ -64,12 +64,12 @@ def treat_or_drain(request: RescueRequest, board: RescueBoard) -> TreatOrDrain:
     strategies = (treat, *((part,) if part is not None else ()), drain)
     setting = request.setting
     return TreatOrDrain(
-        strategies,
-        verdict,
-        reasons,
-        setting.drain_over_stabilizer,
-        setting.drain_over_calcium,
-        request.hoses.currency,
+        strategies=strategies,
+        verdict=verdict,
+        reasons=reasons,
+        drain_over_stabilizer=setting.drain_over_stabilizer,
+        drain_over_calcium=setting.drain_over_calcium,
+        currency=request.hoses.currency,
     )
 
 
@@ -94,7 +94,9 @@ def _treat(request: RescueRequest, board: RescueBoard) -> OptionCost:
         if amount is not None
         else Message("Nothing on the shelf treats it.")
     )
-    return OptionCost("treat", Message("Treat it"), money, days, water, text)
+    return OptionCost(
+        key="treat", title=Message("Treat it"), money=money, days=days, water_l=water, text=text
+    )
 
 
 def _drain(request: RescueRequest) -> OptionCost:
@@ -113,12 +115,12 @@ def _drain(request: RescueRequest) -> OptionCost:
     if request.traits.surface is Surface.VINYL:
         text = Message("A liner shrinks when it stands dry: emptying it whole is a liner installer's work.")
     return OptionCost(
-        "drain",
-        Message("Drain and refill"),
-        money,
-        (ceil(days), ceil(days) + STARTUP_DAYS),
-        request.volume_l,
-        text,
+        key="drain",
+        title=Message("Drain and refill"),
+        money=money,
+        days=(ceil(days), ceil(days) + STARTUP_DAYS),
+        water_l=request.volume_l,
+        text=text,
     )
 
 
@@ -164,31 +166,22 @@ def _part(request: RescueRequest, board: RescueBoard) -> OptionCost | None:
         stabilizer=Number(stabilizer, digits=0),
         wanted=Number(wanted, digits=0),
     )
-    return OptionCost("part", Message("Replace some, then treat"), money, days, treat.water_l + water, text)
+    return OptionCost(
+        key="part",
+        title=Message("Replace some, then treat"),
+        money=money,
+        days=days,
+        water_l=treat.water_l + water,
+        text=text,
+    )
 
 
 def _verdict(
     request: RescueRequest, treat: OptionCost, drain: OptionCost, part: OptionCost | None
 ) -> tuple[str, tuple[Message, ...]]:
     """The handbook's rule first, then the money, then what cannot be reached otherwise."""
-    setting, readings = request.setting, request.readings
-    hidden = setting.severity is Severity.OPAQUE
-    over = [
-        text
-        for text, value, limit in (
-            (Message("stabilizer"), readings.cyanuric_acid, setting.drain_over_stabilizer),
-            (Message("calcium"), readings.calcium_hardness, setting.drain_over_calcium),
-        )
-        if value is not None and value > limit
-    ]
-    unknown = [
-        name
-        for name, value in (
-            (Message("stabilizer"), readings.cyanuric_acid),
-            (Message("calcium"), readings.calcium_hardness),
-        )
-        if value is None
-    ]
+    hidden = request.setting.severity is Severity.OPAQUE
+    over, unknown = _over_and_unknown(request)
     reasons: list[Message] = []
     if unknown:
         names = Cased(Message("{names}", names=listed(unknown)), upper=True)
@@ -220,6 +213,28 @@ def _verdict(
             Message("Stabilizer and calcium are under their limits: treating works, it takes its days.")
         )
     return "treat", tuple(reasons)
+
+
+def _over_and_unknown(request: RescueRequest) -> tuple[list[Message], list[Message]]:
+    """The measures over their limit for treating, and those that nobody tested."""
+    setting, readings = request.setting, request.readings
+    over = [
+        text
+        for text, value, limit in (
+            (Message("stabilizer"), readings.cyanuric_acid, setting.drain_over_stabilizer),
+            (Message("calcium"), readings.calcium_hardness, setting.drain_over_calcium),
+        )
+        if value is not None and value > limit
+    ]
+    unknown = [
+        name
+        for name, value in (
+            (Message("stabilizer"), readings.cyanuric_acid),
+            (Message("calcium"), readings.calcium_hardness),
+        )
+        if value is None
+    ]
+    return over, unknown
 
 
 def _shell(request: RescueRequest) -> tuple[Message, ...]:

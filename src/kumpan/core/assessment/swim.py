@@ -24,6 +24,8 @@ SLOW = "trichlor"
 
 
 class SwimCode(StrEnum):
+    """The answers to "may they swim?"."""
+
     YES = "yes"
     NOT_BEFORE = "not_before"
     NO = "no"

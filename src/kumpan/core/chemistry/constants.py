@@ -33,27 +33,30 @@ def _analytic(a: float, b: float, c: float, d: float, e: float, kelvin: float) -
 
 def co2_first_dissociation_plummer82(kelvin: float) -> float:
     """CO2(aq) + H2O = H+ + HCO3-. Plummer & Busenberg 1982, 0 to 90 C."""
-    return _analytic(-356.3094, -0.06091964, 21834.37, 126.8339, -1684915.0, kelvin)
+    return _analytic(-356.3094, -0.06091964, c=21834.37, d=126.8339, e=-1684915.0, kelvin=kelvin)
 
 
 def bicarbonate_dissociation_plummer82(kelvin: float) -> float:
     """HCO3- = H+ + CO3--. Plummer & Busenberg 1982, 0 to 90 C."""
-    return _analytic(-107.8871, -0.03252849, 5151.79, 38.92561, -563713.9, kelvin)
+    return _analytic(-107.8871, -0.03252849, c=5151.79, d=38.92561, e=-563713.9, kelvin=kelvin)
 
 
 def co2_solubility_plummer82(kelvin: float) -> float:
     """CO2(g) = CO2(aq), mol/(kg atm). Plummer & Busenberg 1982, 0 to 90 C."""
-    return _analytic(108.3865, 0.01985076, -6919.53, -40.45154, 669365.0, kelvin)
+    return _analytic(108.3865, 0.01985076, c=-6919.53, d=-40.45154, e=669365.0, kelvin=kelvin)
 
 
 def calcite_solubility_plummer82(kelvin: float) -> float:
     """CaCO3(calcite) = Ca++ + CO3--. Plummer & Busenberg 1982, 0 to 90 C."""
-    return _analytic(-171.9065, -0.077993, 2839.319, 71.595, 0.0, kelvin)
+    return _analytic(-171.9065, -0.077993, c=2839.319, d=71.595, e=0.0, kelvin=kelvin)
 
 
 def water_dissociation_phreeqc(kelvin: float) -> float:
     """H2O = H+ + OH-. phreeqc.dat of PHREEQC 3."""
-    return _analytic(293.29227, 0.1360833, -10576.913, -123.73158, 0.0, kelvin) - 6.996455e-5 * kelvin**2
+    return (
+        _analytic(293.29227, 0.1360833, c=-10576.913, d=-123.73158, e=0.0, kelvin=kelvin)
+        - 6.996455e-5 * kelvin**2
+    )
 
 
 def hocl_dissociation_morris66(kelvin: float) -> float:
@@ -61,7 +64,7 @@ def hocl_dissociation_morris66(kelvin: float) -> float:
     return -(3000.0 / kelvin - 10.0686 + 0.0253 * kelvin)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Cyanurates:
     """pK of cyanuric acid and its chlorinated forms at 25 C, used at every temperature.
 
@@ -83,7 +86,7 @@ class Cyanurates:
 CYANURATES = Cyanurates()
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Constants:
     """One temperature's set. `k_*` are plain constants (not logs); `debye_a`, `debye_b` activity parameters.
 
@@ -119,9 +122,11 @@ def constants_at(temperature_c: float) -> Constants:
     a, b = debye_hueckel(temperature_c)
     log_k2 = bicarbonate_dissociation_plummer82(kelvin)
     # CaHCO3+ is tabled from CO3-- and H+: subtract the protonation of carbonate.
-    log_cahco3 = _analytic(1317.0071, 0.34546894, -39916.84, -517.70761, 563713.9, kelvin) + log_k2
-    log_caco3 = _analytic(-1228.732, -0.299440, 35512.75, 485.818, 0.0, kelvin)
-    log_hso4 = _analytic(-56.889, 0.006473, 2307.9, 19.8858, 0.0, kelvin)
+    log_cahco3 = (
+        _analytic(1317.0071, 0.34546894, c=-39916.84, d=-517.70761, e=563713.9, kelvin=kelvin) + log_k2
+    )
+    log_caco3 = _analytic(-1228.732, -0.299440, c=35512.75, d=485.818, e=0.0, kelvin=kelvin)
+    log_hso4 = _analytic(-56.889, 0.006473, c=2307.9, d=19.8858, e=0.0, kelvin=kelvin)
     return Constants(
         temperature_c=temperature_c,
         debye_a=a,
@@ -139,7 +144,7 @@ def constants_at(temperature_c: float) -> Constants:
         k_nahco3=10 ** _van_t_hoff(-0.25, -1.0, kelvin),
         k_naco3=10 ** _van_t_hoff(1.27, 8.91, kelvin),
         k_naso4=10 ** _van_t_hoff(0.7, 1.120, kelvin),
-        k_kso4=10 ** _analytic(3.106, 0.0, -673.6, 0.0, 0.0, kelvin),
+        k_kso4=10 ** _analytic(3.106, 0.0, c=-673.6, d=0.0, e=0.0, kelvin=kelvin),
         k_hso4=10**log_hso4,
         log_k_calcite=calcite_solubility_plummer82(kelvin),
         log_k_co2_gas=co2_solubility_plummer82(kelvin),

@@ -44,6 +44,7 @@ class NoCarbonate:
 
     @property
     def reason(self) -> Message:
+        """Why no carbonate is left, and what to do."""
         return Message(
             "Stabilizer, borate and chlorine already make more than the measured alkalinity, "
             "so no carbonate is left; test alkalinity, stabilizer and pH again."
@@ -60,12 +61,15 @@ class State:
 
     @property
     def constants(self) -> Constants:
+        """The equilibrium constants at this water's temperature."""
         return constants_at(self.totals.temperature_c)
 
 
 @dataclass(frozen=True)
 class Known:
-    """What the readings say, mol/L, with what is assumed filled in: all but carbon and the strong ions' balance."""
+    """What the readings say, mol/L, with what is assumed filled in: all but carbon and the strong ions'
+    balance.
+    """
 
     ph: float
     total_alkalinity: float
@@ -195,7 +199,9 @@ def remaining_alkalinity(totals: Totals, taken_eq: Number) -> Number:
 
 
 def titrated_alkalinity(totals: Totals, species: Species, k: Constants) -> Number:
-    """mg/L as CaCO3 that a titration of this water to pH 4.5 takes; the acid it takes is part of the answer."""
+    """mg/L as CaCO3 that a titration of this water to pH 4.5 takes; the acid it takes is part of the
+    answer.
+    """
     taken: Number = totals.alkalinity
     frame = species.frame
     for _ in range(MOST_ROUNDS):

@@ -15,14 +15,16 @@ SOURCES_USED = ("plummer-busenberg", "langelier")
 
 # Temperature (F), hardness and carbonate alkalinity (mg/L as CaCO3) against their factors.
 TEMPERATURE_FACTOR = (
-    (32, 0.0), (37, 0.1), (46, 0.2), (53, 0.3), (60, 0.4), (66, 0.5), (76, 0.6), (84, 0.7), (94, 0.8), (105, 0.9),
+    (32, 0.0), (37, 0.1), (46, 0.2), (53, 0.3), (60, 0.4), (66, 0.5), (76, 0.6), (84, 0.7), (94, 0.8),
+    (105, 0.9),
 )  # fmt: skip
 CALCIUM_FACTOR = (
     (25, 1.0), (50, 1.3), (75, 1.5), (100, 1.6), (125, 1.7), (150, 1.8), (200, 1.9), (250, 2.0), (300, 2.1),
     (400, 2.2), (800, 2.5),
 )  # fmt: skip
 ALKALINITY_FACTOR = (
-    (25, 1.4), (50, 1.7), (75, 1.9), (100, 2.0), (125, 2.1), (150, 2.2), (200, 2.3), (250, 2.4), (300, 2.5), (400, 2.6),
+    (25, 1.4), (50, 1.7), (75, 1.9), (100, 2.0), (125, 2.1), (150, 2.2), (200, 2.3), (250, 2.4),
+    (300, 2.5), (400, 2.6),
 )  # fmt: skip
 # Dissolved solids under this (mg/L) take this constant; published to 2000, the rest from memory.
 SOLIDS_CONSTANT = ((1000, 12.1), (2000, 12.2), (3000, 12.25), (4000, 12.3), (5000, 12.35))
@@ -38,7 +40,10 @@ class ClassicIndex:
 
 
 def saturation_index(state: State) -> Number:
-    """log10 of the ion activity product over calcite's solubility product. 0 is saturated; floats or arrays."""
+    """log10 of the ion activity product over calcite's solubility product.
+
+    0 is saturated; floats or arrays.
+    """
     product = state.species.calcium_activity * state.species.carbonate_activity
     logged: Number = np.log10(product) - state.constants.log_k_calcite
     return logged
@@ -63,6 +68,7 @@ def classic_index(
 
 
 def solids_constant(solids_mg_l: float) -> float:
+    """The classic table's constant for dissolved solids (mg/L); no unit."""
     for limit, constant in SOLIDS_CONSTANT:
         if solids_mg_l < limit:
             return constant

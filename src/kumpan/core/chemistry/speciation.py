@@ -125,7 +125,12 @@ def start_frame(totals: Totals) -> Frame:
     strength = abs(ions) + 1e-6
     sodium = 0.5 * (abs(totals.sodium) + totals.sodium)
     return Frame(
-        strength, totals.calcium, sodium, totals.sulfate, 1e-5 * totals.carbon, 0.3 * totals.chlorine
+        strength,
+        totals.calcium,
+        sodium=sodium,
+        sulfate=totals.sulfate,
+        carbonate=1e-5 * totals.carbon,
+        hocl=0.3 * totals.chlorine,
     )
 
 
@@ -175,7 +180,7 @@ def one_round(ph: Number, totals: Totals, k: Constants, frame: Frame) -> Species
     caoh = k.k_caoh * ca_act * oh * g.oh / g.one
     boron = k.k_boric * g.neutral / (h_act * g.one)
     borate = totals.borate * boron / (1 + boron)
-    rings = _rings(h_act, totals, k, g, frame.hocl)
+    rings = _rings(h_act, totals, k=k, g=g, hocl=frame.hocl)
 
     calcium = totals.calcium / (
         1
@@ -216,7 +221,7 @@ def one_round(ph: Number, totals: Totals, k: Constants, frame: Frame) -> Species
     other = oh - h + borate + rings.alkalinity + caoh - so4_act * (hso4 + cahso4)
     return Species(
         ph=ph,
-        frame=Frame(strength, calcium, sodium, so4, co3_act, rings.hocl),
+        frame=Frame(strength, calcium, sodium=sodium, sulfate=so4, carbonate=co3_act, hocl=rings.hocl),
         alkalinity=other + co3_act * carbonate_eq,
         other_alkalinity=other,
         carbonate_alkalinity=co3_act * carbonate_eq,
@@ -268,7 +273,7 @@ def _rings(h_act: Number, totals: Totals, k: Constants, g: _Gamma, hocl: Number)
     cl3 = _CL3 * n * n * n
     s1, s2, s3 = h2cl + hcl + cl, hcl2 + cl2, cl3
     ocl = k.k_hocl / h_act * one
-    x = _hypochlorous(hocl, totals.chlorine, totals.cyanurate, ocl, (s0, s1, s2, s3))
+    x = _hypochlorous(hocl, totals.chlorine, cyanurate=totals.cyanurate, ocl=ocl, s=(s0, s1, s2, s3))
     c = totals.cyanurate / (s0 + x * (s1 + x * (s2 + x * s3)))
     return _Rings(
         hocl=x,

@@ -45,6 +45,7 @@ def cell_percent(loss_mg_l_day: float, volume_l: float, output_g_per_h: float, h
 
 
 def tablet_note(loss_mg_l_day: float, volume_l: float) -> Finding:
+    """How many tablets a week hold a loss (mg/L a day) between visits."""
     week = tablets_a_week(loss_mg_l_day, volume_l)
     text = Message(
         "Between visits: {tablets} tablets of 8 oz a week hold a loss of {loss_mg_l_day} a day, "
@@ -57,6 +58,7 @@ def tablet_note(loss_mg_l_day: float, volume_l: float) -> Finding:
 
 
 def cell_note(loss_mg_l_day: float, volume_l: float, output_g_per_h: float, hours_per_day: float) -> Finding:
+    """At what percent the cell holds a loss (mg/L a day) between visits, or that it cannot."""
     percent = cell_percent(loss_mg_l_day, volume_l, output_g_per_h, hours_per_day)
     if percent <= 100:
         text = Message(

@@ -33,6 +33,7 @@ def added(totals: Totals, product: Product, mass_g: float, volume_l: float, *, s
 
 
 def all_added(totals: Totals, amounts: Amounts, volume_l: float, *, spent: bool) -> Totals:
+    """The water's totals after several products (g each); `spent`: with their chlorine used up."""
     for product, mass_g in amounts.items():
         totals = added(totals, product, mass_g, volume_l, spent=spent)
     return totals

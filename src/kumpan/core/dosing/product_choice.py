@@ -18,7 +18,8 @@ from kumpan.core.chemistry.speciation import Totals, speciate
 from kumpan.core.dosing.mass_balance import change_per_g
 from kumpan.core.dosing.mixing import added
 from kumpan.core.dosing.raisers import CHLORINE_PREFERENCE
-from kumpan.core.dosing.solver import LINEAR_ORDER, Solution, solve
+from kumpan.core.dosing.solution import Solution
+from kumpan.core.dosing.solver import LINEAR_ORDER, solve
 from kumpan.core.pool.equipment import Chlorination, Traits
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS, STABILIZED
 from kumpan.core.products.product import Product
@@ -38,10 +39,11 @@ class Strategy(StrEnum):
     CLEANEST = "cleanest"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class _Weights:
     """Cost of one more product, of one rank further from the pool's habit, of one unit of money, of one ppm
-    left behind, of having to buy."""
+    left behind, of having to buy.
+    """
 
     product: float
     rank: float
@@ -71,8 +73,10 @@ SLOW = "trichlor"
 ENOUGH_TIMES = 4.0  # an amount is at most so many times what one need asks
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ChoiceRequest:
+    """The water, its aims and the shelf to choose products from."""
+
     readings: Readings
     volume_l: float
     traits: Traits
@@ -106,7 +110,9 @@ def using(request: ChoiceRequest, product_id: str) -> ChoiceRequest:
 def choose(request: ChoiceRequest, strategy: Strategy) -> tuple[Product, ...]:
     """The products to plan with, in the shelf's order; the whole shelf where no choice meets the aims."""
     everything = tuple(item.product for item in request.inventory)
-    reference = solve(request.readings, request.volume_l, request.traits, request.aims, everything)
+    reference = solve(
+        request.readings, request.volume_l, traits=request.traits, aims=request.aims, inventory=everything
+    )
     if not reference.doses:
         return everything
     chosen = _Programme(request, strategy, reference).solved()
@@ -118,7 +124,9 @@ def choose(request: ChoiceRequest, strategy: Strategy) -> tuple[Product, ...]:
 
 def _as_good(request: ChoiceRequest, picked: Sequence[Product], reference: Solution) -> bool:
     """Whether the exact solution with the chosen products leaves nothing that the whole shelf would meet."""
-    found = solve(request.readings, request.volume_l, request.traits, request.aims, picked)
+    found = solve(
+        request.readings, request.volume_l, traits=request.traits, aims=request.aims, inventory=picked
+    )
     return {u.measure for u in found.unmet} <= {u.measure for u in reference.unmet}
 
 

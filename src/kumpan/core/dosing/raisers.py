@@ -47,7 +47,7 @@ def raiser(
     `stabilizer_full`: stabilizer stands at or over its band, so stabilized chlorine comes last.
     """
     if measure is Measure.FREE_CHLORINE:
-        wanted = _chlorine_order(traits, stabilizer_full)
+        wanted = _chlorine_order(traits, stabilizer_full=stabilizer_full)
     else:
         wanted = _OTHERS.get(measure, ())
     for key in wanted:
@@ -57,7 +57,7 @@ def raiser(
     return None
 
 
-def _chlorine_order(traits: Traits, stabilizer_full: bool) -> tuple[str, ...]:
+def _chlorine_order(traits: Traits, *, stabilizer_full: bool) -> tuple[str, ...]:
     order = CHLORINE_PREFERENCE[traits.chlorination]
     if traits.indoor:
         return tuple(key for key in order if key not in STABILIZED)

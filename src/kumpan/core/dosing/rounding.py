@@ -47,14 +47,15 @@ def round_dose(
     *,
     down: bool = False,
 ) -> Rounded:
-    """The measurable amount nearest to `mass_g` (below it where the trade rounds down, or where `down` says so).
+    """The measurable amount nearest to `mass_g` (below it where the trade rounds down, or where `down` says
+    so).
 
     `doubt_share` is the dose's own doubt as a share of it: packages may shift the dose that far. `containers`
     are what the person measures with; where none is fine enough, a smaller measure is named.
     """
     down = down or product.chemical in ROUND_DOWN
     allowed = max(LARGEST_SHIFT, uncertainty_share)
-    in_packages = _in_packages(product, mass_g, allowed, down)
+    in_packages = _in_packages(product, mass_g, allowed, down=down)
     if in_packages is not None:
         return in_packages
     fitting = [
@@ -63,53 +64,53 @@ def round_dose(
         if measures(box, product) and _fillings(box, product, mass_g) <= MOST_FILLINGS
     ]
     if fitting:
-        return _in_containers(product, mass_g, allowed, down, units, fitting)
-    return _plainly(product, mass_g, units, down)
+        return _in_containers(product, mass_g, allowed=allowed, down=down, units=units, boxes=fitting)
+    return _plainly(product, mass_g, units, down=down)
 
 
-def _plainly(product: Product, mass_g: float, units: Units, down: bool) -> Rounded:
+def _plainly(product: Product, mass_g: float, units: Units, *, down: bool) -> Rounded:
     """By an ordinary kitchen scale or measuring cup."""
     volume = volume_from_mass_ml(product, mass_g)
     if volume is None:
-        grams = _on_scale(mass_g, units, down)
+        grams = _on_scale(mass_g, units, down=down)
         return Rounded(grams, None, Message("{amount}", amount=Mass(grams)))
-    ml = _in_cup(volume, units, down)
+    ml = _in_cup(volume, units, down=down)
     return Rounded(mass_from_volume_g(product, ml), ml, Message("{amount}", amount=Liquid(ml)))
 
 
-def _snap(amount: float, step: float, down: bool) -> float:
+def _snap(amount: float, step: float, *, down: bool) -> float:
     count = floor(amount / step + 1e-9) if down else floor(amount / step + 0.5)
     return count * step
 
 
-def _coarsest(amount: float, steps: Sequence[float], down: bool) -> float:
+def _coarsest(amount: float, steps: Sequence[float], *, down: bool) -> float:
     for step in steps:
-        snapped = _snap(amount, step, down)
+        snapped = _snap(amount, step, down=down)
         if snapped > 0 and abs(snapped - amount) <= SCALE_SHIFT * amount:
             return snapped
     return amount
 
 
-def _on_scale(mass_g: float, units: Units, down: bool) -> float:
+def _on_scale(mass_g: float, units: Units, *, down: bool) -> float:
     if units is Units.METRIC:
-        return _coarsest(mass_g, GRAM_STEPS, down)
-    return _coarsest(mass_g / G_PER_OZ, OUNCE_STEPS, down) * G_PER_OZ
+        return _coarsest(mass_g, GRAM_STEPS, down=down)
+    return _coarsest(mass_g / G_PER_OZ, OUNCE_STEPS, down=down) * G_PER_OZ
 
 
-def _in_cup(volume_ml: float, units: Units, down: bool) -> float:
+def _in_cup(volume_ml: float, units: Units, *, down: bool) -> float:
     if units is Units.METRIC:
-        return _coarsest(volume_ml, ML_STEPS, down)
-    return _coarsest(volume_ml / ML_PER_FL_OZ, FL_OZ_STEPS, down) * ML_PER_FL_OZ
+        return _coarsest(volume_ml, ML_STEPS, down=down)
+    return _coarsest(volume_ml / ML_PER_FL_OZ, FL_OZ_STEPS, down=down) * ML_PER_FL_OZ
 
 
-def _in_packages(product: Product, mass_g: float, allowed: float, down: bool) -> Rounded | None:
+def _in_packages(product: Product, mass_g: float, allowed: float, *, down: bool) -> Rounded | None:
     """Whole, half or quarter packages when that is close enough; None otherwise."""
     volume = volume_from_mass_ml(product, mass_g)
     amount, package = (mass_g, product.package_g) if volume is None else (volume, product.package_ml)
     if not package or amount < package / 2:
         return None
     fraction = 1.0 if product.chemical == "sodium_chloride" else 0.5 if volume is None else 0.25
-    snapped = _snap(amount, package * fraction, down)
+    snapped = _snap(amount, package * fraction, down=down)
     if snapped <= 0 or abs(snapped - amount) > allowed * amount:
         return None
     count = snapped / package
@@ -129,14 +130,16 @@ def _fillings(box: Container, product: Product, mass_g: float) -> float:
 
 
 def measures(box: Container, product: Product) -> bool:
-    """Whether it can measure this product: cups and jugs liquids, a scoop what it was weighed with, a scale solids."""
+    """Whether it can measure this product: cups and jugs liquids, a scoop what it was weighed with, a scale
+    solids.
+    """
     if product.row.is_liquid:
         return bool(box.volume_ml)
     return bool(box.mass_g) and (box.kind is ContainerKind.SCALE or box.product_id == product.id)
 
 
 def _in_containers(
-    product: Product, mass_g: float, allowed: float, down: bool, units: Units, boxes: Sequence[Container]
+    product: Product, mass_g: float, *, allowed: float, down: bool, units: Units, boxes: Sequence[Container]
 ) -> Rounded:
     """The container with the fewest fillings that comes close enough; else a smaller measure is named."""
     amount = volume_from_mass_ml(product, mass_g) or mass_g
@@ -145,13 +148,13 @@ def _in_containers(
             (snapped / size, snapped, box)
             for box in boxes
             if (size := box.volume_ml or box.mass_g or 0.0)
-            and (snapped := _snap(amount, size / box.parts, down)) > 0
+            and (snapped := _snap(amount, size / box.parts, down=down)) > 0
             and abs(snapped - amount) <= limit * amount
         ]
         if close:
             count, snapped, box = min(close, key=lambda found: (_is_scale(found[2]), found[0]))
             return _reported(product, count, snapped, box)
-    plain = _plainly(product, mass_g, units, down)
+    plain = _plainly(product, mass_g, units, down=down)
     return replace(plain, text=Message("{text} (finer than your measures show)", text=plain.text))
 
 

@@ -21,7 +21,7 @@ from kumpan.core.dosing.balance import (
 from kumpan.core.dosing.mass_balance import added_to, change_per_g, changes
 from kumpan.core.dosing.mixing import all_added
 from kumpan.core.dosing.raisers import raiser
-from kumpan.core.findings import Finding
+from kumpan.core.dosing.solution import Dose, Solution, Unmet
 from kumpan.core.messages import Message, listed
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
@@ -47,41 +47,7 @@ PH_MET, ALKALINITY_MET = 0.005, 0.2  # what counts as met after the solution
 ACID_THEN_AERATE_OVER_LOW = 0.1
 
 
-@dataclass(frozen=True)
-class Dose:
-    """One product's whole amount, the measure it is for and by how much it moves it."""
-
-    product: Product
-    mass_g: float
-    measure: Measure
-    change: float
-    why: Message
-    urgent: bool = False
-    uncertainty_share: float = 0.0
-
-
-@dataclass(frozen=True)
-class Unmet:
-    """A measure that this plan leaves where it is, with a stable code and the reason."""
-
-    measure: Measure
-    code: str
-    reason: Message
-
-
-@dataclass(frozen=True)
-class Solution:
-    """Doses and the water after them. `start` is the solved water before, where pH work is possible."""
-
-    doses: tuple[Dose, ...]
-    predicted: Readings
-    unmet: tuple[Unmet, ...]
-    notes: tuple[Finding, ...]
-    start: State | None
-    aerate_to_ph: float | None = None
-
-
-@dataclass
+@dataclass(kw_only=True)
 class _Work:
     """What one solution gathers on its way."""
 
@@ -119,17 +85,24 @@ def solve(
     readings: Readings, volume_l: float, traits: Traits, aims: Aims, inventory: Sequence[Product]
 ) -> Solution:
     """Doses that bring the water to its aims, the water after them, and what stays unmet and why."""
-    work = _worked(readings, volume_l, traits, aims, inventory)
+    work = _worked(readings, volume_l, traits=traits, aims=aims, inventory=inventory)
     predicted = _predicted(work)
     doses = _doses(work, predicted)
-    return Solution(doses, predicted, tuple(work.unmet.values()), (), work.start, work.aerate_to_ph)
+    return Solution(
+        doses=doses,
+        predicted=predicted,
+        unmet=tuple(work.unmet.values()),
+        notes=(),
+        start=work.start,
+        aerate_to_ph=work.aerate_to_ph,
+    )
 
 
 def masses_by_product(
     readings: Readings, volume_l: float, traits: Traits, aims: Aims, inventory: Sequence[Product]
 ) -> dict[str, float]:
     """Only the amounts, g by product id: what is asked often, when a reading is moved within its doubt."""
-    work = _worked(readings, volume_l, traits, aims, inventory)
+    work = _worked(readings, volume_l, traits=traits, aims=aims, inventory=inventory)
     linear = {product.id: mass for product, (mass, _, _) in work.linear.items()}
     return linear | {product.id: mass for product, mass in work.balance.items()}
 
@@ -138,7 +111,9 @@ def _worked(
     readings: Readings, volume_l: float, traits: Traits, aims: Aims, inventory: Sequence[Product]
 ) -> _Work:
     start, no_carbonate = _start(readings)
-    work = _Work(readings, volume_l, traits, aims, inventory, start)
+    work = _Work(
+        readings=readings, volume_l=volume_l, traits=traits, aims=aims, inventory=inventory, start=start
+    )
     _not_measured(work)
     for _ in range(ROUNDS):
         before = dict(work.balance)
@@ -312,7 +287,7 @@ def _ph_alone(work: _Work, base: Totals, ph: float, *, hold_alkalinity: bool = T
     after = solve_totals(all_added(base, {product: mass}, work.volume_l, spent=True))
     band = work.aims.bands.get(Measure.TOTAL_ALKALINITY) if hold_alkalinity else None
     if band is not None and band.aim is not None and _outside(band, float(after.total_alkalinity_mg_l)):
-        both = for_both(base, ph, band.aim, work.volume_l, work.inventory)
+        both = for_both(base, ph, alkalinity_mg_l=band.aim, volume_l=work.volume_l, inventory=work.inventory)
         if both.reached:
             work.balance = both.amounts
             return
@@ -324,7 +299,7 @@ def _alkalinity_alone(work: _Work, base: Totals, alkalinity: float) -> None:
     state = solve_totals(base)
     band = work.aims.bands[Measure.PH]
     if alkalinity < float(state.total_alkalinity_mg_l):
-        _lower_alkalinity(work, base, alkalinity, float(state.species.ph), band)
+        _lower_alkalinity(work, base, alkalinity=alkalinity, ph=float(state.species.ph), band=band)
         return
     soda = first_of(("sodium_bicarbonate",), work.inventory)
     mass = for_alkalinity(base, alkalinity, work.volume_l, soda) if soda is not None else None
@@ -334,7 +309,7 @@ def _alkalinity_alone(work: _Work, base: Totals, alkalinity: float) -> None:
             work.balance = {soda: mass}
             return
     ph = band.aim if band.aim is not None else float(state.species.ph)
-    both = for_both(base, ph, alkalinity, work.volume_l, work.inventory)
+    both = for_both(base, ph, alkalinity_mg_l=alkalinity, volume_l=work.volume_l, inventory=work.inventory)
     work.balance = both.amounts
     if not both.reached:
         measure = Measure.TOTAL_ALKALINITY
@@ -369,7 +344,7 @@ def _lower_alkalinity(work: _Work, base: Totals, alkalinity: float, ph: float, b
 
 def _both(work: _Work, base: Totals, ph: float, alkalinity: float) -> None:
     """pH and alkalinity exactly; where carbon would have to leave, pH exactly and alkalinity is told."""
-    both = for_both(base, ph, alkalinity, work.volume_l, work.inventory)
+    both = for_both(base, ph, alkalinity_mg_l=alkalinity, volume_l=work.volume_l, inventory=work.inventory)
     if both.reached:
         work.balance = both.amounts
         return
@@ -425,7 +400,10 @@ def after_all(
 
 
 def _doses(work: _Work, predicted: Readings) -> tuple[Dose, ...]:
-    found = [_linear_dose(work, product, mass, aim, now) for product, (mass, aim, now) in work.linear.items()]
+    found = [
+        _linear_dose(work, product, mass=mass, aim=aim, now=now)
+        for product, (mass, aim, now) in work.linear.items()
+    ]
     return tuple(found + _balance_doses(work, predicted))
 
 
@@ -442,43 +420,39 @@ def _linear_dose(work: _Work, product: Product, mass: float, aim: Aim, now: floa
         goal=goal,
     )
     urgent = below and aim.measure is Measure.FREE_CHLORINE
-    return Dose(product, mass, aim.measure, aim.value - now, why, urgent)
+    return Dose(
+        product=product, mass_g=mass, measure=aim.measure, change=aim.value - now, why=why, urgent=urgent
+    )
 
 
 def _balance_doses(work: _Work, after: Readings) -> list[Dose]:
     """The pH products, each with what it is for: acid and soda ash for pH, baking soda for alkalinity."""
     if work.start is None or not work.balance:
         return []
+    return [_balance_dose(work, product, mass, after) for product, mass in work.balance.items()]
+
+
+def _balance_dose(work: _Work, product: Product, mass: float, after: Readings) -> Dose:
     assert work.readings.ph is not None
     assert after.ph is not None
-    found = []
-    for product, mass in work.balance.items():
-        change = change_per_g(product, Measure.TOTAL_ALKALINITY, work.volume_l) * mass
-        if product.chemical == "sodium_bicarbonate":
-            before, then = work.readings.total_alkalinity or 0.0, after.total_alkalinity or 0.0
-            found.append(
-                Dose(
-                    product,
-                    mass,
-                    Measure.TOTAL_ALKALINITY,
-                    change,
-                    Message(
-                        "Alkalinity from {before} to {then}.",
-                        before=Number(before, digits=0),
-                        then=Number(then, digits=0),
-                    ),
-                )
-            )
-        elif work.aerate_to_ph is not None:
-            why = Message(
-                "Takes alkalinity down by {change}; pH goes to {ph} and comes back by aeration.",
-                change=Number(-change, digits=0),
-                ph=Number(after.ph, digits=1),
-            )
-            found.append(Dose(product, mass, Measure.TOTAL_ALKALINITY, change, why))
-        else:
-            found.append(Dose(product, mass, Measure.PH, change, _ph_why(work.readings.ph, after.ph)))
-    return found
+    measure = Measure.TOTAL_ALKALINITY
+    change = change_per_g(product, measure, work.volume_l) * mass
+    if product.chemical == "sodium_bicarbonate":
+        before, then = work.readings.total_alkalinity or 0.0, after.total_alkalinity or 0.0
+        why = Message(
+            "Alkalinity from {before} to {then}.",
+            before=Number(before, digits=0),
+            then=Number(then, digits=0),
+        )
+    elif work.aerate_to_ph is not None:
+        why = Message(
+            "Takes alkalinity down by {change}; pH goes to {ph} and comes back by aeration.",
+            change=Number(-change, digits=0),
+            ph=Number(after.ph, digits=1),
+        )
+    else:
+        measure, why = Measure.PH, _ph_why(work.readings.ph, after.ph)
+    return Dose(product=product, mass_g=mass, measure=measure, change=change, why=why)
 
 
 def _ph_why(before: float, after: float) -> Message:

@@ -1,7 +1,7 @@
 """An amount of a product as it is typed at the poolside: a weight, a volume, or in the words of the sheet.
 
-A sheet tells amounts in packages and in the user's own measures ("2 bags of 40 lb", "1½ × blue cup (12 fl oz)"), so
-both are read back. Source: mass-balance.
+A sheet tells amounts in packages and in the user's own measures ("2 bags of 40 lb", "1½ × blue cup (12 fl
+oz)"), so both are read back. Source: mass-balance.
 """
 
 import re
@@ -10,6 +10,7 @@ from dataclasses import dataclass
 
 from kumpan.core.dosing.rounding import measures, package_noun
 from kumpan.core.errors import InvalidInput, UnreadableQuantity
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.products.product import Product, mass_from_volume_g, volume_from_mass_ml
 from kumpan.core.quantities.typed import UNITS, Dimension, read_number, read_quantity
 from kumpan.core.quantities.units import Units
@@ -37,7 +38,8 @@ class AmountRead:
 
 
 def read_amount(product: Product, text: str, *, units: Units, boxes: Sequence[Container] = ()) -> AmountRead:
-    """A typed amount of a product: a volume for liquids, a weight for the rest, packages or own measures for both.
+    """A typed amount of a product: a volume for liquids, a weight for the rest, packages or own measures
+    for both.
 
     Raises UnreadableQuantity with what to write instead, InvalidInput for nothing or far too much.
     """
@@ -48,7 +50,7 @@ def read_amount(product: Product, text: str, *, units: Units, boxes: Sequence[Co
     except UnreadableQuantity as trouble:
         raise UnreadableQuantity(trouble.message, "amount") from trouble
     if not 0 < read.mass_g <= MOST_G:
-        raise InvalidInput("The amount must be over 0; type what was really poured.", "amount")
+        raise InvalidInput(Message("The amount must be over 0; type what was really poured."), "amount")
     return read
 
 
@@ -102,5 +104,9 @@ def _package_g(product: Product) -> float:
         return mass_from_volume_g(product, product.package_ml)
     like = "3 qt" if product.row.is_liquid else "2 lb"
     raise UnreadableQuantity(
-        f'How large a package of {product.label} is stands nowhere; type an amount, like "{like}".'
+        Message(
+            'How large a package of {label} is stands nowhere; type an amount, like "{like}".',
+            label=Verbatim(product.label),
+            like=Verbatim(like),
+        )
     )

@@ -37,7 +37,7 @@ def dose_uncertainties(
 ) -> dict[str, DoseUncertainty]:
     """Product id -> range of its dose. Products that the readings' ends do not move are left out."""
     fixed = _with_the_same_goals(readings, aims)
-    centre = masses_by_product(readings, volume_l, traits, fixed, inventory)
+    centre = masses_by_product(readings, volume_l, traits=traits, aims=fixed, inventory=inventory)
     below: dict[str, dict[Measure, float]] = {}
     above: dict[str, dict[Measure, float]] = {}
     for value in measured:
@@ -46,7 +46,7 @@ def dose_uncertainties(
             continue
         for end in (value.low, value.high):
             moved = readings.with_value(value.measure, max(0.0, middle + end - value.value))
-            masses = masses_by_product(moved, volume_l, traits, fixed, inventory)
+            masses = masses_by_product(moved, volume_l, traits=traits, aims=fixed, inventory=inventory)
             for product_id, mass in centre.items():
                 change = masses.get(product_id, 0.0) - mass
                 side = below if change < 0 else above

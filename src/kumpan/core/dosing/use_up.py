@@ -7,6 +7,7 @@ of alkalinity, is neutral over its life, and stabilized chlorine is acid. Source
 from kumpan.core.chemistry import molar
 from kumpan.core.chemistry.speciation import Totals
 from kumpan.core.errors import InvalidInput
+from kumpan.core.messages import Message
 
 SOURCE = "mass-balance"
 
@@ -17,7 +18,9 @@ def used_up(totals: Totals, free_chlorine_mg_l: float) -> Totals:
     Raises InvalidInput for a negative amount.
     """
     if free_chlorine_mg_l < 0:
-        raise InvalidInput("Chlorine used up cannot be negative; give 0 or more.", "free_chlorine_mg_l")
+        raise InvalidInput(
+            Message("Chlorine used up cannot be negative; give 0 or more."), "free_chlorine_mg_l"
+        )
     moles = min(free_chlorine_mg_l / (molar.CHLORINE * 1000.0), totals.chlorine)
     return totals._replace(
         chlorine=totals.chlorine - moles,

@@ -14,6 +14,7 @@ from kumpan.core.errors import InvalidInput
 from kumpan.core.forecast.conditions import additions, chlorine_of, product_of
 from kumpan.core.forecast.slow import LINED, UNCERTAINTY_IN_SD, Surroundings, usual_slope
 from kumpan.core.journal import AdditionMade, PoolState, Reading, TreatmentStarted, history
+from kumpan.core.messages import Message
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
@@ -31,7 +32,7 @@ CHECKED: tuple[Measure, ...] = (Measure.PH, *LINED)
 CHECK_WITHIN_DAYS = 4.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Response:
     """A dose between two tests: the change by computation and by test, mg/L, and the sd of the latter."""
 
@@ -57,7 +58,7 @@ class VolumeHint:
     doses: int
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Checked:
     """A sheet's prediction against the first test after it."""
 
@@ -69,6 +70,7 @@ class Checked:
 
     @property
     def differs(self) -> bool:
+        """The test lies outside what the model expected with its uncertainty."""
         return abs(self.measured - self.predicted) > self.uncertainty
 
 
@@ -90,7 +92,13 @@ def _of_measure(state: PoolState, measure: Measure, around: Surroundings) -> Ite
         changed = any(one.at <= entry.at < other.at for entry in state.water_changes)
         sd = (_sd(one) ** 2 + _sd(other) ** 2) ** 0.5
         if days <= LONGEST_DAYS and not changed and abs(computed) > sd:
-            yield Response(measure, other.at, computed, _middle(other) - _middle(one) - drift * days, sd)
+            yield Response(
+                measure=measure,
+                at=other.at,
+                computed=computed,
+                measured=_middle(other) - _middle(one) - drift * days,
+                sd=sd,
+            )
 
 
 def _middle(reading: Reading) -> float:
@@ -122,7 +130,7 @@ def _mean_share(found: list[Response]) -> tuple[float, float]:
     return share, float(total**-0.5 * max(1.0, spread) ** 0.5)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class StrengthHint:
     """The doses of one chlorine product speak for another strength than its label's."""
 
@@ -150,7 +158,13 @@ def strength_hint(state: PoolState, around: Surroundings) -> StrengthHint | None
     if share <= 0.2 or abs(share - 1) < max(2 * sd, STRENGTH_LEAST_SHARE):
         return None
     percent = last.strength_percent
-    return StrengthHint(last.label, percent * share, percent * sd, share, len(found))
+    return StrengthHint(
+        label=last.label,
+        strength_percent=percent * share,
+        sd_percent=percent * sd,
+        share=share,
+        doses=len(found),
+    )
 
 
 def _chlorine_responses(state: PoolState, around: Surroundings, product: AdditionMade) -> Iterator[Response]:
@@ -166,7 +180,13 @@ def _chlorine_responses(state: PoolState, around: Surroundings, product: Additio
             continue
         computed = sum(chlorine_of(body, around.volume_l) for body in between)
         sd = (_sd(one) ** 2 + _sd(other) ** 2 + (LOST_IN_BETWEEN * computed) ** 2) ** 0.5
-        yield Response(Measure.FREE_CHLORINE, other.at, computed, _middle(other) - _middle(one), sd)
+        yield Response(
+            measure=Measure.FREE_CHLORINE,
+            at=other.at,
+            computed=computed,
+            measured=_middle(other) - _middle(one),
+            sd=sd,
+        )
 
 
 def volume_from_salt(
@@ -178,7 +198,7 @@ def volume_from_salt(
     """
     rise = after_mg_l - before_mg_l
     if rise <= 0:
-        raise InvalidInput("Salt did not rise; wait a day with the pump on and test again.", "after")
+        raise InvalidInput(Message("Salt did not rise; wait a day with the pump on and test again."), "after")
     volume_l = change_per_g(product, Measure.SALT, 1.0) * mass_g / rise
     return volume_l, volume_l * 2**0.5 * sd_mg_l / rise
 
@@ -202,4 +222,6 @@ def _checked(state: PoolState, treatment: TreatmentStarted, at: datetime, measur
     uncertainty = (later.value.high - later.value.low) / 2
     if days > CHECK_WITHIN_DAYS or abs(predicted - before) <= uncertainty:
         return None
-    return Checked(measure, later.at, predicted, later.value.value, uncertainty)
+    return Checked(
+        measure=measure, at=later.at, predicted=predicted, measured=later.value.value, uncertainty=uncertainty
+    )

@@ -26,7 +26,7 @@ CELL_STARTS_AT_HOUR = 8.0
 VISUAL_CHECK_HOLDS_DAYS = 4.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Place:
     """The pool under its sky: liters, degrees (north and east positive), roof and cover."""
 
@@ -45,7 +45,7 @@ class Pulse:
     mg_l: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Conditions:
     """n intervals between n+1 knots (UTC seconds). Rates in 1/h and mg/L/h; `pulses` at each knot, mg/L.
 
@@ -64,13 +64,16 @@ class Conditions:
 
     @property
     def hours(self) -> Array:
+        """The length of each interval between knots, h."""
         return np.asarray(np.diff(self.knots_s) / SECONDS_AN_HOUR, dtype=np.float64)
 
 
 def conditions(
     state: PoolState, place: Place, start_s: float, end_s: float, planned: Sequence[Pulse] = ()
 ) -> Conditions:
-    """The conditions between two times; after the last entry things go on as they are, plus what is planned."""
+    """The conditions between two times; after the last entry things go on as they are, plus what is
+    planned.
+    """
     pulses = [*_pulses(state, place.volume_l), *planned]
     tests = [entry.at.timestamp() for entry in state.tests]
     knots = _knots(start_s, end_s, [*(pulse.at_s for pulse in pulses), *tests])
@@ -79,13 +82,13 @@ def conditions(
     warm = rates.warmth(temperature)
     organics = rates.ORGANICS_MG_L_DAY * (rates.INDOOR_SHARE_OF_ORGANICS if place.indoor else 1.0)
     return Conditions(
-        knots,
-        _light(state, place, middle),
-        rates.DARK_PER_DAY / 24 * warm,
-        organics / 24 * warm,
-        _bathers(state, place.volume_l, middle) + _bloom(state, middle),
-        _cell(state, place, middle, temperature) + _tablets(state, place.volume_l, knots),
-        _at_knots(knots, pulses),
+        knots_s=knots,
+        light=_light(state, place, middle),
+        dark=rates.DARK_PER_DAY / 24 * warm,
+        organics=organics / 24 * warm,
+        load=_bathers(state, place.volume_l, middle) + _bloom(state, middle),
+        source=_cell(state, place, middle, temperature) + _tablets(state, place.volume_l, knots),
+        pulses=_at_knots(knots, pulses),
     )
 
 
@@ -153,6 +156,7 @@ def _pulses(state: PoolState, volume_l: float) -> list[Pulse]:
 
 
 def additions(state: PoolState) -> list[tuple[Entry, AdditionMade]]:
+    """The additions of the journal with their entries."""
     return [(entry, entry.body) for entry in state.additions]
 
 

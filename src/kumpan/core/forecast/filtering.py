@@ -32,7 +32,7 @@ class Observation:
     sd: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Belief:
     """What is known at a moment: free chlorine, how much more than usual is being lost, and how surely.
 
@@ -48,7 +48,7 @@ class Belief:
     misfit: float = 0.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Segment:
     """The way from one knot to a later one: FC -> keep FC + gain, what was brought, the pours' variance."""
 
@@ -82,16 +82,24 @@ def segments(acting: Conditions, factors: Factors, knots: Sequence[int]) -> list
     brought = summed(positive + pulses)
     keep = np.exp(np.diff(reached[np.asarray(knots) - first]))
     days = np.diff(acting.knots_s[list(knots)]) / SECONDS_A_DAY
-    rows = zip(keep, gain, brought, variance, days, strict=True)
-    return [Segment(*(float(value) for value in row)) for row in rows]
+    return _segments(keep=keep, gain=gain, brought=brought, variance=variance, days=days)
 
 
 def hourly(acting: Conditions, factors: Factors) -> list[Segment]:
     """Every interval as a segment of its own, without the pulses at its ends."""
     chain = steps(acting, factors)
     days = acting.hours / 24
-    rows = zip(chain.keep, chain.gain, np.maximum(chain.gain, 0.0), days, strict=True)
-    return [Segment(float(k), float(g), float(b), 0.0, float(d)) for k, g, b, d in rows]
+    brought = np.maximum(chain.gain, 0.0)
+    return _segments(
+        keep=chain.keep, gain=chain.gain, brought=brought, variance=np.zeros_like(days), days=days
+    )
+
+
+def _segments(*, keep: Array, gain: Array, brought: Array, variance: Array, days: Array) -> list[Segment]:
+    return [
+        Segment(keep=k, gain=g, brought=b, pour_variance=v, days=d)
+        for k, g, b, v, d in np.column_stack((keep, gain, brought, variance, days)).tolist()
+    ]
 
 
 def carried(belief: Belief, course: Segment, unrest: float) -> Belief:
@@ -114,15 +122,15 @@ def carried(belief: Belief, course: Segment, unrest: float) -> Belief:
     new_shared = -(unrest**2) * MEMORY_DAYS * lost_a_day * lasting_share * (1 - lasting) ** 2
     extra_variance = belief.extra_variance
     return Belief(
-        max(0.0, plain + weight * belief.extra),
-        course.keep**2 * belief.variance
+        mean=max(0.0, plain + weight * belief.extra),
+        variance=course.keep**2 * belief.variance
         + 2 * course.keep * weight * belief.shared
         + weight**2 * extra_variance
         + new_variance,
-        lasting * belief.extra,
-        lasting * (course.keep * belief.shared + weight * extra_variance) + new_shared,
-        lasting**2 * extra_variance + unrest**2 * (1 - lasting**2),
-        belief.misfit,
+        extra=lasting * belief.extra,
+        shared=lasting * (course.keep * belief.shared + weight * extra_variance) + new_shared,
+        extra_variance=lasting**2 * extra_variance + unrest**2 * (1 - lasting**2),
+        misfit=belief.misfit,
     )
 
 
@@ -139,12 +147,12 @@ def updated(belief: Belief, value: float, sd: float) -> Belief:
     off, total = value - belief.mean, belief.variance + noise
     gain, extra_gain = belief.variance / total, belief.shared / total
     return Belief(
-        max(0.0, belief.mean + gain * off),
-        belief.variance * (1 - gain),
-        belief.extra + extra_gain * off,
-        belief.shared * (1 - gain),
-        belief.extra_variance - extra_gain * belief.shared,
-        belief.misfit + _misfit(belief, value, spread),
+        mean=max(0.0, belief.mean + gain * off),
+        variance=belief.variance * (1 - gain),
+        extra=belief.extra + extra_gain * off,
+        shared=belief.shared * (1 - gain),
+        extra_variance=belief.extra_variance - extra_gain * belief.shared,
+        misfit=belief.misfit + _misfit(belief, value, spread),
     )
 
 
@@ -164,7 +172,7 @@ def filtered(
 ) -> list[Belief]:
     """The belief after each test, in order; the first test is believed as read."""
     first = observed[0]
-    belief = Belief(first.value, first.sd**2, extra_variance=unrest**2)
+    belief = Belief(mean=first.value, variance=first.sd**2, extra_variance=unrest**2)
     found = [belief]
     courses = segments(acting, factors, [seen.knot for seen in observed])
     for course, seen in zip(courses, observed[1:], strict=True):

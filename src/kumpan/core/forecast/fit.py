@@ -32,7 +32,7 @@ FARTHEST_SD = 3.0
 CURVATURE_STEP = 0.05
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Fit:
     """A pool's factors (logarithms, order of NAMES), their covariance, and the chlorine at the last test."""
 
@@ -44,10 +44,12 @@ class Fit:
 
     @property
     def factors(self) -> Factors:
+        """The fitted factors of loss, without the unrest."""
         return Factors(*self.values[:3])
 
     @property
     def unrest(self) -> float:
+        """By what share a day's loss differs from the usual one."""
         return float(np.exp(self.values[3]))
 
     @cached_property
@@ -71,9 +73,15 @@ def fit(state: PoolState, place: Place, planned: Sequence[Pulse] = ()) -> Fit | 
     last_s = past[-1].at.timestamp()
     past = [reading for reading in past if reading.at.timestamp() >= last_s - DAYS_FITTED * SECONDS_A_DAY]
     if len(past) < 2:
-        only = Belief(past[-1].value.value, sd_of(past[-1]) ** 2)
-        return Fit(_tuple(USUAL), _rows(np.diag(USUAL_SD**2)), len(past), last_s, only)
-    acting = conditions(state, place, past[0].at.timestamp(), last_s, planned)
+        only = Belief(mean=past[-1].value.value, variance=sd_of(past[-1]) ** 2)
+        return Fit(
+            values=_tuple(USUAL),
+            covariance=_rows(np.diag(USUAL_SD**2)),
+            tests=len(past),
+            last_at_s=last_s,
+            last=only,
+        )
+    acting = conditions(state, place, start_s=past[0].at.timestamp(), end_s=last_s, planned=planned)
     observed = _observed(acting, past)
 
     def misfit(values: Array) -> float:
@@ -90,7 +98,13 @@ def fit(state: PoolState, place: Place, planned: Sequence[Pulse] = ()) -> Fit | 
     )
     values = np.asarray(found.x, dtype=np.float64)
     last = filtered(acting, Factors(*values[:3]), float(np.exp(values[3])), observed)[-1]
-    return Fit(_tuple(values), _rows(_covariance(misfit, values)), len(past), last_s, last)
+    return Fit(
+        values=_tuple(values),
+        covariance=_rows(_covariance(misfit, values)),
+        tests=len(past),
+        last_at_s=last_s,
+        last=last,
+    )
 
 
 def _observed(acting: Conditions, past: Sequence[Reading]) -> list[Observation]:

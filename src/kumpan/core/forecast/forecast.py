@@ -43,7 +43,7 @@ def forecast(
     state: PoolState, place: Place, fitted: Fit, until_s: float, planned: Sequence[Pulse] = ()
 ) -> ChlorineForecast:
     """From the last test until a time, with what was poured since and what is planned."""
-    acting = conditions(state, place, fitted.last_at_s, until_s, planned)
+    acting = conditions(state, place, start_s=fitted.last_at_s, end_s=until_s, planned=planned)
     beliefs = _ahead(acting, fitted.factors, fitted)
     likely = np.array([belief.mean for belief in beliefs])
     own = np.array([belief.variance for belief in beliefs])
@@ -100,9 +100,14 @@ def under_for_good(found: ChlorineForecast, limit_mg_l: float, from_s: float) ->
 def overnight_loss(acting: Conditions, factors: Factors, free_chlorine_mg_l: float) -> float:
     """Free chlorine (mg/L) that goes without sun over the given hours: organics, not photolysis."""
     dark = Conditions(
-        acting.knots_s, np.zeros_like(acting.light), acting.dark, acting.organics, acting.load,
-        np.zeros_like(acting.source), np.zeros_like(acting.pulses),
-    )  # fmt: skip
+        knots_s=acting.knots_s,
+        light=np.zeros_like(acting.light),
+        dark=acting.dark,
+        organics=acting.organics,
+        load=acting.load,
+        source=np.zeros_like(acting.source),
+        pulses=np.zeros_like(acting.pulses),
+    )
     return free_chlorine_mg_l - float(course(dark, factors, free_chlorine_mg_l)[-1])
 
 

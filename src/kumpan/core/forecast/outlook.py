@@ -54,7 +54,7 @@ DUSK_TO_DAWN_H = 10
 HALF_A_DAY_S = 43_200
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Setting:
     """Where and for what: the pool under its sky, its surroundings, ranges, swim limit, local time."""
 
@@ -65,7 +65,7 @@ class Setting:
     zone: tzinfo
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Outlook:
     """The forecast of one pool as of now. `sentences` come most pressing first."""
 
@@ -95,20 +95,20 @@ def outlook(state: PoolState, setting: Setting, now: datetime, fitted: Fit) -> O
     acting = conditions(state, setting.place, now_s, now_s + SECONDS_A_DAY)
     free_now = ahead.at(now_s)[1]
     found = Outlook(
-        ahead,
-        fitted,
-        daily_loss(acting, fitted.factors, max(free_now, low)),
-        _overnight(acting, fitted, max(free_now, low)),
-        first_under(ahead, low, now_s),
-        visit,
-        ahead.at(visit.timestamp()),
-        _ph(state),
-        _combined(state, setting, fitted, ahead),
-        {m: line for m in LINED if (line := trend(state, m, setting.around, now_s)) is not None},
-        tuple(last_check(state)),
-        volume_hint(responses(state, setting.around), setting.place.volume_l),
-        strength_hint(state, setting.around),
-        (),
+        chlorine=ahead,
+        fitted=fitted,
+        loss_mg_l_day=daily_loss(acting, fitted.factors, max(free_now, low)),
+        overnight_mg_l=_overnight(acting, fitted, max(free_now, low)),
+        runs_low_at=first_under(ahead, low, now_s),
+        next_visit_at=visit,
+        at_next_visit=ahead.at(visit.timestamp()),
+        ph=_ph(state),
+        combined=_combined(state, setting, fitted, ahead),
+        trends={m: line for m in LINED if (line := trend(state, m, setting.around, now_s)) is not None},
+        checks=tuple(last_check(state)),
+        volume=volume_hint(responses(state, setting.around), setting.place.volume_l),
+        strength=strength_hint(state, setting.around),
+        sentences=(),
     )
     return Outlook(**{**found.__dict__, "sentences": tuple(_sentences(found, setting, now))})
 
@@ -127,14 +127,16 @@ def next_visit(state: PoolState, now: datetime) -> datetime:
 def _combined(
     state: PoolState, setting: Setting, fitted: Fit, ahead: ChlorineForecast
 ) -> ChlorineForecast | None:
-    """Combined chlorine along the forecast of free; the band from the test's doubt and half or twice the binding."""
+    """Combined chlorine along the forecast of free; the band from the test's doubt and half or twice the
+    binding.
+    """
     last = last_reading(state, Measure.COMBINED_CHLORINE)
     if last is None or last.at.timestamp() != fitted.last_at_s:
         return None
     acting = conditions(state, setting.place, fitted.last_at_s, float(ahead.at_s[-1]))
     read = last.value
     low, likely, high = (
-        combined_course(acting, fitted.factors, ahead.likely, start, binds)
+        combined_course(acting, fitted.factors, free=ahead.likely, start_mg_l=start, binds=binds)
         for start, binds in ((read.low, 0.5), (read.value, 1.0), (read.high, 2.0))
     )
     return ChlorineForecast(ahead.at_s, likely, low, high)
@@ -311,7 +313,8 @@ def _loop(found: Outlook, setting: Setting) -> list[Finding | None]:
 
 
 _SMALLER = (
-    "{doses} moved the water {other} more than computed: the pool may be {by} smaller, about {volume} give or "
+    "{doses} moved the water {other} more than computed: the pool may be {by} smaller, about {volume} "
+    "give or "
     "take {sd}. Change it under Pool if you agree."
 )
 _LARGER = (
@@ -334,11 +337,13 @@ def _volume_words(hint: VolumeHint, volume_l: float) -> Finding:
 
 
 _WEAKER = (
-    "{doses} of {label} brought {share} less free chlorine than its label says: it may be at about {percent} %, "
+    "{doses} of {label} brought {share} less free chlorine than its label says: it may be at about "
+    "{percent} %, "
     "give or take {sd}. Change it on the Shelf if you agree."
 )
 _STRONGER = (
-    "{doses} of {label} brought {share} more free chlorine than its label says: it may be at about {percent} %, "
+    "{doses} of {label} brought {share} more free chlorine than its label says: it may be at about "
+    "{percent} %, "
     "give or take {sd}. Change it on the Shelf if you agree."
 )
 
@@ -383,7 +388,8 @@ def _what_would_narrow(found: Outlook) -> Finding | None:
     narrowed = found.fitted.narrowed
     if found.fitted.tests < 5:
         text = Message(
-            "The forecast rests on {tests} and on usual pools; each further test of free chlorine narrows it.",
+            "The forecast rests on {tests} and on usual pools; each further test of free chlorine "
+            "narrows it.",
             tests=Plural("{n} test", "{n} tests", found.fitted.tests),
         )
     elif high - low < SURE_ENOUGH_MG_L / 2:

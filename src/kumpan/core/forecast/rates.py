@@ -59,9 +59,11 @@ def sun_loss_per_hour(free_chlorine: float, cyanuric_acid: float, ph: float) -> 
     The shares come from the equilibrium at 25 C and alkalinity 100; call it with rounded values.
     """
     readings = Readings(
-        free_chlorine=max(free_chlorine, 0.1), ph=ph, total_alkalinity=100.0 + cyanuric_acid / 3,
+        free_chlorine=max(free_chlorine, 0.1),
+        ph=ph,
+        total_alkalinity=100.0 + cyanuric_acid / 3,
         cyanuric_acid=cyanuric_acid,
-    )  # fmt: skip
+    )
     known = known_from(readings)
     assert known is not None
     state = solve_readings(known)

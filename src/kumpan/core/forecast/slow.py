@@ -1,7 +1,8 @@
 """What moves by weeks: stabilizer, calcium, salt, alkalinity, and pH between acid doses.
 
-A straight line through the tests once the known additions and water changes are taken out, its slope
-held near what evaporation and the chlorine of the last weeks bring. Sources: mass-balance, evaporation, ph-drift.
+A straight line through the tests once the known additions and water changes are taken out, its slope held
+near what evaporation and the chlorine of the last weeks bring. Sources: mass-balance, evaporation,
+ph-drift.
 """
 
 from collections.abc import Sequence
@@ -28,7 +29,8 @@ COVERED_SHARE = 0.1
 INDOOR_SHARE = 0.5
 # How far the slope may lie from the usual one, per day.
 SLOPE_SD = {
-    Measure.CYANURIC_ACID: 0.25, Measure.CALCIUM_HARDNESS: 0.8, Measure.SALT: 8.0, Measure.TOTAL_ALKALINITY: 0.8,
+    Measure.CYANURIC_ACID: 0.25, Measure.CALCIUM_HARDNESS: 0.8, Measure.SALT: 8.0,
+    Measure.TOTAL_ALKALINITY: 0.8,
 }  # fmt: skip
 LINED: tuple[Measure, ...] = tuple(SLOPE_SD)
 PH_RISE_PER_DAY, PH_RISE_SD = 0.03, 0.03
@@ -41,7 +43,7 @@ MOVES_PH = (
 )  # fmt: skip
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Trend:
     """A measure's line: its value at `at_s` (UTC seconds), its slope a day, and the doubt of both."""
 
@@ -69,7 +71,7 @@ class Trend:
         return days if days > 0 else None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Surroundings:
     """What evaporation depends on: liters, mean depth in m, cover and roof, and the fill water."""
 
@@ -108,7 +110,7 @@ def trend(state: PoolState, measure: Measure, around: Surroundings, now_s: float
     if not past:
         return None
     usual = usual_slope(measure, around) + routine_slope(state, measure, around, now_s)
-    return _line(measure, past, _known_steps(state, measure, around, past[0]), usual, now_s)
+    return _line(measure, past, known=_known_steps(state, measure, around, past[0]), usual=usual, now_s=now_s)
 
 
 def _known_steps(
@@ -152,9 +154,14 @@ def _line(
     covariance *= max(1.0, misfit)
     total = sum(change for _, change in known)
     return Trend(
-        measure, now_s, float(value + total), float(slope),
-        float(covariance[0, 0]), float(covariance[0, 1]), float(covariance[1, 1]),
-    )  # fmt: skip
+        measure=measure,
+        at_s=now_s,
+        value=float(value + total),
+        slope=float(slope),
+        value_variance=float(covariance[0, 0]),
+        shared=float(covariance[0, 1]),
+        slope_variance=float(covariance[1, 1]),
+    )
 
 
 @dataclass(frozen=True)

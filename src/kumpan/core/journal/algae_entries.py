@@ -22,24 +22,29 @@ class DeadAlgaeStrategy(StrEnum):
 
 
 class PhStrategy(StrEnum):
-    """Two schools of pH before a shock: lowered so that chlorine is stronger, or raised before an acid booster."""
+    """Two schools of pH before a shock: lowered so that chlorine is stronger, or raised before an acid
+    booster.
+    """
 
     LOWERED = "lowered"
     RAISED = "raised"
 
 
 class RescueOutcome(StrEnum):
+    """How a rescue ended."""
+
     CLEAR = "clear"
     DRAINED = "drained"
     STOPPED = "stopped"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class RescueSet:
     """A rescue as it is set from now on; the first one begins it.
 
     `by_ratio` shocks to a share of stabilizer instead of to 10. None takes what fits the pool. Over
-    `drain_over_stabilizer`, `drain_over_calcium` (mg/L) a pool whose first step cannot be seen is better drained.
+    `drain_over_stabilizer`, `drain_over_calcium` (mg/L) a pool whose first step cannot be seen is better
+    drained.
     """
 
     severity: Severity
@@ -52,5 +57,7 @@ class RescueSet:
 
 @dataclass(frozen=True)
 class RescueEnded:
+    """A rescue was ended, and how."""
+
     outcome: RescueOutcome
     note: str = ""

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import date
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class DeviceReading:
     """What a controller or weather station says at a moment; None where it says nothing.
 
@@ -24,13 +24,16 @@ class DeviceReading:
 
 @dataclass(frozen=True)
 class DeviceLinked:
-    """A device that is polled from now on. An `address` of "stand-in" is the simulated one; empty unlinks it."""
+    """A device that is polled from now on.
+
+    An `address` of "stand-in" is the simulated one; empty unlinks it.
+    """
 
     device: str
     address: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class DeviceDay:
     """A device's day in one entry: how many readings, and what they came to."""
 

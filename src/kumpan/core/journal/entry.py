@@ -51,7 +51,10 @@ class Voided:
 
 @dataclass(frozen=True)
 class NotUnderstood:
-    """An entry that this version cannot read: its kind, its row as JSON, and why. Kept and shown, never dropped."""
+    """An entry that this version cannot read: its kind, its row as JSON, and why.
+
+    Kept and shown, never dropped.
+    """
 
     kind: str
     stored: str
@@ -100,7 +103,7 @@ Body = (
 B_co = TypeVar("B_co", covariant=True, default=Body)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Entry(Generic[B_co]):
     """One line of the journal: what happened `at` a time, told by someone, recorded at another time.
 

@@ -36,7 +36,7 @@ from kumpan.core.journal.treatment_entries import StepDone, TreatmentStarted
 from kumpan.core.journal.workspace_entries import VisitDone
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PoolState:
     """The pool as it stands at a time: everything here follows from the effective entries."""
 
@@ -85,7 +85,9 @@ class PoolState:
 
     def only(self, *lists: str) -> "PoolState":
         """The same pool with nothing in it but some lists of entries, for what depends on these alone."""
-        return PoolState(None, None, None, **{name: getattr(self, name) for name in lists})
+        return PoolState(
+            settings=None, basin=None, equipment=None, **{name: getattr(self, name) for name in lists}
+        )
 
     @property
     def plant(self) -> PlantSet:
@@ -101,10 +103,12 @@ class PoolState:
 
     @property
     def last_test(self) -> Entry[TestTaken] | None:
+        """The latest test, if there is one."""
         return self.tests[-1] if self.tests else None
 
     @property
     def last_visual_check(self) -> VisualCheck | None:
+        """The latest visual check, if there is one."""
         return self.visual_checks[-1].body if self.visual_checks else None
 
 

@@ -1,4 +1,6 @@
-"""The one table of the kinds of entries: stored name, body, where it is folded to, whether a person may change it."""
+"""The one table of the kinds of entries: stored name, body, where it is folded to, whether a person may
+change it.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass

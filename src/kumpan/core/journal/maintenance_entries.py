@@ -16,6 +16,8 @@ class NotedEvent(StrEnum):
 
 @dataclass(frozen=True)
 class EventNoted:
+    """Something that happened at the pool."""
+
     kind: NotedEvent
     note: str = ""
 
@@ -28,6 +30,8 @@ class PressureRead:
 
 
 class CellKind(StrEnum):
+    """Whether the cell cleans its plates itself."""
+
     PLAIN = "plain"
     SELF_CLEANING = "self_cleaning"
 
@@ -40,7 +44,7 @@ class PumpWindow:
     end_min: int
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PlantSet:
     """Pump, filter and cell as they are from now on; None where nobody knows.
 

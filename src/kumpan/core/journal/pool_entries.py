@@ -1,4 +1,6 @@
-"""What is told about the pool itself and its water: how it is built and set, tests, looks, what went in or out."""
+"""What is told about the pool itself and its water: how it is built and set, tests, looks, what went in or
+out.
+"""
 
 from dataclasses import dataclass, field
 from enum import StrEnum
@@ -15,6 +17,8 @@ from kumpan.core.testing.methods import Measured
 
 
 class Clarity(StrEnum):
+    """How clear the water looks."""
+
     CLEAR = "clear"
     HAZY = "hazy"
     CLOUDY = "cloudy"
@@ -23,20 +27,22 @@ class Clarity(StrEnum):
 
 
 class Level(StrEnum):
+    """Where the water stands at the skimmer."""
+
     LOW = "low"
     NORMAL = "normal"
     HIGH = "high"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SettingsMade:
     """Name, place and habits of a pool. `swim_limit_mg_l` None means the school's.
 
-    `latitude_deg`, `longitude_deg` (north and east positive) place it under the sun; None means the
-    time zone's chief city. `own_ranges` go before the school's rows; `choices` answer the questions on
-    which practitioners differ, the defaults where one is not named. `kit_order` is the order in which this pool's
-    kit is read, empty for that of the usual box; `care_preset` whose intervals it is cared for by, empty for what
-    fits it; `season_months` the months in season, empty for those of its latitude.
+    `latitude_deg`, `longitude_deg` (north and east positive) place it under the sun; None means the time
+    zone's chief city. `own_ranges` go before the school's rows; `choices` answer the questions on which
+    practitioners differ, the defaults where one is not named. `kit_order` is the order in which this pool's
+    kit is read, empty for that of the usual box; `care_preset` whose intervals it is cared for by, empty
+    for what fits it; `season_months` the months in season, empty for those of its latitude.
     """
 
     name: str
@@ -71,6 +77,8 @@ class BasinMeasured:
 
 @dataclass(frozen=True)
 class EquipmentSet:
+    """What the pool is fitted with, and what its fill water holds."""
+
     traits: Traits
     fill_water: Readings = field(default_factory=Readings)
 
@@ -88,13 +96,15 @@ class TestTaken:
 
 @dataclass(frozen=True)
 class VisualCheck:
+    """What was seen before the test."""
+
     clarity: Clarity
     level: Level
     odd: tuple[str, ...] = ()
     note: str = ""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class AdditionMade:
     """What was poured. `sheet_id` and `step_number` tie it to the sheet's step that asked for it."""
 
@@ -118,7 +128,7 @@ class WaterChange(StrEnum):
     DRAIN = "drain"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class WaterChanged:
     """So many liters of pool water replaced: by fill water, or by rain that ran over.
 

@@ -38,19 +38,19 @@ def value_in(values: Sequence[Measured], measure: Measure) -> Measured | None:
     if measure is Measure.COMBINED_CHLORINE and free and total:
         high = max(0.0, total.high - free.low)
         return Measured(
-            measure,
-            max(0.0, total.value - free.value),
-            max(0.0, min(high, total.low - free.high)),
-            high,
-            total.method,
+            measure=measure,
+            value=max(0.0, total.value - free.value),
+            low=max(0.0, min(high, total.low - free.high)),
+            high=high,
+            method=total.method,
         )
     if measure is Measure.TOTAL_CHLORINE and free and combined:
         return Measured(
-            measure,
-            free.value + combined.value,
-            free.low + combined.low,
-            free.high + combined.high,
-            combined.method,
+            measure=measure,
+            value=free.value + combined.value,
+            low=free.low + combined.low,
+            high=free.high + combined.high,
+            method=combined.method,
         )
     return None
 

@@ -9,22 +9,30 @@ from kumpan.core.journal.treatment_entries import Outcome
 
 
 class Which(StrEnum):
+    """Opening or closing."""
+
     OPENING = "opening"
     CLOSING = "closing"
 
 
 class PoolKind(StrEnum):
+    """In the ground or above it."""
+
     IN_GROUND = "in_ground"
     ABOVE_GROUND = "above_ground"
 
 
 class Cover(StrEnum):
+    """What lies over the pool in winter."""
+
     NONE = "none"
     SOLID = "solid"
     MESH = "mesh"
 
 
 class Winter(StrEnum):
+    """Whether pipes can freeze here."""
+
     FROST = "frost"
     MILD = "mild"
 
@@ -39,7 +47,7 @@ class OwnItem:
     text: str = ""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SeasonListSaved:
     """An opening or closing as it is planned from now on. The same `list_id` again changes that list.
 

@@ -9,11 +9,13 @@ from kumpan.core.records.step import Step
 
 
 class Outcome(StrEnum):
+    """What became of a step."""
+
     DONE = "done"
     SKIPPED = "skipped"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TreatmentStarted:
     """A run sheet as it was started: the whole plan, never changed afterwards. `plan` is its kind."""
 

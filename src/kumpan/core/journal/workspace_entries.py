@@ -23,7 +23,7 @@ class StrengthTested:
     strength_percent: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PreferencesSet:
     """What holds for the whole workspace: containers, money, how warm the store is, what water costs.
 
@@ -48,7 +48,9 @@ class RoundSet:
 
 @dataclass(frozen=True)
 class TruckCounted:
-    """What the technician's truck holds of a product, g, as counted; what the same hand pours then comes off."""
+    """What the technician's truck holds of a product, g, as counted; what the same hand pours then comes
+    off.
+    """
 
     product_id: str
     mass_g: float
@@ -56,7 +58,10 @@ class TruckCounted:
 
 @dataclass(frozen=True)
 class VisitDone:
-    """A stop that is finished. `needs_return` and `trade` make it an exception: come back, or a licensed trade."""
+    """A stop that is finished.
+
+    `needs_return` and `trade` make it an exception: come back, or a licensed trade.
+    """
 
     note: str = ""
     needs_return: bool = False

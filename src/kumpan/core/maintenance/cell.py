@@ -1,4 +1,5 @@
-"""The cell's bench: what it makes, what the pool uses, both knobs, what a boost adds, and the season's advice.
+"""The cell's bench: what it makes, what the pool uses, both knobs, what a boost adds, and the season's
+advice.
 
 Sources: cell-rates, cell-limits.
 """
@@ -28,9 +29,11 @@ class Knobs:
     hours: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class CellBalance:
-    """mg/L a day that it makes now and that the pool uses; ways to set it that hold; what 24 h at 100 % adds."""
+    """mg/L a day that it makes now and that the pool uses; ways to set it that hold; what 24 h at 100 %
+    adds.
+    """
 
     makes_mg_l_day: float
     uses_mg_l_day: float | None
@@ -67,10 +70,25 @@ def cell_balance(
     undersized = loss_mg_l_day is not None and loss_mg_l_day > full
     settings = tuple(_settings(cell, volume_l, loss_mg_l_day))
     findings = tuple(
-        _findings(cell, loss_mg_l_day, full, stabilizer_mg_l, stabilizer_band, water_c, overnight_mg_l)
+        _findings(
+            cell,
+            loss_mg_l_day,
+            full=full,
+            stabilizer=stabilizer_mg_l,
+            band=stabilizer_band,
+            water_c=water_c,
+            overnight=overnight_mg_l,
+        )
     )
     findings = (*findings, *_season(warmed_c))
-    return CellBalance(made_mg_l_day(cell, volume_l), loss_mg_l_day, settings, full, undersized, findings)
+    return CellBalance(
+        makes_mg_l_day=made_mg_l_day(cell, volume_l),
+        uses_mg_l_day=loss_mg_l_day,
+        settings=settings,
+        boost_mg_l=full,
+        undersized=undersized,
+        findings=findings,
+    )
 
 
 def _settings(cell: CellSet, volume_l: float, loss: float | None) -> Iterator[Knobs]:
@@ -101,7 +119,9 @@ def _findings(
         )
         return
     if loss > full:
-        yield Finding("undersized", _cannot(loss, full, stabilizer, band, overnight))
+        yield Finding(
+            "undersized", _cannot(loss, full, stabilizer=stabilizer, band=band, overnight=overnight)
+        )
     if cell.percent >= 99 and cell.hours_per_day >= 23:
         yield Finding("ph_rises", Message("A cell at full output drives pH up: expect acid every week."))
 

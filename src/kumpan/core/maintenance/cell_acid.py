@@ -7,7 +7,9 @@ reckoned to that, not mixed by the ratio. Source: cell-care.
 from dataclasses import dataclass
 
 from kumpan.core.errors import InvalidInput
+from kumpan.core.messages import Message
 from kumpan.core.products.catalogue import CATALOGUE, density_g_per_ml
+from kumpan.core.quantity import Number
 
 SOURCE = "cell-care"
 
@@ -37,13 +39,19 @@ def acid_bath(
 ) -> AcidBath:
     """Water and acid that fill the container. Raises InvalidInput for acid too weak, or an unknown ratio."""
     if ratio not in RATIOS:
-        raise InvalidInput("The ratio is 4 or 5 parts of water to one; the cell's manual decides.", "ratio")
+        raise InvalidInput(
+            Message("The ratio is 4 or 5 parts of water to one; the cell's manual decides."), "ratio"
+        )
     if container_ml <= 0:
-        raise InvalidInput("Say how much the container holds.", "container")
+        raise InvalidInput(Message("Say how much the container holds."), "container")
     wanted = target_percent(ratio)
     if not wanted <= acid_percent <= 40:
         raise InvalidInput(
-            f"Acid of {acid_percent:g} % cannot make {wanted:.1f} %; use muriatic acid of 14.5 to 31.45 %.",
+            Message(
+                "Acid of {acid_percent} % cannot make {wanted} %; use muriatic acid of 14.5 to 31.45 %.",
+                acid_percent=Number(acid_percent, figures=4),
+                wanted=Number(wanted, digits=1),
+            ),
             "acid_percent",
         )
     density = density_g_per_ml(CATALOGUE["hydrochloric_acid"], acid_percent)

@@ -23,7 +23,7 @@ NEARLY_ALL_DAY_H = 22.0  # two blocks would run into each other
 BLOCKS = ((5 * 60, 9 * 60), (18 * 60, 22 * 60))  # two of four hours, out of direct sun
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class CirculationView:
     """Hours a day, turnovers a day and one turnover's hours where the flow is known, kWh and money a day."""
 
@@ -63,23 +63,39 @@ def circulation(
     treating: bool,
     cell_hours: float | None,
 ) -> CirculationView:
-    """The bench for one pool. `treating` while algae or a shock is on; `cell_hours` what the cell needs a day."""
+    """The bench for one pool.
+
+    `treating` while algae or a shock is on; `cell_hours` what the cell needs a day.
+    """
     hours = hours_a_day(plant.windows) if plant.windows else LEAST_HOURS
     flow_l_h = plant.pump_flow_l_min * 60 if plant.pump_flow_l_min else None
     turnover_h = volume_l / flow_l_h if flow_l_h else None
-    wanted = _wanted(plant, turnover_h, water_c, air_c, treating, cell_hours)
+    wanted = _wanted(
+        plant, turnover_h, water_c=water_c, air_c=air_c, treating=treating, cell_hours=cell_hours
+    )
     turnovers = hours / turnover_h if turnover_h else None
     kwh = plant.pump_kw * hours if plant.pump_kw is not None else None
     cost = kwh * plant.price_per_kwh if kwh is not None and plant.price_per_kwh is not None else None
-    findings = tuple(_findings(plant, hours, turnovers, wanted, air_c, treating))
+    findings = tuple(
+        _findings(plant, hours, turnovers=turnovers, wanted=wanted, air_c=air_c, treating=treating)
+    )
     return CirculationView(
-        hours, turnovers, turnover_h, kwh, cost, plant.windows, _suggested(wanted, traits), wanted, findings
+        hours=hours,
+        turnovers=turnovers,
+        turnover_h=turnover_h,
+        kwh_day=kwh,
+        cost_day=cost,
+        windows=plant.windows,
+        suggested=_suggested(wanted, traits),
+        wanted_hours=wanted,
+        findings=findings,
     )
 
 
 def _wanted(
     plant: PlantSet,
     turnover_h: float | None,
+    *,
     water_c: float | None,
     air_c: float | None,
     treating: bool,
@@ -93,7 +109,9 @@ def _wanted(
 
 
 def _suggested(hours: float, traits: Traits) -> tuple[PumpWindow, ...]:
-    """Two blocks out of the sun; one by day where a cell must chlorinate; round the clock where that is asked."""
+    """Two blocks out of the sun; one by day where a cell must chlorinate; round the clock where that is
+    asked.
+    """
     if hours >= NEARLY_ALL_DAY_H:
         return (PumpWindow(0, DAY_MIN),)
     if traits.chlorination is Chlorination.SALT_CELL:
@@ -109,6 +127,7 @@ def _suggested(hours: float, traits: Traits) -> tuple[PumpWindow, ...]:
 def _findings(
     plant: PlantSet,
     hours: float,
+    *,
     turnovers: float | None,
     wanted: float,
     air_c: float | None,

@@ -45,7 +45,7 @@ LIFE_LEFT_WARN_H = 500.0
 EVENT_HOLDS = timedelta(days=14)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class CareRequest:
     """What the signs are read from."""
 
@@ -56,7 +56,7 @@ class CareRequest:
     now: datetime
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Condition:
     """A sign that asks for something, since when, and why. `station` or `procedure` is where it is done."""
 
@@ -118,12 +118,12 @@ def _pressure(request: CareRequest) -> Condition | None:
         limit=Pressure(LIMIT_KPA),
     )
     return Condition(
-        "pressure",
-        title,
-        why,
-        trend.last_at,
-        Message("Flow falls, and what is in the filter comes back."),
-        procedure,
+        key="pressure",
+        title=title,
+        why=why,
+        since=trend.last_at,
+        late=Message("Flow falls, and what is in the filter comes back."),
+        procedure=procedure,
     )
 
 
@@ -137,9 +137,13 @@ def _scale(request: CareRequest) -> Condition | None:
         mean=Number(mean, digits=2, signed=True),
     )
     return Condition(
-        "scale", Message("Bring the scaling index down"), why, request.index[-1].at,
-        Message("Scale on heater, tile and cell."), station="sheet",
-    )  # fmt: skip
+        key="scale",
+        title=Message("Bring the scaling index down"),
+        why=why,
+        since=request.index[-1].at,
+        late=Message("Scale on heater, tile and cell."),
+        station="sheet",
+    )
 
 
 def _event(request: CareRequest) -> Condition | None:
@@ -160,10 +164,15 @@ def _event(request: CareRequest) -> Condition | None:
         NotedEvent.LEAVES: Message("Leaves use chlorine up and stain."),
     }
     return Condition(
-        "test_event", Message("Test after what happened"), words[kind], since[-1].at,
-        Message("Nobody knows whether chlorine still stands."), "sampling", "slip",
-        (Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE, Measure.PH),
-    )  # fmt: skip
+        key="test_event",
+        title=Message("Test after what happened"),
+        why=words[kind],
+        since=since[-1].at,
+        late=Message("Nobody knows whether chlorine still stands."),
+        procedure="sampling",
+        station="slip",
+        measures=(Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE, Measure.PH),
+    )
 
 
 def replaced_since(state: PoolState, volume_l: float, at: datetime) -> float:
@@ -187,9 +196,15 @@ def _dilution(request: CareRequest, measure: Measure, limit: float, name: Messag
         "About {share} % of the water is new since the last test of it.", share=Number(100 * share, digits=0)
     )
     return Condition(
-        f"test_{measure.value}_diluted", Message("Test {name} after new water", name=name), why, changes[-1].at,
-        Message("The dose is reckoned from water that has left."), "sampling", "slip", (measure,),
-    )  # fmt: skip
+        key=f"test_{measure.value}_diluted",
+        title=Message("Test {name} after new water", name=name),
+        why=why,
+        since=changes[-1].at,
+        late=Message("The dose is reckoned from water that has left."),
+        procedure="sampling",
+        station="slip",
+        measures=(measure,),
+    )
 
 
 def _salt_diluted(request: CareRequest) -> Condition | None:
@@ -211,9 +226,15 @@ def _algae(request: CareRequest) -> Condition | None:
     if not seen or request.now - seen[-1].at > timedelta(days=60) or (last and last.at > seen[-1].at):
         return None
     return Condition(
-        "test_phosphate", Message("Test phosphate"), Message("Algae were seen; phosphate over 100 ppb feeds them."), seen[-1].at,
-        Message("Algae keep coming back."), "sampling", "slip", (Measure.PHOSPHATE,),
-    )  # fmt: skip
+        key="test_phosphate",
+        title=Message("Test phosphate"),
+        why=Message("Algae were seen; phosphate over 100 ppb feeds them."),
+        since=seen[-1].at,
+        late=Message("Algae keep coming back."),
+        procedure="sampling",
+        station="slip",
+        measures=(Measure.PHOSPHATE,),
+    )
 
 
 def _shows_algae(entry: Entry[VisualCheck]) -> bool:
@@ -227,10 +248,15 @@ def _no_test(request: CareRequest) -> Condition | None:
         return None
     days = (request.now - last.at).days
     return Condition(
-        "no_test", Message("No test for {days} days", days=Number(days)), Message("Everything else here is reckoned from tests."),
-        last.at + timedelta(days=NO_TEST_DAYS), Message("Doses are made on a guess."), "sampling", "slip",
-        (Measure.FREE_CHLORINE, Measure.PH),
-    )  # fmt: skip
+        key="no_test",
+        title=Message("No test for {days} days", days=Number(days)),
+        why=Message("Everything else here is reckoned from tests."),
+        since=last.at + timedelta(days=NO_TEST_DAYS),
+        late=Message("Doses are made on a guess."),
+        procedure="sampling",
+        station="slip",
+        measures=(Measure.FREE_CHLORINE, Measure.PH),
+    )
 
 
 def _washes(request: CareRequest) -> Condition | None:
@@ -248,11 +274,11 @@ def _washes(request: CareRequest) -> Condition | None:
         washes=Number(len(washes)),
     )
     return Condition(
-        "washes",
-        Message("Wash the cell less"),
-        why,
-        washes[-1].at,
-        Message("The cell wears out early."),
+        key="washes",
+        title=Message("Wash the cell less"),
+        why=why,
+        since=washes[-1].at,
+        late=Message("The cell wears out early."),
         station="sheet",
     )
 
@@ -267,12 +293,12 @@ def _cell_age(request: CareRequest) -> Condition | None:
         rated_h=Number(life.rated_h, digits=0),
     )
     return Condition(
-        "cell_age",
-        Message("The cell nears its end"),
-        why,
-        request.now,
-        Message("Output falls when it is needed."),
-        "cell",
+        key="cell_age",
+        title=Message("The cell nears its end"),
+        why=why,
+        since=request.now,
+        late=Message("Output falls when it is needed."),
+        procedure="cell",
     )
 
 
@@ -289,7 +315,11 @@ def _cold(request: CareRequest) -> Condition | None:
         "Water of 65 °F (18 °C) or less: many units cut the output or stop. Chlorinate by hand, cell off."
     )
     return Condition(
-        "cold_cell", Message("Too cold for the cell"), why, last.at, Message("Chlorine runs out unseen.")
+        key="cold_cell",
+        title=Message("Too cold for the cell"),
+        why=why,
+        since=last.at,
+        late=Message("Chlorine runs out unseen."),
     )
 
 
@@ -321,9 +351,13 @@ def _display_apart(request: CareRequest) -> Condition | None:
         display_apart=Number(DISPLAY_APART_MG_L, digits=0),
     )
     return Condition(
-        "display_apart", Message("Calibrate the unit's salt reading, or clean the cell"), why, entry.at,
-        Message("The unit stops, or alarms, for nothing."), "cell",
-    )  # fmt: skip
+        key="display_apart",
+        title=Message("Calibrate the unit's salt reading, or clean the cell"),
+        why=why,
+        since=entry.at,
+        late=Message("The unit stops, or alarms, for nothing."),
+        procedure="cell",
+    )
 
 
 def _device_silent(request: CareRequest) -> Condition | None:
@@ -339,11 +373,11 @@ def _device_silent(request: CareRequest) -> Condition | None:
         day=Day(since.date()),
     )
     return Condition(
-        "device_silent",
-        Message("The {device} is silent", device=Verbatim(linked.body.device)),
-        why,
-        since,
-        Message("Its alarms reach nobody."),
+        key="device_silent",
+        title=Message("The {device} is silent", device=Verbatim(linked.body.device)),
+        why=why,
+        since=since,
+        late=Message("Its alarms reach nobody."),
     )
 
 
@@ -365,9 +399,15 @@ def _rain(request: CareRequest) -> Condition | None:
         rain_mm=Number(day.rain_mm or 0.0, digits=0),
     )
     return Condition(
-        "test_rain", Message("Test after the rain"), why, entry.at, Message("Nobody knows whether chlorine still stands."),
-        "sampling", "slip", (Measure.FREE_CHLORINE, Measure.PH),
-    )  # fmt: skip
+        key="test_rain",
+        title=Message("Test after the rain"),
+        why=why,
+        since=entry.at,
+        late=Message("Nobody knows whether chlorine still stands."),
+        procedure="sampling",
+        station="slip",
+        measures=(Measure.FREE_CHLORINE, Measure.PH),
+    )
 
 
 def _lamp(request: CareRequest) -> Condition | None:
@@ -381,12 +421,19 @@ def _lamp(request: CareRequest) -> Condition | None:
         after=Verbatim(body.after),
     )
     return Condition(
-        "device_lamp", Message("The {device} shows: {after}", device=Verbatim(body.device), after=Verbatim(body.after)), why, lamps[-1].at, Message("The cell may have stopped."),
+        key="device_lamp",
+        title=Message(
+            "The {device} shows: {after}", device=Verbatim(body.device), after=Verbatim(body.after)
+        ),
+        why=why,
+        since=lamps[-1].at,
+        late=Message("The cell may have stopped."),
         station="benches",
-    )  # fmt: skip
+    )
 
 
 _RULES: tuple[Callable[[CareRequest], Condition | None], ...] = (
-    _pressure, _event, _no_test, _scale, _salt_diluted, _stabilizer_diluted, _algae, _washes, _cell_age, _cold,
+    _pressure, _event, _no_test, _scale, _salt_diluted, _stabilizer_diluted, _algae, _washes, _cell_age,
+    _cold,
     _display_apart, _device_silent, _rain, _lamp,
 )  # fmt: skip

@@ -45,7 +45,7 @@ def changes(before: DeviceReading | None, after: DeviceReading, device: str) -> 
     if after.lamps != before.lamps:
         yield DeviceChanged(device, "lamps", _listed(before.lamps), _listed(after.lamps))
     if None not in (before.flow, after.flow) and after.flow != before.flow:
-        yield DeviceChanged(device, "flow", _on(before.flow), _on(after.flow))
+        yield DeviceChanged(device, "flow", _on(flow=before.flow), _on(flow=after.flow))
     one, other = before.output_percent, after.output_percent
     if one is not None and other is not None and abs(other - one) >= OUTPUT_STEP_PERCENT:
         yield DeviceChanged(device, "output", f"{one:.0f} %", f"{other:.0f} %")
@@ -55,34 +55,39 @@ def _listed(lamps: Sequence[str]) -> str:
     return ", ".join(lamp.replace("_", " ") for lamp in lamps) or "none"
 
 
-def _on(flow: bool | None) -> str:
+def _on(*, flow: bool | None) -> str:
     return "on" if flow else "off"
 
 
 @dataclass(frozen=True)
 class TimedReading:
+    """What a device said, and when."""
+
     at: datetime
     reading: DeviceReading
 
 
 def day_of(readings: Sequence[TimedReading], day: date, device: str) -> DeviceDay | None:
-    """A day in one entry: means of what was said, rain's largest sum, the air's ends. None for an empty day."""
+    """A day in one entry: means of what was said, rain's largest sum, the air's ends.
+
+    None for an empty day.
+    """
     said = [one.reading for one in readings]
     if not said:
         return None
     air = [one.air_c for one in said if one.air_c is not None]
     return DeviceDay(
-        device,
-        day,
-        len(said),
-        _mean(said, "output_percent"),
-        _mean(said, "salinity_mg_l"),
-        _mean(said, "water_c"),
-        _mean([one for one in said if one.flow], "pressure_kpa"),
-        max((one.rain_mm for one in said if one.rain_mm is not None), default=None),
-        min(air, default=None),
-        max(air, default=None),
-        max((one.uv_index for one in said if one.uv_index is not None), default=None),
+        device=device,
+        day=day,
+        readings=len(said),
+        output_percent=_mean(said, "output_percent"),
+        salinity_mg_l=_mean(said, "salinity_mg_l"),
+        water_c=_mean(said, "water_c"),
+        pressure_kpa=_mean([one for one in said if one.flow], "pressure_kpa"),
+        rain_mm=max((one.rain_mm for one in said if one.rain_mm is not None), default=None),
+        air_low_c=min(air, default=None),
+        air_high_c=max(air, default=None),
+        uv_index=max((one.uv_index for one in said if one.uv_index is not None), default=None),
     )
 
 

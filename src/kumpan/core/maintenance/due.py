@@ -43,15 +43,20 @@ TEST_EARLY, TEST_LATE = Message("Nothing but a few drops."), Message("Doses are 
 
 
 class Standing(StrEnum):
+    """How a task stands today."""
+
     OVERDUE = "overdue"
     DUE = "due"
     SOON = "soon"
     LATER = "later"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class CareInputs:
-    """One pool as the schedule sees it. `season` the months in season; `index` the saturation index over the log."""
+    """One pool as the schedule sees it.
+
+    `season` the months in season; `index` the saturation index over the log.
+    """
 
     state: PoolState
     traits: Traits
@@ -63,12 +68,15 @@ class CareInputs:
 
     @property
     def rhythm(self) -> Rhythm:
+        """How often this kind of keeper tests."""
         return Rhythm.SERVICE if self.preset is Preset.SERVICE else Rhythm.OWNER
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class DueItem:
-    """One thing on the list. `task` is what is done, snoozed or left out by; `days` its interval where it has one.
+    """One thing on the list.
+
+    `task` is what is done, snoozed or left out by; `days` its interval where it has one.
 
     `late_days` counts from the day it was due; a put-off does not move that day, only the reminder.
     """
@@ -90,7 +98,7 @@ class DueItem:
     ahead: tuple[date, ...] = field(default=())
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class _Rule:
     """A task or a test with the interval that holds here and what was last done."""
 
@@ -118,7 +126,13 @@ def due_list(inputs: CareInputs, now: datetime, *, ahead_days: int = 0) -> tuple
     items += [
         _condition_item(found, today, put_off.get(found.key), inputs)
         for found in conditions_now(
-            CareRequest(inputs.state, inputs.traits, inputs.volume_l, inputs.index, now)
+            CareRequest(
+                state=inputs.state,
+                traits=inputs.traits,
+                volume_l=inputs.volume_l,
+                index=inputs.index,
+                now=now,
+            )
         )
     ]
     return tuple(sorted(items, key=pressing))
@@ -186,9 +200,16 @@ def _task_rules(inputs: CareInputs, now: datetime) -> Iterator[_Rule]:
             "Every {days_text}, {whose}{because}.", days_text=_days_text(days), whose=whose, because=because
         )
         yield _Rule(
-            task.key, task.title, days, last.get(task.key, begun), reason, task.early, task.late,
-            frozenset(range(1, 13)) if task.all_year else inputs.season, task.procedure,
-        )  # fmt: skip
+            key=task.key,
+            title=task.title,
+            days=days,
+            last=last.get(task.key, begun),
+            reason=reason,
+            early=task.early,
+            late=task.late,
+            season=frozenset(range(1, 13)) if task.all_year else inputs.season,
+            procedure=task.procedure,
+        )
 
 
 def _usual_days(task: CareTask, inputs: CareInputs) -> float | None:
@@ -213,10 +234,17 @@ def _test_rules(inputs: CareInputs) -> Iterator[_Rule]:
         last = last_reading(inputs.state, row.measure)
         name = name_in_sentence(row.measure)
         yield _Rule(
-            key, Message("Test {name}", name=name), days, None if last is None else local_day(last.at, inputs.zone),
-            Message("Every {days_text} in season.", days_text=_days_text(days)), TEST_EARLY, TEST_LATE, inputs.season,
-            "sampling", row.measure,
-        )  # fmt: skip
+            key=key,
+            title=Message("Test {name}", name=name),
+            days=days,
+            last=None if last is None else local_day(last.at, inputs.zone),
+            reason=Message("Every {days_text} in season.", days_text=_days_text(days)),
+            early=TEST_EARLY,
+            late=TEST_LATE,
+            season=inputs.season,
+            procedure="sampling",
+            measure=row.measure,
+        )
 
 
 def _item(rule: _Rule, today: date, put_off: Entry[CarePutOff] | None, ahead_days: int) -> DueItem:
@@ -226,11 +254,22 @@ def _item(rule: _Rule, today: date, put_off: Entry[CarePutOff] | None, ahead_day
     ahead = tuple(dates_ahead(max(due_on, today), rule.days, rule.season, until)) if ahead_days else ()
     shown, put_off_to = _after_put_off(due_on, put_off)
     return DueItem(
-        rule.key, rule.title, due_on, _standing(shown, today, rule.days), max(0, (today - due_on).days),
-        _reason(rule, put_off_to), rule.early, rule.late, rule.procedure,
-        "slip" if rule.measure is not None else None, rule.days, rule.last,
-        shown if shown != due_on else None, (rule.measure,) if rule.measure else (), ahead,
-    )  # fmt: skip
+        task=rule.key,
+        title=rule.title,
+        due_on=due_on,
+        standing=_standing(shown, today, rule.days),
+        late_days=max(0, (today - due_on).days),
+        why=_reason(rule, put_off_to),
+        early=rule.early,
+        late=rule.late,
+        procedure=rule.procedure,
+        station="slip" if rule.measure is not None else None,
+        days=rule.days,
+        last_on=rule.last,
+        put_off_until=shown if shown != due_on else None,
+        measures=(rule.measure,) if rule.measure else (),
+        ahead=ahead,
+    )
 
 
 def _condition_item(
@@ -239,10 +278,21 @@ def _condition_item(
     due_on = local_day(found.since, inputs.zone)
     shown, put_off_to = _after_put_off(due_on, put_off)
     return DueItem(
-        found.key, found.title, due_on, _standing(shown, today, None), max(0, (today - due_on).days),
-        joined_words(found.why, put_off_to), found.early, found.late, found.procedure, found.station, None, None,
-        shown if shown != due_on else None, found.measures,
-    )  # fmt: skip
+        task=found.key,
+        title=found.title,
+        due_on=due_on,
+        standing=_standing(shown, today, None),
+        late_days=max(0, (today - due_on).days),
+        why=joined_words(found.why, put_off_to),
+        early=found.early,
+        late=found.late,
+        procedure=found.procedure,
+        station=found.station,
+        days=None,
+        last_on=None,
+        put_off_until=shown if shown != due_on else None,
+        measures=found.measures,
+    )
 
 
 def _reason(rule: _Rule, put_off_to: Message) -> Message:

@@ -9,7 +9,7 @@ from types import MappingProxyType
 
 from kumpan.core.errors import InvalidInput
 from kumpan.core.hazards import Hazard, cautions_for
-from kumpan.core.messages import Message
+from kumpan.core.messages import Message, Verbatim
 
 SOURCE = "cell-faults"
 
@@ -68,7 +68,7 @@ def _yes_no(yes: str, no: str) -> tuple[Reply, ...]:
 
 
 _ASKS: tuple[Ask, ...] = (
-    Ask("pump", Message("Does the pump run when the cell should?"), Message("Look at the returns now, then at the timer's windows: the chlorinator's hours must lie " "inside the pump's."), _yes_no("bleached", "fix_timer"), Hazard.ELECTRICITY),
+    Ask("pump", Message("Does the pump run when the cell should?"), Message("Look at the returns now, then at the timer's windows: the chlorinator's hours must lie inside the pump's."), _yes_no("bleached", "fix_timer"), Hazard.ELECTRICITY),
     Ask("bleached", Message("Could the test be bleached by very high chlorine?"), Message("Dilute the sample one to one with tap water, test again, double it: does it read high now?"), _yes_no("very_high", "salt_hand_chlorine")),
     Ask("salt_hand_chlorine", Message("Is salt in the unit's window by a hand test?"), Message("Not by the unit's own display: scale, cold and age make it read low."), _yes_no("cold", "dose_salt")),
     Ask("cold", Message("Is the water 65 °F (18 °C) or colder?"), Message("A thermometer in the water, not the unit's."), _yes_no("too_cold", "setting")),
@@ -86,20 +86,20 @@ _ASKS: tuple[Ask, ...] = (
     Ask("flakes_when", Message("Did they come at the season's start, or after the polarity turned?"), Message("Scale shed from the cell's plates looks like egg shell."), _yes_no("balance", "balance")),
 )  # fmt: skip
 _ENDS: tuple[End, ...] = (
-    End("fix_timer", Message("The cell has no flow in its hours"), Message("Set the timer so that the pump runs through the chlorinator's hours; tighten the " "trippers. Never bridge the flow switch."), "equipment", None, Hazard.CELL),
+    End("fix_timer", Message("The cell has no flow in its hours"), Message("Set the timer so that the pump runs through the chlorinator's hours; tighten the trippers. Never bridge the flow switch."), "equipment", None, Hazard.CELL),
     End("very_high", Message("Chlorine is very high, not low"), Message("Cell off, cover off, nobody in; the sun lowers it. Test diluted until it can be read."), None, "sheet"),
-    End("dose_salt", Message("Salt is low"), Message("Dose by the hand test, in whole bags, rounded down; cell off until it has dissolved, then " "test again."), "salt", "sheet"),
+    End("dose_salt", Message("Salt is low"), Message("Dose by the hand test, in whole bags, rounded down; cell off until it has dissolved, then test again."), "salt", "sheet"),
     End("too_cold", Message("Too cold for the unit"), Message("Cell off by its manual; chlorinate by hand until the water is warmer."), None, "sheet"),
-    End("raise_setting", Message("It makes less than the pool loses"), Message("Raise the percentage or the hours on the bench; where 100 % around the clock is not " "enough, the cell is too small for this pool."), None, "care"),
+    End("raise_setting", Message("It makes less than the pool loses"), Message("Raise the percentage or the hours on the bench; where 100 % around the clock is not enough, the cell is too small for this pool."), None, "care"),
     End("add_stabiliser", Message("The sun takes it"), Message("Bring stabilizer to its range, in a sock; it reads after a week."), None, "sheet"),
     End("shock_it", Message("Something in the water eats it"), Message("Shock at dusk, brush, test in the morning; test phosphate if algae were seen."), None, "sheet"),
-    End("clean_cell", Message("Scale on the plates"), Message("Inspect and clean in the order of the procedure: rinse before acid, always. Then look at " "the scaling index."), "cell", None, Hazard.CELL_ACID),
+    End("clean_cell", Message("Scale on the plates"), Message("Inspect and clean in the order of the procedure: rinse before acid, always. Then look at the scaling index."), "cell", None, Hazard.CELL_ACID),
     End("replace_cell", Message("The cell is worn"), Message("Compare its output with a new one's: a replacement, by the maker's manual."), None, None, Hazard.ELECTRICITY),
     End("call_trade", Message("Nothing simple is left"), Message("Power supply and board are work for a licensed electrician or the maker's service."), None, None, Hazard.ELECTRICITY),
     End("find_air", Message("Air in the water"), Message("Pump lid's seal, water level, suction side unions: find where it draws air."), "baskets"),
     End("restore_flow", Message("Flow is weak"), Message("Baskets, filter, valves; then look at the lamp again. Never bypass the flow switch."), "baskets", None, Hazard.CELL),
     End("watch_it", Message("It was a passing fault"), Message("Note it and look again at the next visit."), None, None),
-    End("calibrate", Message("The display is off"), Message("Set the unit's salt reading to the hand test by its manual; more than 400 ppm apart is " "worth noting each time."), None, None),
+    End("calibrate", Message("The display is off"), Message("Set the unit's salt reading to the hand test by its manual; more than 400 ppm apart is worth noting each time."), None, None),
     End("balance", Message("Scale is shed"), Message("pH and scaling index are too high: bring them down; the flakes dissolve or are vacuumed."), None, "sheet"),
 )  # fmt: skip
 ASKS: Mapping[str, Ask] = MappingProxyType({ask.key: ask for ask in _ASKS})
@@ -120,13 +120,26 @@ def interview(tree: str, answers: Sequence[str]) -> Interview:
     found = next((row for row in TREES if row.key == tree), None)
     if found is None:
         known = ", ".join(row.key for row in TREES)
-        raise InvalidInput(f'"{tree}" is not a fault known here; use one of: {known}.', "tree")
+        raise InvalidInput(
+            Message(
+                '"{tree}" is not a fault known here; use one of: {known}.',
+                tree=Verbatim(tree),
+                known=Verbatim(known),
+            ),
+            "tree",
+        )
     at = found.first
     for answer in answers:
         ask = ASKS.get(at)
         reply = next((row for row in ask.replies if row.key == answer), None) if ask is not None else None
         if reply is None:
-            raise InvalidInput(f'"{answer}" does not answer what is asked here; go one step back.', "answers")
+            raise InvalidInput(
+                Message(
+                    '"{answer}" does not answer what is asked here; go one step back.',
+                    answer=Verbatim(answer),
+                ),
+                "answers",
+            )
         at = reply.leads_to
     if at in ASKS:
         return Interview(ASKS[at], None, cautions_for(ASKS[at].hazard))

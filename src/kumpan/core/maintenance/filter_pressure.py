@@ -9,6 +9,7 @@ from datetime import datetime, timedelta
 import numpy as np
 
 from kumpan.core.journal import PoolState
+from kumpan.core.messages import NOTHING, Message
 from kumpan.core.quantities.units import KPA_PER_PSI
 
 SOURCE = "filter-care"
@@ -33,13 +34,18 @@ OFF_ZERO_KPA = 1 * KPA_PER_PSI
 
 @dataclass(frozen=True)
 class PressurePoint:
+    """One reading of the filter's gauge, kPa."""
+
     at: datetime
     pressure_kpa: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PressureTrend:
-    """The gauge since the last cleaning, kPa. `limit_at` is the day it is fitted to reach the limit, if it rises."""
+    """The gauge since the last cleaning, kPa.
+
+    `limit_at` is the day it is fitted to reach the limit, if it rises.
+    """
 
     points: tuple[PressurePoint, ...]
     clean_kpa: float
@@ -93,7 +99,14 @@ def pressure_trend(state: PoolState, now: datetime) -> PressureTrend | None:
     last = points[-1]
     rise = last.pressure_kpa - clean
     return PressureTrend(
-        points, clean, known, last.pressure_kpa, last.at, rise, slope, _reaches(points, clean, slope)
+        points=points,
+        clean_kpa=clean,
+        clean_known=known,
+        last_kpa=last.pressure_kpa,
+        last_at=last.at,
+        rise_kpa=rise,
+        rise_kpa_a_day=slope,
+        limit_at=_reaches(points, clean, slope),
     )
 
 
@@ -117,10 +130,17 @@ def _reaches(points: tuple[PressurePoint, ...], clean: float, slope: float | Non
     return points[0].at + ahead if ahead - (points[-1].at - points[0].at) < FARTHEST else None
 
 
-def reading_in_question(off_kpa: float | None, on_kpa: float | None, clean_kpa: float) -> str:
-    """A word on the gauge itself: zero when off, its known start pressure when on; empty when both are right."""
+def reading_in_question(off_kpa: float | None, on_kpa: float | None, clean_kpa: float) -> Message:
+    """A word on the gauge itself: zero when off, its known start pressure when on; empty when both are
+    right.
+    """
     if off_kpa is not None and abs(off_kpa) > OFF_ZERO_KPA:
-        return "The gauge does not go to zero with the pump off: replace it, and trust the returns' flow till then."
+        return Message(
+            "The gauge does not go to zero with the pump off: "
+            "replace it, and trust the returns' flow till then."
+        )
     if on_kpa is not None and on_kpa < 0.3 * clean_kpa:
-        return "Far under its start pressure: a blocked suction, air, or a broken gauge. Look at the returns."
-    return ""
+        return Message(
+            "Far under its start pressure: a blocked suction, air, or a broken gauge. Look at the returns."
+        )
+    return NOTHING

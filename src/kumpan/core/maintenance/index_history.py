@@ -26,6 +26,8 @@ NEEDED = (Measure.PH, Measure.TOTAL_ALKALINITY, Measure.CALCIUM_HARDNESS)
 
 @dataclass(frozen=True)
 class IndexPoint:
+    """The saturation index of one test; no unit."""
+
     at: datetime
     index: float
 

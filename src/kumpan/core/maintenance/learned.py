@@ -1,4 +1,7 @@
-"""What the log teaches about an interval: offered with its reason, never imposed. Source: learned-intervals."""
+"""What the log teaches about an interval: offered with its reason, never imposed.
+
+Source: learned-intervals.
+"""
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass

@@ -5,7 +5,7 @@ Sources: filter-care, cell-care, cleaning-routine, sampling, circulation-care.
 """
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from enum import StrEnum
 from types import MappingProxyType
 
@@ -48,6 +48,7 @@ class CareStep:
 
     text: Message
     hazard: Hazard = Hazard.NONE
+    _: KW_ONLY
     timer_s: tuple[int, int] | None = None
     asks: tuple[Asks, ...] = ()
     when: When = When.ALWAYS
@@ -112,9 +113,9 @@ _ROWS: tuple[Procedure, ...] = (
     Procedure("cartridge_soak", Message("Soak the cartridge"), (Message("Cartridge cleaner or degreaser"), Message("A bucket that never held chlorine"), Message("Gloves, goggles")), (
         _BEFORE, _OFF, _OPEN,
         S(Message("Hose it off first."), timer_s=(300, 300)),
-        S(Message("Soak in cleaner or degreaser by its label, overnight if it allows. Grease must go before " "any acid."), Hazard.ALKALI),
+        S(Message("Soak in cleaner or degreaser by its label, overnight if it allows. Grease must go before any acid."), Hazard.ALKALI),
         S(Message("Rinse until the water runs clear and no foam is left.")),
-        S(Message("Only if scale is left: acid about 1 to 20 in water, outdoors, never with chlorine near; " "rinse."), Hazard.ACID),
+        S(Message("Only if scale is left: acid about 1 to 20 in water, outdoors, never with chlorine near; rinse."), Hazard.ACID),
         S(Message("Let it dry; swap in the second set meanwhile.")),
         _CLOSE, _LEAKS, _AFTER,
     ), ("cartridge_soak", "cartridge_hose")),
@@ -131,13 +132,13 @@ _ROWS: tuple[Procedure, ...] = (
         S(Message("Pump off. Handle to RINSE."), Hazard.VALVE),
         S(Message("Pump on for 20 to 60 s."), timer_s=(20, 60), asks=(A.RINSE_S,)),
         S(Message("Pump off. Handle to FILTER."), Hazard.VALVE),
-        S(Message("Pump on. Mix the powder into a bucket of pool water and pour it slowly into the skimmer: " "the one thing that goes there."), Hazard.SILICA),
+        S(Message("Pump on. Mix the powder into a bucket of pool water and pour it slowly into the skimmer: the one thing that goes there."), Hazard.SILICA),
         _AFTER,
         S(Message("Powder in the pool? A torn grid: take them out."), asks=(A.LEVEL,)),
     ), ("de_recharge",), wastes_water=True),
     Procedure("de_clean", Message("Clean the DE grids"), (Message("DE powder, about 1 lb per 10 ft² of filter area"), Message("Dust mask"), Message("Hose")), (
         _BEFORE, _OFF, _OPEN,
-        S(Message("Open the tank, lift the grids out, hose the old cake off. Keep it wet; bag it by local " "rules."), Hazard.SILICA),
+        S(Message("Open the tank, lift the grids out, hose the old cake off. Keep it wet; bag it by local rules."), Hazard.SILICA),
         S(Message("Look for tears and bent frames; soak greasy grids in cleaner first, never acid before.")),
         S(Message("Back in, seal wiped, clamp by hand.")),
         _CLOSE,
@@ -148,10 +149,10 @@ _ROWS: tuple[Procedure, ...] = (
         _OFF, _OPEN,
         S(Message("Drain the tank, take the valve off, cover the standpipe's mouth.")),
         S(Message("Scoop the old sand out by hand near the laterals: they break."), Hazard.SILICA),
-        S(Message("Half fill with water, so that falling sand does not break the laterals; pour the sand in " "around the pipe.")),
+        S(Message("Half fill with water, so that falling sand does not break the laterals; pour the sand in around the pipe.")),
         S(Message("Uncover the pipe, valve on, new seal if it is flat.")),
         _CLOSE,
-        S(Message("Backwash 2 min, rinse 1 min, each with the pump off while the handle moves."), Hazard.VALVE, (120, 120)),
+        S(Message("Backwash 2 min, rinse 1 min, each with the pump off while the handle moves."), Hazard.VALVE, timer_s=(120, 120)),
         _LEAKS, _AFTER,
     ), ("sand_new", "backwash"), wastes_water=True),
     Procedure("baskets", Message("Empty skimmer and pump baskets"), (Message("Lubricant for the o-ring, made for it"),), (
@@ -215,27 +216,27 @@ _ROWS: tuple[Procedure, ...] = (
     Procedure("returns", Message("Aim the returns"), (), (
         S(Message("Pump off, nobody in the water."), Hazard.SUCTION),
         S(Message("Eyeballs about 45 degrees down, all turning the water one way round.")),
-        S(Message("Pump on. Drop in a leaf: where it stands still is a dead zone; turn a return that way, or " "brush it weekly.")),
+        S(Message("Pump on. Drop in a leaf: where it stands still is a dead zone; turn a return that way, or brush it weekly.")),
         S(Message("Suction: skimmers about 80 %, main drain 20 % in normal use."), Hazard.SUCTION),
     ), ("returns",)),
     Procedure("salt", Message("Add salt"), (Message("Refined pool-grade salt in whole bags"), Message("Brush")), (
-        S(Message("Verify with a hand test before adding because of a lamp: scale, cold water, air and age " "all read as low salt.")),
+        S(Message("Verify with a hand test before adding because of a lamp: scale, cold water, air and age all read as low salt.")),
         S(Message("Pump on, cell off."), Hazard.CELL),
-        S(Message("Pour along the deep end (or the shallow end, if the maker says so) and brush until " "dissolved; never into the skimmer, never heaped on vinyl or on the drain.")),
+        S(Message("Pour along the deep end (or the shallow end, if the maker says so) and brush until dissolved; never into the skimmer, never heaped on vinyl or on the drain.")),
         S(Message("Pump on 24 h (filter 4 to 6 h at least before it may rest).")),
         S(Message("Test by hand; then the cell on; then decide on the last bag.")),
     ), ()),
     Procedure("cell", Message("Inspect and clean the cell"), (
         Message("Bright light"), Message("Wood or plastic tool, never metal"), Message("Muriatic acid, bucket, goggles, gloves: only if scale is left"),
     ), (
-        S(Message("Chlorinator off, then pump, both at the breaker; gauge at zero, air relief open, valves " "closed."), Hazard.CELL),
+        S(Message("Chlorinator off, then pump, both at the breaker; gauge at zero, air relief open, valves closed."), Hazard.CELL),
         S(Message("Unplug the cell."), Hazard.ELECTRICITY),
         S(Message("Take the cell or electrode out."), Hazard.PRESSURE),
         S(Message("Look with a bright light: how much scale? None: put it back and note it."), asks=(A.SCALE,)),
-        S(Message("Rinse with fresh water until no chlorine smell is left: always, before anything else. " "Hose or air may loosen scale then."), Hazard.CELL_ACID),
-        S(Message("Loosen what is left with a wood or plastic tool."), ),
-        S(Message("Only now acid, and only if scale is still there: water first, then the acid, by the " "mixing helper; or a ready cell cleaner."), Hazard.CELL_ACID),
-        S(Message("Soak a few minutes, 10 at most, upright, terminals and cable dry; out as soon as the fizz " "stops."), Hazard.CELL_ACID, (180, 600), (A.ACID_WASHES,)),
+        S(Message("Rinse with fresh water until no chlorine smell is left: always, before anything else. Hose or air may loosen scale then."), Hazard.CELL_ACID),
+        S(Message("Loosen what is left with a wood or plastic tool.")),
+        S(Message("Only now acid, and only if scale is still there: water first, then the acid, by the mixing helper; or a ready cell cleaner."), Hazard.CELL_ACID),
+        S(Message("Soak a few minutes, 10 at most, upright, terminals and cable dry; out as soon as the fizz stops."), Hazard.CELL_ACID, timer_s=(180, 600), asks=(A.ACID_WASHES,)),
         S(Message("Rinse, look again; at most once more.")),
         S(Message("Spent acid: baking soda until the fizz stops; by local rules, not onto soil or into a drain."), Hazard.ACID),
         S(Message("Refit, valves open, pump on, flow seen, then power; output and timer as they were."), Hazard.CELL),

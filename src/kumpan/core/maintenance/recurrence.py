@@ -1,4 +1,5 @@
-"""When something is due again: whole local days, so that no change of the clocks moves it; only in its season.
+"""When something is due again: whole local days, so that no change of the clocks moves it; only in its
+season.
 
 Every walk over dates has a cap. Source: care-intervals.
 """

@@ -53,11 +53,13 @@ class RibbonMark:
 
 @dataclass(frozen=True)
 class WarmthPoint:
+    """One reading of the water's temperature, C."""
+
     at: datetime
     temperature_c: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Ribbon:
     """One rolling year: nine months back, three ahead."""
 
@@ -73,7 +75,13 @@ def ribbon(state: PoolState, now: datetime, due: tuple[RibbonMark, ...] = ()) ->
     begin, end = now - BACK, now + AHEAD
     marks = [mark for mark in (*_marks(state), *_hard_weeks(state), *due) if begin <= mark.at <= end]
     warmth = tuple(point for point in _warmth(state) if begin <= point.at)
-    return Ribbon(begin, now, end, warmth, tuple(sorted(marks, key=lambda mark: (mark.at, mark.row))))
+    return Ribbon(
+        from_at=begin,
+        now_at=now,
+        to_at=end,
+        warmth=warmth,
+        marks=tuple(sorted(marks, key=lambda mark: (mark.at, mark.row))),
+    )
 
 
 def _warmth(state: PoolState) -> Iterator[WarmthPoint]:

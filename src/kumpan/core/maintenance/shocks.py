@@ -1,4 +1,7 @@
-"""When a pool was shocked: an addition of a shock's sheet, or one that raises chlorine as much. Source: season-marks."""
+"""When a pool was shocked: an addition of a shock's sheet, or one that raises chlorine as much.
+
+Source: season-marks.
+"""
 
 from collections.abc import Iterator
 from uuid import UUID
@@ -31,6 +34,7 @@ def is_shock(body: AdditionMade, volume_l: float | None, shock_treatments: froze
 
 
 def shock_treatments(state: PoolState) -> frozenset[UUID]:
+    """The ids of the treatments that were shocks."""
     return frozenset(treatment.id for treatment in state.treatments if treatment.body.plan == "shock")
 
 

@@ -21,6 +21,8 @@ SOURCE = "test-interval"
 
 
 class Rhythm(StrEnum):
+    """Who tests: an owner, or a service on its round."""
+
     OWNER = "owner"
     SERVICE = "service"
 

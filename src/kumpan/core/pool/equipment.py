@@ -13,6 +13,8 @@ SOURCE = "scope"
 
 
 class Surface(StrEnum):
+    """What the pool's shell is made of."""
+
     PLASTER = "plaster"
     TILE = "tile"
     VINYL = "vinyl"
@@ -21,10 +23,13 @@ class Surface(StrEnum):
 
     @property
     def is_cement(self) -> bool:
+        """Calcium matters to it."""
         return self in (Surface.PLASTER, Surface.TILE, Surface.PAINTED)
 
 
 class Chlorination(StrEnum):
+    """Where the pool's chlorine comes from."""
+
     LIQUID = "liquid"
     GRANULES = "granules"
     TABLETS = "tablets"
@@ -33,6 +38,8 @@ class Chlorination(StrEnum):
 
 
 class Filter(StrEnum):
+    """What filters the water."""
+
     SAND = "sand"
     CARTRIDGE = "cartridge"
     DE = "de"
@@ -59,7 +66,7 @@ FILTERS = {
 }
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Traits:
     """The traits of a pool that ranges and doses depend on."""
 
@@ -70,11 +77,15 @@ class Traits:
     covered: bool = False
 
 
-REFUSED: dict[str, str] = {
-    "bromine": "Bromine pools are out of scope: the ranges and doses here are for chlorine only.",
-    "biguanide": "Biguanide pools are out of scope: chlorine on biguanide turns the water to sludge and does harm.",
-    "spa": "A spa by itself is out of scope: it is small, hot and dosed differently. "
-    "Add a spa only as a part of a pool that shares its water.",
+REFUSED: dict[str, Message] = {
+    "bromine": Message("Bromine pools are out of scope: the ranges and doses here are for chlorine only."),
+    "biguanide": Message(
+        "Biguanide pools are out of scope: chlorine on biguanide turns the water to sludge and does harm."
+    ),
+    "spa": Message(
+        "A spa by itself is out of scope: it is small, hot and dosed differently. "
+        "Add a spa only as a part of a pool that shares its water."
+    ),
 }
 
 

@@ -20,6 +20,8 @@ EDGE_STEPS = 240
 
 
 class FixtureKind(StrEnum):
+    """What can be marked on the wall of a plan."""
+
     SKIMMER = "skimmer"
     RETURN = "return"
     DRAIN = "drain"
@@ -35,6 +37,8 @@ class Fixture:
 
 @dataclass(frozen=True)
 class PlacedFixture:
+    """A fixture with its place on the outline (share of the way round, and point in m)."""
+
     kind: FixtureKind
     along: float
     at: Point
@@ -42,11 +46,13 @@ class PlacedFixture:
 
 @dataclass(frozen=True)
 class DepthMark:
+    """A depth (m) written at a place of the plan."""
+
     at: Point
     depth_m: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PlanDrawing:
     """All in meters; y grows downward as on a screen. `pour_path` runs along the deep end's edge."""
 

@@ -11,6 +11,7 @@ from enum import StrEnum
 from math import cos, pi, sin, sqrt
 
 from kumpan.core.errors import InvalidInput
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.quantities.units import L_PER_M3
 
 SOURCE = "pool-shapes"
@@ -20,6 +21,8 @@ Point = tuple[float, float]
 
 
 class ShapeKind(StrEnum):
+    """The shapes whose area is known by formula."""
+
     RECTANGLE = "rectangle"
     ROUND = "round"
     ELLIPSE = "ellipse"
@@ -35,7 +38,7 @@ class DepthPoint:
     depth_m: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Part:
     """One part of a pool. `length_m` is the diameter of a round one; a kidney has two lobe widths.
 
@@ -51,6 +54,7 @@ class Part:
 
 
 def even_slope(length_m: float, shallow_m: float, deep_m: float) -> tuple[DepthPoint, ...]:
+    """A floor that falls evenly over the length; all in m."""
     return DepthPoint(0.0, shallow_m), DepthPoint(length_m, deep_m)
 
 
@@ -73,7 +77,7 @@ def area_m2(part: Part) -> float:
     if part.shape is ShapeKind.ROUND:
         return pi / 4 * length**2
     if width is None:
-        raise InvalidInput(f"A {part.shape.value} needs a width.", "width_m")
+        raise InvalidInput(Message("A {value} needs a width.", value=Verbatim(part.shape.value)), "width_m")
     if part.shape is ShapeKind.RECTANGLE:
         return length * width
     if part.shape is ShapeKind.ELLIPSE:
@@ -81,14 +85,14 @@ def area_m2(part: Part) -> float:
     if part.shape is ShapeKind.STADIUM:
         return (length - width) * width + pi / 4 * width**2
     if part.second_width_m is None:
-        raise InvalidInput("A kidney needs the widths of both lobes.", "second_width_m")
+        raise InvalidInput(Message("A kidney needs the widths of both lobes."), "second_width_m")
     return KIDNEY_FACTOR * (width + part.second_width_m) * length
 
 
 def volume_l(parts: tuple[Part, ...]) -> float:
     """Liters in all parts together. Raises InvalidInput for a dimension that cannot be."""
     if not parts:
-        raise InvalidInput("A pool needs at least one part with its dimensions.", "parts")
+        raise InvalidInput(Message("A pool needs at least one part with its dimensions."), "parts")
     for part in parts:
         _check(part)
     return sum(area_m2(part) * mean_depth_m(part) for part in parts) * L_PER_M3
@@ -97,13 +101,13 @@ def volume_l(parts: tuple[Part, ...]) -> float:
 def _check(part: Part) -> None:
     lengths = (part.length_m, part.width_m, part.second_width_m)
     if any(length is not None and not 0 < length <= 200 for length in lengths):
-        raise InvalidInput("Lengths must be over 0 and at most 200 m; check the unit.", "length_m")
+        raise InvalidInput(Message("Lengths must be over 0 and at most 200 m; check the unit."), "length_m")
     if not part.depth or any(not 0 < point.depth_m <= 20 for point in part.depth):
-        raise InvalidInput("Depths must be over 0 and at most 20 m; check the unit.", "depth")
+        raise InvalidInput(Message("Depths must be over 0 and at most 20 m; check the unit."), "depth")
     if any(not 0 <= point.distance_m <= part.length_m * (1 + 1e-9) for point in part.depth):
-        raise InvalidInput("A depth lies outside the pool's length; check its distance.", "depth")
+        raise InvalidInput(Message("A depth lies outside the pool's length; check its distance."), "depth")
     if part.shape is ShapeKind.STADIUM and part.width_m is not None and part.width_m > part.length_m:
-        raise InvalidInput("A stadium is longer than wide; swap length and width.", "width_m")
+        raise InvalidInput(Message("A stadium is longer than wide; swap length and width."), "width_m")
 
 
 def outline(part: Part, points: int = 96) -> tuple[Point, ...]:

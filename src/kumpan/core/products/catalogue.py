@@ -14,11 +14,12 @@ from types import MappingProxyType
 from kumpan.core.chemistry import molar
 from kumpan.core.errors import InvalidInput
 from kumpan.core.hazards import Hazard
+from kumpan.core.messages import Message, Verbatim
 
 SOURCES_USED = ("mass-balance", "available-chlorine", "densities")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Effect:
     """What one mole adds to the water's conserved totals, in moles (alkalinity in equivalents).
 
@@ -64,6 +65,7 @@ class Chemical:
 
     @property
     def is_liquid(self) -> bool:
+        """Sold by volume."""
         return self.densities is not None
 
 
@@ -177,7 +179,12 @@ def chemical(key: str) -> Chemical:
     """The catalog's row. Raises InvalidInput that lists what is known."""
     if key not in CATALOGUE:
         raise InvalidInput(
-            f'"{key}" is not a known chemical; use one of: {", ".join(CATALOGUE)}.', "chemical"
+            Message(
+                '"{key}" is not a known chemical; use one of: {known}.',
+                key=Verbatim(key),
+                known=Verbatim(", ".join(CATALOGUE)),
+            ),
+            "chemical",
         )
     return CATALOGUE[key]
 
@@ -188,7 +195,9 @@ def density_g_per_ml(row: Chemical, strength_percent: float) -> float:
     Beyond the last entry the last slope goes on. Raises InvalidInput for a solid.
     """
     if row.densities is None:
-        raise InvalidInput(f"{row.name} is a solid: give mass_g, not volume_ml.", "volume_ml")
+        raise InvalidInput(
+            Message("{name} is a solid: give mass_g, not volume_ml.", name=Verbatim(row.name)), "volume_ml"
+        )
     points = sorted({0.0: 0.998, **row.densities}.items())
     for (low, at_low), (high, at_high) in itertools.pairwise(points):
         if strength_percent <= high or high == points[-1][0]:

@@ -3,9 +3,10 @@
 Source: mass-balance.
 """
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 
 from kumpan.core.errors import InvalidInput
+from kumpan.core.messages import Message
 from kumpan.core.products.catalogue import Chemical, chemical, density_g_per_ml
 
 SOURCE = "mass-balance"
@@ -18,6 +19,7 @@ class Product:
     id: str
     chemical: str
     strength_percent: float
+    _: KW_ONLY
     package_g: float | None = None
     package_ml: float | None = None
     density_g_per_ml: float | None = None
@@ -25,6 +27,7 @@ class Product:
 
     @property
     def row(self) -> Chemical:
+        """The chemical's row in the catalogue."""
         return chemical(self.chemical)
 
     @property
@@ -36,7 +39,7 @@ class Product:
         return self.row.name if plain else f"{self.row.name} {self.strength_percent:g} %"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Addition:
     """An amount of a chemical: `mass_g`, or for liquids `volume_ml`; exactly one is given."""
 
@@ -53,6 +56,7 @@ def density(product: Product | Addition) -> float:
 
 
 def mass_from_volume_g(product: Product | Addition, volume_ml: float) -> float:
+    """The mass (g) of so many mL."""
     return volume_ml * density(product)
 
 
@@ -66,7 +70,7 @@ def volume_from_mass_ml(product: Product | Addition, mass_g: float) -> float | N
 def addition_mass_g(addition: Addition) -> float:
     """The mass of an addition. Raises InvalidInput when neither or both amounts are given."""
     if (addition.mass_g is None) == (addition.volume_ml is None):
-        raise InvalidInput("Give one amount: mass_g or, for liquids, volume_ml.", "mass_g")
+        raise InvalidInput(Message("Give one amount: mass_g or, for liquids, volume_ml."), "mass_g")
     if addition.mass_g is not None:
         return addition.mass_g
     return mass_from_volume_g(addition, addition.volume_ml or 0.0)
@@ -82,4 +86,5 @@ def moles_per_g(product: Product | Addition) -> float:
 
 
 def moles(addition: Addition) -> float:
+    """What an addition brings of its active part, mol."""
     return addition_mass_g(addition) * moles_per_g(addition)

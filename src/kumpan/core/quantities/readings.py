@@ -23,7 +23,7 @@ class Measure(StrEnum):
     SATURATION_INDEX = "saturation_index"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Readings:
     """One water as measured; None means not known.
 
@@ -55,6 +55,7 @@ class Readings:
         return found
 
     def with_value(self, measure: Measure, value: float | None) -> "Readings":
+        """The same readings with one of them changed, or taken out."""
         return replace(self, **{measure.value: value})
 
 

@@ -1,6 +1,6 @@
 """The closed table that reads what people type at the poolside.
 
-"82F", "2 kg", "7,8", "1 1/2 qt", "3 lb 10 oz", "5'6\"" are read; a unit that is not in the table is
+"82F", "2 kg", "7,8", "1 1/2 qt", "3 lb 10 oz", "5'6" are read; a unit that is not in the table is
 asked about, never guessed. Weight ounces and fluid ounces are told apart always.
 Source: unit-definitions (exact).
 """
@@ -11,6 +11,7 @@ from difflib import get_close_matches
 from enum import StrEnum
 
 from kumpan.core.errors import UnreadableQuantity
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.quantities.units import (
     G_PER_LB,
     G_PER_OZ,
@@ -73,7 +74,8 @@ _UNIT_ROWS: tuple[tuple[Dimension, float, str], ...] = (
 
 
 _LIKE: dict[Dimension, str] = {
-    Dimension.VOLUME: "3 qt", Dimension.MASS: "2 kg", Dimension.LENGTH: "16 ft", Dimension.TEMPERATURE: "82 F",
+    Dimension.VOLUME: "3 qt", Dimension.MASS: "2 kg", Dimension.LENGTH: "16 ft",
+    Dimension.TEMPERATURE: "82 F",
     Dimension.CONCENTRATION: "3 ppm", Dimension.PRESSURE: "18 psi", Dimension.FLOW: "60 gpm",
 }  # fmt: skip
 
@@ -102,7 +104,7 @@ class Quantity:
 
 
 def _spell_fractions(text: str) -> str:
-    """ "2½" as "2.5"."""
+    """Like "2½" as "2.5"."""
     for signal_number, decimal in _VULGAR.items():
         text = re.sub(rf"(\d+)\s*{signal_number}", rf"\g<1>{decimal}", text)
         text = text.replace(signal_number, f"0{decimal}")
@@ -124,7 +126,9 @@ def read_number(text: str) -> float:
     elif plain.count(",") == 1 and "." not in plain:
         plain = plain.replace(",", ".")
     if not re.fullmatch(r"[+-]?(\d+\.?\d*|\.\d+)", plain):
-        raise UnreadableQuantity(f'"{text.strip()}" is not a number; write it like 7.8 or 1 1/2.')
+        raise UnreadableQuantity(
+            Message('"{text}" is not a number; write it like 7.8 or 1 1/2.', text=Verbatim(text.strip()))
+        )
     return float(plain)
 
 
@@ -137,19 +141,26 @@ def read_quantity(text: str, dimension: Dimension, default_unit: str) -> Quantit
     joined = _spell_fractions(text.strip())
     joined = _TWO_WORDS.sub(lambda found: found[1] + found[2], joined)
     if not joined:
-        raise UnreadableQuantity("Nothing is written here; type a number.")
+        raise UnreadableQuantity(Message("Nothing is written here; type a number."))
     total, position, had_unit = 0.0, 0, False
     while position < len(joined):
         piece = _PIECE.match(joined, position)
         if piece is None:
             raise UnreadableQuantity(
-                f'"{text.strip()}" cannot be read; write a number and a unit, like "{_LIKE[dimension]}".'
+                Message(
+                    '"{text}" cannot be read; write a number and a unit, like "{example}".',
+                    text=Verbatim(text.strip()),
+                    example=Verbatim(_LIKE[dimension]),
+                )
             )
         unit = (piece["unit"] or "").lower()
         had_unit = had_unit or bool(unit)
         if position > 0 and not unit:
             raise UnreadableQuantity(
-                f'"{text.strip()}" has a number without a unit; write a unit after each.'
+                Message(
+                    '"{text}" has a number without a unit; write a unit after each.',
+                    text=Verbatim(text.strip()),
+                )
             )
         total += _inner(read_number(piece["number"]), unit or default_unit, dimension, text)
         position = piece.end()
@@ -160,13 +171,31 @@ def _inner(number: float, unit: str, dimension: Dimension, text: str) -> float:
     known = UNITS.get(unit)
     if known is None:
         near = get_close_matches(unit, _words(dimension), n=1)
-        hint = f'did you mean "{near[0]}"?' if near else f"use one of: {', '.join(_words(dimension)[:6])}."
-        raise UnreadableQuantity(f'The unit "{unit}" in "{text.strip()}" is not known; {hint}')
+        typed_unit, whole = Verbatim(unit), Verbatim(text.strip())
+        raise UnreadableQuantity(
+            Message(
+                'The unit "{unit}" in "{text}" is not known; did you mean "{near}"?',
+                unit=typed_unit,
+                text=whole,
+                near=Verbatim(near[0]),
+            )
+            if near
+            else Message(
+                'The unit "{unit}" in "{text}" is not known; use one of: {known}.',
+                unit=typed_unit,
+                text=whole,
+                known=Verbatim(", ".join(_words(dimension)[:6])),
+            )
+        )
     if unit in ("oz", "ounce", "ounces") and dimension is Dimension.VOLUME:
-        raise UnreadableQuantity('"oz" is a weight here; write "fl oz" for a liquid.')
+        raise UnreadableQuantity(Message('"oz" is a weight here; write "fl oz" for a liquid.'))
     if known[0] is not dimension:
         raise UnreadableQuantity(
-            f'"{unit}" does not fit here; use one of: {", ".join(_words(dimension)[:6])}.'
+            Message(
+                '"{unit}" does not fit here; use one of: {known}.',
+                unit=Verbatim(unit),
+                known=Verbatim(", ".join(_words(dimension)[:6])),
+            )
         )
     if unit in _FAHRENHEIT:
         return celsius_from_fahrenheit(number)

@@ -27,8 +27,10 @@ KPA_PER_PSI = 4.4482216152605 / 0.64516  # a pound's force on a square inch
 
 
 def celsius_from_fahrenheit(temperature_f: float) -> float:
+    """C from F."""
     return (temperature_f - 32.0) * 5.0 / 9.0
 
 
 def fahrenheit_from_celsius(temperature_c: float) -> float:
+    """F from C."""
     return temperature_c * 9.0 / 5.0 + 32.0

@@ -42,6 +42,7 @@ def hypochlorous_mg_l(readings: Readings) -> float | None:
 
 @lru_cache(maxsize=1)
 def reference_hypochlorous_mg_l() -> float:
+    """The active chlorine (mg/L) of the reference water that the ratio is scaled by."""
     found = hypochlorous_mg_l(REFERENCE_WATER)
     assert found is not None
     return found

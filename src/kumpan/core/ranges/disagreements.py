@@ -8,7 +8,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from kumpan.core.errors import InvalidInput
-from kumpan.core.messages import Message
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.ranges.choices import Chosen
 
 SOURCE = "disagreements"
@@ -33,14 +33,15 @@ class Question:
 
     @property
     def default(self) -> str:
+        """The answer that holds until a pool chooses another."""
         return self.answers[0].key
 
 
 QUESTIONS: tuple[Question, ...] = (
     Question("chlorine", Message("How free chlorine is set"), (
         Answer("fixed", Message("A fixed range"), Message("Simple, and what most test kits and labels say.")),
-        Answer("ratio", Message("By stabilizer"), Message("At least a twentieth of stabilizer, about a tenth to work with: the chlorine that works " "is bound by it.")),
-        Answer("active", Message("By active chlorine"), Message("As much hypochlorous acid as in a water of 2 ppm, stabilizer 40, pH 7.5; reckoned from " "this water.")),
+        Answer("ratio", Message("By stabilizer"), Message("At least a twentieth of stabilizer, about a tenth to work with: the chlorine that works is bound by it.")),
+        Answer("active", Message("By active chlorine"), Message("As much hypochlorous acid as in a water of 2 ppm, stabilizer 40, pH 7.5; reckoned from this water.")),
     )),
     Question("calcium", Message("How hard a cement pool may be"), (
         Answer("wide", Message("As the ranges have it"), Message("Up to 400 does no harm while the scaling index is held.")),
@@ -69,7 +70,7 @@ QUESTIONS: tuple[Question, ...] = (
         Answer("ratio", Message("40 % of stabilizer"), Message("Reaches the same strength whatever the stabilizer; takes far more chlorine.")),
     )),
     Question("supplement", Message("Chlorine beside a mineral supplement"), (
-        Answer("full", Message("The full range"), Message("The supplement is not a sanitiser by itself.")),
+        Answer("full", Message("The full range"), Message("The supplement is not a sanitizer by itself.")),
         Answer("lower", Message("0.5 to 1"), Message("Some makers allow it. Public codes do not; copper stays at or under 0.3 ppm.")),
     )),
 )  # fmt: skip
@@ -88,7 +89,17 @@ def check_choices(choices: Sequence[Chosen]) -> None:
         question = _BY_KEY.get(chosen.question)
         if question is None:
             known = ", ".join(_BY_KEY)
-            raise InvalidInput(f'"{chosen.question}" is not a question here; use one of: {known}.', "choices")
+            raise InvalidInput(
+                Message(
+                    '"{question}" is not a question here; use one of: {known}.',
+                    question=Verbatim(chosen.question),
+                    known=Verbatim(known),
+                ),
+                "choices",
+            )
         if chosen.option not in {option.key for option in question.answers}:
             known = ", ".join(option.key for option in question.answers)
-            raise InvalidInput(f"{question.title}: choose one of: {known}.", "choices")
+            raise InvalidInput(
+                Message("{title}: choose one of: {known}.", title=question.title, known=Verbatim(known)),
+                "choices",
+            )

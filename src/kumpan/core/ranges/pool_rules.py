@@ -1,4 +1,5 @@
-"""The rules that one pool is kept by: its school's rows, the owner's answers and ranges, the way chlorine is set.
+"""The rules that one pool is kept by: its school's rows, the owner's answers and ranges, the way chlorine
+is set.
 
 Sources: cya-ratio, school-own, supplement-chlorine.
 """
@@ -44,15 +45,29 @@ class RangeSettings(Protocol):
     """What the ranges take from a pool's settings; the journal's settings have it all."""
 
     @property
-    def profile(self) -> str: ...
+    def profile(self) -> str:
+        """The key of the profile of ranges."""
+        ...
+
     @property
-    def public(self) -> bool: ...
+    def public(self) -> bool:
+        """A public pool: its code's limits hold."""
+        ...
+
     @property
-    def swim_limit_mg_l(self) -> float | None: ...
+    def swim_limit_mg_l(self) -> float | None:
+        """The pool's own swim limit, mg/L."""
+        ...
+
     @property
-    def own_ranges(self) -> tuple[OwnRange, ...]: ...
+    def own_ranges(self) -> tuple[OwnRange, ...]:
+        """The ranges that this pool sets itself."""
+        ...
+
     @property
-    def choices(self) -> tuple[Chosen, ...]: ...
+    def choices(self) -> tuple[Chosen, ...]:
+        """What was chosen where practitioners differ."""
+        ...
 
 
 def rules_for(settings: RangeSettings, traits: Traits, readings: Readings) -> PoolRules:
@@ -130,14 +145,21 @@ def check_own_ranges(ranges: Sequence[OwnRange]) -> None:
     """Raises InvalidInput for a measure that is not managed, or sides that cross."""
     for own in ranges:
         if own.measure not in TARGETABLE:
-            raise InvalidInput(f"{NAMES[own.measure]} has no range of its own; leave it out.", "own_ranges")
+            raise InvalidInput(
+                Message("{measure} has no range of its own; leave it out.", measure=NAMES[own.measure]),
+                "own_ranges",
+            )
         sides = [side for side in (own.low, own.aim, own.high) if side is not None]
         if sides != sorted(sides):
             raise InvalidInput(
-                f"{NAMES[own.measure]}: low, aim and high must rise in this order.", "own_ranges"
+                Message("{measure}: low, aim and high must rise in this order.", measure=NAMES[own.measure]),
+                "own_ranges",
             )
         if own.aim is None and (own.low is not None or own.high is not None):
-            raise InvalidInput(f"{NAMES[own.measure]}: say where a dose shall go, the aim.", "own_ranges")
+            raise InvalidInput(
+                Message("{measure}: say where a dose shall go, the aim.", measure=NAMES[own.measure]),
+                "own_ranges",
+            )
 
 
 def check_rules(settings: RangeSettings) -> None:
@@ -147,5 +169,5 @@ def check_rules(settings: RangeSettings) -> None:
     check_own_ranges(settings.own_ranges)
     if settings.public and answer(settings.choices, "supplement") == "lower":
         raise InvalidInput(
-            "A public pool holds its code's chlorine; a supplement does not lower it.", "choices"
+            Message("A public pool holds its code's chlorine; a supplement does not lower it."), "choices"
         )

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from kumpan.core.errors import InvalidInput
-from kumpan.core.messages import Message
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.pool.equipment import Chlorination, Traits
 from kumpan.core.quantities.readings import Measure
 
@@ -24,6 +24,8 @@ SOURCES_USED = (
 
 
 class ProfileKey(StrEnum):
+    """The profiles of ranges to choose from."""
+
     HOUSEHOLD = "household"
     SERVICE = "service"
     SMALL_VINYL = "small_vinyl"
@@ -117,7 +119,14 @@ def profile(key: str) -> Profile:
         return PROFILES[ProfileKey(key)]
     except ValueError:
         known = ", ".join(ProfileKey)
-        raise InvalidInput(f'"{key}" is not a known school; use one of: {known}.', "school") from None
+        raise InvalidInput(
+            Message(
+                '"{key}" is not a known school; use one of: {known}.',
+                key=Verbatim(key),
+                known=Verbatim(known),
+            ),
+            "school",
+        ) from None
 
 
 def bands(rows: Profile, traits: Traits, stabilizer_mg_l: float | None) -> dict[Measure, Band]:
@@ -129,7 +138,7 @@ def bands(rows: Profile, traits: Traits, stabilizer_mg_l: float | None) -> dict[
         Measure.COMBINED_CHLORINE: Band(None, rows.combined_high_mg_l, None, dose_low=False),
         Measure.PH: rows.ph,
         Measure.TOTAL_ALKALINITY: rows.alkalinity_salt_cell if salt_cell else rows.alkalinity,
-        Measure.CYANURIC_ACID: _stabilizer(rows, traits, salt_cell),
+        Measure.CYANURIC_ACID: _stabilizer(rows, traits, salt_cell=salt_cell),
     }
     if traits.surface.is_cement:
         found[Measure.CALCIUM_HARDNESS] = rows.calcium_cement_salt_cell if salt_cell else rows.calcium_cement
@@ -141,7 +150,7 @@ def bands(rows: Profile, traits: Traits, stabilizer_mg_l: float | None) -> dict[
     return found
 
 
-def _stabilizer(rows: Profile, traits: Traits, salt_cell: bool) -> Band:
+def _stabilizer(rows: Profile, traits: Traits, *, salt_cell: bool) -> Band:
     if traits.indoor:
         return INDOOR_STABILIZER
     return rows.stabilizer_salt_cell if salt_cell else rows.stabilizer

@@ -1,9 +1,10 @@
-"""What a plan aims at: targets the user named, else the school's aim point where a reading is out of range."""
+"""What a plan aims at: what the user named, else the profile's aim where a reading is out of range."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
 
 from kumpan.core.errors import InvalidInput
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.profiles import Band, Profile, bands
@@ -59,7 +60,14 @@ def aims(rows: Profile, traits: Traits, readings: Readings, named: Mapping[Measu
     for measure in named:
         if measure not in TARGETABLE:
             known = ", ".join(TARGETABLE)
-            raise InvalidInput(f"{measure} cannot be a target; use one of: {known}.", "targets")
+            raise InvalidInput(
+                Message(
+                    "{measure} cannot be a target; use one of: {known}.",
+                    measure=Verbatim(str(measure)),
+                    known=Verbatim(known),
+                ),
+                "targets",
+            )
     stabilizer = named.get(Measure.CYANURIC_ACID, readings.cyanuric_acid)
     return Aims(bands(rows, traits, stabilizer), dict(named))
 

@@ -18,6 +18,8 @@ HIGHEST_CYA_PER_FREE_CHLORINE = 20.0
 
 
 class VerdictCode(StrEnum):
+    """How a value stands in its range."""
+
     GOOD = "good"
     LOW = "low"
     HIGH = "high"
@@ -27,6 +29,8 @@ class VerdictCode(StrEnum):
 
 @dataclass(frozen=True)
 class Verdict:
+    """How a value stands, with its sentence."""
+
     code: VerdictCode
     text: Message
 

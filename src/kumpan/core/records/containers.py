@@ -5,13 +5,15 @@ from enum import StrEnum
 
 
 class ContainerKind(StrEnum):
+    """What an amount is measured with."""
+
     CUP = "cup"
     JUG = "jug"
     SCOOP = "scoop"
     SCALE = "scale"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Container:
     """Something to measure with. A cup or jug holds `volume_ml` of any liquid and is read in `parts`.
 

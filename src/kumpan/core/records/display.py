@@ -1,4 +1,6 @@
-"""What people bring along: their own ranges, the choices where practitioners differ, what they measure with."""
+"""What people bring along: their own ranges, the choices where practitioners differ, what they measure
+with.
+"""
 
 from dataclasses import dataclass
 

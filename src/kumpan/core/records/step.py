@@ -11,14 +11,14 @@ from kumpan.core.records.derivation import Derivation
 ADD, WAIT, TEST, DO = "add", "wait", "test", "do"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Step:
     """One line of the run sheet. `kind` is add, wait, test or do; amounts only for add.
 
     `offset_min` is when it begins, in minutes from the sheet's start; `minutes` how long a wait lasts.
-    `expected` is the reading after this step, `side_effects` what else it moves, by measure; `working` how the amount came
-    about; `range_text` the amount's range from the readings' doubt, `range_from` the reading behind most of it; `water_l` the pool water
-    that the step replaces.
+    `expected` is the reading after this step, `side_effects` what else it moves, by measure; `working` how
+    the amount came about; `range_text` the amount's range from the readings' doubt, `range_from` the
+    reading behind most of it; `water_l` the pool water that the step replaces.
     """
 
     kind: str

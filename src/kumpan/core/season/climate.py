@@ -34,7 +34,9 @@ BY_LATITUDE: Mapping[float, tuple[float, ...]] = MappingProxyType({
 
 @dataclass(frozen=True)
 class Crossing:
-    """The next day on which the water should cross 65 F, and where that is from: "log" or "table"; None where it never does."""
+    """The next day on which the water should cross 65 F, and where that is from: "log" or "table"; None
+    where it never does.
+    """
 
     on: date | None
     source: str
@@ -50,7 +52,9 @@ def monthly_water_c(state: PoolState, latitude_deg: float) -> tuple[float, ...]:
 
 
 def water_on_c(day: date, state: PoolState, latitude_deg: float, zone: tzinfo) -> float:
-    """The water on a day, C: as read shortly before or after it, else by straight lines through the table of months."""
+    """The water on a day, C: as read shortly before or after it, else by straight lines through the table
+    of months.
+    """
     near = [
         reading
         for reading in history(state, Measure.TEMPERATURE)

@@ -1,4 +1,5 @@
-"""The amounts of an opening or a closing, from the last test: what each item takes, against what stands on the shelf.
+"""The amounts of an opening or a closing, from the last test: what each item takes, against what stands on
+the shelf.
 
 Sources: season-lists, mass-balance.
 """
@@ -7,7 +8,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from kumpan.core.dosing.rounding import rough_amount, round_dose
-from kumpan.core.dosing.solver import Unmet
+from kumpan.core.dosing.solution import Unmet
 from kumpan.core.messages import NOTHING, Message
 from kumpan.core.products.stock import Stocked
 from kumpan.core.quantities.readings import Measure
@@ -27,10 +28,10 @@ _MEASURES: Mapping[Dosed, tuple[Measure, ...]] = {
 }
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class DoseLine:
-    """One product of an item: how much in all, in how many parts on their own days, and what is short of it on the
-    shelf (None where the stock is not counted).
+    """One product of an item: how much in all, in how many parts on their own days, and what is short of it
+    on the shelf (None where the stock is not counted).
     """
 
     product_id: str
@@ -62,8 +63,16 @@ def item_doses(dosed: Dosed, request: ShockRequest, stocked: Sequence[Stocked]) 
 
 def _line(item: Stocked, masses: Sequence[float], request: ShockRequest) -> DoseLine:
     display, total = request.display, sum(masses)
-    amount = round_dose(item.product, total, display.units, 0.0, display.containers).text
-    return DoseLine(item.product.id, item.product.label, amount, len(masses), _short(item, total))
+    amount = round_dose(
+        item.product, total, units=display.units, uncertainty_share=0.0, containers=display.containers
+    ).text
+    return DoseLine(
+        product_id=item.product.id,
+        label=item.product.label,
+        amount=amount,
+        parts=len(masses),
+        short=_short(item, total),
+    )
 
 
 def _part_of(request: ShockRequest, measures: tuple[Measure, ...]) -> Plan:
@@ -72,9 +81,9 @@ def _part_of(request: ShockRequest, measures: tuple[Measure, ...]) -> Plan:
     found = plan(
         request.readings,
         request.volume_l,
-        request.traits,
-        Aims(own, {}),
-        request.inventory,
+        traits=request.traits,
+        aims=Aims(own, {}),
+        inventory=request.inventory,
         display=request.display,
     )
     return replace(found, unmet=tuple(unmet for unmet in found.unmet if unmet.measure in measures))

@@ -22,6 +22,7 @@ class Material:
 
     @property
     def at_hand(self) -> bool:
+        """Ticked as being there."""
         return self.done_as is not None and self.done_as.body.outcome is Outcome.DONE
 
 

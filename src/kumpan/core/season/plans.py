@@ -50,7 +50,7 @@ class Dosed(StrEnum):
     STABILIZER = "stabiliser"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SeasonRequest:
     """The pool as the lists see it. `skimmer_plate` seals the skimmer over winter; `green` as found at opening."""
 
@@ -84,62 +84,62 @@ class Row:
 
 W, H, D = When, Hazard, Dosed
 OPENING: tuple[Row, ...] = (
-    Row("safety", 0, Message("Safety round"), Message("Gate closes and latches from wide open, half open and a few inches; fence firm, its foot " "not rusted; nothing to climb near it; rescue sign in view, pole in place; drain covers " "whole and tight."), hazard=H.SUCTION),
-    Row("electrics", 0, Message("Electrics"), Message("Any doubt about wiring, bonding or the breaker: a licensed electrician before anything is " "switched on."), hazard=H.ELECTRICITY),
-    Row("cover_off", 0, Message("Cover off"), Message("Water pumped off with a GFCI or RCD protected pump, leaves off, then the cover; cleaned, " "dried, stored away from mice and chemicals. Nobody on or under it."), (W.COVERED,), H.ELECTRICITY, materials=(Message("cover pump"), Message("pool-safe cleaner"))),
-    Row("plugs", 0, Message("Plugs out, fittings in"), Message("Winter plugs out; baskets, ladder, returns' eyeballs in; hoses, unions, drain plugs, " "gauge; o-rings looked at and greased."), (W.FROST,), materials=(Message("o-ring lubricant"), Message("sealing tape"))),
+    Row("safety", 0, Message("Safety round"), Message("Gate closes and latches from wide open, half open and a few inches; fence firm, its foot not rusted; nothing to climb near it; rescue sign in view, pole in place; drain covers whole and tight."), hazard=H.SUCTION),
+    Row("electrics", 0, Message("Electrics"), Message("Any doubt about wiring, bonding or the breaker: a licensed electrician before anything is switched on."), hazard=H.ELECTRICITY),
+    Row("cover_off", 0, Message("Cover off"), Message("Water pumped off with a GFCI or RCD protected pump, leaves off, then the cover; cleaned, dried, stored away from mice and chemicals. Nobody on or under it."), (W.COVERED,), H.ELECTRICITY, materials=(Message("cover pump"), Message("pool-safe cleaner"))),
+    Row("plugs", 0, Message("Plugs out, fittings in"), Message("Winter plugs out; baskets, ladder, returns' eyeballs in; hoses, unions, drain plugs, gauge; o-rings looked at and greased."), (W.FROST,), materials=(Message("o-ring lubricant"), Message("sealing tape"))),
     Row("cell_out", 0, Message("Cell stays without power"), Message("Spacer or cell in place, but no power until the water is balanced and salt is in its window."), (W.SALT_CELL,), H.CELL),
-    Row("level", 0, Message("Water level"), Message("Fill to over the middle of the skimmer mouth before the pump starts: a pump that draws " "air loses its prime.")),
+    Row("level", 0, Message("Water level"), Message("Fill to over the middle of the skimmer mouth before the pump starts: a pump that draws air loses its prime.")),
     Row("filter", 0, Message("Filter ready"), Message("A clean cartridge, or a new one."), (W.CARTRIDGE,), materials=(Message("cartridge"),)),
     Row("filter_de", 0, Message("Filter ready"), Message("Grids clean, recharged with powder."), (W.DE,), H.SILICA, materials=(Message("DE powder"), Message("dust mask"))),
     Row("filter_sand", 0, Message("Filter ready"), Message("Backwash until the glass is clear, then rinse."), (W.SAND,), H.VALVE),
     Row("start", 0, Message("Prime and start"), Message("Valves open, air relief open, pump on; look for leaks; note the clean pressure."), hazard=H.PRESSURE, minutes=10),
-    Row("test", 0, Message("Test everything"), Message("After ten minutes: chlorine, pH, alkalinity, calcium, stabilizer, copper. Over a winter " "stabilizer can turn to ammonia: near 0, with much combined chlorine and a huge demand, is " "not a wrong test."), materials=(Message("fresh reagents or strips"),), station="slip"),
+    Row("test", 0, Message("Test everything"), Message("After ten minutes: chlorine, pH, alkalinity, calcium, stabilizer, copper. Over a winter stabilizer can turn to ammonia: near 0, with much combined chlorine and a huge demand, is not a wrong test."), materials=(Message("fresh reagents or strips"),), station="slip"),
     Row("test_salt", 0, Message("Test salt"), Message("Drained water took salt with it. Add nothing by the lamp."), (W.SALT_CELL,), station="slip"),
     Row("clean", 0, Message("Debris, brush, vacuum"), Message("Leaves out, brush all of it, vacuum to waste where the filter has that setting."), hazard=H.SUCTION),
     Row("balance", 1, Message("Balance"), Message("Alkalinity, then pH, by the sheet, with its waits."), station="sheet", dosed=D.BALANCE),
-    Row("first_shock", 1, Message("First shock"), Message("Clear water: chlorine to 3 to 5 while nobody swims, and a first shock at dusk; about 1 lb " "per 10,000 gal is the trade's measure, the sheet reckons yours."), (W.CLEAR,), H.OXIDIZER_GRANULES, station="shock", dosed=D.SHOCK),
-    Row("rescue", 1, Message("Green: treat it first"), Message("Found green: the rescue board plans it in stages, brush and filter round the clock; the " "rest of this list waits until it is clear."), (W.GREEN,), H.OXIDIZER_GRANULES, station="rescue"),
+    Row("first_shock", 1, Message("First shock"), Message("Clear water: chlorine to 3 to 5 while nobody swims, and a first shock at dusk; about 1 lb per 10,000 gal is the trade's measure, the sheet reckons yours."), (W.CLEAR,), H.OXIDIZER_GRANULES, station="shock", dosed=D.SHOCK),
+    Row("rescue", 1, Message("Green: treat it first"), Message("Found green: the rescue board plans it in stages, brush and filter round the clock; the rest of this list waits until it is clear."), (W.GREEN,), H.OXIDIZER_GRANULES, station="rescue"),
     Row("salt", 2, Message("Salt to its window"), Message("By a hand test, in whole bags rounded down, cell off; 24 h of mixing, test again."), (W.SALT_CELL,), materials=(Message("pool salt"),), station="sheet", dosed=D.SALT),
-    Row("cell_on", 4, Message("Power the cell"), Message("Water balanced, salt in its window, warmer than the unit's limit: cell in, flow seen, " "power on."), (W.SALT_CELL,), H.CELL),
+    Row("cell_on", 4, Message("Power the cell"), Message("Water balanced, salt in its window, warmer than the unit's limit: cell in, flow seen, power on."), (W.SALT_CELL,), H.CELL),
     Row("stabiliser", 7, Message("Stabilizer"), Message("When it is clear, from a test."), (W.OUTDOOR,), materials=(Message("stabilizer"),), station="sheet", dosed=D.STABILIZER),
     Row("algaecide", 7, Message("Preventive algaecide"), Message("If you use one: by its label, when free chlorine is back under 5."), materials=(Message("preventive algaecide, if you use one"),)),
-    Row("routine", 7, Message("The week begins"), Message("Tests twice a week, cleaning, care by the list; pump hours and schedule back to the " "season's."), station="care"),
+    Row("routine", 7, Message("The week begins"), Message("Tests twice a week, cleaning, care by the list; pump hours and schedule back to the season's."), station="care"),
 )  # fmt: skip
 CLOSING: tuple[Row, ...] = (
-    Row("test", -2, Message("Test everything"), Message("Two days before: the full test with copper and iron; a quart to a shop if it does the " "metals."), station="slip"),
-    Row("shelf", -2, Message("What stands on the shelf"), Message("Winter chemicals, plugs, antifreeze only where it is advised (propylene glycol, never " "automotive)."), station="shelf"),
-    Row("balance", -2, Message("Balance"), Message("Never close on unbalanced water: for months nothing moves it. Low pH eats the liner, " "copper and iron stain."), station="sheet", dosed=D.BALANCE),
+    Row("test", -2, Message("Test everything"), Message("Two days before: the full test with copper and iron; a quart to a shop if it does the metals."), station="slip"),
+    Row("shelf", -2, Message("What stands on the shelf"), Message("Winter chemicals, plugs, antifreeze only where it is advised (propylene glycol, never automotive)."), station="shelf"),
+    Row("balance", -2, Message("Balance"), Message("Never close on unbalanced water: for months nothing moves it. Low pH eats the liner, copper and iron stain."), station="sheet", dosed=D.BALANCE),
     Row("clean", -1, Message("Clean it"), Message("Leaves and debris out, brush, vacuum; waterline with a pool-safe cleaner."), hazard=H.SUCTION, materials=(Message("pool-safe cleaner"),)),
-    Row("sequestrant", -1, Message("Metals first"), Message("Only where copper or iron was found: sequestrant by its label, before the shock; high " "chlorine destroys it later."), minutes=120, materials=(Message("sequestrant, if metals are found"),)),
+    Row("sequestrant", -1, Message("Metals first"), Message("Only where copper or iron was found: sequestrant by its label, before the shock; high chlorine destroys it later."), minutes=120, materials=(Message("sequestrant, if metals are found"),)),
     Row("shock", -1, Message("Shock at dusk"), Message("With the pump running, nothing else with it."), (W.OUTDOOR,), H.OXIDIZER_GRANULES, 120, station="shock", dosed=D.SHOCK),
-    Row("algaecide", 0, Message("Winter algaecide"), Message("Non-foaming, when free chlorine is back under 3 to 5, usually the next day. Some add all " "on one day; this is the safer order."), minutes=120, materials=(Message("non-foaming winter algaecide"),)),
+    Row("algaecide", 0, Message("Winter algaecide"), Message("Non-foaming, when free chlorine is back under 3 to 5, usually the next day. Some add all on one day; this is the safer order."), minutes=120, materials=(Message("non-foaming winter algaecide"),)),
     Row("pillow_test", -1, Message("Air pillow"), Message("Inflate three quarters with cold air the day before: a leak shows by morning."), (W.ABOVE_GROUND_COVERED,), materials=(Message("air pillow"), Message("cord"))),
     Row("feeder", 0, Message("No feeder in the pool"), Message("No floating tablet feeder over winter: it bleaches liner and plaster.")),
     Row("tablets", 0, Message("Feeder emptied"), Message("Flow off, pressure gone, face away; tablets back dry into their own tub."), (W.TABLETS,), H.TABLETS),
     Row("level_plate", 0, Message("Water level"), Message("With a skimmer seal or plate: half up the skimmer."), (W.PLATE,), materials=(Message("skimmer seal or plate"),)),
-    Row("level_low", 0, Message("Water level"), Message("Below skimmer and returns, by the cover maker: 4 to 6 in under the skimmer in an " "in-ground pool. Never empty it: ground water lifts shells."), (W.NO_PLATE, W.FROST), H.SHELL),
+    Row("level_low", 0, Message("Water level"), Message("Below skimmer and returns, by the cover maker: 4 to 6 in under the skimmer in an in-ground pool. Never empty it: ground water lifts shells."), (W.NO_PLATE, W.FROST), H.SHELL),
     Row("filter_sand", 0, Message("Filter"), Message("Backwash, drain plugs out, valve between two settings."), (W.SAND, W.FROST), H.VALVE),
     Row("filter_cartridge", 0, Message("Filter"), Message("Cartridges washed, dried, kept indoors; tank drained."), (W.CARTRIDGE, W.FROST), H.PRESSURE),
     Row("filter_de", 0, Message("Filter"), Message("Grids washed, tank drained."), (W.DE, W.FROST), H.SILICA),
     Row("plant", 0, Message("Pump, heater, chlorinator"), Message("Drained; plugs kept in the pump basket; hoses off."), (W.FROST,), H.PRESSURE),
-    Row("lines", 0, Message("Lines blown out and plugged"), Message("High volume, low pressure; never compressed air through filter or heater; plugs pointed " "away."), (W.FROST, W.IN_GROUND), H.PRESSURE, materials=(Message("winter plugs"), Message("blower"))),
+    Row("lines", 0, Message("Lines blown out and plugged"), Message("High volume, low pressure; never compressed air through filter or heater; plugs pointed away."), (W.FROST, W.IN_GROUND), H.PRESSURE, materials=(Message("winter plugs"), Message("blower"))),
     Row("power", 0, Message("Electricity off"), Message("At the breaker; anything hard-wired by a licensed electrician."), (W.FROST,), H.ELECTRICITY),
     Row("cell", 0, Message("Cell and flow switch out"), Message("Cell and flow switch cleaned, dry, stored; spacer in. The control box may stay."), (W.SALT_CELL, W.FROST), H.CELL, materials=(Message("cell spacer"),)),
     Row("cell_mild", 0, Message("Cell off in the cold"), Message("Below the unit's limit: off, chlorinate by hand."), (W.SALT_CELL, W.MILD), H.CELL),
     Row("fittings", 0, Message("Ladders, steps, fittings, toys out"), Message("The solar blanket rinsed, dried, stored with a lid.")),
     Row("pillow", 0, Message("Pillow tied, cover on"), Message("Pillow in the middle, tied; cover over it, cable and winch tight."), (W.ABOVE_GROUND_COVERED,)),
-    Row("cover", 0, Message("Cover on"), Message("When free chlorine is 3 or under. Water bags two thirds full, not dragged, never hung " "jugs, not over the skimmer. Keep its receipt. Nobody on or under it."), (W.COVERED,), materials=(Message("cover"), Message("water bags"))),
+    Row("cover", 0, Message("Cover on"), Message("When free chlorine is 3 or under. Water bags two thirds full, not dragged, never hung jugs, not over the skimmer. Keep its receipt. Nobody on or under it."), (W.COVERED,), materials=(Message("cover"), Message("water bags"))),
     Row("store", 0, Message("Chemicals stored"), Message("Away from equipment, apart from each other, dry, locked.")),
-    Row("mild", 0, Message("Through the mild winter"), Message("No closing: shorter pump hours, freeze guard on, test weekly, chlorinate by hand when the " "cell stops."), (W.MILD,)),
-    Row("duty_water", 21, Message("Water on the cover"), Message("Over 3 in: pumped off, a plate under the pump, GFCI or RCD protected. Water on a cover " "drowns children: nobody on or under it."), (W.COVERED,), H.ELECTRICITY, materials=(Message("cover pump"),), every_days=21),
+    Row("mild", 0, Message("Through the mild winter"), Message("No closing: shorter pump hours, freeze guard on, test weekly, chlorinate by hand when the cell stops."), (W.MILD,)),
+    Row("duty_water", 21, Message("Water on the cover"), Message("Over 3 in: pumped off, a plate under the pump, GFCI or RCD protected. Water on a cover drowns children: nobody on or under it."), (W.COVERED,), H.ELECTRICITY, materials=(Message("cover pump"),), every_days=21),
     Row("duty_leaves", 28, Message("Leaves off"), Message("Before the first freeze."), (W.COVERED,)),
     Row("duty_storm", 30, Message("After storms"), Message("Weights, cable, wind under the cover; the level."), every_days=30),
     Row("duty_look", 60, Message("A look at mid-winter"), Message("Level, clarity, chlorine."), (W.MILD,), every_days=45),
 )  # fmt: skip
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class DatedItem:
     """An item on its day, with the cautions of its step."""
 
@@ -176,11 +176,20 @@ def season_plan(which: Which, request: SeasonRequest, day: date, water_c: float 
     rows = sorted(_fitting(OPENING if which is Which.OPENING else CLOSING, request), key=lambda row: row.day)
     items = tuple(
         DatedItem(
-            row.key, day + timedelta(days=row.day), row.title, row.text, row.hazard,
-            cautions_for(row.hazard), row.minutes, row.station, row.dosed, row.every_days, row.materials,
+            key=row.key,
+            day=day + timedelta(days=row.day),
+            title=row.title,
+            text=row.text,
+            hazard=row.hazard,
+            cautions=cautions_for(row.hazard),
+            minutes=row.minutes,
+            station=row.station,
+            dosed=row.dosed,
+            every_days=row.every_days,
+            materials=row.materials,
         )
         for row in rows
-    )  # fmt: skip
+    )
     return SeasonPlan(which, items, tuple(_notes(which, request, water_c)))
 
 
@@ -188,18 +197,25 @@ def saved_plan(
     saved: SeasonListSaved, traits: Traits, *, green: bool, water_c: float | None = None
 ) -> SeasonPlan:
     """A list as the user keeps it: the handbook's items less those left out, with their own in their place."""
-    request = SeasonRequest(traits, saved.kind, saved.cover, saved.winter, saved.skimmer_plate, green)
+    request = SeasonRequest(
+        traits=traits,
+        kind=saved.kind,
+        cover=saved.cover,
+        winter=saved.winter,
+        skimmer_plate=saved.skimmer_plate,
+        green=green,
+    )
     found = season_plan(saved.which, request, saved.day, water_c)
     own = [
         DatedItem(
-            item.key,
-            saved.day + timedelta(days=item.day),
-            Message("{title}", title=Verbatim(item.title)),
-            Message("{text}", text=Verbatim(item.text)) if item.text else NOTHING,
-            Hazard.NONE,
-            (),
-            0,
-            None,
+            key=item.key,
+            day=saved.day + timedelta(days=item.day),
+            title=Message("{title}", title=Verbatim(item.title)),
+            text=Message("{text}", text=Verbatim(item.text)) if item.text else NOTHING,
+            hazard=Hazard.NONE,
+            cautions=(),
+            minutes=0,
+            station=None,
             own=True,
         )
         for item in saved.own

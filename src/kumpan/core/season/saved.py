@@ -52,6 +52,7 @@ def is_green(state: PoolState) -> bool:
 
 
 def task_key(list_id: UUID, item: str) -> str:
+    """The due list's key for an item of a season's list."""
     return f"{TASK}/{list_id}/{item}"
 
 
@@ -82,8 +83,8 @@ def season_due(
             if on > saved.day + DUTIES_FOR:
                 continue
             shown = max(on, later.get(task_key(saved.list_id, item.key), on))
-            ahead = tuple(_ahead(item, shown, saved.day, today, ahead_days))
-            found.append(_due(saved, item, on, shown, today, ahead))
+            ahead = tuple(_ahead(item, shown, begin=saved.day, today=today, ahead_days=ahead_days))
+            found.append(_due(saved, item, on=on, shown=shown, today=today, ahead=ahead))
     return tuple(found)
 
 
@@ -117,10 +118,20 @@ def _due(
     saved: SeasonListSaved, item: DatedItem, on: date, shown: date, today: date, ahead: tuple[date, ...]
 ) -> DueItem:
     return DueItem(
-        task_key(saved.list_id, item.key), Message(_TITLES[saved.which], item=Cased(item.title)), on, _standing(shown, today),
-        max(0, (today - on).days), item.text, NOTHING, NOTHING, None, "season", float(item.every_days) or None,
-        put_off_until=shown if shown != on else None, ahead=ahead,
-    )  # fmt: skip
+        task=task_key(saved.list_id, item.key),
+        title=Message(_TITLES[saved.which], item=Cased(item.title)),
+        due_on=on,
+        standing=_standing(shown, today),
+        late_days=max(0, (today - on).days),
+        why=item.text,
+        early=NOTHING,
+        late=NOTHING,
+        procedure=None,
+        station="season",
+        days=float(item.every_days) or None,
+        put_off_until=shown if shown != on else None,
+        ahead=ahead,
+    )
 
 
 def _standing(on: date, today: date) -> Standing:

@@ -1,4 +1,5 @@
-"""What a new opening or closing begins with: the day by the water's crossing, the rest as this pool stood last time.
+"""What a new opening or closing begins with: the day by the water's crossing, the rest as this pool stood
+last time.
 
 Sources: season-lists, water-climate.
 """
@@ -19,7 +20,7 @@ JUST_PASSED = timedelta(days=300)  # so far off, the day it turned this time lie
 FROST_UNDER_C = 8.0  # a pool whose coldest month is under it freezes in some nights
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Suggested:
     """How the form is filled before anybody touches it."""
 
@@ -42,8 +43,22 @@ def suggested(
     opens, closes = max(today, opens), max(soonest, closes)
     if last is None:
         winter = Winter.FROST if min(monthly_c) < FROST_UNDER_C else Winter.MILD
-        return Suggested(opens, closes, PoolKind.IN_GROUND, Cover.SOLID, winter, skimmer_plate=False)
-    return Suggested(opens, closes, last.kind, last.cover, last.winter, last.skimmer_plate)
+        return Suggested(
+            opening_day=opens,
+            closing_day=closes,
+            kind=PoolKind.IN_GROUND,
+            cover=Cover.SOLID,
+            winter=winter,
+            skimmer_plate=False,
+        )
+    return Suggested(
+        opening_day=opens,
+        closing_day=closes,
+        kind=last.kind,
+        cover=last.cover,
+        winter=last.winter,
+        skimmer_plate=last.skimmer_plate,
+    )
 
 
 def _last_saved(state: PoolState) -> SeasonListSaved | None:

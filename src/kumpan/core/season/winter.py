@@ -1,4 +1,7 @@
-"""What a winter does to stabilizer and salt: new water thins both, and bacteria may take the stabilizer. Source: winter-losses."""
+"""What a winter does to stabilizer and salt: new water thins both, and bacteria may take the stabilizer.
+
+Source: winter-losses.
+"""
 
 from dataclasses import dataclass
 
@@ -28,7 +31,10 @@ class WinterLoss:
 def winter_loss(
     readings: Readings, mean_depth_m: float, winter: Winter, *, skimmer_plate: bool
 ) -> WinterLoss:
-    """What to expect at opening, so that a low reading then is no surprise. A figure to test against, not to dose from."""
+    """What to expect at opening, so that a low reading then is no surprise.
+
+    A figure to test against, not to dose from.
+    """
     share = MILD_SHARE
     if winter is Winter.FROST:
         share = min(0.6, LOWERED_M[skimmer_plate] / mean_depth_m + RAIN_AND_MELT_SHARE)

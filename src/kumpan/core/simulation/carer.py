@@ -44,7 +44,7 @@ POURING_HOUR = 19
 ACID_PER_PH = 24.0  # mg/L of alkalinity, the carers' rule of thumb
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Routine:
     """How someone cares: days between visits in turn, the kit, the goals, and what they feed with."""
 
@@ -77,7 +77,7 @@ class Report:
     person: int = 0
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Carer:
     """Visits a world by habit."""
 
@@ -141,16 +141,22 @@ class Carer:
         if self.preferences.backwash_every and self.visits % self.preferences.backwash_every == 0:
             liters = 0.012 * self.preferences.believed_volume_l
             self.world.replace_water(liters)
-            yield Report(when, WaterChanged(WaterChange.BACKWASH, round(liters, -1)))
+            yield Report(when, WaterChanged(kind=WaterChange.BACKWASH, volume_l=round(liters, -1)))
 
     def visual_check(self) -> VisualCheck:
+        """What a keeper would see now."""
         bloom, odd = self.world.water.bloom, []
         if self.world.rained_mm > 20:
             odd.append("heavy rain")
         clarity = (
-            Clarity.GREEN if bloom > 6 else Clarity.CLOUDY if bloom > 3 else Clarity.HAZY if bloom > 1
+            Clarity.GREEN
+            if bloom > 6
+            else Clarity.CLOUDY
+            if bloom > 3
+            else Clarity.HAZY
+            if bloom > 1
             else Clarity.CLEAR
-        )  # fmt: skip
+        )
         return VisualCheck(clarity, Level.NORMAL, tuple(odd))
 
     def test(self, *, full: bool) -> TestTaken:
@@ -237,7 +243,11 @@ class Carer:
 
     def _reported(self, product: Product, grams: float) -> AdditionMade:
         return AdditionMade(
-            product.chemical, product.strength_percent, product.label, round(grams, 1), product_id=product.id
+            chemical=product.chemical,
+            strength_percent=product.strength_percent,
+            label=product.label,
+            mass_g=round(grams, 1),
+            product_id=product.id,
         )
 
     def _set_cell(self, cell: CellSet) -> None:

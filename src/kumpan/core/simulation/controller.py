@@ -1,4 +1,6 @@
-"""What the simulated chlorinator and weather station say: from the time alone, so that an hour always says the same."""
+"""What the simulated chlorinator and weather station say: from the time alone, so that an hour always says
+the same.
+"""
 
 from datetime import UTC, datetime
 from math import pi, sin

@@ -1,4 +1,6 @@
-"""A pool that has turned, in truth: what lives, what has died, a filter that clogs. Its own law, not the planner's.
+"""A pool that has turned, in truth: what lives, what has died, a filter that clogs.
+
+Its own law, not the planner's.
 
 All invented; seeded. Source: simulated-world.
 """
@@ -15,12 +17,12 @@ STILL_GREEN = 2.2
 SPOTS_SEEN = 0.45
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Green:
     """What nobody is told. `cloud` 1 is where the drain is plain to see; rates per hour.
 
-    `skin`: the share of what lives that chlorine does not reach until it is brushed. `clog`: how fast the filter
-    fills by what it takes.
+    `skin`: the share of what lives that chlorine does not reach until it is brushed. `clog`: how fast the
+    filter fills by what it takes.
     """
 
     cloud: float = 4.0
@@ -41,6 +43,7 @@ class GreenWorld(World):
     green: Green = field(default_factory=Green)
 
     def step(self) -> None:
+        """One hour goes by."""
         super().step()
         g = self.green
         if g.pump_on:
@@ -63,6 +66,7 @@ class GreenWorld(World):
             w.bloom = min(24.0, w.bloom * 1.015)
 
     def brush(self) -> None:
+        """The walls are brushed."""
         self.green.brushed = min(1.0, self.green.brushed + 0.8)
 
     def clean_filter(self) -> None:
@@ -77,6 +81,7 @@ class GreenWorld(World):
 
     @property
     def gauge_kpa(self) -> float:
+        """The filter's gauge, kPa."""
         return self.green.clean_kpa * (1.0 + 0.75 * min(2.0, self.green.load))
 
     @property
@@ -86,5 +91,6 @@ class GreenWorld(World):
 
     @property
     def mean_free(self) -> float:
+        """Free chlorine (mg/L) over the whole pool, still corners included."""
         dead = self.nature.dead_share
         return self.water.free * (1 - dead) + self.water.dead * dead

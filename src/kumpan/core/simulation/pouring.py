@@ -13,7 +13,10 @@ SLOW = "trichlor"
 
 
 def pour(world: World, product: Product, grams: float) -> float:
-    """Grams into the true volume; the chlorine that it brings at once, mg/L. Tablets only begin to dissolve."""
+    """Grams into the true volume; the chlorine that it brings at once, mg/L.
+
+    Tablets only begin to dissolve.
+    """
     if product.chemical == SLOW:
         world.water.tablets_g.append((grams, grams))
         return 0.0

@@ -24,7 +24,7 @@ AHEAD_H = 71  # three days, just before the next visit
 START_S = 1_780_300_800.0  # 1 June 2026
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Case:
     """One forecast to make: the journal so far, the pool as believed, when for, and the truth then.
 
@@ -47,7 +47,7 @@ class Case:
         return kind_of(self.pool)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Score:
     """Of many forecasts: share of truths inside the band, the band's median width, and mean errors (mg/L)."""
 
@@ -66,12 +66,20 @@ class Score:
 def entries(reported: list[Report], key: str) -> list[Entry]:
     """The journal as it was told; ids follow from the key and the order."""
     return [
-        Entry(uuid5(SPACE, f"{key}/{n}"), SPACE, moment(row.at_s), moment(row.at_s), None, row.body)
+        Entry(
+            id=uuid5(SPACE, f"{key}/{n}"),
+            pool_id=SPACE,
+            at=moment(row.at_s),
+            recorded_at=moment(row.at_s),
+            person_id=None,
+            body=row.body,
+        )
         for n, row in enumerate(reported)
     ]
 
 
 def cases(pools: int, seed: int = 1) -> Iterator[Case]:
+    """Forecasts to judge from so many simulated pools, by a seed."""
     for number in range(pools):
         yield from _pool(number, seed)
 
@@ -80,12 +88,11 @@ def _pool(number: int, seed: int) -> Iterator[Case]:
     draw = np.random.default_rng([seed, number])
     prior = float(draw.uniform(25_000, 110_000))
     nature, preferences = _nature(draw, prior), _routine(draw, prior, number)
-    water = Water(2.5, 2.3, 0.1, 7.5, float(draw.uniform(70, 120)), float(draw.uniform(150, 350)),
-                  0.0 if nature.indoor else float(draw.uniform(25, 75)), 2900.0)  # fmt: skip
+    water = _water(draw, indoor=nature.indoor)
     climate = Climate(latitude_deg=float(draw.uniform(26, 44)), mean_c=float(draw.uniform(22, 27)))
-    world = World(nature, climate, water, START_S, seed=seed * 100_003 + number)
+    world = World(nature=nature, climate=climate, water=water, start_s=START_S, seed=seed * 100_003 + number)
     truths: list[float] = []
-    carer = Carer(world, preferences)
+    carer = Carer(world=world, preferences=preferences)
     daily: list[tuple[float, float]] = []
     season = [Report(START_S - 60, BasinMeasured(prior))]
     for row in _watched(carer, world, truths):
@@ -99,7 +106,30 @@ def _pool(number: int, seed: int) -> Iterator[Case]:
         truth = float(np.interp(when, START_S + 3600 * np.arange(len(truths)), truths))
         routine = [mg_l for at_s, mg_l in daily if at_s < origin + 3600][-1]
         planned = _evenings(climate, origin + 3600, when, routine) if routine else ()
-        yield Case(number, state, prior, climate, nature.indoor, nature.covered, when, truth, planned)
+        yield Case(
+            pool=number,
+            state=state,
+            believed_volume_l=prior,
+            climate=climate,
+            indoor=nature.indoor,
+            covered=nature.covered,
+            when_s=when,
+            truth_mg_l=truth,
+            planned=planned,
+        )
+
+
+def _water(draw: np.random.Generator, *, indoor: bool) -> Water:
+    return Water(
+        free=2.5,
+        dead=2.3,
+        combined=0.1,
+        ph=7.5,
+        alkalinity=float(draw.uniform(70, 120)),
+        calcium=float(draw.uniform(150, 350)),
+        stabilizer=0.0 if indoor else float(draw.uniform(25, 75)),
+        salt=2900.0,
+    )
 
 
 def _evenings(climate: Climate, from_s: float, to_s: float, mg_l: float) -> tuple[tuple[float, float], ...]:
@@ -122,6 +152,7 @@ def _watched(carer: Carer, world: World, truths: list[float]) -> Iterator[Report
 
 
 def kind_of(number: int) -> str:
+    """The kind of a simulated pool, by its number."""
     return KINDS[number % len(KINDS)]
 
 
@@ -167,11 +198,11 @@ def score(given: list[Case], forecaster: Forecaster) -> Score:
     truth = np.array([case.truth_mg_l for case in given])
     naive = np.array([_last_week(case) for case in given])
     return Score(
-        len(given),
-        float(np.mean((truth >= answers[:, 0]) & (truth <= answers[:, 2]))),
-        float(np.median(answers[:, 2] - answers[:, 0])),
-        float(np.mean(np.abs(answers[:, 1] - truth))),
-        float(np.mean(np.abs(naive - truth))),
+        cases=len(given),
+        inside=float(np.mean((truth >= answers[:, 0]) & (truth <= answers[:, 2]))),
+        median_width=float(np.median(answers[:, 2] - answers[:, 0])),
+        error=float(np.mean(np.abs(answers[:, 1] - truth))),
+        naive_error=float(np.mean(np.abs(naive - truth))),
     )
 
 

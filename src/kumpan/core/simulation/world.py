@@ -18,7 +18,7 @@ SMALL_STEPS = 12
 TABLET_HOURS = 264.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Climate:
     """Latitude in degrees; water's mean and yearly swing in C; rain a day (mm) and its chance."""
 
@@ -30,7 +30,7 @@ class Climate:
     rain_mm: float = 14.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Nature:
     """What nobody is told about a pool."""
 
@@ -49,7 +49,7 @@ class Nature:
     fill_salt: float = 90.0
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Water:
     """The water now; free chlorine in the main part and in the dead corner."""
 
@@ -68,7 +68,7 @@ class Water:
     cell_hours: float = 0.0
 
 
-@dataclass
+@dataclass(kw_only=True)
 class World:
     """One pool under its weather. `hour` counts from the start; `start_s` is its UTC second."""
 
@@ -90,6 +90,7 @@ class World:
 
     @property
     def now_s(self) -> float:
+        """The world's clock, s since 1970 UTC."""
         return self.start_s + self.hour * 3600.0
 
     def step(self) -> None:
@@ -111,8 +112,16 @@ class World:
         if self.hour % HOURS_A_DAY == 0:
             self._new_day()
 
-    def add(self, *, chlorine: float = 0.0, alkalinity: float = 0.0, stabilizer: float = 0.0,
-            calcium: float = 0.0, salt: float = 0.0, carbon: float = 0.0) -> None:  # fmt: skip
+    def add(
+        self,
+        *,
+        chlorine: float = 0.0,
+        alkalinity: float = 0.0,
+        stabilizer: float = 0.0,
+        calcium: float = 0.0,
+        salt: float = 0.0,
+        carbon: float = 0.0,
+    ) -> None:
         """Grams per true liter are the caller's: here mg/L (alkalinity as CaCO3, carbon in meq/L)."""
         w = self.water
         w.free += chlorine / (1.0 - self.nature.dead_share)

@@ -22,6 +22,7 @@ class Kit:
     fine_drops: bool = True
 
     def method_of(self, measure: Measure) -> Method:
+        """How this kit measures it."""
         for known, method in self.order:
             if known is measure:
                 return method

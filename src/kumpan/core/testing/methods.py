@@ -15,6 +15,8 @@ SOURCES_USED = ("strip-blocks", "drop-factors", "method-doubt")
 
 
 class Method(StrEnum):
+    """How a value is measured."""
+
     STRIP = "strip"
     DROPS = "drops"
     COMPARATOR = "comparator"
@@ -87,7 +89,7 @@ _SPREADS: dict[Method, Spread] = {
 _PH_HALF_WIDTH = {Method.PHOTOMETER: 0.1, Method.METER: 0.05, Method.SHOP: 0.05, Method.DROPS: 0.1}
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Measured:
     """One value of a test with its doubt: `low` to `high`, in the measure's inner unit."""
 
@@ -104,7 +106,7 @@ def measured(
 ) -> Measured:
     """A value with the doubt of its method. `drop_factor` is the ppm one drop stands for."""
     low, high = _interval(measure, value, method, drop_factor)
-    return Measured(measure, value, max(0.0, low), high, method, typed)
+    return Measured(measure=measure, value=value, low=max(0.0, low), high=high, method=method, typed=typed)
 
 
 def _interval(

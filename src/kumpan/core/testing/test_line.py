@@ -16,7 +16,7 @@ from kumpan.core.errors import UnreadableQuantity
 from kumpan.core.messages import Message, Verbatim
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_number, read_quantity
-from kumpan.core.quantity import Number
+from kumpan.core.quantity import Number, Temperature
 from kumpan.core.testing.kits import Kit
 from kumpan.core.testing.methods import DROP_FACTORS, Measured, Method, measured
 
@@ -49,7 +49,7 @@ _DROPS_BY = re.compile(r"(?P<drops>[\d.,]+)\s*[xX*×]\s*(?P<factor>[\d.,]+)")
 _DROPS = re.compile(r"(?P<drops>[\d.,]+)\s?(?:d|drops?)", re.IGNORECASE)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class LineProblem:
     """A piece that could not be read: where it stands, the piece, one sentence with the cure."""
 
@@ -95,15 +95,15 @@ def _in_kit_order(tokens: Sequence[_Token], kit: Kit, temperature_unit: str) -> 
         if measure is None:
             problems.append(
                 LineProblem(
-                    token.position,
-                    token.text,
-                    Message("There are only {order} fields in this kit.", order=Number(len(kit.order))),
+                    position=token.position,
+                    piece=token.text,
+                    text=Message("There are only {order} fields in this kit.", order=Number(len(kit.order))),
                 )
             )
             continue
         if measure in free:
             free.remove(measure)
-        _take(measure, token, kit, temperature_unit, values, problems)
+        _take(measure, token, kit=kit, temperature_unit=temperature_unit, values=values, problems=problems)
     return LineReading(tuple(values), tuple(problems))
 
 
@@ -118,10 +118,19 @@ def _named(tokens: Sequence[_Token], kit: Kit, temperature_unit: str) -> LineRea
                 problems.append(_no_value(name))
             name = (NAME_TO_MEASURE[word], token)
         elif name is not None:
-            _take(name[0], token, kit, temperature_unit, values, problems)
+            _take(
+                name[0], token, kit=kit, temperature_unit=temperature_unit, values=values, problems=problems
+            )
             name = None
         elif _TEMPERATURE.fullmatch(token.text):
-            _take(Measure.TEMPERATURE, token, kit, temperature_unit, values, problems)
+            _take(
+                Measure.TEMPERATURE,
+                token,
+                kit=kit,
+                temperature_unit=temperature_unit,
+                values=values,
+                problems=problems,
+            )
         else:
             problems.append(_unknown(token))
     if name is not None:
@@ -139,14 +148,24 @@ def _take(
 ) -> None:
     if any(value.measure is measure for value in values):
         problems.append(
-            LineProblem(token.position, token.text, Message("This measure stands twice; keep one."), measure)
+            LineProblem(
+                position=token.position,
+                piece=token.text,
+                text=Message("This measure stands twice; keep one."),
+                measure=measure,
+            )
         )
         return
     try:
         values.append(read_value(measure, token.text, kit, temperature_unit))
     except UnreadableQuantity as trouble:
         problems.append(
-            LineProblem(token.position, token.text, Message("{why}", why=Verbatim(trouble.message)), measure)
+            LineProblem(
+                position=token.position,
+                piece=token.text,
+                text=trouble.message,
+                measure=measure,
+            )
         )
 
 
@@ -157,18 +176,10 @@ def read_value(measure: Measure, text: str, kit: Kit, temperature_unit: str) -> 
     if measure is Measure.TEMPERATURE:
         value = read_quantity(typed, Dimension.TEMPERATURE, temperature_unit).value
         return _checked(measured(measure, value, Method.THERMOMETER, typed=typed))
-    by_factor = _DROPS_BY.fullmatch(typed)
-    if by_factor:
-        factor = read_number(by_factor["factor"])
-        return _checked(
-            measured(measure, read_number(by_factor["drops"]) * factor, Method.DROPS, factor, typed)
-        )
-    drops = _DROPS.fullmatch(typed)
-    if drops:
-        if measure not in DROP_FACTORS:
-            raise UnreadableQuantity(f'"{typed}": this measure is not counted in drops; type the number.')
-        factor = DROP_FACTORS[measure][0 if kit.fine_drops else 1]
-        return _checked(measured(measure, read_number(drops["drops"]) * factor, Method.DROPS, factor, typed))
+    if (in_drops := _drops(measure, typed, kit)) is not None:
+        drops, factor = in_drops
+        value = read_number(drops) * factor
+        return _checked(measured(measure, value, method=Method.DROPS, drop_factor=factor, typed=typed))
     if measure is Measure.PH:
         return _checked(measured(measure, read_number(typed), method, typed=typed))
     unit = "ppb" if measure is Measure.PHOSPHATE else "ppm"
@@ -178,6 +189,23 @@ def read_value(measure: Measure, text: str, kit: Kit, temperature_unit: str) -> 
     return _checked(measured(measure, value, method, typed=typed))
 
 
+def _drops(measure: Measure, typed: str, kit: Kit) -> tuple[str, float] | None:
+    """The drops counted and what one is worth (by the text or by the kit); None where no drops are named."""
+    by_factor = _DROPS_BY.fullmatch(typed)
+    if by_factor:
+        return by_factor["drops"], read_number(by_factor["factor"])
+    drops = _DROPS.fullmatch(typed)
+    if not drops:
+        return None
+    if measure not in DROP_FACTORS:
+        raise UnreadableQuantity(
+            Message(
+                '"{typed}": this measure is not counted in drops; type the number.', typed=Verbatim(typed)
+            )
+        )
+    return drops["drops"], DROP_FACTORS[measure][0 if kit.fine_drops else 1]
+
+
 # Beyond these a value is a slip of the finger, not a water; the contract's bounds.
 _POSSIBLE: dict[Measure, tuple[float, float]] = {Measure.PH: (0, 14), Measure.TEMPERATURE: (-5, 60)}
 
@@ -185,18 +213,32 @@ _POSSIBLE: dict[Measure, tuple[float, float]] = {Measure.PH: (0, 14), Measure.TE
 def _checked(value: Measured) -> Measured:
     low, high = _POSSIBLE.get(value.measure, (0, 200_000))
     if not low <= value.value <= high:
-        unit = " C" if value.measure is Measure.TEMPERATURE else ""
-        raise UnreadableQuantity(f'"{value.typed}" is outside {low:g} to {high:g}{unit}; check the number.')
+        typed = Verbatim(value.typed)
+        raise UnreadableQuantity(
+            Message(
+                '"{typed}" is outside {low} to {high}; check the number.',
+                typed=typed,
+                low=Temperature(low),
+                high=Temperature(high),
+            )
+            if value.measure is Measure.TEMPERATURE
+            else Message(
+                '"{typed}" is outside {low} to {high}; check the number.',
+                typed=typed,
+                low=Number(low, grouped=True),
+                high=Number(high, grouped=True),
+            )
+        )
     return value
 
 
 def _no_value(name: tuple[Measure, _Token]) -> LineProblem:
     measure, token = name
     return LineProblem(
-        token.position,
-        token.text,
-        Message('"{text}" has no number after it.', text=Verbatim(token.text)),
-        measure,
+        position=token.position,
+        piece=token.text,
+        text=Message('"{text}" has no number after it.', text=Verbatim(token.text)),
+        measure=measure,
     )
 
 
@@ -217,4 +259,10 @@ def _unknown(token: _Token) -> LineProblem:
             '"{text}" is not a measure; use fc, tc, cc, ph, ta, ch, cya, salt or temp.',
             text=Verbatim(token.text),
         )
-    return LineProblem(token.position, token.text, text, None, near[0] if near else None)
+    return LineProblem(
+        position=token.position,
+        piece=token.text,
+        text=text,
+        measure=None,
+        suggestion=near[0] if near else None,
+    )

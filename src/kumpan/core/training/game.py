@@ -1,4 +1,5 @@
-"""The practice pool as a game: moves in order, played again from the first each time, so that nothing is kept but them.
+"""The practice pool as a game: moves in order, played again from the first each time, so that nothing is
+kept but them.
 
 Source: simulated-world.
 """
@@ -9,6 +10,8 @@ from enum import StrEnum
 
 from kumpan.core.errors import InvalidInput
 from kumpan.core.journal import PoolState, TestTaken, VisualCheck
+from kumpan.core.messages import Message, Verbatim
+from kumpan.core.quantity import Number
 from kumpan.core.training.goals import won
 from kumpan.core.training.player import Player
 from kumpan.core.training.scenarios import SCENARIOS, Scenario, new_world
@@ -22,6 +25,8 @@ MOST_SHARE = 0.5
 
 
 class MoveKind(StrEnum):
+    """What a learner can do."""
+
     TEST = "test"
     FULL_TEST = "full_test"
     ADD = "add"
@@ -34,7 +39,7 @@ class MoveKind(StrEnum):
     WAIT_MORNING = "wait_morning"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Move:
     """One move. `grams` of `product_id` to add, `share` of water to replace, `percent` to set the cell to."""
 
@@ -45,7 +50,7 @@ class Move:
     percent: float = 0.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Played:
     """A move with what it showed. `day` counts from 1, `hour` on the pool's clock; before the move."""
 
@@ -56,7 +61,7 @@ class Played:
     test: TestTaken | None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Game:
     """The game after its moves."""
 
@@ -69,10 +74,12 @@ class Game:
 
     @property
     def over(self) -> bool:
+        """The scenario's days are used up."""
         return self.player.days >= self.scenario.days
 
     @property
     def state(self) -> PoolState:
+        """The practice pool as its journal tells it."""
         return self.player.state
 
 
@@ -80,19 +87,24 @@ def scenario_by_key(key: str) -> Scenario:
     """Raises InvalidInput for a pool that there is not."""
     if key not in SCENARIOS:
         raise InvalidInput(
-            f"There is no such practice pool; choose one of: {', '.join(SCENARIOS)}.", "scenario"
+            Message(
+                "There is no such practice pool; choose one of: {known}.",
+                known=Verbatim(", ".join(SCENARIOS)),
+            ),
+            "scenario",
         )
     return SCENARIOS[key]
 
 
 def new_player(scenario: Scenario, seed: int) -> Player:
+    """A learner at the beginning of a scenario."""
     prices = {item.product.id: item.price_per_g or 0.0 for item in scenario.stocked}
     return Player(
-        new_world(scenario, seed),
-        scenario.believed_volume_l,
-        prices,
-        scenario.cell,
-        lambda world: won(scenario, world),
+        world=new_world(scenario, seed),
+        believed_volume_l=scenario.believed_volume_l,
+        prices=prices,
+        cell=scenario.cell,
+        won=lambda world: won(scenario, world),
     )
 
 
@@ -100,7 +112,10 @@ def play(key: str, seed: int, moves: Sequence[Move]) -> Game:
     """All moves from the first. Raises InvalidInput for too many, or for one that cannot be."""
     scenario = scenario_by_key(key)
     if len(moves) > MOST_MOVES:
-        raise InvalidInput(f"A game has at most {MOST_MOVES} moves; finish it.", "moves")
+        raise InvalidInput(
+            Message("A game has at most {most_moves} moves; finish it.", most_moves=Number(MOST_MOVES)),
+            "moves",
+        )
     player = new_player(scenario, seed)
     first = visual_check = player.visual_check()
     played = []
@@ -112,8 +127,15 @@ def play(key: str, seed: int, moves: Sequence[Move]) -> Game:
         if test is not None or move.kind in _PASSING:
             visual_check = player.visual_check()
         seen = visual_check if test is not None or move.kind in _PASSING else None
-        played.append(Played(move, day, hour, seen, test))
-    return Game(scenario, player, tuple(played), first, visual_check, player.world.gauge_kpa)
+        played.append(Played(move=move, day=day, hour=hour, visual_check=seen, test=test))
+    return Game(
+        scenario=scenario,
+        player=player,
+        played=tuple(played),
+        first_visual_check=first,
+        last_visual_check=visual_check,
+        gauge_kpa=player.world.gauge_kpa,
+    )
 
 
 _PASSING = (MoveKind.WAIT_HOUR, MoveKind.WAIT_EVENING, MoveKind.WAIT_MORNING, MoveKind.REPLACE_WATER)
@@ -133,7 +155,7 @@ def _do(player: Player, scenario: Scenario, move: Move) -> TestTaken | None:
     if kind is MoveKind.ADD:
         product = next((one for one in scenario.inventory if one.id == move.product_id), None)
         if product is None or not 0 < move.grams <= 1e6:
-            raise InvalidInput("Choose a product of this shelf and an amount over 0.", "moves")
+            raise InvalidInput(Message("Choose a product of this shelf and an amount over 0."), "moves")
         player.add(product, move.grams)
     elif kind is MoveKind.BRUSH:
         player.brush()
@@ -141,7 +163,9 @@ def _do(player: Player, scenario: Scenario, move: Move) -> TestTaken | None:
         player.clean_filter()
     elif kind is MoveKind.REPLACE_WATER:
         if not 0 < move.share <= MOST_SHARE:
-            raise InvalidInput("Replace at most half of the water at once, and more than none.", "moves")
+            raise InvalidInput(
+                Message("Replace at most half of the water at once, and more than none."), "moves"
+            )
         player.replace_water(move.share)
     elif kind is MoveKind.CELL:
         _set_cell(player, scenario, move.percent)
@@ -154,7 +178,9 @@ def _do(player: Player, scenario: Scenario, move: Move) -> TestTaken | None:
 
 def _set_cell(player: Player, scenario: Scenario, percent: float) -> None:
     if scenario.cell is None or not 0 <= percent <= 100:
-        raise InvalidInput("This pool has no cell to set, or the setting is not 0 to 100 %.", "moves")
+        raise InvalidInput(
+            Message("This pool has no cell to set, or the setting is not 0 to 100 %."), "moves"
+        )
     player.world.water.cell_g_h = scenario.cell.output_g_per_h * percent / 100
 
 

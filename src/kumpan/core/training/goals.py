@@ -29,9 +29,15 @@ def truth(world: GreenWorld) -> Readings:
     """The true water as readings."""
     w = world.water
     return Readings(
-        world.mean_free, world.mean_free + w.combined, w.ph, w.alkalinity, w.calcium, w.stabilizer, w.salt,
+        free_chlorine=world.mean_free,
+        total_chlorine=world.mean_free + w.combined,
+        ph=w.ph,
+        total_alkalinity=w.alkalinity,
+        calcium_hardness=w.calcium,
+        cyanuric_acid=w.stabilizer,
+        salt=w.salt,
         temperature_c=w.temperature_c,
-    )  # fmt: skip
+    )
 
 
 def true_index(world: GreenWorld) -> float:
@@ -110,4 +116,5 @@ def goals(scenario: Scenario, world: GreenWorld) -> tuple[Goal, ...]:
 
 
 def won(scenario: Scenario, world: GreenWorld) -> bool:
+    """Every goal is met."""
     return all(goal.met for goal in goals(scenario, world))

@@ -45,7 +45,7 @@ TRUTHS: dict[Severity, Truth] = {
 }
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Rescued:
     """One run: days until clear (None: never), the first band in days, and what must not happen."""
 
@@ -74,25 +74,27 @@ def rescued(severity: Severity, number: int, zone: tzinfo, seed: int = 1) -> Res
     draw = np.random.default_rng([seed, list(Severity).index(severity), number])
     prior = float(draw.uniform(25_000, 110_000))
     traits = Traits(
-        Surface.PLASTER if draw.random() < 0.6 else Surface.VINYL,
-        Chlorination.LIQUID,
-        list(Filter)[int(draw.integers(3))],
+        surface=Surface.PLASTER if draw.random() < 0.6 else Surface.VINYL,
+        chlorination=Chlorination.LIQUID,
+        filter=list(Filter)[int(draw.integers(3))],
     )
-    world = _world(draw, severity, prior, traits.filter, seed * 1_000_003 + number)
-    player = Player(world, prior)
-    rescuer = Rescuer(player, RescueSet(severity), traits, INVENTORY, zone)
+    world = _world(draw, severity, prior=prior, filter_=traits.filter, seed=seed * 1_000_003 + number)
+    player = Player(world=world, believed_volume_l=prior)
+    rescuer = Rescuer(
+        player=player, setting=RescueSet(severity=severity), traits=traits, inventory=INVENTORY, zone=zone
+    )
     band, began = first_band(rescuer.request()), world.now_s
     end, tally = rescuer.run(), player.tally
     return Rescued(
-        severity,
-        None if end is None else (end.timestamp() - began) / 86_400,
-        band.low_h / 24,
-        band.likely_h / 24,
-        band.high_h / 24,
-        tally.ran_dry,
-        tally.highest_mg_l - highest_planned_mg_l(traits),
-        tally.chlorine_mg_l,
-        tally.tests,
+        severity=severity,
+        days=None if end is None else (end.timestamp() - began) / 86_400,
+        low=band.low_h / 24,
+        likely=band.likely_h / 24,
+        high=band.high_h / 24,
+        drained_unseen=tally.ran_dry,
+        over_cap_mg_l=tally.highest_mg_l - highest_planned_mg_l(traits),
+        poured_mg_l=tally.chlorine_mg_l,
+        tests=tally.tests,
     )
 
 
@@ -108,8 +110,17 @@ def _world(
         dead_share=float(draw.uniform(0.05, 0.25)),
         guests_a_week=0.0,
     )
-    water = Water(0.1, 0.1, 0.4, float(draw.uniform(7.3, 8.2)), float(draw.uniform(70, 130)), float(draw.uniform(150, 350)),
-                  float(draw.uniform(10, 60)), 1200.0, bloom=float(draw.uniform(*truth.bloom)))  # fmt: skip
+    water = Water(
+        free=0.1,
+        dead=0.1,
+        combined=0.4,
+        ph=float(draw.uniform(7.3, 8.2)),
+        alkalinity=float(draw.uniform(70, 130)),
+        calcium=float(draw.uniform(150, 350)),
+        stabilizer=float(draw.uniform(10, 60)),
+        salt=1200.0,
+        bloom=float(draw.uniform(*truth.bloom)),
+    )
     kinds = {Filter.SAND: 0.85, Filter.CARTRIDGE: 1.0, Filter.DE: 1.2}
     green = Green(
         cloud=float(draw.uniform(*truth.cloud)),
@@ -119,7 +130,7 @@ def _world(
         clog=float(draw.uniform(0.08, 0.25)),
     )
     climate = Climate(latitude_deg=float(draw.uniform(26, 42)), mean_c=float(draw.uniform(22, 26)))
-    return GreenWorld(nature, climate, water, START_S, seed, green=green)
+    return GreenWorld(nature=nature, climate=climate, water=water, start_s=START_S, seed=seed, green=green)
 
 
 def runs(each: int, zone: tzinfo, seed: int = 1) -> Iterator[Rescued]:

@@ -36,7 +36,14 @@ def planner_run(key: str, seed: int, zone: tzinfo) -> Player:
     player = new_player(scenario, seed)
     player.visual_check()
     if scenario.rescue is not None:
-        Rescuer(player, scenario.rescue, scenario.traits, scenario.inventory, zone, scenario.days).run()
+        Rescuer(
+            player=player,
+            setting=scenario.rescue,
+            traits=scenario.traits,
+            inventory=scenario.inventory,
+            zone=zone,
+            most_days=scenario.days,
+        ).run()
     _keep(player, scenario)
     return player
 
@@ -59,7 +66,13 @@ def usual_plan(state: PoolState, scenario: Scenario) -> Plan:
     """The sheet that the last test asks for."""
     readings = expected_now(state)
     own = bands(profile("household"), scenario.traits, readings.cyanuric_acid)
-    return plan(readings, scenario.believed_volume_l, scenario.traits, Aims(own, {}), scenario.inventory)
+    return plan(
+        readings,
+        scenario.believed_volume_l,
+        traits=scenario.traits,
+        aims=Aims(own, {}),
+        inventory=scenario.inventory,
+    )
 
 
 def water_to_replace(state: PoolState, scenario: Scenario) -> float:
@@ -72,7 +85,13 @@ def water_to_replace(state: PoolState, scenario: Scenario) -> float:
     hoses = Hoses(7000.0, 1500.0, None)
     found = drain_plan(
         DrainRequest(
-            readings, scenario.believed_volume_l, scenario.traits, own, fill, hoses, Measure.CYANURIC_ACID
+            readings=readings,
+            volume_l=scenario.believed_volume_l,
+            traits=scenario.traits,
+            bands=own,
+            fill=fill,
+            hoses=hoses,
+            measure=Measure.CYANURIC_ACID,
         )
     )
     return sum(step.water_l or 0.0 for step in found.steps) / scenario.believed_volume_l

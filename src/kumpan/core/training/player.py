@@ -40,9 +40,11 @@ WATER_PRICE_PER_M3 = 1.6
 FILL_L_PER_H = 1500.0
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Tally:
-    """What a run took and what went wrong in it: `ran_dry` how often chlorine went to nothing between two tests."""
+    """What a run took and what went wrong in it: `ran_dry` how often chlorine went to nothing between two
+    tests.
+    """
 
     cost: float = 0.0
     chlorine_mg_l: float = 0.0
@@ -60,7 +62,7 @@ def never(world: GreenWorld) -> bool:  # noqa: ARG001
     return False
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Player:
     """Hands at a world. `won` says from the truth when it is won; `prices` are per gram by product id."""
 
@@ -73,7 +75,9 @@ class Player:
     tally: Tally = field(default_factory=Tally)
 
     def __post_init__(self) -> None:
-        self.carer = Carer(self.world, Routine(self.believed_volume_l, cell=self.cell))
+        self.carer = Carer(
+            world=self.world, preferences=Routine(believed_volume_l=self.believed_volume_l, cell=self.cell)
+        )
         self.tally.highest_mg_l = self.world.mean_free
         self._was_gone = self.world.mean_free < GONE_MG_L
         self.tell(BasinMeasured(self.believed_volume_l))
@@ -81,20 +85,24 @@ class Player:
 
     @property
     def days(self) -> float:
+        """Days since the beginning."""
         return self.world.hour / 24
 
     @property
     def state(self) -> PoolState:
+        """The journal so far, folded."""
         return fold(self.entries)
 
     def tell(self, body: Body) -> Entry:
+        """Write something into the practice pool's journal."""
         at = moment(self.world.now_s + len(self.entries) * 1e-3)
         key = f"{self.world.seed}/{len(self.entries)}"
-        entry = Entry(uuid5(SPACE, key), SPACE, at, at, None, body)
+        entry = Entry(id=uuid5(SPACE, key), pool_id=SPACE, at=at, recorded_at=at, person_id=None, body=body)
         self.entries.append(entry)
         return entry
 
     def wait(self, hours: int) -> None:
+        """Let hours go by and keep the tally."""
         for _ in range(hours):
             self.world.step()
             free = self.world.mean_free
@@ -120,6 +128,7 @@ class Player:
         return body
 
     def test(self, *, full: bool) -> TestTaken:
+        """Test the water; `full`: every measure."""
         self.tally.tests += 1
         body = self.carer.test(full=full)
         self.tell(body)
@@ -135,10 +144,10 @@ class Player:
         self.tally.highest_mg_l = max(self.tally.highest_mg_l, self.world.mean_free)
         self.tell(
             AdditionMade(
-                product.chemical,
-                product.strength_percent,
-                product.label,
-                grams,
+                chemical=product.chemical,
+                strength_percent=product.strength_percent,
+                label=product.label,
+                mass_g=grams,
                 product_id=product.id,
                 treatment_id=treatment_id,
                 step_number=number,
@@ -146,13 +155,16 @@ class Player:
         )
 
     def brush(self) -> None:
+        """Brush the walls."""
         self.world.brush()
 
     def read_gauge(self) -> float:
+        """Read the filter's gauge, kPa."""
         self.tell(PressureRead(self.world.gauge_kpa))
         return self.world.gauge_kpa
 
     def clean_filter(self) -> None:
+        """Clean the filter and note its pressure before and after."""
         before = self.world.gauge_kpa
         self.world.clean_filter()
         self._water(0.01 * self.believed_volume_l)
@@ -169,7 +181,7 @@ class Player:
         liters = share * self.believed_volume_l
         self.world.replace_water(liters)
         self._water(liters)
-        self.tell(WaterChanged(WaterChange.DRAIN, liters))
+        self.tell(WaterChanged(kind=WaterChange.DRAIN, volume_l=liters))
         self.wait(max(1, round(liters / FILL_L_PER_H)))
 
     def _water(self, liters: float) -> None:

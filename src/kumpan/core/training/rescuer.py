@@ -32,7 +32,7 @@ FULL_TEST_DAYS = 5.0
 SWIM_LIMIT_MG_L = 4.0
 
 
-@dataclass
+@dataclass(kw_only=True)
 class Rescuer:
     """One rescue by the plan, with a player's hands."""
 
@@ -63,18 +63,18 @@ class Rescuer:
         state, climate = self.player.state, self.player.world.climate
         readings = expected_now(state)
         return RescueRequest(
-            state,
-            self.setting,
-            readings,
-            self.player.believed_volume_l,
-            self.traits,
-            self.inventory,
-            bands(profile("household"), self.traits, readings.cyanuric_acid),
-            SWIM_LIMIT_MG_L,
-            climate.latitude_deg,
-            climate.longitude_deg,
-            self.zone,
-            moment(self.player.world.now_s),
+            state=state,
+            setting=self.setting,
+            readings=readings,
+            volume_l=self.player.believed_volume_l,
+            traits=self.traits,
+            inventory=self.inventory,
+            bands=bands(profile("household"), self.traits, readings.cyanuric_acid),
+            swim_limit_mg_l=SWIM_LIMIT_MG_L,
+            latitude_deg=climate.latitude_deg,
+            longitude_deg=climate.longitude_deg,
+            zone=self.zone,
+            now=moment(self.player.world.now_s),
         )
 
     def _follow(self, stage: StageKey, plan: Plan) -> None:
@@ -82,7 +82,13 @@ class Rescuer:
         player, started_s = self.player, self.player.world.now_s
         before = expected_now(player.state)
         treatment = player.tell(
-            TreatmentStarted(plan.steps, "household", before, plan.predicted, f"{RESCUE}/{stage}")
+            TreatmentStarted(
+                steps=plan.steps,
+                profile="household",
+                before=before,
+                predicted=plan.predicted,
+                plan=f"{RESCUE}/{stage}",
+            )
         )
         if not plan.steps:
             player.wait(1)

@@ -1,4 +1,7 @@
-"""The learner's game beside the planner's on the same pool, and what made the difference. Source: simulated-world."""
+"""The learner's game beside the planner's on the same pool, and what made the difference.
+
+Source: simulated-world.
+"""
 
 import itertools
 from collections.abc import Iterator, Sequence
@@ -10,6 +13,7 @@ from kumpan.core.findings import Finding
 from kumpan.core.journal import AdditionMade, Entry, fold
 from kumpan.core.messages import Message, Verbatim
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
+from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Number
 from kumpan.core.records.step import ADD
@@ -95,49 +99,51 @@ def _tested_before(played: Sequence[Played], pour: Played) -> bool:
 
 
 def _pours(game: Game) -> Iterator[Finding]:
-    """Each pour against what the plan asked for at the same readings; a rescue's level counts for chlorine."""
+    """Each pour against what the plan asked for at the same readings; in a rescue its level counts."""
     products = {product.id: product for product in game.scenario.inventory}
-    cap = highest_planned_mg_l(game.scenario.traits)
     for n, one in enumerate(game.played):
-        if one.move.kind is not MoveKind.ADD:
-            continue
-        product = products[one.move.product_id]
-        rise = changes(product, one.move.grams, game.scenario.believed_volume_l).get(
-            Measure.FREE_CHLORINE, 0.0
+        if one.move.kind is MoveKind.ADD:
+            product = products[one.move.product_id]
+            yield from _over_cap(game, one, product) or _against_plan(game, n, one, product)
+
+
+def _over_cap(game: Game, one: Played, product: Product) -> tuple[Finding, ...]:
+    cap = highest_planned_mg_l(game.scenario.traits)
+    rise = changes(product, one.move.grams, game.scenario.believed_volume_l).get(Measure.FREE_CHLORINE, 0.0)
+    if rise <= cap:
+        return ()
+    text = Message(
+        "Day {day}: {label} for {rise} of free chlorine at once; {cap} is the most this pool bears.",
+        day=Number(one.day),
+        label=Verbatim(product.label),
+        rise=Number(rise, digits=0),
+        cap=Number(cap, digits=0),
+    )
+    return (Finding("over_cap", text),)
+
+
+def _against_plan(game: Game, n: int, one: Played, product: Product) -> tuple[Finding, ...]:
+    if game.scenario.rescue is not None and product.chemical in CHLORINE_CARRIERS:
+        return ()  # a rescue's rounds are judged by their course
+    wanted = _wanted_g(game, n, product.id)
+    if wanted is None:
+        return ()
+    if wanted <= 0:
+        text = Message(
+            "Day {day}: {label} was not asked for by the last test.",
+            day=Number(one.day),
+            label=Verbatim(product.label),
         )
-        if rise > cap:
-            text = Message(
-                "Day {day}: {label} for {rise} of free chlorine at once; {cap} is the most this pool bears.",
-                day=Number(one.day),
-                label=Verbatim(product.label),
-                rise=Number(rise, digits=0),
-                cap=Number(cap, digits=0),
-            )
-            yield Finding("over_cap", text)
-            continue
-        if game.scenario.rescue is not None and product.chemical in CHLORINE_CARRIERS:
-            continue  # a rescue's rounds are judged by their course
-        wanted = _wanted_g(game, n, product.id)
-        if wanted is None:
-            continue
-        if wanted <= 0:
-            yield Finding(
-                "not_asked",
-                Message(
-                    "Day {day}: {label} was not asked for by the last test.",
-                    day=Number(one.day),
-                    label=Verbatim(product.label),
-                ),
-            )
-        elif one.move.grams > MUCH_MORE * wanted or one.move.grams < MUCH_LESS * wanted:
-            times = one.move.grams / wanted
-            text = Message(
-                "Day {day}: {times} times the {label} that the plan would pour at these readings.",
-                day=Number(one.day),
-                times=Number(times, digits=1),
-                label=Verbatim(product.label),
-            )
-            yield Finding("other_amount", text)
+        return (Finding("not_asked", text),)
+    if MUCH_LESS * wanted <= one.move.grams <= MUCH_MORE * wanted:
+        return ()
+    text = Message(
+        "Day {day}: {times} times the {label} that the plan would pour at these readings.",
+        day=Number(one.day),
+        times=Number(one.move.grams / wanted, digits=1),
+        label=Verbatim(product.label),
+    )
+    return (Finding("other_amount", text),)
 
 
 def _wanted_g(game: Game, number: int, product_id: str) -> float | None:

@@ -72,6 +72,7 @@ class Scenario:
 
     @property
     def inventory(self) -> Sequence[Product]:
+        """The products of the practice shelf."""
         return [item.product for item in self.stocked]
 
 
@@ -80,45 +81,45 @@ _STAB, _INDEX, _DEAD, _SALT_OK = "stabiliser", "index", "nothing_lives", "salt"
 _ROWS: tuple[Scenario, ...] = (
     Scenario(
         "holiday", Message("Green after a holiday"),
-        Message("Two weeks away in June, the feeder ran empty. The water is green, the floor just to be " "seen. Guests come in two weeks."),
-        Message("Keep chlorine at the level that stabilizer asks for, day and night, until a night costs " "less than 1; filter, brush, then clear."),
-        14, 60_000.0, Traits(Surface.PLASTER, Chlorination.LIQUID, Filter.CARTRIDGE),
-        Water(0.1, 0.1, 0.5, 7.9, 100, 240, 40, 900, bloom=6.0), Green(cloud=4.5, kill=0.075, filters=0.018, clog=0.15),
+        Message("Two weeks away in June, the feeder ran empty. The water is green, the floor just to be seen. Guests come in two weeks."),
+        Message("Keep chlorine at the level that stabilizer asks for, day and night, until a night costs less than 1; filter, brush, then clear."),
+        14, 60_000.0, Traits(surface=Surface.PLASTER, chlorination=Chlorination.LIQUID, filter=Filter.CARTRIDGE),
+        Water(free=0.1, dead=0.1, combined=0.5, ph=7.9, alkalinity=100, calcium=240, stabilizer=40, salt=900, bloom=6.0), Green(cloud=4.5, kill=0.075, filters=0.018, clog=0.15),
         _inventory(_LIQUID, _SHOCK, _DICHLOR, _TABLETS, _ACID, _SODA), (_CLEAR, _DEAD, _COMBINED, _PH),
-        RescueSet(Severity.GREEN),
+        RescueSet(severity=Severity.GREEN),
     ),
     Scenario(
         "creep", Message("Stabilizer creep"),
-        Message("A vinyl pool on tablets for three summers. Free chlorine reads 3, and still the walls " "feel slick. Nobody tests stabilizer."),
+        Message("A vinyl pool on tablets for three summers. Free chlorine reads 3, and still the walls feel slick. Nobody tests stabilizer."),
         Message("Test stabilizer; only new water brings it down. Then chlorine that brings none."),
-        10, 45_000.0, Traits(Surface.VINYL, Chlorination.LIQUID, Filter.CARTRIDGE),
-        Water(3.0, 2.8, 0.3, 7.3, 90, 180, 125, 700, bloom=0.4), Green(cloud=0.6, filters=0.02),
+        10, 45_000.0, Traits(surface=Surface.VINYL, chlorination=Chlorination.LIQUID, filter=Filter.CARTRIDGE),
+        Water(free=3.0, dead=2.8, combined=0.3, ph=7.3, alkalinity=90, calcium=180, stabilizer=125, salt=700, bloom=0.4), Green(cloud=0.6, filters=0.02),
         _inventory(_LIQUID, _TABLETS, _DICHLOR, _ACID, _SODA, _ASH), (_STAB, _FREE, _PH, _CLEAR),
     ),
     Scenario(
         "cell", Message("The scaling cell"),
-        Message("Plaster and a salt cell; white scale on the plates, the cell makes less and less. The " "owner scrapes it every month."),
-        Message("Scale is the water's doing: bring the scaling index down by pH and alkalinity, and the " "cell stays clean."),
-        10, 70_000.0, Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND),
-        Water(2.6, 2.5, 0.1, 8.15, 150, 390, 65, 3150), Green(cloud=0.3, filters=0.02),
+        Message("Plaster and a salt cell; white scale on the plates, the cell makes less and less. The owner scrapes it every month."),
+        Message("Scale is the water's doing: bring the scaling index down by pH and alkalinity, and the cell stays clean."),
+        10, 70_000.0, Traits(surface=Surface.PLASTER, chlorination=Chlorination.SALT_CELL, filter=Filter.SAND),
+        Water(free=2.6, dead=2.5, combined=0.1, ph=8.15, alkalinity=150, calcium=390, stabilizer=65, salt=3150), Green(cloud=0.3, filters=0.02),
         _inventory(_ACID, _SODA, _LIQUID, _SALT, _STABILIZER, _CALCIUM), (_INDEX, _PH, _FREE),
         cell=CellSet(9.0, 55.0, 10.0), fill_calcium=240.0, fill_alkalinity=140.0,
     ),
     Scenario(
         "party", Message("Cloudy after a party"),
-        Message("Twenty people yesterday. The water is cloudy and smells; the drain is a pale spot. The " "next party is in eight days."),
-        Message("The smell is combined chlorine: more chlorine, not less; filter; look for the drain " "before anybody swims."),
-        8, 55_000.0, Traits(Surface.FIBERGLASS, Chlorination.LIQUID, Filter.SAND),
-        Water(0.3, 0.2, 1.6, 7.7, 95, 220, 30, 900, bloom=1.2), Green(cloud=2.2, kill=0.08, filters=0.022),
+        Message("Twenty people yesterday. The water is cloudy and smells; the drain is a pale spot. The next party is in eight days."),
+        Message("The smell is combined chlorine: more chlorine, not less; filter; look for the drain before anybody swims."),
+        8, 55_000.0, Traits(surface=Surface.FIBERGLASS, chlorination=Chlorination.LIQUID, filter=Filter.SAND),
+        Water(free=0.3, dead=0.2, combined=1.6, ph=7.7, alkalinity=95, calcium=220, stabilizer=30, salt=900, bloom=1.2), Green(cloud=2.2, kill=0.08, filters=0.022),
         _inventory(_LIQUID, _SHOCK, _DICHLOR, _ACID, _SODA, _STABILIZER), (_CLEAR, _COMBINED, _FREE, _PH),
-        RescueSet(Severity.LIGHT),
+        RescueSet(severity=Severity.LIGHT),
     ),
     Scenario(
         "spring", Message("The first day of a salt pool"),
-        Message("The cover is off and the water is clear but cool. It was lowered for the winter and " "filled up again; the cell stands without power, and its lamp asked for salt last autumn " "already."),
-        Message("New water took salt with it. Test it by hand, add whole bags rounded down, a day of " "mixing, test again, then power the cell; until then chlorine goes in by hand."),
-        10, 65_000.0, Traits(Surface.PLASTER, Chlorination.SALT_CELL, Filter.SAND),
-        Water(0.4, 0.3, 0.2, 7.9, 70, 270, 40, 1900, temperature_c=17.0), Green(cloud=0.5, filters=0.02),
+        Message("The cover is off and the water is clear but cool. It was lowered for the winter and filled up again; the cell stands without power, and its lamp asked for salt last autumn already."),
+        Message("New water took salt with it. Test it by hand, add whole bags rounded down, a day of mixing, test again, then power the cell; until then chlorine goes in by hand."),
+        10, 65_000.0, Traits(surface=Surface.PLASTER, chlorination=Chlorination.SALT_CELL, filter=Filter.SAND),
+        Water(free=0.4, dead=0.3, combined=0.2, ph=7.9, alkalinity=70, calcium=270, stabilizer=40, salt=1900, temperature_c=17.0), Green(cloud=0.5, filters=0.02),
         _inventory(_SALT, _LIQUID, _ACID, _SODA, _CALCIUM, _STABILIZER), (_SALT_OK, _FREE, _PH, _CLEAR),
         cell=CellSet(9.0, 0.0, 10.0), climate=Climate(latitude_deg=38.0, mean_c=15.0),
     ),
@@ -134,19 +135,30 @@ def new_world(scenario: Scenario, seed: int) -> GreenWorld:
         return float(value * np.clip(draw.normal(1, share), 1 - 2 * share, 1 + 2 * share))
 
     nature = Nature(
-        true_volume_l=about(scenario.believed_volume_l, 0.06), sun_per_hour=about(0.045, 0.12), mood=0.25,
-        dead_share=float(draw.uniform(0.06, 0.2)), guests_a_week=0.0,
-        fill_calcium=scenario.fill_calcium, fill_alkalinity=scenario.fill_alkalinity,
-    )  # fmt: skip
+        true_volume_l=about(scenario.believed_volume_l, 0.06),
+        sun_per_hour=about(0.045, 0.12),
+        mood=0.25,
+        dead_share=float(draw.uniform(0.06, 0.2)),
+        guests_a_week=0.0,
+        fill_calcium=scenario.fill_calcium,
+        fill_alkalinity=scenario.fill_alkalinity,
+    )
     usual = scenario.water
     water = replace(
-        usual, ph=usual.ph + float(draw.normal(0, 0.06)), alkalinity=about(usual.alkalinity), calcium=about(usual.calcium),
-        stabilizer=about(usual.stabilizer), bloom=about(usual.bloom, 0.15), tablets_g=[],
-    )  # fmt: skip
+        usual,
+        ph=usual.ph + float(draw.normal(0, 0.06)),
+        alkalinity=about(usual.alkalinity),
+        calcium=about(usual.calcium),
+        stabilizer=about(usual.stabilizer),
+        bloom=about(usual.bloom, 0.15),
+        tablets_g=[],
+    )
     green = replace(
         scenario.green, cloud=about(scenario.green.cloud, 0.12), kill=about(scenario.green.kill, 0.15)
     )
     if scenario.cell is not None:
         water.cell_g_h = scenario.cell.output_g_per_h * scenario.cell.percent / 100
         water.cell_hours = scenario.cell.hours_per_day
-    return GreenWorld(nature, scenario.climate, water, START_S, seed, green=green)
+    return GreenWorld(
+        nature=nature, climate=scenario.climate, water=water, start_s=START_S, seed=seed, green=green
+    )

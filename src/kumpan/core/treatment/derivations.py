@@ -21,7 +21,7 @@ from kumpan.core.testing.methods import METHOD_NAMES, Measured
 Pair = tuple[Message, Message]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class GaugeContext:
     """What the working of a lane draws on."""
 
@@ -136,7 +136,25 @@ def _index(context: GaugeContext) -> Derivation | None:
     state = context.state
     if state is None:
         return None
-    pairs: tuple[Pair, ...] = (
+    equation = Message(
+        "log10 of calcium times carbonate (as activities) over what calcite allows. 0 is "
+        "saturated; above, scale forms; below, cement is eaten."
+    )
+    pairs = _index_pairs(state, context.readings)
+    if context.classic_index is not None:
+        pairs += (
+            (
+                Message("classic table index, as shops quote it"),
+                Message(
+                    "{classic_index}", classic_index=Number(context.classic_index, digits=2, signed=True)
+                ),
+            ),
+        )
+    return derivation(equation, pairs, ("plummer-busenberg", "phreeqc-dat", "langelier"))
+
+
+def _index_pairs(state: State, readings: Readings) -> tuple[Pair, ...]:
+    return (
         (Message("pH"), Message("{ph}", ph=Number(float(state.species.ph), digits=2))),
         (
             Message("carbonate alkalinity"),
@@ -149,7 +167,7 @@ def _index(context: GaugeContext) -> Derivation | None:
             Message("calcium hardness"),
             Message(
                 "{calcium_hardness} ppm",
-                calcium_hardness=Number(context.readings.calcium_hardness or 0, digits=0),
+                calcium_hardness=Number(readings.calcium_hardness or 0, digits=0),
             ),
         ),
         (
@@ -168,25 +186,41 @@ def _index(context: GaugeContext) -> Derivation | None:
             ),
         ),
     )
-    if context.classic_index is not None:
-        pairs += (
-            (
-                Message("classic table index, as shops quote it"),
-                Message(
-                    "{classic_index}", classic_index=Number(context.classic_index, digits=2, signed=True)
-                ),
-            ),
-        )
-    equation = Message(
-        "log10 of calcium times carbonate (as activities) over what calcite allows. 0 is "
-        "saturated; above, scale forms; below, cement is eaten."
-    )
-    return derivation(equation, pairs, ("plummer-busenberg", "phreeqc-dat", "langelier"))
 
 
 def dose_derivation(product: Product, mass_g: float, measure: Measure, volume_l: float) -> Derivation:
     """The working of one addition: the mass balance, and for pH products the equilibrium behind it."""
-    pairs: tuple[Pair, ...] = (
+    pairs = _dose_pairs(product, mass_g, volume_l)
+    if measure in (Measure.PH, Measure.TOTAL_ALKALINITY):
+        equation = Message(
+            "The water's totals at the target (pH and alkalinity) minus those now give the alkalinity "
+            "and carbon to add; the products' amounts follow, all other doses and the chlorine they "
+            "bring reckoned as used up."
+        )
+        per_kg = change_per_g(product, Measure.TOTAL_ALKALINITY, volume_l, spent=True) * 1000
+        pairs += (
+            (
+                Message("1 kg moves alkalinity here by"),
+                Message("{per_kg} ppm", per_kg=Number(per_kg, digits=2, signed=True)),
+            ),
+        )
+        return derivation(equation, pairs, ("phreeqc-dat", "plummer-busenberg", "mass-balance", "rounding"))
+    per_kg = change_per_g(product, measure, volume_l) * 1000
+    pairs += (
+        (
+            Message("1 kg moves it here by"),
+            Message("{per_kg} ppm", per_kg=Number(per_kg, figures=3, signed=True)),
+        ),
+    )
+    equation = Message(
+        "Amount = change wanted x water / what one gram of product brings; what other doses bring "
+        "is taken off first."
+    )
+    return derivation(equation, pairs, ("mass-balance", "available-chlorine", "densities", "rounding"))
+
+
+def _dose_pairs(product: Product, mass_g: float, volume_l: float) -> tuple[Pair, ...]:
+    return (
         (Message("water"), Message("{volume} L", volume=Number(volume_l, digits=0, grouped=True))),
         (Message("product"), Message("{product}", product=Verbatim(product.label))),
         (
@@ -215,29 +249,3 @@ def dose_derivation(product: Product, mass_g: float, measure: Measure, volume_l:
         ),
         (Message("acts as"), Message("{mass} mol", mass=Number(mass_g * moles_per_g(product), figures=3))),
     )
-    if measure in (Measure.PH, Measure.TOTAL_ALKALINITY):
-        equation = Message(
-            "The water's totals at the target (pH and alkalinity) minus those now give the alkalinity "
-            "and carbon to add; the products' amounts follow, all other doses and the chlorine they "
-            "bring reckoned as used up."
-        )
-        per_kg = change_per_g(product, Measure.TOTAL_ALKALINITY, volume_l, spent=True) * 1000
-        pairs += (
-            (
-                Message("1 kg moves alkalinity here by"),
-                Message("{per_kg} ppm", per_kg=Number(per_kg, digits=2, signed=True)),
-            ),
-        )
-        return derivation(equation, pairs, ("phreeqc-dat", "plummer-busenberg", "mass-balance", "rounding"))
-    per_kg = change_per_g(product, measure, volume_l) * 1000
-    pairs += (
-        (
-            Message("1 kg moves it here by"),
-            Message("{per_kg} ppm", per_kg=Number(per_kg, figures=3, signed=True)),
-        ),
-    )
-    equation = Message(
-        "Amount = change wanted x water / what one gram of product brings; what other doses bring "
-        "is taken off first."
-    )
-    return derivation(equation, pairs, ("mass-balance", "available-chlorine", "densities", "rounding"))

@@ -64,7 +64,7 @@ def uses_pour_path(chemical: str) -> bool:
     return chemical in _POURED
 
 
-def prepare(traits: Traits, adds_salt: bool) -> Message:
+def prepare(traits: Traits, *, adds_salt: bool) -> Message:
     """The first step of any sheet: the pump, the robot, and the cell where salt goes in."""
     if adds_salt and traits.chlorination is Chlorination.SALT_CELL:
         return Message("Pump on, robot out, nobody in the water. Cell off until the salt has dissolved.")

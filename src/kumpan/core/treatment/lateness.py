@@ -1,6 +1,7 @@
 """A sheet that runs late: a wait counts from when the step before it was really done.
 
-The plan stays as it was started; only the clock beside its steps moves, and never earlier. Source: separation.
+The plan stays as it was started; only the clock beside its steps moves, and never earlier. Source:
+separation.
 """
 
 from collections.abc import Mapping

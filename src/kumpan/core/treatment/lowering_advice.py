@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 from kumpan.core.dosing.chlorine_reducer import reducer_dose
 from kumpan.core.dosing.rounding import round_dose
-from kumpan.core.dosing.solver import Unmet
+from kumpan.core.dosing.solution import Unmet
 from kumpan.core.dosing.water_change import LARGEST_PARTIAL_SHARE, water_change
 from kumpan.core.messages import NOTHING, Message, Verbatim
 from kumpan.core.products.product import Product

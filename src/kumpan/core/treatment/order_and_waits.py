@@ -113,4 +113,5 @@ def separation(first: str, second: str) -> Separation:
 
 
 def order_of(chemical: str) -> int:
+    """The place of a chemical in the order of pouring; the last for what the table does not name."""
     return ORDER.index(chemical) if chemical in ORDER else len(ORDER)

@@ -10,7 +10,8 @@ from dataclasses import dataclass, replace
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.dosing.mass_balance import added_to, changes
-from kumpan.core.dosing.solver import Dose, Solution, Unmet, solve
+from kumpan.core.dosing.solution import Dose, Solution, Unmet
+from kumpan.core.dosing.solver import solve
 from kumpan.core.findings import Finding
 from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Traits
@@ -54,7 +55,7 @@ def plan(
 
     `fill` is the fill water's readings, for what only new water lowers; `telling` how amounts are said.
     """
-    solution = solve(readings, volume_l, traits, aims, inventory)
+    solution = solve(readings, volume_l, traits=traits, aims=aims, inventory=inventory)
     rules = _rules(solution, volume_l)
     placed = spread(solution.doses, readings, volume_l, solution.start)
     steps = lay_out(

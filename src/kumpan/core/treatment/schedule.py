@@ -45,7 +45,7 @@ def lay_out(
     if not parts:
         return ()
     line = Timeline(volume_l, readings, display)
-    line.prepare(traits, any(part.dose.measure is Measure.SALT for part in parts))
+    line.prepare(traits, adds_salt=any(part.dose.measure is Measure.SALT for part in parts))
     for day in sorted({part.day for part in parts}):
         line.begin_day(day)
         for part in (p for p in parts if p.day == day):
@@ -73,21 +73,35 @@ class Timeline:
 
     @property
     def day(self) -> int:
+        """The day of the plan, the first being 1."""
         return 1 + self.now // DAY_MIN
 
-    def prepare(self, traits: Traits, adds_salt: bool) -> None:
+    def prepare(self, traits: Traits, *, adds_salt: bool) -> None:
+        """The step before all others: water moving, and what must be off."""
         self.do(
-            prepare(traits, adds_salt), Message("Everything below needs moving water."), Hazard.OPEN_WATER
+            prepare(traits, adds_salt=adds_salt),
+            Message("Everything below needs moving water."),
+            Hazard.OPEN_WATER,
         )
         self.now += PREPARE_MIN
 
     def do(self, title: Message, why: Message, hazard: Hazard, measures: tuple[Measure, ...] = ()) -> None:
         """A task of its own, without an amount."""
         self.steps.append(
-            Step(DO, self.day, self.now, title, why, hazard, cautions_for(hazard), measures=measures)
+            Step(
+                kind=DO,
+                day=self.day,
+                offset_min=self.now,
+                title=title,
+                why=why,
+                hazard=hazard,
+                cautions=cautions_for(hazard),
+                measures=measures,
+            )
         )
 
     def begin_day(self, day: int) -> None:
+        """Wait for another day, testing what can be read by then."""
         self.test_what_can_be_read_by((day - 1) * DAY_MIN)
         self.wait_until((day - 1) * DAY_MIN, Message("The next part goes in on another day."))
 
@@ -97,6 +111,7 @@ class Timeline:
             self._test_group(measure)
 
     def keep_apart(self, chemical: str) -> None:
+        """Wait until nothing poured before harms this chemical, or is harmed by it."""
         until, why = self.now, NOTHING
         for at, other in self._poured:
             row = separation(other, chemical)
@@ -128,6 +143,7 @@ class Timeline:
             self._level[Measure.TOTAL_CHLORINE] = total + then - free
 
     def aerate(self, ph: float) -> None:
+        """Let carbon dioxide leave until pH is back."""
         title = Message("Aerate until pH reads {ph} again", ph=Number(ph))
         why = Message(
             "Returns up, fountain or air on: carbon dioxide leaves, pH rises, alkalinity stays down."
@@ -167,7 +183,18 @@ class Timeline:
             return
         pump = Message(" with the pump on") if minutes < LONG_WAIT_MIN else NOTHING
         title = title or Message("{minutes}{pump}", minutes=Duration(minutes), pump=pump)
-        self.steps.append(Step(WAIT, self.day, self.now, title, why, Hazard.NONE, (), minutes=minutes))
+        self.steps.append(
+            Step(
+                kind=WAIT,
+                day=self.day,
+                offset_min=self.now,
+                title=title,
+                why=why,
+                hazard=Hazard.NONE,
+                cautions=(),
+                minutes=minutes,
+            )
+        )
         self.now = until
 
     def _addition(self, part: Part, expected_change: float | None) -> Step:
@@ -177,13 +204,13 @@ class Timeline:
         if expected_change is not None:
             moved[dose.measure] = expected_change
         return Step(
-            ADD,
-            self.day,
-            self.now,
-            Message("{product}", product=Verbatim(product.label)),
-            dose.why,
-            product.row.hazard,
-            cautions_for(product.row.hazard),
+            kind=ADD,
+            day=self.day,
+            offset_min=self.now,
+            title=Message("{product}", product=Verbatim(product.label)),
+            why=dose.why,
+            hazard=product.row.hazard,
+            cautions=cautions_for(product.row.hazard),
             product_id=product.id,
             chemical=product.chemical,
             strength_percent=product.strength_percent,
@@ -205,21 +232,32 @@ class Timeline:
         """A measurable amount; where rounding up would take pH out of its window, one that stays inside."""
         dose, display = part.dose, self._display
         rounded = round_dose(
-            dose.product, part.mass_g, display.units, dose.uncertainty_share, display.containers
+            dose.product,
+            part.mass_g,
+            units=display.units,
+            uncertainty_share=dose.uncertainty_share,
+            containers=display.containers,
         )
         share = self._share_inside(part)
         if share is None or rounded.mass_g <= share * part.mass_g:
             return rounded
         most = min(1.0, share) * part.mass_g
         lower = round_dose(
-            dose.product, most, display.units, dose.uncertainty_share, display.containers, down=True
+            dose.product,
+            most,
+            units=display.units,
+            uncertainty_share=dose.uncertainty_share,
+            containers=display.containers,
+            down=True,
         )
         return lower if lower.mass_g > 0 else rounded
 
     def _share_inside(self, part: Part) -> float | None:
-        """How much of a part takes pH, as the rounded steps before left it, to the edge of its window or of one move.
+        """How much of a part takes pH, as the rounded steps before left it, to the edge of its window or of
+        one move.
 
-        None where pH is not known or hardly moves. What moves back in from outside is held only to the largest move.
+        None where pH is not known or hardly moves. What moves back in from outside is held only to the
+        largest move.
         """
         level = self._level.get(Measure.PH)
         if part.before is None or part.after is None or level is None:
@@ -234,7 +272,9 @@ class Timeline:
         return min(in_one_move, room / move if room * move > 0 else 1.0)
 
     def _moved(self, part: Part, mass_g: float) -> dict[Measure, float]:
-        """Every measure that the rounded amount moves; pH and alkalinity by the equilibrium, chlorine used up."""
+        """Every measure that the rounded amount moves; pH and alkalinity by the equilibrium, chlorine used
+        up.
+        """
         moved = changes(part.dose.product, mass_g, self._volume_l)
         if part.before is None or part.after is None:
             moved.pop(Measure.TOTAL_ALKALINITY, None)
@@ -255,13 +295,13 @@ class Timeline:
         hazard, cautions = Hazard.OPEN_WATER, cautions_for(Hazard.OPEN_WATER)
         self.steps.append(
             Step(
-                TEST,
-                self.day,
-                self.now,
-                Message("Test {names}", names=names),
-                why,
-                hazard,
-                cautions,
+                kind=TEST,
+                day=self.day,
+                offset_min=self.now,
+                title=Message("Test {names}", names=names),
+                why=why,
+                hazard=hazard,
+                cautions=cautions,
                 measures=measures,
                 expected=expected,
             )

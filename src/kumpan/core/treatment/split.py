@@ -1,4 +1,5 @@
-"""Split doses and put them on days: no addition over a limit, no pH out of its window, far ones on days apart.
+"""Split doses and put them on days: no addition over a limit, no pH out of its window, far ones on days
+apart.
 
 Every part is tried on the water as it will be then, its own chlorine used up. Sources: addition-limits,
 separation, order.
@@ -11,7 +12,7 @@ from math import ceil
 from kumpan.core.chemistry.equilibrium import State, solve_totals
 from kumpan.core.chemistry.speciation import Totals
 from kumpan.core.dosing.mixing import added
-from kumpan.core.dosing.solver import Dose
+from kumpan.core.dosing.solution import Dose
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.treatment.order_and_waits import (
     ADDITION_LIMITS,
@@ -29,13 +30,13 @@ SOURCES_USED = ("addition-limits", "separation", "order")
 MOST_DAYS = 120
 PART_COUNTS = (1, 2, 3, 4, 5, 6, 8, 10, 12, 16, 20, 30, 40)
 WAIT_OVER_PH = 7.6  # a base waits over this while acid or stabilizer is still to go in
-# What is not meant for pH is free of the window where all of it together moves pH less than this; judged by its
-# parts, many small ones would creep out.
+# What is not meant for pH is free of the window where all of it together moves pH less than this; judged by
+# its parts, many small ones would creep out.
 PH_STILL = 0.01
 HARDLY_MOVES_PH = (Measure.SALT, Measure.CALCIUM_HARDNESS, Measure.FREE_CHLORINE, Measure.BORATE)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Part:
     """One addition of a dose that may be split, on its day; `before`, `after` the water where known."""
 
@@ -93,7 +94,7 @@ class _Spreader:
             return False
         mass = self._left[dose] / count
         before, after = self._state, self._after(dose, mass)
-        self._parts.append(Part(dose, mass, day, before, after))
+        self._parts.append(Part(dose=dose, mass_g=mass, day=day, before=before, after=after))
         self._state = after
         self._ready[dose] = day + _days_to_next(dose, mass)
         if count == 1:

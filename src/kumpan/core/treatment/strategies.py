@@ -1,4 +1,5 @@
-"""Several ways through the same plan side by side: cost, additions, hours to swimming, and what is left behind.
+"""Several ways through the same plan side by side: cost, additions, hours to swimming, and what is left
+behind.
 
 Sources: mass-balance, season-loss, swim-limit.
 """
@@ -38,9 +39,11 @@ _KEEPS_GOING: Mapping[Chlorination, str | None] = {
 }
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class StrategyOutcome:
-    """One way: its names, products and amounts (g), and what it comes to. `use` is the product it was made with.
+    """One way: its names, products and amounts (g), and what it comes to.
+
+    `use` is the product it was made with.
 
     `used_cost` is the worth of what is poured, None when a price is missing; `minutes_to_swim` until the test
     that opens the pool, None when nothing closes it; `in_four_weeks` mg/L by measure.
@@ -60,6 +63,7 @@ class StrategyOutcome:
 
     @property
     def buy_cost(self) -> float | None:
+        """Money for what has to be bought; None where a price is missing."""
         costs = [buy.cost for short in self.missing for buy in short.buy]
         return None if any(cost is None for cost in costs) else sum(cost or 0.0 for cost in costs)
 
@@ -83,7 +87,14 @@ def compare(
 
 
 def _made(request: ChoiceRequest, products: Sequence[Product], display: DisplayOptions) -> Plan:
-    return plan(request.readings, request.volume_l, request.traits, request.aims, products, display=display)
+    return plan(
+        request.readings,
+        request.volume_l,
+        traits=request.traits,
+        aims=request.aims,
+        inventory=products,
+        display=display,
+    )
 
 
 def _poured(made: Plan) -> frozenset[str]:
@@ -122,19 +133,19 @@ def outcome(
     )
     instead = next((product.label for product in amounts if product.id == use), None)
     return StrategyOutcome(
-        tuple(strategies),
-        use,
-        Message("{names}", names=names)
+        strategies=tuple(strategies),
+        use=use,
+        name=Message("{names}", names=names)
         if instead is None
         else Message("With {product}", product=Verbatim(instead)),
-        found,
-        amounts,
-        _cost(request, amounts),
-        len(adds),
-        max((step.day for step in adds), default=1),
-        _minutes_to_swim(found),
-        _in_four_weeks(request, found, amounts, loss_mg_l_day),
-        missing(amounts, request.inventory),
+        plan=found,
+        amounts=amounts,
+        used_cost=_cost(request, amounts),
+        additions=len(adds),
+        days=max((step.day for step in adds), default=1),
+        minutes_to_swim=_minutes_to_swim(found),
+        in_four_weeks=_in_four_weeks(request, found, amounts, loss_mg_l_day),
+        missing=missing(amounts, request.inventory),
     )
 
 

@@ -6,7 +6,7 @@ much of it goes by itself. Source: method-doubt.
 
 from collections.abc import Mapping, Sequence
 
-from kumpan.core.dosing.solver import Unmet
+from kumpan.core.dosing.solution import Unmet
 from kumpan.core.messages import Message
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure, Readings

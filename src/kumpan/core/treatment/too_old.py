@@ -5,7 +5,7 @@ Each is a little over the interval at which the trade tests a pool that is looke
 
 from datetime import datetime, timedelta
 
-from kumpan.core.dosing.solver import Unmet
+from kumpan.core.dosing.solution import Unmet
 from kumpan.core.journal import PoolState, last_reading
 from kumpan.core.messages import Message
 from kumpan.core.quantities.names import NAMES

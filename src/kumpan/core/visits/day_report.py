@@ -1,4 +1,7 @@
-"""One day at a pool for its owner: what was found, what went in and why, what was done. Source: service-round."""
+"""One day at a pool for its owner: what was found, what went in and why, what was done.
+
+Source: service-round.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -25,7 +28,7 @@ from kumpan.core.ranges.verdicts import Verdict, verdict
 SOURCE = "service-round"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class FoundValue:
     """A value as it was tested, its range here (None: no such side), and what it means."""
 
@@ -45,9 +48,12 @@ class PouredThen:
     why: Message
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class DayReport:
-    """The day, oldest first. `cost` of what went in, None where a price is not told; `other` is the rest that was done."""
+    """The day, oldest first.
+
+    `cost` of what went in, None where a price is not told; `other` is the rest that was done.
+    """
 
     day: date
     people: tuple[UUID, ...]
@@ -60,6 +66,7 @@ class DayReport:
 
     @property
     def empty(self) -> bool:
+        """Nothing was seen, found, poured or done that day."""
         return not (self.visual_checks or self.found or self.poured or self.other or self.visits)
 
 
@@ -69,7 +76,9 @@ def days_with_reports(state: PoolState, zone: tzinfo) -> tuple[date, ...]:
 
 
 def usual_day(state: PoolState, zone: tzinfo) -> date | None:
-    """The last day on which somebody tested, poured, or finished a visit; else the last with anything to tell."""
+    """The last day on which somebody tested, poured, or finished a visit; else the last with anything to
+    tell.
+    """
     visits = [entry.at for kind in (state.tests, state.additions, state.visits) for entry in kind]
     days = days_with_reports(state, zone)
     return max(visits).astimezone(zone).date() if visits else days[-1] if days else None
@@ -86,14 +95,14 @@ def day_report(
     poured = tuple(PouredThen(entry.at, entry.body, _why(state, entry.body)) for entry in of(state.additions))
     reported = sorted((entry for kind in _kinds(state) for entry in of(kind)), key=lambda entry: entry.at)
     return DayReport(
-        day,
-        tuple(dict.fromkeys(entry.person_id for entry in reported if entry.person_id is not None)),
-        tuple(entry.body for entry in of(state.visual_checks)),
-        _found(of(state.tests), bands),
-        poured,
-        tuple(entry for entry in reported if kind_of(entry.body) in OTHER),
-        tuple(entry.body for entry in of(state.visits)),
-        _cost(poured, price_per_g),
+        day=day,
+        people=tuple(dict.fromkeys(entry.person_id for entry in reported if entry.person_id is not None)),
+        visual_checks=tuple(entry.body for entry in of(state.visual_checks)),
+        found=_found(of(state.tests), bands),
+        poured=poured,
+        other=tuple(entry for entry in reported if kind_of(entry.body) in OTHER),
+        visits=tuple(entry.body for entry in of(state.visits)),
+        cost=_cost(poured, price_per_g),
     )
 
 
@@ -103,9 +112,17 @@ OTHER = ("care", "water", "pressure", "event", "cell", "list_tick")
 
 def _kinds(state: PoolState) -> tuple[tuple[Entry, ...], ...]:
     return (
-        state.visual_checks, state.tests, state.additions, state.care, state.water_changes, state.pressures, state.events,
-        state.cell_settings, state.list_items_done, state.visits,
-    )  # fmt: skip
+        state.visual_checks,
+        state.tests,
+        state.additions,
+        state.care,
+        state.water_changes,
+        state.pressures,
+        state.events,
+        state.cell_settings,
+        state.list_items_done,
+        state.visits,
+    )
 
 
 def _found(tests: tuple[Entry[TestTaken], ...], bands: Mapping[Measure, Band]) -> tuple[FoundValue, ...]:
@@ -117,7 +134,15 @@ def _found(tests: tuple[Entry[TestTaken], ...], bands: Mapping[Measure, Band]) -
             if value is not None:
                 band = bands.get(measure)
                 low, high = (band.low, band.high) if band is not None else (None, None)
-                found.append(FoundValue(measure, value.value, low, high, verdict(measure, value.value, band)))
+                found.append(
+                    FoundValue(
+                        measure=measure,
+                        value=value.value,
+                        low=low,
+                        high=high,
+                        verdict=verdict(measure, value.value, band),
+                    )
+                )
                 break
     return tuple(found)
 

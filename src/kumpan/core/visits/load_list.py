@@ -16,6 +16,8 @@ SOURCE = "truck-trays"
 
 
 class Tray(StrEnum):
+    """Where on the truck a product rides, apart from what it must not meet."""
+
     ACIDS = "acids"
     OXIDIZERS = "oxidisers"
     REST = "rest"
@@ -62,6 +64,7 @@ class LoadLine:
 
     @property
     def short_g(self) -> float:
+        """What must be loaded, g."""
         return max(0.0, self.need_g - max(0.0, self.on_truck_g or 0.0))
 
 

@@ -17,7 +17,10 @@ def distance_km(one: Place, other: Place) -> float:
 
 
 def nearest_next(stops: Sequence[UUID], places: Mapping[UUID, Place]) -> tuple[UUID, ...]:
-    """From the first stop always on to the nearest that is left. Stops without a place keep their order at the end."""
+    """From the first stop always on to the nearest that is left.
+
+    Stops without a place keep their order at the end.
+    """
     left = [stop for stop in stops if stop in places]
     order = left[:1]
     del left[:1]

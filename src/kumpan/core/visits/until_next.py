@@ -31,11 +31,12 @@ SLOW = "trichlor"
 SECONDS_A_DAY = 86_400
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Between:
     """What the answer depends on: the pool, the next visit, the level that today's sheet leaves, the minimum.
 
-    `dose_mg_l` is the chlorine that today's sheet adds; `loss_mg_l_day` what the pool uses a day; `limit_mg_l` is the swim limit.
+    `dose_mg_l` is the chlorine that today's sheet adds; `loss_mg_l_day` what the pool uses a day;
+    `limit_mg_l` is the swim limit.
     """
 
     state: PoolState
@@ -53,7 +54,7 @@ class Between:
     units: Units = Units.US
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class UntilNext:
     """Free chlorine (mg/L, low to high the 90 percent band) at the next visit, and what to do about it."""
 
@@ -66,6 +67,7 @@ class UntilNext:
 
     @property
     def holds(self) -> bool:
+        """Chlorine stays in its range until the next visit."""
         return self.under_at is None
 
 
@@ -74,13 +76,15 @@ def until_next(request: Between) -> UntilNext:
     now_s = request.now.timestamp()
     planned = [Pulse(now_s, request.dose_mg_l)] if request.dose_mg_l > 0 else []
     until = max(request.visit_at.timestamp(), request.fitted.last_at_s) + SECONDS_A_DAY
-    ahead = forecast(request.state, request.place, request.fitted, until, planned)
+    ahead = forecast(request.state, request.place, fitted=request.fitted, until_s=until, planned=planned)
     low, likely, high = ahead.at(request.visit_at.timestamp())
     under = first_under(ahead, request.minimum_mg_l, now_s + 3600)
     if under is not None and under >= request.visit_at:
         under = None
     said = (_found_then(request, low, likely, high), *(_remedies(request, under) if under else ()))
-    return UntilNext(request.visit_at, low, likely, high, under, said)
+    return UntilNext(
+        visit_at=request.visit_at, low=low, likely=likely, high=high, under_at=under, sentences=said
+    )
 
 
 def _found_then(request: Between, low: float, likely: float, high: float) -> Finding:
@@ -96,7 +100,9 @@ def _found_then(request: Between, low: float, likely: float, high: float) -> Fin
 
 
 def _remedies(request: Between, under: datetime) -> tuple[Finding, ...]:
-    """By how the pool is chlorinated: tablets, the cell's setting, a feeder; and the owner between the visits."""
+    """By how the pool is chlorinated: tablets, the cell's setting, a feeder; and the owner between the
+    visits.
+    """
     when = Ahead(under.astimezone(request.zone), request.now.astimezone(request.zone))
     said = Finding(
         "will_not_hold",
@@ -117,7 +123,9 @@ def _remedies(request: Between, under: datetime) -> tuple[Finding, ...]:
 
 
 def _owner_between(request: Between, under: datetime) -> tuple[Finding, ...]:
-    """What the owner pours on the day it would run under: enough for the days left, never over the swim limit."""
+    """What the owner pours on the day it would run under: enough for the days left, never over the swim
+    limit.
+    """
     quick = [p for p in request.products if p.chemical in CHLORINE_CARRIERS and p.chemical != SLOW]
     if not quick:
         return ()

@@ -29,7 +29,7 @@ from kumpan.services.treatments.at_hand import AtHand, at_hand, display_options
 from kumpan.services.workers import WORKERS
 
 SAME_FOR_S = 300
-NOT_BEGUN = "Begin the rescue first: say how bad it looks."
+NOT_BEGUN = Message("Begin the rescue first: say how bad it looks.")
 
 
 @dataclass(frozen=True)
@@ -42,9 +42,12 @@ class SeverityChoice:
     days: Message
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class RescueView:
-    """The board with what stands beside it. `open` while a rescue goes on; `setting` as set or as it would be begun."""
+    """The board with what stands beside it.
+
+    `open` while a rescue goes on; `setting` as set or as it would be begun.
+    """
 
     open: bool
     setting: RescueSet
@@ -66,6 +69,7 @@ CHOICES = tuple(
 
 
 def open_rescue(state: PoolState) -> Episode | None:
+    """The rescue that is going on, if one is."""
     found = episode_of(state)
     return found if found is not None and found.open else None
 
@@ -77,24 +81,26 @@ def requested(
     preferences = hand.preferences
     latitude, longitude = place_of(parts.settings)
     return RescueRequest(
-        state,
-        setting,
-        water_now(state, parts.place, scope.now),
-        parts.basin.volume_l,
-        parts.equipment.traits,
-        hand.products,
-        parts.rules.bands,
-        parts.rules.swim_limit_mg_l,
-        latitude,
-        longitude,
-        ZoneInfo(parts.settings.time_zone),
-        scope.now,
-        display_options(parts.settings, preferences, units=units),
-        {item.product.id: price for item in hand.stocked if (price := item.price_per_g) is not None},
-        Hoses(
+        state=state,
+        setting=setting,
+        readings=water_now(state, parts.place, scope.now),
+        volume_l=parts.basin.volume_l,
+        traits=parts.equipment.traits,
+        inventory=hand.products,
+        bands=parts.rules.bands,
+        swim_limit_mg_l=parts.rules.swim_limit_mg_l,
+        latitude_deg=latitude,
+        longitude_deg=longitude,
+        zone=ZoneInfo(parts.settings.time_zone),
+        now=scope.now,
+        display=display_options(parts.settings, preferences, units=units),
+        price_per_g={
+            item.product.id: price for item in hand.stocked if (price := item.price_per_g) is not None
+        },
+        hoses=Hoses(
             preferences.drain_l_per_h, preferences.fill_l_per_h, preferences.water_price, preferences.currency
         ),
-        parts.equipment.fill_water,
+        fill=parts.equipment.fill_water,
     )
 
 
@@ -115,31 +121,31 @@ async def rescue_view(
     parts, hand = parts_of(state), await at_hand(scope)
     going, last = open_rescue(state), episode_of(state)
     points_at = suggested(state.last_visual_check)
-    setting = going.set if going is not None else RescueSet(severity or points_at, by_ratio)
-    request = requested(scope, state, parts, hand, setting, units=units)
+    setting = going.set if going is not None else RescueSet(severity=severity or points_at, by_ratio=by_ratio)
+    request = requested(scope, state, parts=parts, hand=hand, setting=setting, units=units)
     slowly = _slowly(request)
     found = await _board.awaited(lambda: WORKERS.run(board, slowly), slowly)
     ended = last.ended.body if last is not None and last.ended is not None else None
     return RescueView(
-        going is not None,
-        setting,
-        points_at,
-        CHOICES,
-        found,
-        treat_or_drain(request, found),
-        causes(request),
-        PREVENTION,
-        BOOSTERS,
-        RULE,
-        finished(request),
-        ended.outcome if ended is not None else None,
+        open=going is not None,
+        setting=setting,
+        suggested=points_at,
+        severities=CHOICES,
+        board=found,
+        compared=treat_or_drain(request, found),
+        causes=causes(request),
+        prevention=PREVENTION,
+        boosters=BOOSTERS,
+        booster_rule=RULE,
+        finished=finished(request),
+        last_outcome=ended.outcome if ended is not None else None,
     )
 
 
 async def set_rescue(scope: Scope, pool_id: UUID, stamp: Stamp, setting: RescueSet) -> None:
     """Begin a rescue, or set the one that goes on anew. Raises InvalidInput for limits that make no sense."""
     if min(setting.drain_over_stabilizer, setting.drain_over_calcium) <= 0:
-        raise InvalidInput("A limit for draining must be over 0.", "drain_over_stabiliser")
+        raise InvalidInput(Message("A limit for draining must be over 0."), "drain_over_stabiliser")
     await modeled_state(scope, pool_id)
     await record(scope, pool_id, stamp, setting)
 
@@ -151,12 +157,15 @@ async def end_rescue(scope: Scope, pool_id: UUID, stamp: Stamp, outcome: RescueO
         return
     going = open_rescue(state)
     if going is None:
-        raise InvalidInput("No rescue goes on at this pool.", "outcome")
+        raise InvalidInput(Message("No rescue goes on at this pool."), "outcome")
     if outcome is RescueOutcome.CLEAR:
-        request = requested(scope, state, parts_of(state), await at_hand(scope), going.set, units=Units.US)
+        request = requested(
+            scope, state, parts=parts_of(state), hand=await at_hand(scope), setting=going.set, units=Units.US
+        )
         if not finished(request):
             raise InvalidInput(
-                "Not all signs of the end are there yet: see the list, or stop it instead.", "outcome"
+                Message("Not all signs of the end are there yet: see the list, or stop it instead."),
+                "outcome",
             )
     await record(scope, pool_id, stamp, RescueEnded(outcome, note.strip()))
 
@@ -166,7 +175,7 @@ def rescue_plan(scope: Scope, state: PoolState, parts: PoolParts, hand: AtHand, 
     going = open_rescue(state)
     if going is None:
         raise InvalidInput(NOT_BEGUN, "plan")
-    return stage_plan(requested(scope, state, parts, hand, going.set, units=units))
+    return stage_plan(requested(scope, state, parts=parts, hand=hand, setting=going.set, units=units))
 
 
 async def plan_name(scope: Scope, state: PoolState, parts: PoolParts, plan: str) -> str:
@@ -175,4 +184,5 @@ async def plan_name(scope: Scope, state: PoolState, parts: PoolParts, plan: str)
     if plan != RESCUE or going is None:
         return plan
     hand: AtHand = await at_hand(scope)
-    return f"{RESCUE}/{stage_now(requested(scope, state, parts, hand, going.set, units=Units.US))}"
+    request = requested(scope, state, parts=parts, hand=hand, setting=going.set, units=Units.US)
+    return f"{RESCUE}/{stage_now(request)}"

@@ -7,6 +7,7 @@ from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.dosing.typed_amount import AmountRead, read_amount
 from kumpan.core.errors import NotFound
 from kumpan.core.journal import AdditionMade, Entry
+from kumpan.core.messages import Message
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.units import Units
 from kumpan.services.journal.ledger import Scope, Stamp, correct, record, to_entry
@@ -29,7 +30,7 @@ async def product_by_id(scope: Scope, product_id: str) -> Product:
     for product in [*await scope.tx.workspace.products(scope.workspace_id), *STANDARD_INVENTORY]:
         if product.id == product_id:
             return product
-    raise NotFound("This product is not on the shelf; choose another.")
+    raise NotFound(Message("This product is not on the shelf; choose another."))
 
 
 async def pour(
@@ -45,7 +46,7 @@ async def correct_amount(scope: Scope, entry_id: UUID, stamp: Stamp, amount: str
     stored = await scope.tx.journal.entry(scope.workspace_id, entry_id)
     old = to_entry(stored).body if stored else None
     if not isinstance(old, AdditionMade):
-        raise NotFound("There is no such addition here; reload the log.")
+        raise NotFound(Message("There is no such addition here; reload the log."))
     product = Product(
         old.product_id or "",
         old.chemical,
@@ -59,13 +60,13 @@ async def correct_amount(scope: Scope, entry_id: UUID, stamp: Stamp, amount: str
 
 def _body(product: Product, read: AmountRead, old: AdditionMade | None) -> AdditionMade:
     return AdditionMade(
-        product.chemical,
-        product.strength_percent,
-        product.label,
-        read.mass_g,
-        read.volume_ml,
-        product.density_g_per_ml,
-        product.id or None,
-        old.treatment_id if old else None,
-        old.step_number if old else None,
+        chemical=product.chemical,
+        strength_percent=product.strength_percent,
+        label=product.label,
+        mass_g=read.mass_g,
+        volume_ml=read.volume_ml,
+        density_g_per_ml=product.density_g_per_ml,
+        product_id=product.id or None,
+        treatment_id=old.treatment_id if old else None,
+        step_number=old.step_number if old else None,
     )

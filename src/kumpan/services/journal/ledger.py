@@ -7,6 +7,7 @@ from uuid import UUID
 
 from kumpan.core.errors import Conflict, InvalidInput, NotFound
 from kumpan.core.journal import Body, Entry, PoolState, Voided, effective, fold, kind_of
+from kumpan.core.messages import Message, Verbatim
 from kumpan.services.cache import remembered
 from kumpan.storage.repositories.journal import StoredEntry
 from kumpan.storage.row_cache import CachedRows
@@ -40,13 +41,13 @@ class Scope:
 def to_entry(stored: StoredEntry) -> Entry:
     """A season is read at every request; its bodies are parsed once."""
     return Entry(
-        stored.id,
-        stored.pool_id,
-        stored.at,
-        stored.recorded_at,
-        stored.person_id,
-        read_body(stored.kind, stored.body),
-        stored.supersedes,
+        id=stored.id,
+        pool_id=stored.pool_id,
+        at=stored.at,
+        recorded_at=stored.recorded_at,
+        person_id=stored.person_id,
+        body=read_body(stored.kind, stored.body),
+        supersedes=stored.supersedes,
     )
 
 
@@ -64,7 +65,7 @@ def _folded(cached: CachedRows[StoredEntry]) -> PoolState:
 async def _cached(scope: Scope, pool_id: UUID) -> CachedRows[StoredEntry]:
     cached = await scope.tx.journal.entries_of_pool(scope.workspace_id, pool_id)
     if not cached.rows and not await scope.tx.journal.has_pool(scope.workspace_id, pool_id):
-        raise NotFound("There is no such pool here; go back to the list of pools.")
+        raise NotFound(Message("There is no such pool here; go back to the list of pools."))
     return cached
 
 
@@ -90,24 +91,26 @@ async def record(
     Raises Conflict when the id stands for something else, InvalidInput for a time in the future.
     """
     if (stamp.at - scope.now).total_seconds() > FUTURE_ALLOWED_MIN * 60:
-        raise InvalidInput("This time lies in the future; check date and hour.", "at")
+        raise InvalidInput(Message("This time lies in the future; check date and hour."), "at")
     data = write_body(body)
     known = await scope.tx.journal.entry(scope.workspace_id, stamp.id)
     if known is not None:
         same = known.body == data and known.pool_id == pool_id and known.supersedes == supersedes
         if not same:
-            raise Conflict("This id already stands for another entry; reload and enter it again.", "id")
+            raise Conflict(
+                Message("This id already stands for another entry; reload and enter it again."), "id"
+            )
         return cast("Entry[B]", to_entry(known))
     stored = StoredEntry(
-        stamp.id,
-        scope.workspace_id,
-        pool_id,
-        stamp.person_id,
-        kind_of(body),
-        stamp.at,
-        scope.now,
-        supersedes,
-        data,
+        id=stamp.id,
+        workspace_id=scope.workspace_id,
+        pool_id=pool_id,
+        person_id=stamp.person_id,
+        kind=kind_of(body),
+        at=stamp.at,
+        recorded_at=scope.now,
+        supersedes=supersedes,
+        body=data,
     )
     await scope.tx.journal.add_entry(stored)
     return cast("Entry[B]", to_entry(stored))
@@ -117,26 +120,29 @@ async def correct(scope: Scope, entry_id: UUID, stamp: Stamp, body: Body) -> Ent
     """Replace an entry by another of the same kind; the old one stays visible in the log."""
     old = await _replaceable(scope, entry_id, stamp.id)
     if old.kind != kind_of(body):
-        raise InvalidInput(f"A {old.kind} is corrected by a {old.kind}, not by something else.", "body")
-    return await record(scope, old.pool_id, stamp, body, entry_id)
+        raise InvalidInput(
+            Message("A {kind} is corrected by a {kind}, not by something else.", kind=Verbatim(old.kind)),
+            "body",
+        )
+    return await record(scope, old.pool_id, stamp=stamp, body=body, supersedes=entry_id)
 
 
 async def void(scope: Scope, entry_id: UUID, stamp: Stamp, reason: str) -> Entry:
     """Take an entry back; it stays visible in the log as taken back."""
     old = await _replaceable(scope, entry_id, stamp.id)
-    return await record(scope, old.pool_id, stamp, Voided(reason), entry_id)
+    return await record(scope, old.pool_id, stamp=stamp, body=Voided(reason), supersedes=entry_id)
 
 
 async def _replaceable(scope: Scope, entry_id: UUID, by: UUID) -> StoredEntry:
     old = await scope.tx.journal.entry(scope.workspace_id, entry_id)
     if old is None:
-        raise NotFound("There is no such entry here; reload the log.")
+        raise NotFound(Message("There is no such entry here; reload the log."))
     if old.kind == kind_of(Voided()):
-        raise InvalidInput("What was taken back stays taken back; enter it again instead.", "id")
+        raise InvalidInput(Message("What was taken back stays taken back; enter it again instead."), "id")
     if old.pool_id is not None:
         entries = await pool_entries(scope, old.pool_id)
         counted = {entry.id for entry in effective(entries)}
         replaced_by = next((entry for entry in entries if entry.supersedes == entry_id), None)
         if entry_id not in counted and (replaced_by is None or replaced_by.id != by):
-            raise Conflict("This entry was already corrected or taken back; reload the log.")
+            raise Conflict(Message("This entry was already corrected or taken back; reload the log."))
     return old

@@ -86,18 +86,18 @@ def _line(entry: Entry, replaced_by: Entry | None, by_id: dict[UUID, Entry]) -> 
     if isinstance(entry.body, Voided) and entry.supersedes in by_id:
         title = Message("Taken back: {entry}", entry=Cased(describe(by_id[entry.supersedes].body)[0]))
     return LogLine(
-        entry.id,
-        kind_of(entry.body),
-        entry.at,
-        entry.recorded_at,
-        entry.person_id,
-        title,
-        detail,
-        entry.supersedes,
-        replaced_by.id if replaced_by else None,
-        replaced_by is not None and isinstance(replaced_by.body, Voided),
-        replaced_by is None and can_change(entry.body),
-        _typed(entry.body),
+        id=entry.id,
+        kind=kind_of(entry.body),
+        at=entry.at,
+        recorded_at=entry.recorded_at,
+        person_id=entry.person_id,
+        title=title,
+        detail=detail,
+        supersedes=entry.supersedes,
+        replaced_by=replaced_by.id if replaced_by else None,
+        taken_back=replaced_by is not None and isinstance(replaced_by.body, Voided),
+        can_change=replaced_by is None and can_change(entry.body),
+        fields=_typed(entry.body),
     )
 
 
@@ -398,6 +398,7 @@ def _climate(body: ClimateSet) -> Told:
 
 
 def task_title(key: str) -> Message:
+    """What a task, a procedure or an item of a list is called."""
     if key in TASKS:
         return TASKS[key].title
     return PROCEDURES[key].title if key in PROCEDURES else said(key.replace("_", " "))

@@ -1,4 +1,7 @@
-"""Devices of a pool: link one, take a reading in, sum its days up. The raw readings stay apart from the journal."""
+"""Devices of a pool: link one, take a reading in, sum its days up.
+
+The raw readings stay apart from the journal.
+"""
 
 from dataclasses import dataclass
 from datetime import datetime, time, timedelta
@@ -10,6 +13,7 @@ from kumpan.core.errors import InvalidInput
 from kumpan.core.journal import DeviceLinked, DeviceReading, PoolState
 from kumpan.core.maintenance.device import TimedReading, changes, day_of, sane, says_anything
 from kumpan.core.maintenance.recurrence import local_day
+from kumpan.core.messages import Message
 from kumpan.formats.device_json import reading_from_json, reading_to_json
 from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.pools.pools import parts_of
@@ -29,7 +33,7 @@ class LinkedDevice:
     address: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class DeviceView:
     """A device as it stands: its last reading and how long ago; `address` empty where none is linked."""
 
@@ -47,12 +51,18 @@ def linked(state: PoolState) -> DeviceLinked | None:
 
 
 async def link(scope: Scope, pool_id: UUID, stamp: Stamp, device: str, address: str) -> None:
-    """Poll a device from now on; an empty address unlinks it. Raises InvalidInput for one that is not on this machine."""
+    """Poll a device from now on; an empty address unlinks it.
+
+    Raises InvalidInput for one that is not on this machine.
+    """
     await pool_state(scope, pool_id)
     parts = urlsplit(address)
     if address and address != SIMULATED and (parts.scheme != "http" or parts.hostname not in LOOPBACK):
         raise InvalidInput(
-            "The address must be on this machine, like http://127.0.0.1:9000/controller; a bridge there speaks for the device.",
+            Message(
+                "The address must be on this machine, like http://127.0.0.1:9000/controller; a bridge there "
+                "speaks for the device."
+            ),
             "address",
         )
     await record(scope, pool_id, stamp, DeviceLinked(device.strip() or "controller", address))
@@ -72,21 +82,34 @@ async def device_view(scope: Scope, pool_id: UUID) -> DeviceView:
     """The device that is linked to a pool, what it said last, and for how many minutes it has been silent."""
     device = linked(await pool_state(scope, pool_id))
     if device is None:
-        return DeviceView("", "", None, None, None)
+        return DeviceView(device="", address="", last=None, last_at=None, silent_min=None)
     stored = await scope.tx.devices.last(scope.workspace_id, pool_id, device.device)
     if stored is None:
-        return DeviceView(device.device, device.address, None, None, None)
+        return DeviceView(
+            device=device.device, address=device.address, last=None, last_at=None, silent_min=None
+        )
     silent = int((scope.now - stored[0]).total_seconds() // 60)
-    return DeviceView(device.device, device.address, reading_from_json(stored[1]), stored[0], silent)
+    return DeviceView(
+        device=device.device,
+        address=device.address,
+        last=reading_from_json(stored[1]),
+        last_at=stored[0],
+        silent_min=silent,
+    )
 
 
 async def take_in(scope: Scope, pool_id: UUID, device: str, said: DeviceReading) -> bool:
-    """Keep a reading raw; write what changed, and every day that is over, into the journal. False for nonsense."""
+    """Keep a reading raw; write what changed, and every day that is over, into the journal.
+
+    False for nonsense.
+    """
     reading = sane(said)
     if not says_anything(reading):
         return False
     before = await scope.tx.devices.last(scope.workspace_id, pool_id, device)
-    await scope.tx.devices.add(scope.workspace_id, pool_id, device, scope.now, reading_to_json(reading))
+    await scope.tx.devices.add(
+        scope.workspace_id, pool_id, device, at=scope.now, reading=reading_to_json(reading)
+    )
     if before is not None and scope.now - before[0] < ALL_FOR:
         for change in changes(reading_from_json(before[1]), reading, device):
             id_ = uuid5(pool_id, f"{device}/{change.what}/{scope.now.isoformat()}")
@@ -108,7 +131,9 @@ async def _sum_days_up(scope: Scope, pool_id: UUID, device: str) -> None:
             continue
         begin = datetime.combine(day, time(0), zone)
         end = datetime.combine(day + timedelta(days=1), time(0), zone)
-        rows = await scope.tx.devices.between(scope.workspace_id, pool_id, device, begin, end)
+        rows = await scope.tx.devices.between(
+            scope.workspace_id, pool_id, device=device, begin=begin, end=end
+        )
         found = day_of([TimedReading(at, reading_from_json(data)) for at, data in rows], day, device)
         if found is not None:
             at = min(end - timedelta(minutes=1), scope.now)

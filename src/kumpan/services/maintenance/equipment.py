@@ -28,6 +28,7 @@ from kumpan.core.maintenance.filter_pressure import (
     reading_in_question,
 )
 from kumpan.core.maintenance.index_history import IndexPoint, scaling_index
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_quantity
@@ -42,7 +43,7 @@ from kumpan.services.pools.pools import PoolParts, parts_of
 MEDIA_YEARS = 5
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class CellView:
     """The cell's bench; `setting` None until it is told once. `index_mean` over the last weeks."""
 
@@ -55,7 +56,7 @@ class CellView:
     trees: tuple[Tree, ...]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class FilterView:
     """The filter's gauge over time, kPa; `doubt` is a word on the gauge itself."""
 
@@ -63,13 +64,15 @@ class FilterView:
     clean_kpa: float
     clean_known: bool
     limit_kpa: float
-    uncertainty: str
+    uncertainty: Message
     media_age_days: int | None
     media_due: bool
 
 
 @dataclass(frozen=True)
 class EquipmentView:
+    """Cell, filter, circulation and device of one pool."""
+
     cell: CellView | None
     filter: FilterView
     circulation: CirculationView
@@ -93,7 +96,13 @@ async def _cell(scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts)
     index = care_inputs(state, parts).index
     if setting is None:
         return CellView(
-            None, None, None, index, scaling_index(index, scope.now), _washes(scope, state), TREES
+            setting=None,
+            balance=None,
+            life=None,
+            index=index,
+            index_mean=scaling_index(index, scope.now),
+            washes=_washes(scope, state),
+            trees=TREES,
         )
     ahead, readings = await outlook_now(scope, pool_id), measured_readings(state)
     found = cell_balance(
@@ -107,7 +116,15 @@ async def _cell(scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts)
         warmed_c=_warmed(state),
     )
     mean = scaling_index(index, scope.now)
-    return CellView(setting, found, cell_life(state, scope.now), index, mean, _washes(scope, state), TREES)
+    return CellView(
+        setting=setting,
+        balance=found,
+        life=cell_life(state, scope.now),
+        index=index,
+        index_mean=mean,
+        washes=_washes(scope, state),
+        trees=TREES,
+    )
 
 
 def _warmed(state: PoolState) -> float | None:
@@ -136,13 +153,13 @@ def _filter(scope: Scope, state: PoolState) -> FilterView:
     since = state.plant.media_since
     age = (scope.now - since).days if since is not None else None
     return FilterView(
-        trend,
-        clean,
-        known,
-        LIMIT_KPA,
-        reading_in_question(off[-1] if off else None, trend.last_kpa if trend else None, clean),
-        age,
-        age is not None and age > MEDIA_YEARS * 365,
+        trend=trend,
+        clean_kpa=clean,
+        clean_known=known,
+        limit_kpa=LIMIT_KPA,
+        uncertainty=reading_in_question(off[-1] if off else None, trend.last_kpa if trend else None, clean),
+        media_age_days=age,
+        media_due=age is not None and age > MEDIA_YEARS * 365,
     )
 
 
@@ -179,7 +196,7 @@ async def keep_interview(
     await modeled_state(scope, pool_id)
     found = interview(tree, answers)
     if found.end is None:
-        raise InvalidInput("The interview is not at its end yet; answer what is asked.", "answers")
+        raise InvalidInput(Message("The interview is not at its end yet; answer what is asked."), "answers")
     await record(scope, pool_id, stamp, InterviewHeld(tree, tuple(answers), found.end.key))
     return found
 

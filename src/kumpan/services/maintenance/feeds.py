@@ -6,6 +6,7 @@ from zoneinfo import ZoneInfo
 
 from kumpan.core.errors import NotFound
 from kumpan.core.journal import FeedOpened, effective, of_kind
+from kumpan.core.messages import Message
 from kumpan.formats.care_calendar import CareLine, care_calendar
 from kumpan.services.journal.ledger import Scope, Stamp, entries_in, pool_state, record, void
 from kumpan.services.maintenance.maintenance import calendar_days
@@ -31,7 +32,7 @@ async def close_feed(scope: Scope, pool_id: UUID, stamp: Stamp) -> None:
     """From now on the old link opens nothing. Raises NotFound when none is open."""
     feeds = (await pool_state(scope, pool_id)).feeds
     if not feeds:
-        raise NotFound("No calendar feed is open for this pool.")
+        raise NotFound(Message("No calendar feed is open for this pool."))
     await void(scope, feeds[-1].id, stamp, "calendar feed closed")
 
 
@@ -41,7 +42,7 @@ async def feed(scope: Scope, secret: str) -> bytes:
     for entry in of_kind(effective(entries_in(rows), scope.now), FeedOpened):
         if secrets.compare_digest(entry.body.secret, secret) and entry.pool_id:
             return await care_file(scope, entry.pool_id)
-    raise NotFound("There is no calendar at this address.")
+    raise NotFound(Message("There is no calendar at this address."))
 
 
 async def care_file(scope: Scope, pool_id: UUID) -> bytes:

@@ -35,7 +35,7 @@ from kumpan.core.maintenance.procedures import (
 )
 from kumpan.core.maintenance.recurrence import local_day, season_months
 from kumpan.core.maintenance.tasks import TASKS, Preset, preset_for
-from kumpan.core.messages import NOTHING, Message
+from kumpan.core.messages import NOTHING, Message, Verbatim
 from kumpan.core.quantities.typed import Dimension, read_number, read_quantity
 from kumpan.core.quantities.units import Units
 from kumpan.core.quantity import Day, PoolWater
@@ -71,19 +71,19 @@ def care_inputs(state: PoolState, parts: PoolParts) -> CareInputs:
     usual = preset_for(settings.profile, traits, parts.basin.volume_l)
     months = frozenset(settings.season_months) or season_months(place_of(settings)[0])
     return CareInputs(
-        state,
-        traits,
-        parts.basin.volume_l,
-        Preset(settings.care_preset) if settings.care_preset else usual,
-        ZoneInfo(settings.time_zone),
-        frozenset(range(1, 13)) if traits.indoor else months,
-        _index(state.only("tests")),
+        state=state,
+        traits=traits,
+        volume_l=parts.basin.volume_l,
+        preset=Preset(settings.care_preset) if settings.care_preset else usual,
+        zone=ZoneInfo(settings.time_zone),
+        season=frozenset(range(1, 13)) if traits.indoor else months,
+        index=_index(state.only("tests")),
     )
 
 
 def _due(inputs: CareInputs, now: datetime, ahead_days: int = 0) -> tuple[DueItem, ...]:
-    """Everything that has a date: care, tests, conditions, and the items of kept opening and closing lists."""
-    season = season_due(inputs.state, inputs.traits, inputs.zone, now, ahead_days)
+    """Everything that has a date: care, tests, conditions, and items of opening and closing lists."""
+    season = season_due(inputs.state, inputs.traits, zone=inputs.zone, now=now, ahead_days=ahead_days)
     return tuple(sorted((*due_list(inputs, now, ahead_days=ahead_days), *season), key=pressing))
 
 
@@ -108,20 +108,20 @@ async def care(scope: Scope, pool_id: UUID) -> CareView:
     usual = {item.task: item.days for item in items if item.days is not None}
     off = {entry.body.task: entry.body.off for entry in state.intervals}
     return CareView(
-        items,
-        offers(state, parts.bands, usual),
-        tuple(ProcedureChoice(row.key, row.title) for row in procedures_for(inputs.traits)),
-        tuple(
+        items=items,
+        offers=offers(state, parts.bands, usual),
+        procedures=tuple(ProcedureChoice(row.key, row.title) for row in procedures_for(inputs.traits)),
+        off=tuple(
             ProcedureChoice(
                 key, TASKS[key].title if key in TASKS else said(key.replace("_", " ").capitalize())
             )
             for key, is_off in off.items()
             if is_off
         ),
-        inputs.preset,
-        preset_for(parts.settings.profile, inputs.traits, inputs.volume_l),
-        tuple(sorted(inputs.season)),
-        state.plant,
+        preset=inputs.preset,
+        usual_preset=preset_for(parts.settings.profile, inputs.traits, inputs.volume_l),
+        season_months=tuple(sorted(inputs.season)),
+        plant=state.plant,
     )
 
 
@@ -146,23 +146,30 @@ async def procedure_view(scope: Scope, pool_id: UUID, key: str, *, units: Units)
     inputs = care_inputs(state, parts)
     steps = tuple(
         StepView(
-            step.text,
-            step.hazard,
-            cautions_for(step.hazard),
-            step.timer_s[0] if step.timer_s else None,
-            step.timer_s[1] if step.timer_s else None,
-            tuple(_ask_view(ask, units) for ask in step.asks),
+            text=step.text,
+            hazard=step.hazard,
+            cautions=cautions_for(step.hazard),
+            timer_from_s=step.timer_s[0] if step.timer_s else None,
+            timer_to_s=step.timer_s[1] if step.timer_s else None,
+            asks=tuple(_ask_view(ask, units) for ask in step.asks),
         )
         for step in steps_for(found, inputs.traits, small=inputs.preset is Preset.SMALL)
     )
     asks_flow = found.wastes_water and state.plant.pump_flow_l_min is None
     flow = (_ask_view(Asks.FLOW_L_MIN, units),) if asks_flow else ()
-    return ProcedureView(found.key, found.title, found.materials, steps, flow, found.wastes_water)
+    return ProcedureView(
+        key=found.key,
+        title=found.title,
+        materials=found.materials,
+        steps=steps,
+        asks_at_end=flow,
+        wastes_water=found.wastes_water,
+    )
 
 
 def _procedure(key: str, parts: PoolParts) -> Procedure:
     if key not in PROCEDURES or PROCEDURES[key] not in procedures_for(parts.equipment.traits):
-        raise NotFound("There is no such procedure for this pool; choose one from its care.")
+        raise NotFound(Message("There is no such procedure for this pool; choose one from its care."))
     return PROCEDURES[key]
 
 
@@ -209,7 +216,7 @@ async def finish(
         id_ = stamp.id if n == 0 else uuid5(stamp.id, task)
         body = CareDone(task, values if n == 0 else (), note.strip() if n == 0 else "")
         await record(scope, pool_id, replace(stamp, id=id_), body)
-    lost = await _lose_water(scope, pool_id, stamp, found, state, by_name)
+    lost = await _lose_water(scope, pool_id, stamp=stamp, found=found, state=state, values=by_name)
     days = {
         item.task: item.due_on
         for item in due_list(care_inputs(await pool_state(scope, pool_id), parts), scope.now)
@@ -241,7 +248,7 @@ async def _lose_water(
     if not found.wastes_water or flow <= 0 or sum(seconds) <= 0:
         return None
     liters = water_lost_l(flow, *seconds)
-    body = WaterChanged(WaterChange.BACKWASH, liters, render(found.title))
+    body = WaterChanged(kind=WaterChange.BACKWASH, volume_l=liters, note=render(found.title))
     await record(scope, pool_id, replace(stamp, id=uuid5(stamp.id, "water")), body)
     return liters
 
@@ -251,7 +258,14 @@ def _value(name: str, text: str, units: Units) -> CareValue:
         ask = Asks(name)
     except ValueError:
         known = ", ".join(Asks)
-        raise InvalidInput(f'"{name}" is not asked for here; use one of: {known}.', name) from None
+        raise InvalidInput(
+            Message(
+                '"{name}" is not asked for here; use one of: {known}.',
+                name=Verbatim(name),
+                known=Verbatim(known),
+            ),
+            name,
+        ) from None
     choices = _LABELS[ask][3]
     try:
         return CareValue(name, _number(ask, text.strip(), choices, units))
@@ -262,7 +276,13 @@ def _value(name: str, text: str, units: Units) -> CareValue:
 def _number(ask: Asks, text: str, choices: tuple[str, ...], units: Units) -> float:
     if choices:
         if text not in choices:
-            raise UnreadableQuantity(f'"{text}" is not one of: {", ".join(choices)}.')
+            raise UnreadableQuantity(
+                Message(
+                    '"{text}" is not one of: {known}.',
+                    text=Verbatim(text),
+                    known=Verbatim(", ".join(choices)),
+                )
+            )
         return float(choices.index(text))
     if ask.value.endswith("_kpa"):
         value = read_quantity(text, Dimension.PRESSURE, "bar" if units is Units.METRIC else "psi").value
@@ -273,7 +293,9 @@ def _number(ask: Asks, text: str, choices: tuple[str, ...], units: Units) -> flo
     else:
         value, most = read_number(text.removesuffix("s").strip()), SECONDS_MOST
     if not 0 <= value <= most:
-        raise UnreadableQuantity(f'"{text}" is more than can be; check the number and its unit.')
+        raise UnreadableQuantity(
+            Message('"{text}" is more than can be; check the number and its unit.', text=Verbatim(text))
+        )
     return value
 
 
@@ -286,9 +308,9 @@ async def put_off(
     _must_be_listed(task, inputs, scope.now)
     today_ = local_day(scope.now, inputs.zone)
     if until is None and not reason.strip():
-        raise InvalidInput("Say why it is left out this time; the log keeps it.", "reason")
+        raise InvalidInput(Message("Say why it is left out this time; the log keeps it."), "reason")
     if until is not None and not today_ < until <= today_ + MOST_PUT_OFF:
-        raise InvalidInput("Choose a day after today, at most a year ahead.", "until")
+        raise InvalidInput(Message("Choose a day after today, at most a year ahead."), "until")
     of_a_list = read_task(task)
     if of_a_list is not None and until is None:
         await record(scope, pool_id, stamp, ListItemDone(*of_a_list, Outcome.SKIPPED, reason.strip()))
@@ -321,10 +343,13 @@ async def done(scope: Scope, pool_id: UUID, stamp: Stamp, task: str, note: str) 
 
 def _must_be_listed(task: str, inputs: CareInputs, now: datetime) -> None:
     if task not in {item.task for item in _due(inputs, now)}:
-        raise InvalidInput(f'"{task}" is not on this pool\'s list; reload it.', "task")
+        raise InvalidInput(
+            Message('"{task}" is not on this pool\'s list; reload it.', task=Verbatim(task)), "task"
+        )
 
 
 async def note_event(scope: Scope, pool_id: UUID, stamp: Stamp, event: EventNoted) -> None:
+    """Note something that happened."""
     await pool_state(scope, pool_id)
     await record(scope, pool_id, stamp, event)
 
@@ -337,5 +362,6 @@ async def note_pressure(scope: Scope, pool_id: UUID, stamp: Stamp, text: str, *,
 
 
 async def set_plant(scope: Scope, pool_id: UUID, stamp: Stamp, plant: PlantSet) -> None:
+    """Say what pump, filter and cell are like."""
     await pool_state(scope, pool_id)
     await record(scope, pool_id, stamp, plant)

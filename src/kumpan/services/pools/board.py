@@ -32,7 +32,7 @@ from kumpan.wording.gauges import AIM_STEPS, Gauge, gauge
 TRAIL = 4
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class _Seen:
     """What every lane is drawn from, reckoned once for the board."""
 
@@ -56,15 +56,24 @@ async def board(scope: Scope, pool_id: UUID) -> Board:
     last = state.last_test
     coarse = frozenset(too_coarse(readings, last_values(state), parts.bands))
     old = frozenset(too_old(state, scope.now))
-    seen = _Seen(state, parts, readings, _solved(readings), predicted, coarse, old, scope.now)
+    seen = _Seen(
+        state=state,
+        parts=parts,
+        readings=readings,
+        water=_solved(readings),
+        predicted=predicted,
+        coarse=coarse,
+        old=old,
+        now=scope.now,
+    )
     return Board(
-        tuple(_gauge(seen, measure) for measure in BOARD_ORDER),
-        parts.rules.name,
-        last.at if last else None,
-        last.body.kit if last else None,
-        readings.temperature_c,
-        _poured_since(state),
-        _findings(readings, parts),
+        gauges=tuple(_gauge(seen, measure) for measure in BOARD_ORDER),
+        profile_name=parts.rules.name,
+        tested_at=last.at if last else None,
+        kit=last.body.kit if last else None,
+        temperature_c=readings.temperature_c,
+        poured_since=_poured_since(state),
+        findings=_findings(readings, parts),
     )
 
 
@@ -92,15 +101,27 @@ def _gauge(seen: _Seen, measure: Measure) -> Gauge:
         trail = tuple(earlier.value.value for earlier in past[-1 - TRAIL : -1])
     if planned is not None and reading is not None and abs(planned - reading.value) <= resolution(measure):
         planned = None
-    drawn = gauge(measure, parts.bands.get(measure), reading, planned, trail, readings)
+    drawn = gauge(
+        measure, parts.bands.get(measure), reading=reading, planned=planned, trail=trail, readings=readings
+    )
     classic = analyze(readings).saturation_index_classic if measure is Measure.SATURATION_INDEX else None
-    context = GaugeContext(readings, seen.water, parts.profile, parts.bands.get(measure), classic)
+    context = GaugeContext(
+        readings=readings,
+        state=seen.water,
+        profile=parts.profile,
+        band=parts.bands.get(measure),
+        classic_index=classic,
+    )
     found = replace(drawn, derivation=gauge_derivation(measure, reading, context))
     if reading is None:
         return found
     found = replace(found, **_trust(seen, measure))
     others = other_profiles(
-        measure, reading.value, parts.bands.get(measure), parts.equipment.traits, readings.cyanuric_acid
+        measure,
+        reading.value,
+        own=parts.bands.get(measure),
+        traits=parts.equipment.traits,
+        stabilizer_mg_l=readings.cyanuric_acid,
     )
     return replace(found, findings=(*found.findings, others)) if others else found
 
@@ -139,7 +160,11 @@ def _index_reading(state: PoolState, readings: Readings) -> Measured | None:
         return None
     ph = past[-1].value
     return Measured(
-        Measure.SATURATION_INDEX, index, index - (ph.value - ph.low), index + (ph.high - ph.value), ph.method
+        measure=Measure.SATURATION_INDEX,
+        value=index,
+        low=index - (ph.value - ph.low),
+        high=index + (ph.high - ph.value),
+        method=ph.method,
     )
 
 

@@ -41,5 +41,6 @@ def _drawn(parts: tuple[Part, ...], fixtures: tuple[Fixture, ...]) -> PlanDrawin
 
 
 async def pool_drawing(scope: Scope, pool_id: UUID) -> PlanDrawing | None:
+    """The plan to draw, where the pool's parts are known."""
     basin = (await pool_state(scope, pool_id)).basin
     return drawing_of(basin) if basin else None

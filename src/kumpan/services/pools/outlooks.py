@@ -44,10 +44,14 @@ async def outlook_of(scope: Scope, pool_id: UUID) -> OutlookView:
     request = _request(scope, await pool_entries(scope, pool_id))
     found = await _ready(request)
     if found is None:
-        return OutlookView((), (), None, None, None)
+        return OutlookView(sentences=(), days=(), runs_low_at=None, loss_mg_l_day=None, volume_hint_l=None)
     volume_l = found.volume.volume_l if found.volume is not None else None
     return OutlookView(
-        found.sentences, _strip(found, request), found.runs_low_at, found.loss_mg_l_day, volume_l
+        sentences=found.sentences,
+        days=_strip(found, request),
+        runs_low_at=found.runs_low_at,
+        loss_mg_l_day=found.loss_mg_l_day,
+        volume_hint_l=volume_l,
     )
 
 
@@ -70,13 +74,13 @@ async def history_of(scope: Scope, pool_id: UUID, measure: Measure) -> HistoryVi
     )
     band = request.parts.bands.get(measure)
     return HistoryView(
-        measure,
-        NAMES[measure],
-        band.low if band else None,
-        band.high if band else None,
-        points,
-        marks,
-        _ahead(await _ready(request), measure, scope.now),
+        measure=measure,
+        name=NAMES[measure],
+        low=band.low if band else None,
+        high=band.high if band else None,
+        points=points,
+        marks=marks,
+        ahead=_ahead(await _ready(request), measure, scope.now),
     )
 
 
@@ -101,11 +105,17 @@ async def _ready(request: _Question) -> Outlook | None:
 def _setting(parts: PoolParts) -> Setting:
     traits, volume_l = parts.equipment.traits, parts.basin.volume_l
     return Setting(
-        parts.place,
-        Surroundings(volume_l, _depth_m(parts), traits.covered, traits.indoor, parts.equipment.fill_water),
-        dict(parts.bands),
-        parts.rules.swim_limit_mg_l,
-        ZoneInfo(parts.settings.time_zone),
+        place=parts.place,
+        around=Surroundings(
+            volume_l=volume_l,
+            mean_depth_m=_depth_m(parts),
+            covered=traits.covered,
+            indoor=traits.indoor,
+            fill=parts.equipment.fill_water,
+        ),
+        bands=dict(parts.bands),
+        swim_limit_mg_l=parts.rules.swim_limit_mg_l,
+        zone=ZoneInfo(parts.settings.time_zone),
     )
 
 
@@ -126,9 +136,13 @@ def _strip(found: Outlook, request: _Question) -> tuple[DayAhead, ...]:
     days = []
     for n in range(STRIP_DAYS):
         at = first + timedelta(days=n)
-        free = found.chlorine.at(at.timestamp())
+        free_low, free_likely, free_high = found.chlorine.at(at.timestamp())
         ph = found.ph.band(at.timestamp())[1] if found.ph is not None else None
-        days.append(DayAhead(at, *free, free[1] < low, ph))
+        days.append(
+            DayAhead(
+                at=at, low=free_low, likely=free_likely, high=free_high, under_range=free_likely < low, ph=ph
+            )
+        )
     return tuple(days)
 
 

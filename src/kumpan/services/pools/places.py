@@ -24,7 +24,14 @@ def place_of(settings: SettingsMade) -> tuple[float, float]:
 
 def under_the_sky(settings: SettingsMade, basin: BasinMeasured, traits: Traits) -> Place:
     """The pool as the chlorine model wants it."""
-    return Place(basin.volume_l, *place_of(settings), traits.indoor, traits.covered)
+    latitude_deg, longitude_deg = place_of(settings)
+    return Place(
+        volume_l=basin.volume_l,
+        latitude_deg=latitude_deg,
+        longitude_deg=longitude_deg,
+        indoor=traits.indoor,
+        covered=traits.covered,
+    )
 
 
 @remembered(most=1)

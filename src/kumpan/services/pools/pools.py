@@ -21,7 +21,7 @@ from kumpan.core.journal import (
     SettingsMade,
 )
 from kumpan.core.maintenance.tasks import Preset
-from kumpan.core.messages import Message
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
 from kumpan.core.products.stock import Stocked
@@ -44,7 +44,7 @@ from kumpan.services.treatments.at_hand import at_hand, display_options
 from kumpan.services.views import PoolHeader
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PoolParts:
     """What every pool has once it is set up, and the rules that it is kept by."""
 
@@ -56,19 +56,27 @@ class PoolParts:
 
     @property
     def place(self) -> Place:
+        """The pool as the chlorine model wants it."""
         return under_the_sky(self.settings, self.basin, self.equipment.traits)
 
     @property
     def bands(self) -> Mapping[Measure, Band]:
+        """The ranges that hold for this pool."""
         return self.rules.bands
 
 
 def parts_of(state: PoolState) -> PoolParts:
     """The parts of a pool that is set up. Raises InvalidInput for a journal without them."""
     if state.settings is None or state.basin is None or state.equipment is None:
-        raise InvalidInput("This pool is not fully set up: name, volume and equipment are needed.")
+        raise InvalidInput(Message("This pool is not fully set up: name, volume and equipment are needed."))
     rules = _rules(state.settings, state.equipment.traits, measured_readings(state))
-    return PoolParts(state.settings, state.basin, state.equipment, profile(state.settings.profile), rules)
+    return PoolParts(
+        settings=state.settings,
+        basin=state.basin,
+        equipment=state.equipment,
+        profile=profile(state.settings.profile),
+        rules=rules,
+    )
 
 
 @remembered(most=256)
@@ -77,8 +85,10 @@ def _rules(settings: SettingsMade, traits: Traits, readings: Readings) -> PoolRu
     return rules_for(settings, traits, readings)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class NewPool:
+    """What a pool is set up with."""
+
     id: UUID
     settings: SettingsMade
     basin: BasinMeasured
@@ -99,13 +109,19 @@ async def set_up(scope: Scope, new: NewPool, at: datetime, person_id: UUID | Non
 def check_settings(settings: SettingsMade) -> None:
     """Raises InvalidInput for an empty name, an unknown zone, school or choice, or ranges that cross."""
     if not settings.name.strip():
-        raise InvalidInput("Give the pool a name, so that it can be told from others.", "name")
+        raise InvalidInput(Message("Give the pool a name, so that it can be told from others."), "name")
     if settings.time_zone not in available_timezones():
         raise InvalidInput(
-            f'"{settings.time_zone}" is not a time zone; choose one like America/Chicago.', "time_zone"
+            Message(
+                '"{time_zone}" is not a time zone; choose one like America/Chicago.',
+                time_zone=Verbatim(settings.time_zone),
+            ),
+            "time_zone",
         )
     if settings.care_preset and settings.care_preset not in set(Preset):
-        raise InvalidInput(f"care_preset must be one of: {', '.join(Preset)}.", "care_preset")
+        raise InvalidInput(
+            Message("care_preset must be one of: {known}.", known=Verbatim(", ".join(Preset))), "care_preset"
+        )
     check_rules(settings)
 
 
@@ -121,17 +137,17 @@ async def head(scope: Scope, pool_id: UUID) -> PoolHeader:
     parts = parts_of(state)
     offered = await offered_plan(scope, state, parts, units=Units.US)
     return PoolHeader(
-        pool_id,
-        parts.settings,
-        parts.basin,
-        parts.equipment,
-        swim_answer(state, scope.now, parts.bands[Measure.FREE_CHLORINE], parts.rules.swim_limit_mg_l),
-        next_thing(state, offered, scope.now),
-        (*_notices(parts.settings), *parts.rules.findings),
-        state.last_test.at if state.last_test else None,
-        state.last_visual_check,
-        state.visual_checks[-1].at if state.visual_checks else None,
-        state.rescue_goes_on,
+        id=pool_id,
+        settings=parts.settings,
+        basin=parts.basin,
+        equipment=parts.equipment,
+        swim=swim_answer(state, scope.now, parts.bands[Measure.FREE_CHLORINE], parts.rules.swim_limit_mg_l),
+        next=next_thing(state, offered, scope.now),
+        notices=(*_notices(parts.settings), *parts.rules.findings),
+        last_test_at=state.last_test.at if state.last_test else None,
+        last_visual_check=state.last_visual_check,
+        last_visual_check_at=state.visual_checks[-1].at if state.visual_checks else None,
+        treating=state.rescue_goes_on,
     )
 
 
@@ -194,7 +210,7 @@ async def compared_strategies(
     )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PlanQuestion:
     """All that the amounts depend on; hashable, so that the same question is answered once."""
 
@@ -207,11 +223,19 @@ class PlanQuestion:
 
     @property
     def aims(self) -> Aims:
+        """What the plan aims at."""
         return Aims(dict(self.band_rows), {}, self.held)
 
     @property
     def choice(self) -> ChoiceRequest:
-        return ChoiceRequest(self.readings, self.volume_l, self.traits, self.aims, self.stocked)
+        """The question which products to take."""
+        return ChoiceRequest(
+            readings=self.readings,
+            volume_l=self.volume_l,
+            traits=self.traits,
+            aims=self.aims,
+            inventory=self.stocked,
+        )
 
 
 async def _question(scope: Scope, state: PoolState, parts: PoolParts) -> PlanQuestion:
@@ -219,7 +243,14 @@ async def _question(scope: Scope, state: PoolState, parts: PoolParts) -> PlanQue
     hand = await at_hand(scope)
     held = frozenset(_coarse(state, readings, parts))
     rows = tuple(parts.bands.items())
-    return PlanQuestion(readings, parts.basin.volume_l, parts.equipment.traits, rows, held, hand.stocked)
+    return PlanQuestion(
+        readings=readings,
+        volume_l=parts.basin.volume_l,
+        traits=parts.equipment.traits,
+        band_rows=rows,
+        held=held,
+        stocked=hand.stocked,
+    )
 
 
 def _coarse(state: PoolState, readings: Readings, parts: PoolParts) -> dict[Measure, Measured]:
@@ -237,9 +268,9 @@ def _plan_for(question: PlanQuestion, chosen: Chosen, fill: Readings, display: D
     return plan(
         question.readings,
         question.volume_l,
-        question.traits,
-        aimed,
-        products,
+        traits=question.traits,
+        aims=aimed,
+        inventory=products,
         display=display,
         fill=fill,
     )

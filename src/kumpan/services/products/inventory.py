@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 
 from kumpan.core.errors import InvalidInput, NotFound
 from kumpan.core.journal import AdditionMade, Entry, PreferencesSet, ProductBought, StrengthTested
-from kumpan.core.messages import NOTHING, Message, joined
+from kumpan.core.messages import NOTHING, Message, Verbatim, joined
 from kumpan.core.products.catalogue import CATALOGUE, chemical
 from kumpan.core.products.product import Product, volume_from_mass_ml
 from kumpan.core.products.purchase import Missing, cheapest, missing
@@ -24,6 +24,7 @@ LASTS_AT_LEAST = timedelta(days=14)
 
 
 async def products(scope: Scope) -> list[Product]:
+    """Every product of the shelf, stocked or not."""
     return await scope.tx.workspace.products(scope.workspace_id)
 
 
@@ -31,9 +32,11 @@ async def add_product(scope: Scope, product: Product) -> Product:
     """Put a product on the shelf; the same id again is answered, not doubled. Raises InvalidInput."""
     row = chemical(product.chemical)
     if not 0 < product.strength_percent <= 100:
-        raise InvalidInput("Strength must be over 0 and at most 100 percent.", "strength_percent")
+        raise InvalidInput(Message("Strength must be over 0 and at most 100 percent."), "strength_percent")
     if product.package_ml is not None and not row.is_liquid:
-        raise InvalidInput(f"{row.name} is a solid: give the package's weight.", "package_ml")
+        raise InvalidInput(
+            Message("{name} is a solid: give the package's weight.", name=Verbatim(row.name)), "package_ml"
+        )
     known = {other.id: other for other in await products(scope)}
     if product.id not in known:
         named = replace(product, name=product.name.strip()[:120])
@@ -43,9 +46,12 @@ async def add_product(scope: Scope, product: Product) -> Product:
 
 
 async def buy(scope: Scope, stamp: Stamp, product_id: str, packages: float, price: float | None) -> None:
-    """Note packages bought; `price` is what all of them cost. Raises NotFound for a product not on the shelf."""
+    """Note packages bought; `price` is what all of them cost.
+
+    Raises NotFound for a product not on the shelf.
+    """
     if not 0 < packages <= 10_000:
-        raise InvalidInput("Packages must be over 0; type how many were bought.", "packages")
+        raise InvalidInput(Message("Packages must be over 0; type how many were bought."), "packages")
     await _must_exist(scope, product_id)
     await record(scope, None, stamp, ProductBought(product_id, packages, price))
 
@@ -58,10 +64,11 @@ async def note_strength(scope: Scope, stamp: Stamp, product_id: str, strength_pe
 
 async def _must_exist(scope: Scope, product_id: str) -> None:
     if product_id not in {product.id for product in await products(scope)}:
-        raise NotFound("This product is not on the shelf; add it first.")
+        raise NotFound(Message("This product is not on the shelf; add it first."))
 
 
 async def preferences(scope: Scope) -> PreferencesSet:
+    """How this workspace measures, stores and pays."""
     return (await store(scope)).preferences
 
 
@@ -70,11 +77,19 @@ async def set_preferences(scope: Scope, stamp: Stamp, given: PreferencesSet) -> 
     for box in given.containers:
         liquid = box.kind in (ContainerKind.CUP, ContainerKind.JUG)
         if not (box.volume_ml if liquid else box.mass_g):
-            what = "how much it holds" if box.kind is not ContainerKind.SCALE else "the steps it shows"
-            raise InvalidInput(f"{box.name or 'This measure'}: say {what}.", "containers")
+            named = Verbatim(box.name) if box.name else Message("This measure")
+            raise InvalidInput(
+                Message("{measure}: say the steps it shows.", measure=named)
+                if box.kind is ContainerKind.SCALE
+                else Message("{measure}: say how much it holds.", measure=named),
+                "containers",
+            )
         if box.kind is ContainerKind.SCOOP and box.product_id is None:
             raise InvalidInput(
-                f"{box.name or 'This scoop'}: a scoop weighs something else with every powder; say which product.",
+                Message(
+                    "{scoop}: a scoop weighs something else with every powder; say which product.",
+                    scoop=Verbatim(box.name) if box.name else Message("This scoop"),
+                ),
                 "containers",
             )
     await record(scope, None, stamp, given)
@@ -95,23 +110,23 @@ def _line(found: Store, product: Product, now: datetime, units: Units) -> Invent
     stock = item.stock_g
     purchases = found.bought.get(product.id, ())
     return InventoryLine(
-        product.id,
-        product.label,
-        product.chemical,
-        product.row.form,
-        product.strength_percent,
-        item.product.strength_percent,
-        product.package_g,
-        product.package_ml,
-        (amount_text(product, item.package_g) if item.package_g else NOTHING),
-        item.price,
-        purchases[-1].at if purchases else None,
-        stock,
-        None if stock is None else volume_from_mass_ml(product, stock),
-        _stock_text(product, stock, units),
-        (roughly_text(product, used_g, units) if used_g else NOTHING),
-        used_g * item.price_per_g if item.price_per_g is not None and used_g else None,
-        _days_left(stock, poured, now),
+        id=product.id,
+        label=product.label,
+        chemical=product.chemical,
+        form=product.row.form,
+        strength_percent=product.strength_percent,
+        strength_now_percent=item.product.strength_percent,
+        package_g=product.package_g,
+        package_ml=product.package_ml,
+        package_text=(amount_text(product, item.package_g) if item.package_g else NOTHING),
+        price=item.price,
+        bought_at=purchases[-1].at if purchases else None,
+        stock_g=stock,
+        stock_ml=None if stock is None else volume_from_mass_ml(product, stock),
+        stock_text=_stock_text(product, stock, units),
+        used_text=(roughly_text(product, used_g, units) if used_g else NOTHING),
+        used_cost=used_g * item.price_per_g if item.price_per_g is not None and used_g else None,
+        days_left=_days_left(stock, poured, now),
     )
 
 
@@ -135,7 +150,9 @@ async def to_buy(scope: Scope, needs: Mapping[Product, float], *, units: Units) 
         poured = found.poured.get(item.product.id, ())
         days = _days_left(item.stock_g, poured, scope.now)
         if days is not None and days < LASTS_AT_LEAST.days and item.product.id not in named:
-            lines.append(_running_out(item, poured, days, hand.stocked, scope.now, units))
+            lines.append(
+                _running_out(item, poured, days=days, inventory_=hand.stocked, now=scope.now, units=units)
+            )
     return lines
 
 
@@ -159,6 +176,7 @@ def _running_out(
 
 
 def buy_line(short: Missing, why: Message, units: Units) -> BuyLine:
+    """One line of the shopping list: packages, money, and what for."""
     packages = [
         Message(
             "{count} × {package}",
@@ -169,12 +187,12 @@ def buy_line(short: Missing, why: Message, units: Units) -> BuyLine:
     ]
     costs = [buy.cost for buy in short.buy]
     return BuyLine(
-        short.product.id,
-        short.product.label,
-        roughly_text(short.product, short.short_g, units),
-        Message("{packages}", packages=joined(packages, " and ")) if packages else NOTHING,
-        None if not costs or any(cost is None for cost in costs) else sum(cost or 0.0 for cost in costs),
-        why,
+        product_id=short.product.id,
+        label=short.product.label,
+        short_text=roughly_text(short.product, short.short_g, units),
+        packages_text=Message("{packages}", packages=joined(packages, " and ")) if packages else NOTHING,
+        cost=None if not costs or any(cost is None for cost in costs) else sum(cost or 0.0 for cost in costs),
+        why=why,
     )
 
 

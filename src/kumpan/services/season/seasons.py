@@ -1,4 +1,6 @@
-"""The season of one pool: the ribbon, opening and closing lists, previewed, kept and ticked, and the water's climate."""
+"""The season of one pool: the ribbon, opening and closing lists, previewed, kept and ticked, and the
+water's climate.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -19,9 +21,10 @@ from kumpan.core.journal import (
 )
 from kumpan.core.maintenance.recurrence import local_day
 from kumpan.core.maintenance.ribbon import AHEAD, Ribbon, RibbonMark, RibbonRow, ribbon
-from kumpan.core.messages import Message
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.pool.shapes import area_m2
 from kumpan.core.quantities.units import Units
+from kumpan.core.quantity import Number
 from kumpan.core.ranges.disagreements import answer
 from kumpan.core.season.climate import Crossing, crossing, monthly_water_c, water_on_c
 from kumpan.core.season.doses import ItemDoses, item_doses
@@ -46,7 +49,7 @@ MOST_OWN = 40
 COLDEST_C, HOTTEST_C = -2.0, 42.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ItemRecord:
     """How an item was ticked; `entry_id` takes it back."""
 
@@ -77,9 +80,12 @@ class MaterialLine:
     entry_id: UUID | None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SeasonListView:
-    """One list. `kept` is how it is kept (a preview is not kept yet); `tested_at` the test behind the amounts."""
+    """One list.
+
+    `kept` is how it is kept (a preview is not kept yet); `tested_at` the test behind the amounts.
+    """
 
     saved: SeasonListSaved
     is_saved: bool
@@ -92,7 +98,7 @@ class SeasonListView:
     done: int
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ClimateView:
     """The water by month, C; `own` once the user has set it; and what a new list begins with."""
 
@@ -123,7 +129,7 @@ async def season_list(
     _check_day(scope, request.day)
     state = await modeled_state(scope, pool_id)
     hand = await at_hand(scope)
-    return _view(scope, state, parts_of(state), hand, request, is_saved=False, units=units)
+    return _view(scope, state, parts=parts_of(state), hand=hand, saved=request, is_saved=False, units=units)
 
 
 async def season_lists(scope: Scope, pool_id: UUID, *, units: Units) -> tuple[SeasonListView, ...]:
@@ -131,13 +137,14 @@ async def season_lists(scope: Scope, pool_id: UUID, *, units: Units) -> tuple[Se
     state = await modeled_state(scope, pool_id)
     parts, hand = parts_of(state), await at_hand(scope)
     return tuple(
-        _view(scope, state, parts, hand, saved, is_saved=True, units=units) for saved in saved_lists(state)
+        _view(scope, state, parts=parts, hand=hand, saved=saved, is_saved=True, units=units)
+        for saved in saved_lists(state)
     )
 
 
 def _check_day(scope: Scope, day: date) -> None:
     if abs((day - scope.now.date()).days) > MOST_DAYS_OFF:
-        raise InvalidInput("Choose a day within a year of today.", "day")
+        raise InvalidInput(Message("Choose a day within a year of today."), "day")
 
 
 def _view(
@@ -154,15 +161,11 @@ def _view(
     latitude = place_of(parts.settings)[0]
     water_c = None if parts.equipment.traits.indoor else water_on_c(saved.day, state, latitude, zone)
     found = saved_plan(saved, parts.equipment.traits, green=is_green(state), water_c=water_c)
-    question = _dose_question(scope, state, parts, hand, units)
+    question = _dose_question(scope, state, parts=parts, hand=hand, units=units)
     steps_done = records_of(state, saved.list_id)
     items = []
     for item in found.items:
-        record_step = steps_done.get(item.key)
-        reported = None
-        if record_step is not None and not item.every_days:
-            body, entry = record_step.body, record_step.entry
-            reported = ItemRecord(entry.id, entry.at, entry.person_id, body.outcome, body.note)
+        reported = None if item.every_days else _reported(steps_done.get(item.key))
         doses = (
             item_doses(item.dosed, question, hand.stocked)
             if item.dosed is not None and reported is None
@@ -170,15 +173,26 @@ def _view(
         )
         items.append(ListItem(item, reported, doses, _circulate_until(scope, item, reported)))
     return SeasonListView(
-        saved,
-        is_saved,
-        tuple(items),
-        _materials(found, steps_done),
-        found.notes,
-        _winter(parts, state, saved),
-        crossing(saved.which, state, latitude, zone, local_day(scope.now, zone)),
-        state.last_test.at if state.last_test is not None else None,
-        sum(one.done_as is not None for one in items),
+        saved=saved,
+        is_saved=is_saved,
+        items=tuple(items),
+        materials=_materials(found, steps_done),
+        notes=found.notes,
+        winter=_winter(parts, state, saved),
+        crossing=crossing(
+            saved.which, state, latitude_deg=latitude, zone=zone, today=local_day(scope.now, zone)
+        ),
+        tested_at=state.last_test.at if state.last_test is not None else None,
+        done=sum(one.done_as is not None for one in items),
+    )
+
+
+def _reported(record: RecordedItem | None) -> ItemRecord | None:
+    if record is None:
+        return None
+    body, entry = record.body, record.entry
+    return ItemRecord(
+        entry_id=entry.id, at=entry.at, person_id=entry.person_id, outcome=body.outcome, note=body.note
     )
 
 
@@ -213,16 +227,16 @@ def _dose_question(
     zone, choices = ZoneInfo(parts.settings.time_zone), parts.settings.choices
     strategy = ShockStrategy(answer(choices, "shock"))
     return ShockRequest(
-        water_now(state, parts.place, scope.now),
-        parts.basin.volume_l,
-        parts.equipment.traits,
-        hand.products,
-        dict(parts.rules.bands),
-        parts.rules.swim_limit_mg_l,
-        ShockStrategy.FIXED if strategy is ShockStrategy.OXIDIZER else strategy,
-        scope.now,
-        next_evening(scope.now, *place_of(parts.settings), zone),
-        zone,
+        readings=water_now(state, parts.place, scope.now),
+        volume_l=parts.basin.volume_l,
+        traits=parts.equipment.traits,
+        inventory=hand.products,
+        bands=dict(parts.rules.bands),
+        swim_limit_mg_l=parts.rules.swim_limit_mg_l,
+        strategy=ShockStrategy.FIXED if strategy is ShockStrategy.OXIDIZER else strategy,
+        now=scope.now,
+        evening=next_evening(scope.now, *place_of(parts.settings), zone),
+        zone=zone,
         display=display_options(parts.settings, hand.preferences, units=units),
     )
 
@@ -230,13 +244,21 @@ def _dose_question(
 async def keep_list(
     scope: Scope, pool_id: UUID, stamp: Stamp, saved: SeasonListSaved, *, units: Units
 ) -> tuple[SeasonListView, ...]:
-    """Keep a list, or change one that is kept. Raises InvalidInput for a far day, an item twice or without a name."""
+    """Keep a list, or change one that is kept.
+
+    Raises InvalidInput for a far day, an item twice or without a name.
+    """
     _check_day(scope, saved.day)
     keys = [item.key for item in saved.own]
     if len(set(keys)) != len(keys) or len(keys) > MOST_OWN:
-        raise InvalidInput(f"Own items need keys of their own, at most {MOST_OWN} of them.", "own")
+        raise InvalidInput(
+            Message(
+                "Own items need keys of their own, at most {most_own} of them.", most_own=Number(MOST_OWN)
+            ),
+            "own",
+        )
     if any(not item.title.strip() for item in saved.own):
-        raise InvalidInput("Give your own item a few words, so that it can be ticked.", "own")
+        raise InvalidInput(Message("Give your own item a few words, so that it can be ticked."), "own")
     await modeled_state(scope, pool_id)
     await record(scope, pool_id, stamp, saved)
     return await season_lists(scope, pool_id, units=units)
@@ -245,7 +267,10 @@ async def keep_list(
 async def record_item(
     scope: Scope, pool_id: UUID, stamp: Stamp, reported: ListItemDone, *, units: Units
 ) -> tuple[SeasonListView, ...]:
-    """Tick an item. The same id again changes nothing; a second tick of an item is a Conflict. Raises NotFound."""
+    """Tick an item.
+
+    The same id again changes nothing; a second tick of an item is a Conflict. Raises NotFound.
+    """
     state = await modeled_state(scope, pool_id)
     if not any(entry.id == stamp.id for entry in state.list_items_done):
         _must_be_open(state, parts_of(state), reported)
@@ -256,14 +281,16 @@ async def record_item(
 def _must_be_open(state: PoolState, parts: PoolParts, reported: ListItemDone) -> None:
     saved = next((one for one in saved_lists(state) if one.list_id == reported.list_id), None)
     if saved is None:
-        raise NotFound("This list is no longer kept; reload the season page.")
+        raise NotFound(Message("This list is no longer kept; reload the season page."))
     plan = _plan(state, parts, saved)
     once = {item.key: not item.every_days for item in plan.items}
     once |= {material_key(name): True for name in plan.materials}
     if reported.item not in once:
-        raise InvalidInput(f'"{reported.item}" is not on this list; reload it.', "item")
+        raise InvalidInput(
+            Message('"{item}" is not on this list; reload it.', item=Verbatim(reported.item)), "item"
+        )
     if reported.item in records_of(state, saved.list_id) and once[reported.item]:
-        raise Conflict("This item was already ticked; take that tick back first.", "item")
+        raise Conflict(Message("This item was already ticked; take that tick back first."), "item")
 
 
 def _plan(state: PoolState, parts: PoolParts, saved: SeasonListSaved) -> SeasonPlan:
@@ -276,9 +303,13 @@ async def climate(scope: Scope, pool_id: UUID) -> ClimateView:
     settings = parts_of(state).settings
     latitude, zone = place_of(settings)[0], ZoneInfo(settings.time_zone)
     today, monthly_c = local_day(scope.now, zone), monthly_water_c(state, latitude)
-    opening, closing = (crossing(which, state, latitude, zone, today) for which in Which)
-    begins_with = suggested(state, monthly_c, opening, closing, today)
-    return ClimateView(monthly_c, bool(state.climates), opening, closing, begins_with)
+    opening, closing = (
+        crossing(which, state, latitude_deg=latitude, zone=zone, today=today) for which in Which
+    )
+    begins_with = suggested(state, monthly_c, opening=opening, closing=closing, today=today)
+    return ClimateView(
+        monthly_c=monthly_c, own=bool(state.climates), opening=opening, closing=closing, suggested=begins_with
+    )
 
 
 async def set_climate(scope: Scope, pool_id: UUID, stamp: Stamp, body: ClimateSet) -> ClimateView:
@@ -286,7 +317,7 @@ async def set_climate(scope: Scope, pool_id: UUID, stamp: Stamp, body: ClimateSe
     for value in body.monthly_c:
         if not COLDEST_C <= value <= HOTTEST_C:
             raise InvalidInput(
-                "A month's water is between 28 and 108 F (-2 and 42 C); check the table.", "monthly"
+                Message("A month's water is between 28 and 108 F (-2 and 42 C); check the table."), "monthly"
             )
     await modeled_state(scope, pool_id)
     await record(scope, pool_id, stamp, body)

@@ -15,7 +15,6 @@ from kumpan.core.testing.plausibility import questions
 from kumpan.core.testing.test_line import LineProblem, read_test_line, read_value
 from kumpan.services.journal.ledger import Scope, Stamp, correct, pool_state, record
 from kumpan.services.views import LastValue, TestFormView
-from kumpan.wording.render import render
 
 
 def kit(key: str) -> Kit:
@@ -24,7 +23,12 @@ def kit(key: str) -> Kit:
         return kit_by_key(key)
     except KeyError:
         known = ", ".join(known.key for known in KITS)
-        raise InvalidInput(f'"{key}" is not a known kit; use one of: {known}.', "kit") from None
+        raise InvalidInput(
+            Message(
+                '"{key}" is not a known kit; use one of: {known}.', key=Verbatim(key), known=Verbatim(known)
+            ),
+            "kit",
+        ) from None
 
 
 def read_fields(fields: Mapping[Measure, str], kit_: Kit, temperature_unit: str) -> TestFormView:
@@ -37,7 +41,14 @@ def read_fields(fields: Mapping[Measure, str], kit_: Kit, temperature_unit: str)
         try:
             values.append(read_value(measure, text, kit_, temperature_unit))
         except UnreadableQuantity as trouble:
-            problems.append(LineProblem(0, text, Message("{why}", why=Verbatim(trouble.message)), measure))
+            problems.append(
+                LineProblem(
+                    position=0,
+                    piece=text,
+                    text=trouble.message,
+                    measure=measure,
+                )
+            )
     return TestFormView(tuple(values), tuple(problems), ())
 
 
@@ -92,9 +103,9 @@ def test_body(fields: Mapping[Measure, str], kit_key: str, temperature_unit: str
     view = read_fields(fields, kit(kit_key), temperature_unit)
     if view.problems:
         first = view.problems[0]
-        raise InvalidInput(render(first.text), str(first.measure) if first.measure else None)
+        raise InvalidInput(first.text, str(first.measure) if first.measure else None)
     if not view.values:
-        raise InvalidInput("Nothing is typed yet; enter at least one reading.", "fields")
+        raise InvalidInput(Message("Nothing is typed yet; enter at least one reading."), "fields")
     return TestTaken(view.values, kit_key, note)
 
 

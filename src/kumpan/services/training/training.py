@@ -1,4 +1,7 @@
-"""The practice pool: scenarios, a game played from its moves, the review at the end. Nothing of it is kept here."""
+"""The practice pool: scenarios, a game played from its moves, the review at the end.
+
+Nothing of it is kept here.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -26,7 +29,7 @@ from kumpan.core.training.review import Review, review
 from kumpan.core.training.scenarios import SCENARIOS, TIME_ZONE, Scenario
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PracticeProduct:
     """What stands on the practice shelf; the price of one package."""
 
@@ -37,7 +40,7 @@ class PracticeProduct:
     is_liquid: bool
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ScenarioView:
     """A practice pool to choose, as one is told of it."""
 
@@ -53,11 +56,13 @@ class ScenarioView:
 
 @dataclass(frozen=True)
 class PracticeReading:
+    """One value of a practice test."""
+
     measure: Measure
     value: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PracticeLine:
     """A move as it is told, with what it showed. `day` from 1; `clock` on the pool's clock."""
 
@@ -68,7 +73,7 @@ class PracticeLine:
     clarity: Clarity | None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class GameView:
     """The game after its moves: what can be seen from the edge, never the truth until the end."""
 
@@ -86,7 +91,7 @@ class GameView:
     review: Review | None
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class MoveTyped:
     """A move with its amount as typed."""
 
@@ -113,19 +118,21 @@ def _scenario(row: Scenario) -> ScenarioView:
         ]
     )
     inventory = tuple(
-        PracticeProduct(p.id, p.label, _package(p), item.price, p.row.is_liquid)
+        PracticeProduct(
+            id=p.id, label=p.label, package=_package(p), price=item.price, is_liquid=p.row.is_liquid
+        )
         for item in row.stocked
         for p in (item.product,)
     )
     return ScenarioView(
-        row.key,
-        row.title,
-        row.story,
-        titles(row),
-        row.days,
-        Message("{words}", words=words),
-        row.cell is not None,
-        inventory,
+        key=row.key,
+        title=row.title,
+        story=row.story,
+        goals=titles(row),
+        days=row.days,
+        pool=Message("{words}", words=words),
+        has_cell=row.cell is not None,
+        inventory=inventory,
     )
 
 
@@ -147,27 +154,27 @@ def played(key: str, seed: int, typed: Sequence[MoveTyped], *, finished: bool, u
     zone = ZoneInfo(TIME_ZONE)
     done = finished or game.over
     return GameView(
-        _scenario(row),
-        min(day, row.days),
-        f"{hour:02d}:00",
-        max(0, row.days - int(game.player.days)),
-        game.first_visual_check.clarity,
-        game.last_visual_check.clarity,
-        game.last_visual_check.odd,
-        Message("{pressure}", pressure=Pressure(game.gauge_kpa)),
-        game.player.tally.cost,
-        tuple(_line(game, one) for one in game.played),
-        done,
-        review(game, seed, zone) if done else None,
+        scenario=_scenario(row),
+        day=min(day, row.days),
+        clock=f"{hour:02d}:00",
+        days_left=max(0, row.days - int(game.player.days)),
+        first_clarity=game.first_visual_check.clarity,
+        clarity=game.last_visual_check.clarity,
+        odd=game.last_visual_check.odd,
+        gauge=Message("{pressure}", pressure=Pressure(game.gauge_kpa)),
+        cost=game.player.tally.cost,
+        lines=tuple(_line(game, one) for one in game.played),
+        over=done,
+        review=review(game, seed, zone) if done else None,
     )
 
 
 def _move(row: Scenario, typed: MoveTyped, units: Units) -> Move:
     if typed.kind is not MoveKind.ADD:
-        return Move(typed.kind, share=typed.share, percent=typed.percent)
+        return Move(kind=typed.kind, share=typed.share, percent=typed.percent)
     product = next((one for one in row.inventory if one.id == typed.product_id), None)
     grams = 0.0 if product is None else read_amount(product, typed.amount, units=units).mass_g
-    return Move(MoveKind.ADD, typed.product_id, grams)
+    return Move(kind=MoveKind.ADD, product_id=typed.product_id, grams=grams)
 
 
 _WORDS = {
@@ -183,11 +190,11 @@ _WORDS = {
 
 def _line(game: Game, one: Played) -> PracticeLine:
     return PracticeLine(
-        one.day,
-        f"{one.hour:02d}:00",
-        _reported(game, one.move),
-        _readings(one.test),
-        None if one.visual_check is None else one.visual_check.clarity,
+        day=one.day,
+        clock=f"{one.hour:02d}:00",
+        text=_reported(game, one.move),
+        readings=_readings(one.test),
+        clarity=None if one.visual_check is None else one.visual_check.clarity,
     )
 
 

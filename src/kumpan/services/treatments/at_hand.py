@@ -29,7 +29,7 @@ from kumpan.storage.row_cache import CachedRows
 _KINDS = ("purchase", "addition", "strength", "habits", "void")
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Store:
     """The shelf's own story: what was bought and poured of each product, and what was tested."""
 
@@ -50,6 +50,7 @@ class AtHand:
 
     @property
     def products(self) -> tuple[Product, ...]:
+        """What the plan may pour."""
         return tuple(item.product for item in self.stocked)
 
 
@@ -78,11 +79,11 @@ def _sorted(products: tuple[Product, ...], rows: CachedRows[StoredEntry]) -> Sto
     tested = {test.body.product_id: test for test in of_kind(entries, StrengthTested)}
     preferences = next((entry.body for entry in reversed(of_kind(entries, PreferencesSet))), PreferencesSet())
     return Store(
-        products,
-        {key: tuple(rows) for key, rows in bought.items()},
-        {key: tuple(rows) for key, rows in poured.items()},
-        tested,
-        preferences,
+        products=products,
+        bought={key: tuple(rows) for key, rows in bought.items()},
+        poured={key: tuple(rows) for key, rows in poured.items()},
+        tested=tested,
+        preferences=preferences,
     )
 
 
@@ -90,9 +91,15 @@ async def at_hand(scope: Scope) -> AtHand:
     """What a plan may be made with now."""
     found = await store(scope)
     if not found.products:
-        return AtHand(tuple(Stocked(product) for product in STANDARD_INVENTORY), True, found.preferences)
+        return AtHand(
+            tuple(Stocked(product) for product in STANDARD_INVENTORY),
+            standard=True,
+            preferences=found.preferences,
+        )
     return AtHand(
-        tuple(stocked(found, product, scope.now) for product in found.products), False, found.preferences
+        tuple(stocked(found, product, scope.now) for product in found.products),
+        standard=False,
+        preferences=found.preferences,
     )
 
 

@@ -1,6 +1,6 @@
 """The stateless calculations: analysis, after, preview. No journal, no database."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from kumpan.core.chemistry import molar
@@ -39,7 +39,7 @@ from kumpan.core.treatment.plan import Plan, plan
 M = Measure
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class Analysis:
     """What the readings say together; null where a reading is missing (named in `missing`).
 
@@ -61,12 +61,16 @@ class Analysis:
 
 @dataclass(frozen=True)
 class AfterView:
+    """The water after the doses, and what it is like."""
+
     readings: Readings
     analysis: Analysis
 
 
 def analyze(readings: Readings) -> Analysis:
-    """Indices, carbonate, active chlorine; with what was assumed, what is missing, and what is worth knowing."""
+    """Indices, carbonate, active chlorine; with what was assumed, what is missing, and what is worth
+    knowing.
+    """
     missing = tuple(
         str(m)
         for m in (M.PH, M.TOTAL_ALKALINITY, M.CALCIUM_HARDNESS, M.CYANURIC_ACID, M.FREE_CHLORINE)
@@ -74,25 +78,8 @@ def analyze(readings: Readings) -> Analysis:
     )
     known = known_from(readings)
     found = solve_readings(known) if known is not None else None
-    findings = list(questions(readings))
-    if bound := bound_chlorine(readings):
-        findings.append(bound)
-    if isinstance(found, NoCarbonate):
-        findings.append(
-            Finding(found.code, found.reason, M.TOTAL_ALKALINITY, {"other_alkalinity": found.other_mg_l})
-        )
     state = found if isinstance(found, State) else None
     thermodynamic, classic = _indices(readings, state)
-    if classic is not None:
-        findings += [
-            Finding(
-                "classic_clamped",
-                Message(
-                    "The classic table ends before this {name}; its last factor is used.", name=Verbatim(name)
-                ),
-            )
-            for name in classic.clamped
-        ]
     hocl = _hypochlorous(readings, state)
     free = readings.free_chlorine
     return Analysis(
@@ -105,8 +92,25 @@ def analyze(readings: Readings) -> Analysis:
         ionic_strength=None if state is None else float(state.species.frame.strength),
         assumed=_assumed(readings),
         missing=missing,
-        findings=tuple(findings),
+        findings=tuple(_findings(readings, found, classic)),
     )
+
+
+def _findings(
+    readings: Readings, found: State | NoCarbonate | None, classic: ClassicIndex | None
+) -> Iterator[Finding]:
+    yield from questions(readings)
+    if bound := bound_chlorine(readings):
+        yield bound
+    if isinstance(found, NoCarbonate):
+        yield Finding(found.code, found.reason, M.TOTAL_ALKALINITY, {"other_alkalinity": found.other_mg_l})
+    for name in classic.clamped if classic is not None else ():
+        yield Finding(
+            "classic_clamped",
+            Message(
+                "The classic table ends before this {name}; its last factor is used.", name=Verbatim(name)
+            ),
+        )
 
 
 def _indices(readings: Readings, state: State | None) -> tuple[float | None, ClassicIndex | None]:
@@ -116,7 +120,13 @@ def _indices(readings: Readings, state: State | None) -> tuple[float | None, Cla
     salt = float(state.totals.chloride) * molar.SODIUM_CHLORIDE * 1000
     solids = dissolved_solids_mg_l(salt, readings.total_alkalinity, hardness)
     carbonate = float(state.species.carbonate_alkalinity) * MG_PER_EQ
-    classic = classic_index(readings.ph, state.totals.temperature_c, hardness, carbonate, solids)
+    classic = classic_index(
+        readings.ph,
+        state.totals.temperature_c,
+        hardness_mg_l=hardness,
+        carbonate_alkalinity_mg_l=carbonate,
+        solids_mg_l=solids,
+    )
     return float(saturation_index(state)), classic
 
 
@@ -157,7 +167,7 @@ def after(
         water = added_to(water, changes(product, mass, volume_l))
     changed = bool(fraction) or any(mass > 0 for mass in amounts.values())
     if changed:
-        state = _state_after(readings, fill, fraction, amounts, volume_l)
+        state = _state_after(readings, fill, fraction=fraction, amounts=amounts, volume_l=volume_l)
         water = replace(
             water,
             ph=None if state is None else float(state.species.ph),
@@ -213,6 +223,12 @@ def preview(
         for product in inventory:
             chemical(product.chemical)
         if len({product.id for product in inventory}) < len(inventory):
-            raise InvalidInput("shelf: two products have the same id; give each its own.", "shelf")
+            raise InvalidInput(Message("shelf: two products have the same id; give each its own."), "shelf")
     aimed = aims(profile(profile_key), traits, readings, targets)
-    return plan(readings, volume_l, traits, aimed, STANDARD_INVENTORY if inventory is None else inventory)
+    return plan(
+        readings,
+        volume_l,
+        traits=traits,
+        aims=aimed,
+        inventory=STANDARD_INVENTORY if inventory is None else inventory,
+    )

@@ -68,7 +68,9 @@ async def treatment_for(
     scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, *, units: Units
 ) -> TreatmentPlan:
     """A plan as a sheet that is not started, whatever sheet is open."""
-    return await _as_offered(scope, parts, await _plan(scope, state, parts, request, units))
+    return await _as_offered(
+        scope, parts, await _plan(scope, state, parts=parts, request=request, units=units)
+    )
 
 
 async def _plan(
@@ -82,7 +84,7 @@ async def _plan(
         return None
     if request.targets:
         return found  # an aim of one's own is followed at once; its doubt is that of the sheet before
-    steps = await with_uncertainty(scope, state, parts, found.steps, chosen, units=units)
+    steps = await with_uncertainty(scope, state, parts=parts, steps=found.steps, chosen=chosen, units=units)
     return replace(found, steps=steps)
 
 
@@ -99,18 +101,24 @@ async def start(
     if known is not None:
         return _started(scope, state, parts, known)
     if open_treatment(state) is not None:
-        raise Conflict("A sheet is already open for this pool; finish it or skip its steps first.")
-    offered = await _plan(scope, state, parts, request, units)
+        raise Conflict(Message("A sheet is already open for this pool; finish it or skip its steps first."))
+    offered = await _plan(scope, state, parts=parts, request=request, units=units)
     if offered is None or not offered.steps:
-        raise InvalidInput("There is nothing to add now; test the water first.")
+        raise InvalidInput(Message("There is nothing to add now; test the water first."))
     before = water_now(state, parts.place, scope.now)
     name = await plan_name(scope, state, parts, request.plan)
-    body = TreatmentStarted(offered.steps, parts.settings.profile, before, offered.predicted, name)
+    body = TreatmentStarted(
+        steps=offered.steps,
+        profile=parts.settings.profile,
+        before=before,
+        predicted=offered.predicted,
+        plan=name,
+    )
     entry = await record(scope, pool_id, stamp, body)
     return _started(scope, await modeled_state(scope, pool_id), parts, entry)
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class StepReport:
     """A tick: done or skipped; `amount` is what was really poured as typed, empty when as planned."""
 
@@ -129,12 +137,16 @@ async def record_step(
     parts = parts_of(state)
     treatment = next((entry for entry in state.treatments if entry.id == given.treatment_id), None)
     if treatment is None:
-        raise NotFound("This sheet is no longer here; reload the page.")
+        raise NotFound(Message("This sheet is no longer here; reload the page."))
     if given.step_number not in steps_to_do(treatment.body):
-        raise InvalidInput("This step cannot be ticked; choose an addition, a test or a task.", "step_number")
+        raise InvalidInput(
+            Message("This step cannot be ticked; choose an addition, a test or a task."), "step_number"
+        )
     done = recorded_steps(state, treatment.id).get(given.step_number)
     if done is not None and done.id != stamp.id:
-        raise Conflict("This step was already ticked; undo that tick first if it was wrong.", "step_number")
+        raise Conflict(
+            Message("This step was already ticked; undo that tick first if it was wrong."), "step_number"
+        )
     step = treatment.body.steps[given.step_number]
     await record(scope, pool_id, stamp, await _step_body(scope, given, step, units))
     return _started(scope, await modeled_state(scope, pool_id), parts, treatment)
@@ -150,7 +162,7 @@ async def put_away(
     state = await modeled_state(scope, pool_id)
     treatment = next((entry for entry in state.treatments if entry.id == treatment_id), None)
     if treatment is None:
-        raise NotFound("This sheet is no longer here; reload the page.")
+        raise NotFound(Message("This sheet is no longer here; reload the page."))
     done = recorded_steps(state, treatment.id)
     for number in steps_to_do(treatment.body):
         if number not in done:
@@ -192,7 +204,13 @@ def _water_body(given: StepReport, planned_l: float, units: Units) -> WaterChang
             ).value
         except UnreadableQuantity as trouble:
             raise UnreadableQuantity(trouble.message, "amount") from trouble
-    return WaterChanged(WaterChange.DRAIN, liters, given.note, given.treatment_id, given.step_number)
+    return WaterChanged(
+        kind=WaterChange.DRAIN,
+        volume_l=liters,
+        note=given.note,
+        treatment_id=given.treatment_id,
+        step_number=given.step_number,
+    )
 
 
 def _product(step: Step) -> Product:
@@ -208,16 +226,16 @@ async def _as_offered(scope: Scope, parts: PoolParts, offered: Plan | None) -> T
     hand = await at_hand(scope)
     steps = offered.steps if offered else ()
     return TreatmentPlan(
-        None,
-        None,
-        False,
-        tuple(TreatmentStep(n, step, _clock(scope.now, step)) for n, step in enumerate(steps)),
-        offered.predicted if offered else Readings(),
-        offered.unmet if offered else (),
-        offered.notes if offered else (),
-        parts.rules.name,
-        hand.standard,
-        drawing_of(parts.basin),
+        id=None,
+        started_at=None,
+        finished=False,
+        steps=tuple(TreatmentStep(n, step, _clock(scope.now, step)) for n, step in enumerate(steps)),
+        predicted=offered.predicted if offered else Readings(),
+        unmet=offered.unmet if offered else (),
+        notes=offered.notes if offered else (),
+        profile_name=parts.rules.name,
+        standard_inventory=hand.standard,
+        drawing=drawing_of(parts.basin),
     )
 
 
@@ -231,16 +249,16 @@ def _started(
         for n, step in enumerate(treatment.body.steps)
     )
     return TreatmentPlan(
-        treatment.id,
-        treatment.at,
-        all(step.done_as is not None or step.step.kind == WAIT for step in steps),
-        steps,
-        treatment.body.predicted,
-        (),
-        late_notes(treatment.body, treatment.at, {n: entry.at for n, entry in done.items()}, scope.now),
-        parts.rules.name,
-        False,
-        drawing_of(parts.basin),
+        id=treatment.id,
+        started_at=treatment.at,
+        finished=all(step.done_as is not None or step.step.kind == WAIT for step in steps),
+        steps=steps,
+        predicted=treatment.body.predicted,
+        unmet=(),
+        notes=late_notes(treatment.body, treatment.at, {n: entry.at for n, entry in done.items()}, scope.now),
+        profile_name=parts.rules.name,
+        standard_inventory=False,
+        drawing=drawing_of(parts.basin),
     )
 
 
@@ -255,15 +273,17 @@ def _step_record(entry: StepEntry | None) -> StepRecord | None:
     if isinstance(body, AdditionMade):
         product = Product("", body.chemical, body.strength_percent, density_g_per_ml=body.density_g_per_ml)
         return StepRecord(
-            entry.id,
-            entry.at,
-            entry.person_id,
-            Outcome.DONE,
-            body.mass_g,
-            body.volume_ml,
-            amount_text(product, body.mass_g),
+            entry_id=entry.id,
+            at=entry.at,
+            person_id=entry.person_id,
+            outcome=Outcome.DONE,
+            mass_g=body.mass_g,
+            volume_ml=body.volume_ml,
+            amount_text=amount_text(product, body.mass_g),
         )
     if isinstance(body, WaterChanged):
         text = Message("{amount}", amount=PoolWater(body.volume_l))
-        return StepRecord(entry.id, entry.at, entry.person_id, Outcome.DONE, amount_text=text)
-    return StepRecord(entry.id, entry.at, entry.person_id, body.outcome)
+        return StepRecord(
+            entry_id=entry.id, at=entry.at, person_id=entry.person_id, outcome=Outcome.DONE, amount_text=text
+        )
+    return StepRecord(entry_id=entry.id, at=entry.at, person_id=entry.person_id, outcome=body.outcome)

@@ -11,6 +11,8 @@ from kumpan.core.treatment.special.shock import ShockReason, ShockStrategy
 
 
 class PlanKind(StrEnum):
+    """The plans that can be asked for."""
+
     BALANCE = "balance"
     SHOCK = "shock"
     INCIDENT = "incident"
@@ -24,17 +26,20 @@ class PlanKind(StrEnum):
 
 
 class BorateBy(StrEnum):
+    """What borate is brought with."""
+
     BORIC_ACID = "boric_acid"
     BORAX = "borax"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class PlanRequest:
     """The kind of plan, and what each kind asks besides.
 
-    `way` which products for a balance, `use` one of the shelf in place of its like; `shock` None means the pool's own habit; `measure`, `wanted` (mg/L) what
-    new water shall lower, None means what is furthest over; `today` with the chlorine reducer; `advice` as typed;
-    `targets` what the user aims at, in place of the rules' aims.
+    `way` which products for a balance, `use` one of the shelf in place of its like; `shock` None means the
+    pool's own habit; `measure`, `wanted` (mg/L) what new water shall lower, None means what is furthest
+    over; `today` with the chlorine reducer; `advice` as typed; `targets` what the user aims at, in place of
+    the rules' aims.
     """
 
     plan: PlanKind = PlanKind.BALANCE

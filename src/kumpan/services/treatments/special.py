@@ -1,5 +1,6 @@
-"""Plans that are asked for: shock, accident, drain, too much chlorine, borate, minerals, somebody's advice."""
+"""Plans that are asked for: shock, accident, drain, too much chlorine, borate, minerals, advice."""
 
+from datetime import datetime
 from zoneinfo import ZoneInfo
 
 from kumpan.core.algae.drain_day import drain_day_plan
@@ -43,27 +44,32 @@ async def special_plan(
     """The plan of any kind but the balance. Raises InvalidInput for advice before the first test."""
     hand = await at_hand(scope)
     if request.plan is PlanKind.SHOCK:
-        return _shock(scope, state, parts, request, hand, units)
+        return _shock(scope, state, parts=parts, request=request, hand=hand, units=units)
     if request.plan is PlanKind.INCIDENT:
-        return incident_plan(request.incident, _shock_request(scope, state, parts, request, hand, units))
+        return incident_plan(
+            request.incident,
+            _shock_request(scope, state, parts=parts, request=request, hand=hand, units=units),
+        )
     if request.plan is PlanKind.DRAIN:
-        return drain_plan(_drain_request(scope, state, parts, request, hand, units))
+        return drain_plan(_drain_request(scope, state, parts=parts, request=request, hand=hand, units=units))
     if request.plan is PlanKind.DRAIN_DAY:
-        return drain_day_plan(_drain_request(scope, state, parts, request, hand, units))
+        return drain_day_plan(
+            _drain_request(scope, state, parts=parts, request=request, hand=hand, units=units)
+        )
     if request.plan is PlanKind.RESCUE:
         return rescue_plan(scope, state, parts, hand, units=units)
     if request.plan is PlanKind.ADVICE:
-        return _advice(scope, state, parts, request, hand, units)
+        return _advice(scope, state, parts=parts, request=request, hand=hand, units=units)
     special = SpecialRequest(
-        water_now(state, parts.place, scope.now),
-        parts.basin.volume_l,
-        parts.equipment.traits,
-        dict(parts.rules.bands),
-        hand.products,
-        parts.rules.swim_limit_mg_l,
-        scope.now,
-        ZoneInfo(parts.settings.time_zone),
-        display_options(parts.settings, hand.preferences, units=units),
+        readings=water_now(state, parts.place, scope.now),
+        volume_l=parts.basin.volume_l,
+        traits=parts.equipment.traits,
+        bands=dict(parts.rules.bands),
+        inventory=hand.products,
+        swim_limit_mg_l=parts.rules.swim_limit_mg_l,
+        now=scope.now,
+        zone=ZoneInfo(parts.settings.time_zone),
+        display=display_options(parts.settings, hand.preferences, units=units),
     )
     if request.plan is PlanKind.LOWER_CHLORINE:
         return lower_chlorine_plan(special, today=request.today)
@@ -76,12 +82,14 @@ def _advice(
     scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, hand: AtHand, units: Units
 ) -> Plan:
     if state.last_test is None:
-        raise InvalidInput("Test the water first: advice is reckoned from the last test.", "advice")
+        raise InvalidInput(Message("Test the water first: advice is reckoned from the last test."), "advice")
     if not request.advice.strip():
-        raise InvalidInput('Type what was advised, like "salt 20 kg, buffer 400 g".', "advice")
+        raise InvalidInput(Message('Type what was advised, like "salt 20 kg, buffer 400 g".'), "advice")
     now = water_now(state, parts.place, scope.now)
     display = display_options(parts.settings, hand.preferences, units=units)
-    return advised_plan(request.advice, now, parts.basin.volume_l, parts.equipment.traits, display)
+    return advised_plan(
+        request.advice, now, volume_l=parts.basin.volume_l, traits=parts.equipment.traits, display=display
+    )
 
 
 def _drain_request(
@@ -89,17 +97,17 @@ def _drain_request(
 ) -> DrainRequest:
     preferences = hand.preferences
     return DrainRequest(
-        water_now(state, parts.place, scope.now),
-        parts.basin.volume_l,
-        parts.equipment.traits,
-        dict(parts.rules.bands),
-        parts.equipment.fill_water,
-        Hoses(
+        readings=water_now(state, parts.place, scope.now),
+        volume_l=parts.basin.volume_l,
+        traits=parts.equipment.traits,
+        bands=dict(parts.rules.bands),
+        fill=parts.equipment.fill_water,
+        hoses=Hoses(
             preferences.drain_l_per_h, preferences.fill_l_per_h, preferences.water_price, preferences.currency
         ),
-        request.measure,
-        request.wanted,
-        display_options(parts.settings, preferences, units=units),
+        measure=request.measure,
+        wanted=request.wanted,
+        display=display_options(parts.settings, preferences, units=units),
     )
 
 
@@ -107,7 +115,7 @@ def _shock(
     scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, hand: AtHand, units: Units
 ) -> Plan:
     """The shock as it would be done this evening."""
-    question = _shock_request(scope, state, parts, request, hand, units)
+    question = _shock_request(scope, state, parts=parts, request=request, hand=hand, units=units)
     found = shock_plan(question)
     notes = found.notes
     if question.strategy is not ShockStrategy.OXIDIZER:
@@ -120,19 +128,19 @@ def _shock_request(
 ) -> ShockRequest:
     zone, choices = ZoneInfo(parts.settings.time_zone), parts.settings.choices
     return ShockRequest(
-        water_now(state, parts.place, scope.now),
-        parts.basin.volume_l,
-        parts.equipment.traits,
-        hand.products,
-        dict(parts.rules.bands),
-        parts.rules.swim_limit_mg_l,
-        request.shock or ShockStrategy(answer(choices, "shock")),
-        scope.now,
-        next_evening(scope.now, *place_of(parts.settings), zone),
-        zone,
-        request.reason if request.plan is PlanKind.SHOCK else ShockReason.ROUTINE,
-        OXIDIZER_WAIT_MIN[answer(choices, "after_oxidiser")],
-        display_options(parts.settings, hand.preferences, units=units),
+        readings=water_now(state, parts.place, scope.now),
+        volume_l=parts.basin.volume_l,
+        traits=parts.equipment.traits,
+        inventory=hand.products,
+        bands=dict(parts.rules.bands),
+        swim_limit_mg_l=parts.rules.swim_limit_mg_l,
+        strategy=request.shock or ShockStrategy(answer(choices, "shock")),
+        now=scope.now,
+        evening=next_evening(scope.now, *place_of(parts.settings), zone),
+        zone=zone,
+        reason=request.reason if request.plan is PlanKind.SHOCK else ShockReason.ROUTINE,
+        swim_after_oxidizer_min=OXIDIZER_WAIT_MIN[answer(choices, "after_oxidiser")],
+        display=display_options(parts.settings, hand.preferences, units=units),
     )
 
 
@@ -146,31 +154,42 @@ def _swim_again(
         return ()
     at_s = request.now.timestamp() + 60 * pour.offset_min
     rise = (found.predicted.free_chlorine or 0.0) - (request.readings.free_chlorine or 0.0)
-    ahead = forecast(state, parts.place, model, at_s + DAYS_AHEAD * SECONDS_A_DAY, [Pulse(at_s, rise)])
+    ahead = forecast(
+        state,
+        parts.place,
+        fitted=model,
+        until_s=at_s + DAYS_AHEAD * SECONDS_A_DAY,
+        planned=[Pulse(at_s, rise)],
+    )
     limit, zone = request.swim_limit_mg_l, ZoneInfo(parts.settings.time_zone)
     likely, surely = first_under(ahead, limit, at_s + 3600), under_for_good(ahead, limit, at_s + 3600)
+    text = _swim_again_text(limit, likely, surely, local=request.now.astimezone(zone))
+    return (Finding("swim_again", text, Measure.FREE_CHLORINE),)
+
+
+def _swim_again_text(
+    limit: float, likely: datetime | None, surely: datetime | None, *, local: datetime
+) -> Message:
     if likely is None:
-        text = Message(
+        return Message(
             "Free chlorine will stay over the swim limit of {limit} for more than {days_ahead} days.",
             limit=Number(limit),
             days_ahead=Number(DAYS_AHEAD),
         )
-        return (Finding("swim_again", text, Measure.FREE_CHLORINE),)
-    local = request.now.astimezone(zone)
-    first = Ahead(likely.astimezone(zone), local)
-    text = Message(
-        "Free chlorine likely comes under the swim limit of {limit} {likely}. A test decides.",
-        limit=Number(limit),
-        likely=first,
-    )
-    if surely is not None:
-        text = Message(
-            "Free chlorine likely comes under the swim limit of {limit} {likely}, surely {surely}. A test decides.",
+    first = Ahead(likely.astimezone(local.tzinfo), local)
+    if surely is None:
+        return Message(
+            "Free chlorine likely comes under the swim limit of {limit} {likely}. A test decides.",
             limit=Number(limit),
             likely=first,
-            surely=Ahead(surely.astimezone(zone), local),
         )
-    return (Finding("swim_again", text, Measure.FREE_CHLORINE),)
+    return Message(
+        "Free chlorine likely comes under the swim limit of {limit} {likely}, surely {surely}. A test "
+        "decides.",
+        limit=Number(limit),
+        likely=first,
+        surely=Ahead(surely.astimezone(local.tzinfo), local),
+    )
 
 
 def _boost(state: PoolState, parts: PoolParts) -> tuple[Finding, ...]:

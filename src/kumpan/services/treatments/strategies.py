@@ -37,17 +37,17 @@ async def strategies(scope: Scope, pool_id: UUID, *, units: Units) -> Strategies
 
 def _view(found: StrategyOutcome, units: Units) -> StrategyView:
     return StrategyView(
-        found.strategies[0],
-        found.use,
-        found.name,
-        tuple(StrategyProduct(p.label, amount_text(p, grams)) for p, grams in found.amounts.items()),
-        found.used_cost,
-        found.buy_cost,
-        tuple(buy_line(short, Message("for this sheet"), units) for short in found.missing),
-        found.additions,
-        found.days,
-        found.minutes_to_swim,
-        found.in_four_weeks,
+        strategy=found.strategies[0],
+        use=found.use,
+        name=found.name,
+        products=tuple(StrategyProduct(p.label, amount_text(p, grams)) for p, grams in found.amounts.items()),
+        used_cost=found.used_cost,
+        buy_cost=found.buy_cost,
+        missing=tuple(buy_line(short, Message("for this sheet"), units) for short in found.missing),
+        additions=found.additions,
+        days=found.days,
+        minutes_to_swim=found.minutes_to_swim,
+        in_four_weeks=found.in_four_weeks,
     )
 
 

@@ -30,17 +30,17 @@ async def with_uncertainty(
     found = _uncertainties_for(
         water_now(state, parts.place, scope.now),
         last_values(state),
-        parts.basin.volume_l,
-        parts.equipment.traits,
-        parts.bands,
-        inventory,
+        volume_l=parts.basin.volume_l,
+        traits=parts.equipment.traits,
+        bands=parts.bands,
+        inventory=inventory,
     )
     whole: dict[str, float] = {}
     for step in steps:
         if step.kind == ADD and step.product_id is not None:
             whole[step.product_id] = whole.get(step.product_id, 0.0) + (step.mass_g or 0.0)
     products = {product.id: product for product in inventory}
-    return tuple(_ranged(step, found, whole, products, units) for step in steps)
+    return tuple(_ranged(step, found, whole=whole, products=products, units=units) for step in steps)
 
 
 @remembered(most=256)
@@ -52,8 +52,12 @@ def _uncertainties_for(
     bands: Mapping[Measure, Band],
     inventory: tuple[Product, ...],
 ) -> dict[str, DoseUncertainty]:
-    """A pure function that solves the water a dozen times; a sheet is opened more often than water is tested."""
-    return dose_uncertainties(readings, measured, volume_l, traits, Aims(bands, {}), inventory)
+    """A pure function that solves the water a dozen times; a sheet is opened more often than water is
+    tested.
+    """
+    return dose_uncertainties(
+        readings, measured, volume_l=volume_l, traits=traits, aims=Aims(bands, {}), inventory=inventory
+    )
 
 
 def _ranged(

@@ -7,6 +7,7 @@ from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.dosing.dilution import solved
 from kumpan.core.errors import InvalidInput
 from kumpan.core.forecast.expected import measured_readings
+from kumpan.core.messages import Message
 from kumpan.core.quantities.names import BOARD_ORDER, NAMES
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import Units
@@ -37,12 +38,18 @@ async def what_if(
     for measure, place in places.items():
         band = parts.bands.get(measure)
         if measure not in AIM_STEPS or band is None or band.high is None:
-            raise InvalidInput(f"{NAMES[measure]} cannot be aimed at here; choose another lane.", "places")
+            raise InvalidInput(
+                Message("{measure} cannot be aimed at here; choose another lane.", measure=NAMES[measure]),
+                "places",
+            )
         snap = AIM_STEPS[measure] * SNAP_SHARE
         aims[measure] = round(round(value_at(place, band) / snap) * snap, 3)
     unknown = [NAMES[measure] for measure in aims if measure not in AIM_STEPS]
     if unknown:
-        raise InvalidInput(f"{unknown[0]} cannot be aimed at here; choose another lane.", "values")
+        raise InvalidInput(
+            Message("{unknown} cannot be aimed at here; choose another lane.", unknown=unknown[0]),
+            "values",
+        )
     treatment = await treatment_for(scope, state, parts, PlanRequest(targets=aims), units=units)
     after = treatment.predicted if treatment.steps else measured_readings(state)
     return WhatIf(aims, _planned(after, parts.bands), treatment)

@@ -51,9 +51,12 @@ class AheadLine:
     title: Message
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class OwnerReport:
-    """One day for the owner. `days` are those with something to tell, newest first; `text` is all of it to send."""
+    """One day for the owner.
+
+    `days` are those with something to tell, newest first; `text` is all of it to send.
+    """
 
     pool: str
     place: str
@@ -84,7 +87,9 @@ async def owner_report(scope: Scope, pool_id: UUID, day: date | None) -> OwnerRe
     days = days_with_reports(state, zone)[::-1]
     today = scope.now.astimezone(zone).date()
     prices = {item.product.id: price for item in hand.stocked if (price := item.price_per_g) is not None}
-    day_said = day_report(state, zone, day or usual_day(state, zone) or today, parts.bands, prices)
+    day_said = day_report(
+        state, zone, day=day or usual_day(state, zone) or today, bands=parts.bands, price_per_g=prices
+    )
     names = {person.id: person.name for person in await people(scope)}
     ahead = [
         AheadLine(due.day, Message("{items}", items=joined([item.title for item in due.items], "; ")))

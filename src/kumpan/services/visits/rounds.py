@@ -86,21 +86,21 @@ async def _book(scope: Scope) -> _Book:
 async def set_round(scope: Scope, stamp: Stamp, weekday: int, stops: Sequence[UUID]) -> None:
     """The stops of a weekday, in order, for the technician who says so. Raises InvalidInput."""
     if stamp.person_id is None:
-        raise InvalidInput("Say who you are first: a round belongs to somebody.", "person_id")
+        raise InvalidInput(Message("Say who you are first: a round belongs to somebody."), "person_id")
     if not 0 <= weekday <= 6:
-        raise InvalidInput("weekday must be 0 (Monday) to 6 (Sunday).", "weekday")
+        raise InvalidInput(Message("weekday must be 0 (Monday) to 6 (Sunday)."), "weekday")
     if len(set(stops)) != len(stops):
-        raise InvalidInput("A pool stands twice in this round; keep it once.", "stops")
+        raise InvalidInput(Message("A pool stands twice in this round; keep it once."), "stops")
     known = set(await scope.tx.journal.pool_ids(scope.workspace_id))
     if not set(stops) <= known:
-        raise InvalidInput("One of these pools is not here; reload the round.", "stops")
+        raise InvalidInput(Message("One of these pools is not here; reload the round."), "stops")
     await record(scope, None, stamp, RoundSet(weekday, tuple(stops)))
 
 
 async def count_truck(scope: Scope, stamp: Stamp, product_id: str, amount: str, *, units: Units) -> None:
     """What the truck holds of one product now; the others keep what the books say. Raises InvalidInput."""
     if stamp.person_id is None:
-        raise InvalidInput("Say who you are first: a truck belongs to somebody.", "person_id")
+        raise InvalidInput(Message("Say who you are first: a truck belongs to somebody."), "person_id")
     product = await product_by_id(scope, product_id)
     none = amount.strip() in ("0", "none")
     grams = 0.0 if none else (await read_typed(scope, product, amount, units=units)).mass_g
@@ -135,7 +135,7 @@ async def the_round(scope: Scope, person_id: UUID | None, weekday: int | None, *
     listed = [stop for stop in found.stops if stop in heads] if found is not None else []
     stops, needs = [], dict[Product, float]()
     for id_ in listed:
-        stop, wanted = await _stop(scope, id_, heads[id_], day == today.weekday(), units)
+        stop, wanted = await _stop(scope, id_, top=heads[id_], today=day == today.weekday(), units=units)
         stops.append(stop)
         for product, grams in wanted.items():
             needs[product] = needs.get(product, 0.0) + grams
@@ -143,16 +143,16 @@ async def the_round(scope: Scope, person_id: UUID | None, weekday: int | None, *
     nearest = nearest_next(listed, places)
     drifting = [await _drifting(scope, id_, heads[id_]) for id_ in pool_ids if id_ not in listed]
     return RoundView(
-        day,
-        WEEKDAYS[day],
-        day == today.weekday(),
-        tuple(stops),
-        tuple(drifting),
-        _trays(load_list(needs, _on_truck(book, person_id)), units),
-        nearest if nearest != tuple(listed) else (),
-        length_km(listed, places),
-        length_km(nearest, places),
-        tuple(sorted({key[1] for key in book.rounds if key[0] == person_id and book.rounds[key].stops})),
+        weekday=day,
+        day_name=WEEKDAYS[day],
+        is_today=day == today.weekday(),
+        stops=tuple(stops),
+        others=tuple(drifting),
+        load=_trays(load_list(needs, _on_truck(book, person_id)), units),
+        nearest_next=nearest if nearest != tuple(listed) else (),
+        length_km=length_km(listed, places),
+        nearest_km=length_km(nearest, places),
+        days=tuple(sorted({key[1] for key in book.rounds if key[0] == person_id and book.rounds[key].stops})),
     )
 
 
@@ -162,24 +162,26 @@ def _zone(heads: Iterable[PoolHeader]) -> ZoneInfo:
 
 
 async def _stop(
-    scope: Scope, pool_id: UUID, top: PoolHeader, today: bool, units: Units
+    scope: Scope, pool_id: UUID, top: PoolHeader, *, today: bool, units: Units
 ) -> tuple[StopView, dict[Product, float]]:
     state = await modeled_state(scope, pool_id)
     parts, hand = parts_of(state), await at_hand(scope)
     offered = await offered_plan(scope, state, parts, units=units)
     tests = due_tests(state, parts.equipment.traits, Rhythm.SERVICE, scope.now)
     doses, needs = _doses(offered, hand, units)
-    next_time = await _until_next(scope, pool_id, state, parts, offered, hand, units)
+    next_time = await _until_next(
+        scope, pool_id, state=state, parts=parts, offered=offered, hand=hand, units=units
+    )
     view = StopView(
-        top,
-        _needs(tests),
-        _care_due(state, parts, scope.now),
-        doses,
-        next_time.sentences if next_time else (),
-        next_time.holds if next_time else None,
-        await _drift(scope, pool_id),
-        _visit_today(state, scope.now, ZoneInfo(parts.settings.time_zone)) if today else None,
-        _last_visit(state),
+        head=top,
+        tests=_needs(tests),
+        care=_care_due(state, parts, scope.now),
+        doses=doses,
+        next_visit=next_time.sentences if next_time else (),
+        holds=next_time.holds if next_time else None,
+        drift=await _drift(scope, pool_id),
+        done=_visit_today(state, scope.now, ZoneInfo(parts.settings.time_zone)) if today else None,
+        last_visit=_last_visit(state),
     )
     return view, needs
 
@@ -227,9 +229,14 @@ def _doses(
 
 
 async def _until_next(
-    scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts, offered: Plan | None, hand: AtHand,
+    scope: Scope,
+    pool_id: UUID,
+    state: PoolState,
+    parts: PoolParts,
+    offered: Plan | None,
+    hand: AtHand,
     units: Units,
-) -> UntilNext | None:  # fmt: skip
+) -> UntilNext | None:
     """What the next weekly visit will find after today's sheet; None without a model to say it by."""
     found = fitted(state, parts.place)
     loss = (await outlook_of(scope, pool_id)).loss_mg_l_day
@@ -240,19 +247,19 @@ async def _until_next(
     then = offered.predicted.free_chlorine if offered is not None and offered.steps else now
     return until_next(
         Between(
-            state,
-            parts.place,
-            parts.equipment.traits,
-            found,
-            scope.now,
-            scope.now + VISIT_EVERY,
-            max(0.0, (then or now) - now),
-            minimum,
-            parts.rules.swim_limit_mg_l,
-            loss,
-            ZoneInfo(parts.settings.time_zone),
-            hand.products,
-            units,
+            state=state,
+            place=parts.place,
+            traits=parts.equipment.traits,
+            fitted=found,
+            now=scope.now,
+            visit_at=scope.now + VISIT_EVERY,
+            dose_mg_l=max(0.0, (then or now) - now),
+            minimum_mg_l=minimum,
+            limit_mg_l=parts.rules.swim_limit_mg_l,
+            loss_mg_l_day=loss,
+            zone=ZoneInfo(parts.settings.time_zone),
+            products=hand.products,
+            units=units,
         )
     )
 
@@ -266,13 +273,28 @@ async def _drift(scope: Scope, pool_id: UUID) -> tuple[Finding, ...]:
 async def _drifting(scope: Scope, pool_id: UUID, top: PoolHeader) -> StopView:
     """A pool outside today's round: its head and what drifts."""
     state = await modeled_state(scope, pool_id)
-    return StopView(top, (), (), (), (), None, await _drift(scope, pool_id), None, _last_visit(state))
+    return StopView(
+        head=top,
+        tests=(),
+        care=(),
+        doses=(),
+        next_visit=(),
+        holds=None,
+        drift=await _drift(scope, pool_id),
+        done=None,
+        last_visit=_last_visit(state),
+    )
 
 
 def _visits(state: PoolState) -> list[VisitView]:
     return [
         VisitView(
-            entry.id, entry.at, entry.person_id, entry.body.note, entry.body.needs_return, entry.body.trade
+            entry_id=entry.id,
+            at=entry.at,
+            person_id=entry.person_id,
+            note=entry.body.note,
+            needs_return=entry.body.needs_return,
+            trade=entry.body.trade,
         )
         for entry in state.visits
     ]
@@ -303,9 +325,9 @@ def _load_view(line: LoadLine, units: Units) -> LoadLineView:
         return roughly_text(line.product, grams, units) if grams > 0 else Message("none")
 
     return LoadLineView(
-        line.product.id,
-        line.product.label,
-        words(line.need_g),
-        (Message("not counted") if line.on_truck_g is None else words(line.on_truck_g)),
-        (words(line.short_g) if line.short_g > 0 else NOTHING),
+        product_id=line.product.id,
+        label=line.product.label,
+        need_text=words(line.need_g),
+        on_truck_text=(Message("not counted") if line.on_truck_g is None else words(line.on_truck_g)),
+        short_text=(words(line.short_g) if line.short_g > 0 else NOTHING),
     )

@@ -1,4 +1,7 @@
-"""Named queries on raw device readings: add, the last one, a day's, and thinning. They flush, they never commit."""
+"""Named queries on raw device readings: add, the last one, a day's, and thinning.
+
+They flush, they never commit.
+"""
 
 from datetime import datetime
 from uuid import UUID
@@ -12,18 +15,22 @@ Stored = tuple[datetime, dict[str, object]]
 
 
 class DeviceRepository:
+    """Raw readings of devices."""
+
     def __init__(self, session: AsyncSession) -> None:
         self._session = session
 
     async def add(
-        self, workspace_id: UUID, pool_id: UUID, device: str, at: datetime, reading: dict[str, object]
+        self, workspace_id: UUID, pool_id: UUID, device: str, *, at: datetime, reading: dict[str, object]
     ) -> None:
+        """Keep one reading."""
         self._session.add(
             Row(workspace_id=workspace_id, pool_id=pool_id, device=device, at=at, reading=reading)
         )
         await self._session.flush()
 
     async def last(self, workspace_id: UUID, pool_id: UUID, device: str) -> Stored | None:
+        """The latest reading with its time."""
         rows = await self._session.execute(
             select(Row.at, Row.reading)
             .where(Row.workspace_id == workspace_id, Row.pool_id == pool_id, Row.device == device)
@@ -40,11 +47,14 @@ class DeviceRepository:
         rows = await self._session.execute(
             select(Row.at, Row.reading)
             .where(
-                Row.workspace_id == workspace_id, Row.pool_id == pool_id, Row.device == device,
-                Row.at >= begin, Row.at < end,
+                Row.workspace_id == workspace_id,
+                Row.pool_id == pool_id,
+                Row.device == device,
+                Row.at >= begin,
+                Row.at < end,
             )
             .order_by(Row.at, Row.id)
-        )  # fmt: skip
+        )
         return [(at, reading) for at, reading in rows]
 
     async def thin(

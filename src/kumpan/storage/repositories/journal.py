@@ -14,11 +14,12 @@ from sqlalchemy.exc import IntegrityError
 from sqlalchemy.ext.asyncio import AsyncSession
 
 from kumpan.core.errors import Conflict
+from kumpan.core.messages import Message
 from kumpan.storage.row_cache import CachedRows, RowCache
 from kumpan.storage.tables import EntryRow, PoolRow
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class StoredEntry:
     """An entry as stored: the body still in its open JSON form, tagged by `kind`."""
 
@@ -33,7 +34,7 @@ class StoredEntry:
     body: dict[str, object]
 
 
-# In the order of StoredEntry: plain rows, since a season has hundreds and none of them is changed.
+# Named as in StoredEntry: plain rows, since a season has hundreds and none of them is changed.
 _COLUMNS = (
     EntryRow.id,
     EntryRow.workspace_id,
@@ -48,12 +49,15 @@ _COLUMNS = (
 
 
 class JournalRepository:
+    """The rows of the journal, read and added; none is ever changed."""
+
     def __init__(self, session: AsyncSession, row_cache: RowCache[StoredEntry]) -> None:
         self._session = session
         self._row_cache = row_cache
         self._wrote = False
 
     async def pool_ids(self, workspace_id: UUID) -> list[UUID]:
+        """The workspace's pools, the oldest first."""
         rows = await self._session.scalars(
             select(PoolRow.id)
             .where(PoolRow.workspace_id == workspace_id)
@@ -62,12 +66,14 @@ class JournalRepository:
         return list(rows)
 
     async def has_pool(self, workspace_id: UUID, pool_id: UUID) -> bool:
+        """Whether the pool is one of the workspace's."""
         found = await self._session.scalar(
             select(PoolRow.id).where(PoolRow.workspace_id == workspace_id, PoolRow.id == pool_id)
         )
         return found is not None
 
     async def add_pool(self, workspace_id: UUID, pool_id: UUID, at: datetime) -> None:
+        """A new pool."""
         self._session.add(PoolRow(id=pool_id, workspace_id=workspace_id, created_at=at))
         await self._session.flush()
 
@@ -108,7 +114,7 @@ class JournalRepository:
         rows = await self._session.execute(
             select(*_COLUMNS).where(*where, *more).order_by(EntryRow.at, EntryRow.recorded_at, EntryRow.id)
         )
-        return tuple(StoredEntry(*row) for row in rows)
+        return tuple(StoredEntry(**row._mapping) for row in rows)
 
     async def _with_the_new(
         self,
@@ -127,6 +133,7 @@ class JournalRepository:
         return tuple(sorted(both, key=lambda row: (row.at, row.recorded_at, str(row.id))))
 
     async def entry(self, workspace_id: UUID, entry_id: UUID) -> StoredEntry | None:
+        """One entry, if it is one of the workspace's."""
         row = await self._session.get(EntryRow, entry_id)
         return _stored(row) if row is not None and row.workspace_id == workspace_id else None
 
@@ -150,7 +157,7 @@ class JournalRepository:
             await self._session.flush()
         except IntegrityError as trouble:
             raise Conflict(
-                "This was changed or saved by someone else meanwhile; reload and look again."
+                Message("This was changed or saved by someone else meanwhile; reload and look again.")
             ) from trouble
 
 
@@ -161,13 +168,13 @@ def _checksum(rows: Iterable[StoredEntry]) -> int:
 
 def _stored(row: EntryRow) -> StoredEntry:
     return StoredEntry(
-        row.id,
-        row.workspace_id,
-        row.pool_id,
-        row.person_id,
-        row.kind,
-        row.at,
-        row.recorded_at,
-        row.supersedes,
-        row.body,
+        id=row.id,
+        workspace_id=row.workspace_id,
+        pool_id=row.pool_id,
+        person_id=row.person_id,
+        kind=row.kind,
+        at=row.at,
+        recorded_at=row.recorded_at,
+        supersedes=row.supersedes,
+        body=row.body,
     )

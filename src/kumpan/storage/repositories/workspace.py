@@ -13,32 +13,40 @@ from kumpan.storage.tables import PersonRow, ProductRow, WorkspaceRow
 
 @dataclass(frozen=True)
 class Person:
+    """Somebody who works with the pools."""
+
     id: UUID
     name: str
     initials: str
 
 
 class WorkspaceRepository:
+    """Workspaces, people and products."""
+
     def __init__(self, session: AsyncSession) -> None:
         self._session = session
 
     async def first_workspace_id(self) -> UUID | None:
+        """The oldest workspace, if there is one."""
         found: UUID | None = await self._session.scalar(
             select(WorkspaceRow.id).order_by(WorkspaceRow.created_at).limit(1)
         )
         return found
 
     async def add_workspace(self, id_: UUID, name: str, at: datetime) -> None:
+        """A new workspace."""
         self._session.add(WorkspaceRow(id=id_, name=name, created_at=at))
         await self._session.flush()
 
     async def people(self, workspace_id: UUID) -> list[Person]:
+        """Everybody of a workspace, the first added first."""
         rows = await self._session.scalars(
             select(PersonRow).where(PersonRow.workspace_id == workspace_id).order_by(PersonRow.created_at)
         )
         return [Person(row.id, row.name, row.initials) for row in rows]
 
     async def add_person(self, workspace_id: UUID, person: Person, at: datetime) -> None:
+        """One more person."""
         self._session.add(
             PersonRow(
                 id=person.id,
@@ -51,6 +59,7 @@ class WorkspaceRepository:
         await self._session.flush()
 
     async def products(self, workspace_id: UUID) -> list[Product]:
+        """Every product of a workspace, the first added first."""
         rows = await self._session.scalars(
             select(ProductRow)
             .where(ProductRow.workspace_id == workspace_id)
@@ -61,15 +70,16 @@ class WorkspaceRepository:
                 str(row.id),
                 row.chemical,
                 row.strength_percent,
-                row.package_g,
-                row.package_ml,
-                row.density_g_per_ml,
-                row.name,
+                package_g=row.package_g,
+                package_ml=row.package_ml,
+                density_g_per_ml=row.density_g_per_ml,
+                name=row.name,
             )
             for row in rows
         ]
 
     async def add_product(self, workspace_id: UUID, product: Product, at: datetime) -> None:
+        """One more product."""
         self._session.add(
             ProductRow(
                 id=UUID(product.id),

@@ -12,4 +12,6 @@ NAMING = {
 
 
 class Base(DeclarativeBase):
+    """What all tables share: how constraints are named."""
+
     metadata = MetaData(naming_convention=NAMING)

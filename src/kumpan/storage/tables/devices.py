@@ -11,7 +11,9 @@ from kumpan.storage.types import UtcDateTime
 
 
 class DeviceReadingRow(Base):
-    """One reading of one device; no part of the journal, and nothing is computed from it but days and changes."""
+    """One reading of one device; no part of the journal, and nothing is computed from it but days and
+    changes.
+    """
 
     __tablename__ = "device_reading"
     __table_args__ = (Index(None, "pool_id", "at"),)

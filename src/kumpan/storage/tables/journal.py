@@ -11,6 +11,8 @@ from kumpan.storage.types import UtcDateTime
 
 
 class PoolRow(Base):
+    """A pool and whose it is; all else is in its journal."""
+
     __tablename__ = "pool"
 
     id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)

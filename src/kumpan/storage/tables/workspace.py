@@ -11,6 +11,8 @@ from kumpan.storage.types import UtcDateTime
 
 
 class WorkspaceRow(Base):
+    """Whose pools, people and products these are."""
+
     __tablename__ = "workspace"
 
     id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)
@@ -19,6 +21,8 @@ class WorkspaceRow(Base):
 
 
 class PersonRow(Base):
+    """Somebody of a workspace."""
+
     __tablename__ = "person"
 
     id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)

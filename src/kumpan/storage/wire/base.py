@@ -30,7 +30,7 @@ class Wire(BaseModel):
 
     @classmethod
     def upcast(cls, older: Any) -> Self:
-        """This version from the one before it. Every version but the first has one of its own."""
+        """From the version before it. Every version but the first has one of its own."""
         raise NotImplementedError(f"{cls.__name__} does not say how it follows from {type(older).__name__}")
 
 

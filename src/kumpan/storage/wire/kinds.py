@@ -84,7 +84,9 @@ STORED: Mapping[str, Stored] = {
 
 
 def read_body(kind: str, row: Mapping[str, object]) -> Body:
-    """The body of a stored row; `NotUnderstood` for a kind, a field or a value that this version does not know."""
+    """The body of a stored row; `NotUnderstood` for a kind, a field or a value that this version does not
+    know.
+    """
     known = STORED.get(kind)
     if known is None:
         return not_understood(kind, row, "this version does not know this kind of entry")

@@ -1,4 +1,5 @@
-"""A message as it is stored: the template of its day and its typed values, so that it can be told again to anyone.
+"""A message as it is stored: the template of its day and its typed values, so that it can be told again to
+anyone.
 
 A value is told apart by `is`: the name of a quantity's class as of this version, or one of the words below.
 """

@@ -1,4 +1,7 @@
-"""The words that stored rows may hold, closed as of each version. A word may be added; none may be renamed or taken away."""
+"""The words that stored rows may hold, closed as of each version.
+
+A word may be added; none may be renamed or taken away.
+"""
 
 from typing import Literal
 

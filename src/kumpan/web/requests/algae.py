@@ -23,12 +23,12 @@ class RescueIn(StampIn):
 
     def to_core(self) -> RescueSet:
         return RescueSet(
-            self.severity,
-            self.by_ratio,
-            self.dead_way,
-            self.ph_way,
-            self.drain_over_stabiliser,
-            self.drain_over_calcium,
+            severity=self.severity,
+            by_ratio=self.by_ratio,
+            dead_algae_strategy=self.dead_way,
+            ph_strategy=self.ph_way,
+            drain_over_stabilizer=self.drain_over_stabiliser,
+            drain_over_calcium=self.drain_over_calcium,
         )
 
 

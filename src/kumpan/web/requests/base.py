@@ -11,6 +11,7 @@ from pydantic_core import PydanticCustomError
 
 from kumpan.core.errors import UnreadableQuantity
 from kumpan.core.quantities.typed import read_number
+from kumpan.wording.render import render
 
 
 def _typed(value: object) -> object:
@@ -24,7 +25,9 @@ def _typed(value: object) -> object:
     try:
         return read_number(value)
     except UnreadableQuantity as trouble:
-        raise PydanticCustomError("typed", "{sentence}", {"sentence": trouble.message}) from None
+        raise PydanticCustomError(
+            "typed", "{sentence}", {"sentence": render(trouble.message), "message": trouble.message}
+        ) from None
 
 
 AsTyped = BeforeValidator(_typed, json_schema_input_type=float | str | None)

@@ -85,7 +85,13 @@ class PoolIn(Strict):
     covered: StrictBool = False
 
     def traits(self) -> Traits:
-        return Traits(self.surface, self.chlorination, self.filter, self.indoor, self.covered)
+        return Traits(
+            surface=self.surface,
+            chlorination=self.chlorination,
+            filter=self.filter,
+            indoor=self.indoor,
+            covered=self.covered,
+        )
 
 
 class TargetsIn(Strict):

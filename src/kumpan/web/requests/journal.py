@@ -19,9 +19,10 @@ from kumpan.core.journal import (
     WaterChange,
     WaterChanged,
 )
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_number
-from kumpan.core.quantities.units import G_PER_LB, L_PER_M3, L_PER_US_GAL
+from kumpan.core.quantities.units import G_PER_LB, L_PER_M3, L_PER_US_GAL, Units
 from kumpan.core.records.containers import Container, ContainerKind
 from kumpan.core.treatment.special.incident import Incident
 from kumpan.core.treatment.special.shock import ShockReason, ShockStrategy
@@ -72,7 +73,7 @@ class AdditionTyped(StampIn):
 
 
 class WaterChangeIn(StampIn):
-    """Water that left and was made up; `volume` as typed, gallons unless `volume_unit` or a unit says else."""
+    """Water that left and was made up; `volume` as typed, in gallons unless a unit says else."""
 
     kind: WaterChange
     volume: Typed
@@ -83,9 +84,9 @@ class WaterChangeIn(StampIn):
         litres = quantity(self.volume, Dimension.VOLUME, self.volume_unit, "volume")
         if litres <= 0:
             raise InvalidInput(
-                "The water changed must be more than nothing; type gallons or liters.", "volume"
+                Message("The water changed must be more than nothing; type gallons or liters."), "volume"
             )
-        return WaterChanged(self.kind, litres, self.note)
+        return WaterChanged(kind=self.kind, volume_l=litres, note=self.note)
 
 
 class CellIn(StampIn):
@@ -116,7 +117,9 @@ class SwimmersIn(StampIn):
             return SwimmersCounted(self.bather_hours)
         for name, value in (("swimmers", self.swimmers), ("hours", self.hours)):
             if value is None:
-                raise InvalidInput(f"{name} is required; write a number like 4 or 2.5.", name)
+                raise InvalidInput(
+                    Message("{name} is required; write a number like 4 or 2.5.", name=Verbatim(name)), name
+                )
         return SwimmersCounted((self.swimmers or 0.0) * (self.hours or 0.0))
 
 
@@ -212,7 +215,7 @@ class StrengthIn(StampIn):
 
 
 class ContainerTyped(Strict):
-    """A measure as typed: `holds` is a volume for a cup or jug, a weight for a scoop, the step for a scale."""
+    """A measure as typed: `holds` is a cup's or jug's volume, a scoop's weight, a scale's step."""
 
     kind: ContainerKind
     name: Annotated[str, Field(max_length=40)] = ""
@@ -220,18 +223,23 @@ class ContainerTyped(Strict):
     product_id: Annotated[str, Field(max_length=60)] | None = None
     parts: Annotated[int, Field(ge=1, le=4)] = 1
 
-    def to_core(self, *, metric: bool) -> Container:
+    def to_core(self, units: Units) -> Container:
         name = self.name.strip() or self.kind.value
         if self.kind in (ContainerKind.CUP, ContainerKind.JUG):
-            litres = quantity(self.holds, Dimension.VOLUME, "ml" if metric else "floz", "containers")
-            return Container(self.kind, name, volume_ml=litres * 1000, parts=self.parts)
-        grams = quantity(self.holds, Dimension.MASS, "g" if metric else "oz", "containers")
+            litres = quantity(
+                self.holds, Dimension.VOLUME, "ml" if units is Units.METRIC else "floz", "containers"
+            )
+            return Container(kind=self.kind, name=name, volume_ml=litres * 1000, parts=self.parts)
+        grams = quantity(self.holds, Dimension.MASS, "g" if units is Units.METRIC else "oz", "containers")
         product_id = self.product_id if self.kind is ContainerKind.SCOOP else None
-        return Container(self.kind, name, mass_g=grams, product_id=product_id, parts=self.parts)
+        return Container(kind=self.kind, name=name, mass_g=grams, product_id=product_id, parts=self.parts)
 
 
 class HabitsIn(StampIn):
-    """What holds for the whole workspace. Amounts as typed; `storage` a temperature, `water_price` per 1000 gal or m3."""
+    """What holds for the whole workspace.
+
+    Amounts as typed; `storage` a temperature, `water_price` per 1000 gal or m3.
+    """
 
     containers: Annotated[list[ContainerTyped], Field(max_length=20)] = []
     currency: Annotated[str, Field(min_length=1, max_length=4)] = "$"
@@ -240,27 +248,29 @@ class HabitsIn(StampIn):
     drain_rate: Typed = ""
     fill_rate: Typed = ""
 
-    def to_core(self, *, metric: bool) -> PreferencesSet:
+    def to_core(self, units: Units) -> PreferencesSet:
         usual = PreferencesSet()
-        per_m3 = 1.0 if metric else L_PER_M3 / (1000 * L_PER_US_GAL)
+        per_m3 = 1.0 if units is Units.METRIC else L_PER_M3 / (1000 * L_PER_US_GAL)
         price = _number(self.water_price, "water_price")
         return PreferencesSet(
-            tuple(box.to_core(metric=metric) for box in self.containers),
-            self.currency,
-            quantity(self.storage, Dimension.TEMPERATURE, "c" if metric else "f", "storage")
+            containers=tuple(box.to_core(units) for box in self.containers),
+            currency=self.currency,
+            storage_c=quantity(
+                self.storage, Dimension.TEMPERATURE, "c" if units is Units.METRIC else "f", "storage"
+            )
             if self.storage.strip()
             else usual.storage_c,
-            None if price is None else price * per_m3,
-            self._rate(self.drain_rate, "drain_rate", usual.drain_l_per_h, metric),
-            self._rate(self.fill_rate, "fill_rate", usual.fill_l_per_h, metric),
+            water_price=None if price is None else price * per_m3,
+            drain_l_per_h=self._rate(self.drain_rate, "drain_rate", usual.drain_l_per_h, units),
+            fill_l_per_h=self._rate(self.fill_rate, "fill_rate", usual.fill_l_per_h, units),
         )
 
-    def _rate(self, text: str, field: str, usual: float, metric: bool) -> float:
+    def _rate(self, text: str, field: str, usual: float, units: Units) -> float:
         if not text.strip():
             return usual
-        rate = quantity(text, Dimension.VOLUME, "l" if metric else "gal", field)
+        rate = quantity(text, Dimension.VOLUME, "l" if units is Units.METRIC else "gal", field)
         if rate <= 0:
-            raise InvalidInput("The rate must be over 0; type gallons or liters an hour.", field)
+            raise InvalidInput(Message("The rate must be over 0; type gallons or liters an hour."), field)
         return rate
 
 
@@ -272,7 +282,7 @@ def _number(text: str, field: str) -> float | None:
     except UnreadableQuantity as trouble:
         raise UnreadableQuantity(trouble.message, field) from trouble
     if found < 0:
-        raise InvalidInput("A price cannot be below 0.", field)
+        raise InvalidInput(Message("A price cannot be below 0."), field)
     return found
 
 

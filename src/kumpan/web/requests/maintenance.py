@@ -7,7 +7,9 @@ from pydantic import Field, StrictBool
 
 from kumpan.core.errors import InvalidInput
 from kumpan.core.journal import CellKind, EventNoted, NotedEvent, PlantSet, PumpWindow
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.quantities.typed import Dimension
+from kumpan.core.quantities.units import Units
 from kumpan.web.requests.base import AsTyped
 from kumpan.web.requests.journal import Note
 from kumpan.web.requests.pools import StampIn, Typed, quantity
@@ -75,26 +77,45 @@ class PlantIn(StampIn):
     cell_rated_h: Annotated[Positive | None, AsTyped] = None
     solar: StrictBool = False
 
-    def to_core(self, *, metric: bool) -> PlantSet:
-        flow = self._read(self.pump_flow, Dimension.FLOW, "l/min" if metric else "gpm", "pump_flow")
+    def to_core(self, units: Units) -> PlantSet:
+        flow = self._read(
+            self.pump_flow, Dimension.FLOW, "l/min" if units is Units.METRIC else "gpm", "pump_flow"
+        )
         clean = self._read(
-            self.clean_pressure, Dimension.PRESSURE, "bar" if metric else "psi", "clean_pressure"
+            self.clean_pressure,
+            Dimension.PRESSURE,
+            "bar" if units is Units.METRIC else "psi",
+            "clean_pressure",
         )
         if flow is not None and not 0 < flow <= 5000:
-            raise InvalidInput("A pump moves between 0 and 5000 L/min; check the number.", "pump_flow")
+            raise InvalidInput(
+                Message("A pump moves between 0 and 5000 L/min; check the number."), "pump_flow"
+            )
         if clean is not None and not 0 <= clean <= 500:
             raise InvalidInput(
-                "A clean filter reads between 0 and 70 psi; check the number.", "clean_pressure"
+                Message("A clean filter reads between 0 and 70 psi; check the number."), "clean_pressure"
             )
         for name in ("media_since", "cell_since"):
             value = getattr(self, name)
             if value is not None and value.tzinfo is None:
-                raise InvalidInput(f"{name}: a time needs its zone, like 2026-06-01T00:00:00Z.", name)
+                raise InvalidInput(
+                    Message("{name}: a time needs its zone, like 2026-06-01T00:00:00Z.", name=Verbatim(name)),
+                    name,
+                )
         windows = tuple(PumpWindow(start, end % 1440) for start, end in self.windows)
         return PlantSet(
-            flow, self.pump_kw, self.price_per_kwh, windows, clean, None, self.media_since, self.cell_kind,
-            self.cell_since, self.cell_rated_h, self.solar,
-        )  # fmt: skip
+            pump_flow_l_min=flow,
+            pump_kw=self.pump_kw,
+            price_per_kwh=self.price_per_kwh,
+            windows=windows,
+            clean_pressure_kpa=clean,
+            filter_area_m2=None,
+            media_since=self.media_since,
+            cell_kind=self.cell_kind,
+            cell_since=self.cell_since,
+            cell_rated_h=self.cell_rated_h,
+            solar=self.solar,
+        )
 
     @staticmethod
     def _read(text: str, dimension: Dimension, unit: str, field: str) -> float | None:

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from kumpan.core.errors import InvalidInput, UnreadableQuantity
 from kumpan.core.journal import BasinMeasured, EquipmentSet, SettingsMade
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits, refuse_if_out_of_scope
 from kumpan.core.pool.plan_drawing import Fixture, FixtureKind
 from kumpan.core.pool.shapes import DepthPoint, Part, ShapeKind, volume_l
@@ -39,18 +40,20 @@ class PartTyped(Strict):
 
     def to_core(self, unit: LengthUnit, where: str) -> Part:
         return Part(
-            self.shape,
-            _length(self.length, unit, f"{where}.length"),
-            tuple(
+            shape=self.shape,
+            length_m=_length(self.length, unit, f"{where}.length"),
+            depth=tuple(
                 DepthPoint(
                     _length(point.distance, unit, f"{where}.depths.{i}.distance"),
                     _length(point.depth, unit, f"{where}.depths.{i}.depth"),
                 )
                 for i, point in enumerate(self.depths)
             ),
-            _length(self.width, unit, f"{where}.width") if self.width.strip() else None,
-            _length(self.second_width, unit, f"{where}.second_width") if self.second_width.strip() else None,
-            self.name.strip(),
+            width_m=_length(self.width, unit, f"{where}.width") if self.width.strip() else None,
+            second_width_m=_length(self.second_width, unit, f"{where}.second_width")
+            if self.second_width.strip()
+            else None,
+            name=self.name.strip(),
         )
 
 
@@ -75,7 +78,8 @@ class BasinTyped(Strict):
             litres = quantity(self.volume, Dimension.VOLUME, self.volume_unit, "volume")
             if not 100 <= litres <= 50_000_000:
                 raise InvalidInput(
-                    "The volume must be between 100 L (26 gal) and 50 million L; check the unit.", "volume"
+                    Message("The volume must be between 100 L (26 gal) and 50 million L; check the unit."),
+                    "volume",
                 )
             if parts:
                 volume_l(parts)
@@ -138,7 +142,9 @@ class SettingsIn(Strict):
         values["name"], values["place"] = self.name.strip(), self.place.strip()
         values["own_ranges"] = tuple(OwnRange(**own.model_dump()) for own in self.own_ranges)
         if len(set(self.kit_order)) != len(self.kit_order):
-            raise InvalidInput("A measure stands twice in the kit's order; keep it once.", "kit_order")
+            raise InvalidInput(
+                Message("A measure stands twice in the kit's order; keep it once."), "kit_order"
+            )
         values["season_months"] = tuple(sorted(set(self.season_months)))
         values["kit_order"] = tuple(self.kit_order)
         values["choices"] = tuple(Chosen(**chosen.model_dump()) for chosen in self.choices)
@@ -169,8 +175,16 @@ class EquipmentIn(Strict):
             chlorination = Chlorination(self.chlorination)
         except ValueError:
             known = ", ".join(Chlorination)
-            raise InvalidInput(f"chlorination must be one of: {known}.", "chlorination") from None
-        traits = Traits(self.surface, chlorination, self.filter, self.indoor, self.covered)
+            raise InvalidInput(
+                Message("chlorination must be one of: {known}.", known=Verbatim(known)), "chlorination"
+            ) from None
+        traits = Traits(
+            surface=self.surface,
+            chlorination=chlorination,
+            filter=self.filter,
+            indoor=self.indoor,
+            covered=self.covered,
+        )
         return EquipmentSet(traits, self.fill_water.to_core())
 
 

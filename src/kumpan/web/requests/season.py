@@ -18,6 +18,7 @@ from kumpan.core.journal import (
     Winter,
 )
 from kumpan.core.quantities.typed import Dimension
+from kumpan.core.quantities.units import Units
 from kumpan.web.requests.base import Strict
 from kumpan.web.requests.pools import StampIn, Typed, quantity
 
@@ -41,7 +42,13 @@ class ListAsked(ListFields):
 
     def to_core(self) -> SeasonListSaved:
         return SeasonListSaved(
-            PREVIEW, self.which, self.day, self.kind, self.cover, self.winter, self.skimmer_plate
+            list_id=PREVIEW,
+            which=self.which,
+            day=self.day,
+            kind=self.kind,
+            cover=self.cover,
+            winter=self.winter,
+            skimmer_plate=self.skimmer_plate,
         )
 
 
@@ -64,16 +71,18 @@ class KeepListIn(ListFields, StampIn):
 
     def to_core(self) -> SeasonListSaved:
         return SeasonListSaved(
-            self.list_id,
-            self.which,
-            self.day,
-            self.kind,
-            self.cover,
-            self.winter,
-            self.skimmer_plate,
-            tuple(self.left_out),
-            tuple(OwnItem(item.key, item.day, item.title.strip(), item.text.strip()) for item in self.own),
-            self.dropped,
+            list_id=self.list_id,
+            which=self.which,
+            day=self.day,
+            kind=self.kind,
+            cover=self.cover,
+            winter=self.winter,
+            skimmer_plate=self.skimmer_plate,
+            left_out=tuple(self.left_out),
+            own=tuple(
+                OwnItem(item.key, item.day, item.title.strip(), item.text.strip()) for item in self.own
+            ),
+            dropped=self.dropped,
         )
 
 
@@ -92,8 +101,8 @@ class ClimateIn(StampIn):
 
     monthly: Annotated[list[Typed], Field(min_length=12, max_length=12)]
 
-    def to_core(self, *, metric: bool) -> ClimateSet:
-        unit = "c" if metric else "f"
+    def to_core(self, units: Units) -> ClimateSet:
+        unit = "c" if units is Units.METRIC else "f"
         return ClimateSet(
             tuple(quantity(text, Dimension.TEMPERATURE, unit, "monthly") for text in self.monthly)
         )

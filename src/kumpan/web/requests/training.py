@@ -10,7 +10,9 @@ from kumpan.web.requests.base import Strict
 
 
 class MoveIn(Strict):
-    """One move; `amount` as typed, like "1 gal" or "2 lb"; `share` of water to replace; `percent` of the cell."""
+    """One move; `amount` as typed, like "1 gal" or "2 lb"; `share` of water to replace; `percent` of the
+    cell.
+    """
 
     kind: MoveKind
     product_id: Annotated[str, Field(max_length=40)] = ""
@@ -19,7 +21,13 @@ class MoveIn(Strict):
     percent: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] = 0.0
 
     def to_core(self) -> MoveTyped:
-        return MoveTyped(self.kind, self.product_id, self.amount, self.share, self.percent)
+        return MoveTyped(
+            kind=self.kind,
+            product_id=self.product_id,
+            amount=self.amount,
+            share=self.share,
+            percent=self.percent,
+        )
 
 
 class GameIn(Strict):

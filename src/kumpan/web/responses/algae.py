@@ -33,7 +33,9 @@ class Candidate(Response):
 
 
 class Identified(Response):
-    """The kinds, likeliest first; a headline that claims no more than the confidence in words; what would settle it; what is done then."""
+    """The kinds, likeliest first; a headline that claims no more than the confidence in words; what would
+    settle it; what is done then.
+    """
 
     candidates: tuple[Candidate, ...]
     headline: Text
@@ -111,7 +113,9 @@ class TrailPoint(Response):
 
 
 class RescueTally(Response):
-    """Chlorine so far and still to come (low, likely, high), mg/L; in the product's own amount; money where prices are told."""
+    """Chlorine so far and still to come (low, likely, high), mg/L; in the product's own amount; money where
+    prices are told.
+    """
 
     used_mg_l: float
     used_cost: float | None
@@ -148,7 +152,7 @@ class RescueBoard(Response):
 
 
 class OptionCost(Response):
-    """One way: money (low, high; None where a price is not told), days (low, high), water in liters, words."""
+    """One way: money (low, high; None where a price is not told), days (low, high), water in L, words."""
 
     key: Text
     title: Text
@@ -179,7 +183,10 @@ class Booster(Response):
 
 
 class RescueView(Response):
-    """The board with what stands beside it. `open` while a rescue goes on; `setting` as set or as it would be begun."""
+    """The board with what stands beside it.
+
+    `open` while a rescue goes on; `setting` as set or as it would be begun.
+    """
 
     open: bool
     setting: RescueSet

@@ -13,7 +13,10 @@ from kumpan.web.responses.shared import Finding
 
 
 class DueItem(Response):
-    """One thing on the list. `task` is what is done, snoozed or left out by; `days` its interval where it has one."""
+    """One thing on the list.
+
+    `task` is what is done, snoozed or left out by; `days` its interval where it has one.
+    """
 
     task: Text
     title: Text
@@ -78,7 +81,9 @@ class PlantSet(Response):
 
 
 class CareView(Response):
-    """Every task with its date; suggestions; procedures; what was taken off; whose intervals hold, and the plant."""
+    """Every task with its date; suggestions; procedures; what was taken off; whose intervals hold, and the
+    plant.
+    """
 
     items: tuple[DueItem, ...]
     offers: tuple[Offer, ...]
@@ -148,7 +153,9 @@ class Knobs(Response):
 
 
 class CellBalance(Response):
-    """mg/L a day that it makes now and that the pool uses; ways to set it that hold; what 24 h at 100 % adds."""
+    """mg/L a day that it makes now and that the pool uses; ways to set it that hold; what 24 h at 100 %
+    adds.
+    """
 
     makes_mg_l_day: float
     uses_mg_l_day: float | None
@@ -198,7 +205,10 @@ class PressurePoint(Response):
 
 
 class PressureTrend(Response):
-    """The gauge since the last cleaning, kPa. `limit_at` is the day it is fitted to reach the limit, if it rises."""
+    """The gauge since the last cleaning, kPa.
+
+    `limit_at` is the day it is fitted to reach the limit, if it rises.
+    """
 
     points: tuple[PressurePoint, ...]
     clean_kpa: float

@@ -42,7 +42,9 @@ class PouredSince(Response):
 
 
 class Board(Response):
-    """The lane board: lanes in order, the school that judges, when the water was tested, what went in since."""
+    """The lane board: lanes in order, the school that judges, when the water was tested, what went in
+    since.
+    """
 
     lanes: tuple[Lane, ...] = read_from("gauges")
     school_name: Text = read_from("profile_name")

@@ -63,8 +63,9 @@ class ItemRecord(Response):
 
 
 class DoseLine(Response):
-    """One product of an item: how much in all, in how many parts on their own days, and what is short of it on the
-    shelf (None where the stock is not counted)."""
+    """One product of an item: how much in all, in how many parts on their own days, and what is short of it
+    on the shelf (None where the stock is not counted).
+    """
 
     product_id: Text
     label: Text
@@ -99,14 +100,19 @@ class MaterialLine(Response):
 
 
 class Crossing(Response):
-    """The next day on which the water should cross 65 F, and where that is from: "log" or "table"; None where it never does."""
+    """The next day on which the water should cross 65 F, and where that is from: "log" or "table"; None
+    where it never does.
+    """
 
     on: date | None
     source: Text
 
 
 class SeasonListView(Response):
-    """One list. `kept` is how it is kept (a preview is not kept yet); `tested_at` the test behind the amounts."""
+    """One list.
+
+    `kept` is how it is kept (a preview is not kept yet); `tested_at` the test behind the amounts.
+    """
 
     kept: SeasonListSaved = read_from("saved")
     is_kept: bool = read_from("is_saved")

@@ -45,7 +45,9 @@ class PracticeLine(Response):
 
 
 class Tally(Response):
-    """What a run took and what went wrong in it: `ran_dry` how often chlorine went to nothing between two tests."""
+    """What a run took and what went wrong in it: `ran_dry` how often chlorine went to nothing between two
+    tests.
+    """
 
     cost: float
     chlorine_mg_l: float

@@ -58,7 +58,9 @@ class StrategyProduct(Response):
 
 
 class StrategyView(Response):
-    """One way through the plan beside the others; costs in the workspace's currency, None when a price lacks."""
+    """One way through the plan beside the others; costs in the workspace's currency, None when a price
+    lacks.
+    """
 
     way: Strategy = read_from("strategy")
     use: Text | None
@@ -74,7 +76,9 @@ class StrategyView(Response):
 
 
 class StrategiesView(Response):
-    """The ways side by side, what holds the pool between visits, and the loss (mg/L a day) they were reckoned with."""
+    """The ways side by side, what holds the pool between visits, and the loss (mg/L a day) they were
+    reckoned with.
+    """
 
     ways: tuple[StrategyView, ...] = read_from("strategies")
     between: tuple[Finding, ...]

@@ -57,7 +57,9 @@ class TrayView(Response):
 
 
 class RoundView(Response):
-    """A weekday's round: stops in order, the other pools, the load by tray, and a shorter way if there is one."""
+    """A weekday's round: stops in order, the other pools, the load by tray, and a shorter way if there is
+    one.
+    """
 
     weekday: int
     day_name: Text
@@ -97,7 +99,10 @@ class AheadLine(Response):
 
 
 class OwnerReport(Response):
-    """One day for the owner. `days` are those with something to tell, newest first; `text` is all of it to send."""
+    """One day for the owner.
+
+    `days` are those with something to tell, newest first; `text` is all of it to send.
+    """
 
     pool: Text
     place: Text

@@ -8,10 +8,11 @@ from fastapi import APIRouter, Query
 from kumpan.core.algae.identify import QUESTIONS, identify
 from kumpan.core.errors import InvalidInput
 from kumpan.core.journal import Severity
+from kumpan.core.messages import Message, Verbatim
 from kumpan.services.algae import rescues
 from kumpan.web.requests.algae import RescueEndIn, RescueIn
 from kumpan.web.responses.algae import Identified, KeyQuestion, RescueView
-from kumpan.web.scope import Metric, ReaderDep, ScopeDep, units_of
+from kumpan.web.scope import ReaderDep, ScopeDep, UnitsDep
 from kumpan.web.stamps import stamp
 
 router = APIRouter(prefix="/api/v1", tags=["rescue"])
@@ -33,7 +34,12 @@ def identified(
     for answer in answers:
         question, colon, choice = answer.partition(":")
         if not colon:
-            raise InvalidInput(f'"{answer[:40]}" is not an answer; write it like look:haze.', "answers")
+            raise InvalidInput(
+                Message(
+                    '"{answer}" is not an answer; write it like look:haze.', answer=Verbatim(answer[:40])
+                ),
+                "answers",
+            )
         picked[question] = choice
     return Identified.of(identify(picked), reader)
 
@@ -43,29 +49,28 @@ async def rescue(
     pool_id: UUID,
     scope: ScopeDep,
     reader: ReaderDep,
+    units: UnitsDep,
     severity: Severity | None = None,
+    *,
     by_ratio: bool = True,
-    metric: Metric = False,
 ) -> RescueView:
     """The rescue as it stands, or as it would be if it began now at a severity."""
     return RescueView.of(
-        await rescues.rescue_view(
-            scope, pool_id, severity=severity, by_ratio=by_ratio, units=units_of(metric)
-        ),
+        await rescues.rescue_view(scope, pool_id, severity=severity, by_ratio=by_ratio, units=units),
         reader,
     )
 
 
 @router.post("/pools/{pool_id}/rescue", status_code=201)
 async def set_rescue(
-    pool_id: UUID, given: RescueIn, scope: ScopeDep, reader: ReaderDep, metric: Metric = False
+    pool_id: UUID, given: RescueIn, scope: ScopeDep, reader: ReaderDep, units: UnitsDep
 ) -> RescueView:
     """Begin a rescue, or change how it is set."""
     setting = given.to_core()
     await rescues.set_rescue(scope, pool_id, stamp(given, scope), setting)
     return RescueView.of(
         await rescues.rescue_view(
-            scope, pool_id, severity=setting.severity, by_ratio=setting.by_ratio, units=units_of(metric)
+            scope, pool_id, severity=setting.severity, by_ratio=setting.by_ratio, units=units
         ),
         reader,
     )
@@ -73,11 +78,13 @@ async def set_rescue(
 
 @router.post("/pools/{pool_id}/rescue/end", status_code=201)
 async def end_rescue(
-    pool_id: UUID, given: RescueEndIn, scope: ScopeDep, reader: ReaderDep, metric: Metric = False
+    pool_id: UUID, given: RescueEndIn, scope: ScopeDep, reader: ReaderDep, units: UnitsDep
 ) -> RescueView:
     """End it: clear, drained, or stopped."""
-    await rescues.end_rescue(scope, pool_id, stamp(given, scope), given.outcome, given.note)
+    await rescues.end_rescue(
+        scope, pool_id, stamp=stamp(given, scope), outcome=given.outcome, note=given.note
+    )
     return RescueView.of(
-        await rescues.rescue_view(scope, pool_id, severity=None, by_ratio=True, units=units_of(metric)),
+        await rescues.rescue_view(scope, pool_id, severity=None, by_ratio=True, units=units),
         reader,
     )

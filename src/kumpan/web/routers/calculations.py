@@ -40,10 +40,10 @@ def treatment_preview(request: PreviewRequest, reader: ReaderDep) -> Plan:
         preview(
             request.readings.to_core(),
             request.pool.volume_l,
-            request.pool.traits(),
-            {Measure(name): value for name, value in named.items()},
-            request.school,
-            None if request.shelf is None else [product.to_core() for product in request.shelf],
+            traits=request.pool.traits(),
+            targets={Measure(name): value for name, value in named.items()},
+            profile_key=request.school,
+            inventory=None if request.shelf is None else [product.to_core() for product in request.shelf],
         ),
         reader,
     )

@@ -5,6 +5,7 @@ from uuid import UUID
 from fastapi import APIRouter
 
 from kumpan.core.errors import InvalidInput
+from kumpan.core.messages import Message
 from kumpan.core.products.catalogue import chemical
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
@@ -26,7 +27,7 @@ from kumpan.web.requests.journal import (
     WaterChangeIn,
 )
 from kumpan.web.responses.journal import HistoryView, LastValue, LogLine, OutlookView, TestFormView
-from kumpan.web.scope import Metric, ReaderDep, ScopeDep, units_of
+from kumpan.web.scope import ReaderDep, ScopeDep, UnitsDep
 from kumpan.web.stamps import stamp
 
 router = APIRouter(prefix="/api/v1", tags=["journal"])
@@ -36,7 +37,15 @@ router = APIRouter(prefix="/api/v1", tags=["journal"])
 async def read_test_line(pool_id: UUID, slip: SlipIn, scope: ScopeDep, reader: ReaderDep) -> TestFormView:
     """Read a slip without keeping it: values with their doubt, what is unreadable, what to question."""
     return TestFormView.of(
-        await slips.question(scope, pool_id, slip.line, slip.fields, slip.kit, slip.temperature_unit), reader
+        await slips.question(
+            scope,
+            pool_id,
+            line=slip.line,
+            fields=slip.fields,
+            kit_key=slip.kit,
+            temperature_unit=slip.temperature_unit,
+        ),
+        reader,
     )
 
 
@@ -53,21 +62,27 @@ async def last_values(
 
 @router.post("/pools/{pool_id}/tests", status_code=201)
 async def keep_test(pool_id: UUID, test: TestIn, scope: ScopeDep) -> UUID:
+    """Keep a test as it was typed."""
     entry = await slips.keep_test(
-        scope, pool_id, stamp(test, scope), test.fields, test.kit, test.temperature_unit, test.note
+        scope,
+        pool_id,
+        stamp=stamp(test, scope),
+        fields=test.fields,
+        kit_key=test.kit,
+        temperature_unit=test.temperature_unit,
+        note=test.note,
     )
     return entry.id
 
 
 @router.post("/pools/{pool_id}/looks", status_code=201)
 async def keep_look(pool_id: UUID, visual_check: LookIn, scope: ScopeDep) -> UUID:
+    """Keep what was seen at the pool."""
     return (await record(scope, pool_id, stamp(visual_check, scope), visual_check.to_core())).id
 
 
 @router.post("/pools/{pool_id}/additions", status_code=201)
-async def keep_addition(
-    pool_id: UUID, addition: AdditionTyped, scope: ScopeDep, metric: Metric = False
-) -> UUID:
+async def keep_addition(pool_id: UUID, addition: AdditionTyped, scope: ScopeDep, units: UnitsDep) -> UUID:
     """Something poured outside a sheet."""
     if addition.product_id is not None:
         product = await additions.product_by_id(scope, addition.product_id)
@@ -75,9 +90,16 @@ async def keep_addition(
         chemical(addition.chemical)
         product = Product("", addition.chemical, addition.strength_percent)
     else:
-        raise InvalidInput("Say what was poured: product_id, or chemical and strength_percent.", "product_id")
+        raise InvalidInput(
+            Message("Say what was poured: product_id, or chemical and strength_percent."), "product_id"
+        )
     entry = await additions.pour(
-        scope, pool_id, stamp(addition, scope), product, addition.amount, units=units_of(metric)
+        scope,
+        pool_id,
+        stamp=stamp(addition, scope),
+        product=product,
+        amount=addition.amount,
+        units=units,
     )
     return entry.id
 
@@ -96,6 +118,7 @@ async def keep_cell_setting(pool_id: UUID, cell: CellIn, scope: ScopeDep) -> UUI
 
 @router.post("/pools/{pool_id}/swimmers", status_code=201)
 async def keep_swimmers(pool_id: UUID, swimmers: SwimmersIn, scope: ScopeDep) -> UUID:
+    """Keep how many swam, and how long."""
     return (await record(scope, pool_id, stamp(swimmers, scope), swimmers.to_core())).id
 
 
@@ -113,6 +136,7 @@ async def pool_history(pool_id: UUID, measure: Measure, scope: ScopeDep, reader:
 
 @router.get("/pools/{pool_id}/log")
 async def pool_log(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> list[LogLine]:
+    """The whole journal of a pool, the latest first."""
     return [LogLine.of(one, reader) for one in await log(scope, pool_id)]
 
 
@@ -126,22 +150,27 @@ async def void_entry(entry_id: UUID, taken_back: VoidIn, scope: ScopeDep) -> UUI
 async def correct_test(entry_id: UUID, test: TestIn, scope: ScopeDep) -> UUID:
     """Replace a test by a corrected one, with its true time."""
     entry = await slips.correct_test(
-        scope, entry_id, stamp(test, scope), test.fields, test.kit, test.temperature_unit, test.note
+        scope,
+        entry_id,
+        stamp=stamp(test, scope),
+        fields=test.fields,
+        kit_key=test.kit,
+        temperature_unit=test.temperature_unit,
+        note=test.note,
     )
     return entry.id
 
 
 @router.post("/entries/{entry_id}/correct-look")
 async def correct_look(entry_id: UUID, visual_check: LookIn, scope: ScopeDep) -> UUID:
+    """Put a visual check right; the old one stays in the journal."""
     return (await correct(scope, entry_id, stamp(visual_check, scope), visual_check.to_core())).id
 
 
 @router.post("/entries/{entry_id}/correct-addition")
-async def correct_addition(
-    entry_id: UUID, addition: AmountChange, scope: ScopeDep, metric: Metric = False
-) -> UUID:
+async def correct_addition(entry_id: UUID, addition: AmountChange, scope: ScopeDep, units: UnitsDep) -> UUID:
     """Correct how much was poured and when."""
     entry = await additions.correct_amount(
-        scope, entry_id, stamp(addition, scope), addition.amount, units=units_of(metric)
+        scope, entry_id, stamp(addition, scope), addition.amount, units=units
     )
     return entry.id

@@ -31,7 +31,7 @@ from kumpan.web.responses.maintenance import (
     ProcedureView,
     TodayView,
 )
-from kumpan.web.scope import Metric, ReaderDep, ScopeDep, units_of
+from kumpan.web.scope import ReaderDep, ScopeDep, UnitsDep
 from kumpan.web.stamps import stamp
 
 router = APIRouter(prefix="/api/v1", tags=["care"])
@@ -60,19 +60,26 @@ async def calendar(
 
 @router.get("/pools/{pool_id}/procedures/{key}")
 async def procedure(
-    pool_id: UUID, key: str, scope: ScopeDep, reader: ReaderDep, metric: Metric = False
+    pool_id: UUID, key: str, scope: ScopeDep, reader: ReaderDep, units: UnitsDep
 ) -> ProcedureView:
-    return ProcedureView.of(await care.procedure_view(scope, pool_id, key, units=units_of(metric)), reader)
+    """One procedure as it stands for this pool."""
+    return ProcedureView.of(await care.procedure_view(scope, pool_id, key, units=units), reader)
 
 
 @router.post("/pools/{pool_id}/procedures/{key}/finish", status_code=201)
 async def finish(
-    pool_id: UUID, key: str, given: FinishIn, scope: ScopeDep, reader: ReaderDep, metric: Metric = False
+    pool_id: UUID, key: str, given: FinishIn, scope: ScopeDep, reader: ReaderDep, units: UnitsDep
 ) -> FinishedView:
     """Write what it led to: care done, dates moved, water lost."""
     return FinishedView.of(
         await care.finish(
-            scope, pool_id, stamp(given, scope), key, given.values, given.note, units=units_of(metric)
+            scope,
+            pool_id,
+            stamp=stamp(given, scope),
+            key=key,
+            typed=given.values,
+            note=given.note,
+            units=units,
         ),
         reader,
     )
@@ -81,20 +88,25 @@ async def finish(
 @router.post("/pools/{pool_id}/care/done", status_code=201)
 async def done(pool_id: UUID, given: DoneIn, scope: ScopeDep) -> UUID:
     """A task that was done without its procedure, or by somebody else."""
-    await care.done(scope, pool_id, stamp(given, scope), given.task, given.note)
+    await care.done(scope, pool_id, stamp=stamp(given, scope), task=given.task, note=given.note)
     return given.id
 
 
 @router.post("/pools/{pool_id}/care/put-off", status_code=201)
 async def put_off(pool_id: UUID, given: PutOffIn, scope: ScopeDep) -> UUID:
     """To a later day, or left out this time with a reason."""
-    await care.put_off(scope, pool_id, stamp(given, scope), given.task, given.until, given.reason)
+    await care.put_off(
+        scope, pool_id, stamp=stamp(given, scope), task=given.task, until=given.until, reason=given.reason
+    )
     return given.id
 
 
 @router.post("/pools/{pool_id}/care/interval", status_code=201)
 async def interval(pool_id: UUID, given: IntervalIn, scope: ScopeDep) -> UUID:
-    await care.set_interval(scope, pool_id, stamp(given, scope), given.task, given.days, off=given.off)
+    """Set how often a task comes round here, or that it does not."""
+    await care.set_interval(
+        scope, pool_id, stamp=stamp(given, scope), task=given.task, days=given.days, off=given.off
+    )
     return given.id
 
 
@@ -106,16 +118,16 @@ async def event(pool_id: UUID, given: EventIn, scope: ScopeDep) -> UUID:
 
 
 @router.post("/pools/{pool_id}/pressures", status_code=201)
-async def pressure(pool_id: UUID, given: PressureIn, scope: ScopeDep, metric: Metric = False) -> UUID:
+async def pressure(pool_id: UUID, given: PressureIn, scope: ScopeDep, units: UnitsDep) -> UUID:
     """The filter's gauge with the pump on."""
-    await care.note_pressure(scope, pool_id, stamp(given, scope), given.pressure, units=units_of(metric))
+    await care.note_pressure(scope, pool_id, stamp(given, scope), given.pressure, units=units)
     return given.id
 
 
 @router.post("/pools/{pool_id}/plant", status_code=201)
-async def plant(pool_id: UUID, given: PlantIn, scope: ScopeDep, metric: Metric = False) -> UUID:
+async def plant(pool_id: UUID, given: PlantIn, scope: ScopeDep, units: UnitsDep) -> UUID:
     """Pump, filter and cell as they are from now on."""
-    await care.set_plant(scope, pool_id, stamp(given, scope), given.to_core(metric=metric))
+    await care.set_plant(scope, pool_id, stamp(given, scope), given.to_core(units))
     return given.id
 
 
@@ -137,8 +149,11 @@ def interview(
 
 @router.post("/pools/{pool_id}/interviews", status_code=201)
 async def keep_interview(pool_id: UUID, given: InterviewIn, scope: ScopeDep, reader: ReaderDep) -> Interview:
+    """Keep how a fault interview went."""
     return Interview.of(
-        await equipment_view.keep_interview(scope, pool_id, stamp(given, scope), given.tree, given.answers),
+        await equipment_view.keep_interview(
+            scope, pool_id, stamp=stamp(given, scope), tree=given.tree, answers=given.answers
+        ),
         reader,
     )
 
@@ -147,14 +162,12 @@ async def keep_interview(pool_id: UUID, given: InterviewIn, scope: ScopeDep, rea
 def acid_bath(
     container: Annotated[str, Query(max_length=40)],
     reader: ReaderDep,
+    units: UnitsDep,
     acid_percent: Annotated[float, AsTyped, Query(gt=0, le=40, allow_inf_nan=False)] = 31.45,
     ratio: Annotated[int, Query(ge=1, le=10)] = 5,
-    metric: Metric = False,
 ) -> AcidBath:
     """Water and acid that fill a container to the strength of 4:1 or 5:1 of the usual acid."""
-    return AcidBath.of(
-        equipment_view.mix_acid(container, acid_percent, ratio, units=units_of(metric)), reader
-    )
+    return AcidBath.of(equipment_view.mix_acid(container, acid_percent, ratio, units=units), reader)
 
 
 @router.post("/pools/{pool_id}/feed", status_code=201)
@@ -165,6 +178,7 @@ async def open_feed(pool_id: UUID, given: StampIn, scope: ScopeDep) -> str:
 
 @router.post("/pools/{pool_id}/feed/close")
 async def close_feed(pool_id: UUID, given: StampIn, scope: ScopeDep) -> UUID:
+    """End the calendar feed: its address no longer answers."""
     await feeds.close_feed(scope, pool_id, stamp(given, scope))
     return given.id
 
@@ -185,5 +199,5 @@ async def care_file(pool_id: UUID, scope: ScopeDep) -> Response:
 @router.post("/pools/{pool_id}/device", status_code=201)
 async def link_device(pool_id: UUID, given: DeviceIn, scope: ScopeDep) -> UUID:
     """Poll a controller or station on this machine from now on; an empty address unlinks it."""
-    await devices.link(scope, pool_id, stamp(given, scope), given.device, given.address)
+    await devices.link(scope, pool_id, stamp=stamp(given, scope), device=given.device, address=given.address)
     return given.id

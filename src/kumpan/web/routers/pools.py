@@ -32,15 +32,21 @@ def preview_basin(typed: BasinTyped, reader: ReaderDep) -> BasinView:
 
 @router.get("/pools")
 async def list_pools(scope: ScopeDep, reader: ReaderDep) -> list[PoolHeader]:
+    """Every pool with its state in a line."""
     return [PoolHeader.of(one, reader) for one in await pools.heads(scope)]
 
 
 @router.post("/pools", status_code=201)
 async def set_up_pool(new: NewPoolIn, scope: ScopeDep, reader: ReaderDep) -> PoolHeader:
+    """Set up a pool."""
     await pools.set_up(
         scope,
         pools.NewPool(
-            new.id, new.settings.to_core(), new.basin.to_core(), new.equipment.to_core(), new.entry_ids
+            id=new.id,
+            settings=new.settings.to_core(),
+            basin=new.basin.to_core(),
+            equipment=new.equipment.to_core(),
+            entry_ids=new.entry_ids,
         ),
         new.at or scope.now,
         new.person_id,
@@ -50,11 +56,13 @@ async def set_up_pool(new: NewPoolIn, scope: ScopeDep, reader: ReaderDep) -> Poo
 
 @router.get("/pools/{pool_id}")
 async def pool_head(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> PoolHeader:
+    """One pool's header."""
     return PoolHeader.of(await pools.head(scope, pool_id), reader)
 
 
 @router.get("/pools/{pool_id}/board")
 async def pool_board(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> Board:
+    """Where every measure stands, and why."""
     return Board.of(await boards.board(scope, pool_id), reader)
 
 
@@ -71,6 +79,7 @@ async def pool_plan(
 async def change_settings(
     pool_id: UUID, change: SettingsChange, scope: ScopeDep, reader: ReaderDep
 ) -> PoolHeader:
+    """Change name, zone, profile and rules."""
     settings = change.settings.to_core()
     pools.check_settings(settings)
     await record(scope, pool_id, stamp(change, scope), settings)
@@ -79,6 +88,7 @@ async def change_settings(
 
 @router.post("/pools/{pool_id}/basin")
 async def change_basin(pool_id: UUID, change: BasinChange, scope: ScopeDep, reader: ReaderDep) -> PoolHeader:
+    """Change shape and volume."""
     await record(scope, pool_id, stamp(change, scope), change.basin.to_core())
     return PoolHeader.of(await pools.head(scope, pool_id), reader)
 
@@ -87,6 +97,7 @@ async def change_basin(pool_id: UUID, change: BasinChange, scope: ScopeDep, read
 async def change_equipment(
     pool_id: UUID, change: EquipmentChange, scope: ScopeDep, reader: ReaderDep
 ) -> PoolHeader:
+    """Change surface, chlorination, filter and fill water."""
     await record(scope, pool_id, stamp(change, scope), change.equipment.to_core())
     return PoolHeader.of(await pools.head(scope, pool_id), reader)
 

@@ -9,7 +9,7 @@ from fastapi import APIRouter, Query
 from kumpan.services.season import seasons
 from kumpan.web.requests.season import ClimateIn, KeepListIn, ListAsked, TickItemIn
 from kumpan.web.responses.season import ClimateView, SeasonListView
-from kumpan.web.scope import Metric, ReaderDep, ScopeDep, units_of
+from kumpan.web.scope import ReaderDep, ScopeDep, UnitsDep, units_of
 from kumpan.web.stamps import stamp
 
 router = APIRouter(prefix="/api/v1/pools/{pool_id}", tags=["season"])
@@ -26,36 +26,36 @@ class ListQuery(ListAsked):
 async def plan(
     pool_id: UUID, scope: ScopeDep, request: Annotated[ListQuery, Query()], reader: ReaderDep
 ) -> SeasonListView:
-    """The dated list for opening or closing on a day; adapted to filter, cell, surface and the last look. Not kept."""
+    """The dated list for opening or closing on a day; adapted to filter, cell, surface and the last look.
+
+    Not kept.
+    """
     return SeasonListView.of(
-        await seasons.season_list(scope, pool_id, request.to_core(), units=units_of(request.metric)),
+        await seasons.season_list(scope, pool_id, request.to_core(), units=units_of(metric=request.metric)),
         reader,
     )
 
 
 @router.get("/season-lists")
 async def saved(
-    pool_id: UUID, scope: ScopeDep, reader: ReaderDep, metric: Metric = False
+    pool_id: UUID, scope: ScopeDep, reader: ReaderDep, units: UnitsDep
 ) -> tuple[SeasonListView, ...]:
     """The lists that are kept, with their ticks."""
     return tuple(
-        [
-            SeasonListView.of(one, reader)
-            for one in await seasons.season_lists(scope, pool_id, units=units_of(metric))
-        ]
+        [SeasonListView.of(one, reader) for one in await seasons.season_lists(scope, pool_id, units=units)]
     )
 
 
 @router.post("/season-lists", status_code=201)
 async def keep(
-    pool_id: UUID, given: KeepListIn, scope: ScopeDep, reader: ReaderDep, metric: Metric = False
+    pool_id: UUID, given: KeepListIn, scope: ScopeDep, reader: ReaderDep, units: UnitsDep
 ) -> tuple[SeasonListView, ...]:
     """Keep a list, change it, or drop it."""
     return tuple(
         [
             SeasonListView.of(one, reader)
             for one in await seasons.keep_list(
-                scope, pool_id, stamp(given, scope), given.to_core(), units=units_of(metric)
+                scope, pool_id, stamp(given, scope), given.to_core(), units=units
             )
         ]
     )
@@ -63,14 +63,14 @@ async def keep(
 
 @router.post("/season-lists/ticks", status_code=201)
 async def record_step(
-    pool_id: UUID, given: TickItemIn, scope: ScopeDep, reader: ReaderDep, metric: Metric = False
+    pool_id: UUID, given: TickItemIn, scope: ScopeDep, reader: ReaderDep, units: UnitsDep
 ) -> tuple[SeasonListView, ...]:
     """Tick an item as done, or leave it out this time."""
     return tuple(
         [
             SeasonListView.of(one, reader)
             for one in await seasons.record_item(
-                scope, pool_id, stamp(given, scope), given.to_core(), units=units_of(metric)
+                scope, pool_id, stamp(given, scope), given.to_core(), units=units
             )
         ]
     )
@@ -84,10 +84,10 @@ async def climate(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> ClimateV
 
 @router.post("/climate", status_code=201)
 async def set_climate(
-    pool_id: UUID, given: ClimateIn, scope: ScopeDep, reader: ReaderDep, metric: Metric = False
+    pool_id: UUID, given: ClimateIn, scope: ScopeDep, reader: ReaderDep, units: UnitsDep
 ) -> ClimateView:
     """One's own table of months, as typed."""
     return ClimateView.of(
-        await seasons.set_climate(scope, pool_id, stamp(given, scope), given.to_core(metric=metric)),
+        await seasons.set_climate(scope, pool_id, stamp(given, scope), given.to_core(units)),
         reader,
     )

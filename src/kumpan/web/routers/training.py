@@ -5,7 +5,7 @@ from fastapi import APIRouter
 from kumpan.services.training import training as practice
 from kumpan.web.requests.training import GameIn
 from kumpan.web.responses.training import GameView, ScenarioView
-from kumpan.web.scope import Metric, ReaderDep, units_of
+from kumpan.web.scope import ReaderDep, UnitsDep
 
 router = APIRouter(prefix="/api/v1/practice", tags=["practice"])
 
@@ -17,10 +17,10 @@ def scenarios(reader: ReaderDep) -> tuple[ScenarioView, ...]:
 
 
 @router.post("/play")
-def play(given: GameIn, reader: ReaderDep, metric: Metric = False) -> GameView:
+def play(given: GameIn, reader: ReaderDep, units: UnitsDep) -> GameView:
     """The game after its moves, played from the first; nothing is kept. The review comes at the end."""
     moves = [move.to_core() for move in given.moves]
     return GameView.of(
-        practice.played(given.scenario, given.seed, moves, finished=given.finished, units=units_of(metric)),
+        practice.played(given.scenario, given.seed, moves, finished=given.finished, units=units),
         reader,
     )

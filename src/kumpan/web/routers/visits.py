@@ -9,7 +9,7 @@ from fastapi import APIRouter, Query
 from kumpan.services.visits import reports, rounds
 from kumpan.web.requests.visits import RoundIn, TruckItemIn, VisitIn
 from kumpan.web.responses.visits import OwnerReport, RoundView
-from kumpan.web.scope import Metric, ReaderDep, ScopeDep, units_of
+from kumpan.web.scope import ReaderDep, ScopeDep, UnitsDep
 from kumpan.web.stamps import stamp
 
 router = APIRouter(prefix="/api/v1", tags=["round"])
@@ -19,12 +19,12 @@ router = APIRouter(prefix="/api/v1", tags=["round"])
 async def the_round(
     scope: ScopeDep,
     reader: ReaderDep,
+    units: UnitsDep,
     person_id: UUID | None = None,
     weekday: Annotated[int | None, Query(ge=0, le=6)] = None,
-    metric: Metric = False,
 ) -> RoundView:
     """A technician's stops on a weekday (today's where none is named), what each needs, and the load list."""
-    return RoundView.of(await rounds.the_round(scope, person_id, weekday, units=units_of(metric)), reader)
+    return RoundView.of(await rounds.the_round(scope, person_id, weekday, units=units), reader)
 
 
 @router.post("/rounds", status_code=201)
@@ -35,11 +35,9 @@ async def set_round(given: RoundIn, scope: ScopeDep) -> UUID:
 
 
 @router.post("/truck", status_code=201)
-async def count_truck(given: TruckItemIn, scope: ScopeDep, metric: Metric = False) -> UUID:
+async def count_truck(given: TruckItemIn, scope: ScopeDep, units: UnitsDep) -> UUID:
     """Count one product on the truck; what is poured by the same hand comes off from then on."""
-    await rounds.count_truck(
-        scope, stamp(given, scope), given.product_id, given.amount, units=units_of(metric)
-    )
+    await rounds.count_truck(scope, stamp(given, scope), given.product_id, given.amount, units=units)
     return given.id
 
 

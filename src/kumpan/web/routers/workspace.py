@@ -10,6 +10,7 @@ from kumpan.core.products.catalogue import CATALOGUE, chemical
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.typed import Dimension, read_quantity
+from kumpan.core.quantities.units import Units
 from kumpan.core.ranges.disagreements import QUESTIONS
 from kumpan.core.ranges.profiles import PROFILES
 from kumpan.core.testing.kits import KITS
@@ -28,7 +29,7 @@ from kumpan.web.responses.workspace import (
     PreferencesSet,
     Question,
 )
-from kumpan.web.scope import Metric, ReaderDep, ScopeDep, units_of
+from kumpan.web.scope import ReaderDep, ScopeDep, UnitsDep
 from kumpan.web.stamps import stamp
 
 router = APIRouter(prefix="/api/v1", tags=["workspace"])
@@ -52,29 +53,39 @@ def choices(reader: ReaderDep) -> Choices:
 
 @router.get("/people")
 async def list_people(scope: ScopeDep, reader: ReaderDep) -> list[Person]:
+    """Everybody of the workspace."""
     return [Person.of(one, reader) for one in await workspace.people(scope)]
 
 
 @router.post("/people", status_code=201)
 async def add_person(person: PersonIn, scope: ScopeDep, reader: ReaderDep) -> Person:
+    """Add somebody."""
     return Person.of(await workspace.add_person(scope, person.id, person.name, person.initials), reader)
 
 
 @router.get("/shelf")
-async def list_shelf(scope: ScopeDep, reader: ReaderDep, metric: Metric = False) -> list[InventoryLine]:
-    return [InventoryLine.of(one, reader) for one in await inventory.inventory(scope, units_of(metric))]
+async def list_shelf(scope: ScopeDep, reader: ReaderDep, units: UnitsDep) -> list[InventoryLine]:
+    """The shelf with stock, age and price."""
+    return [InventoryLine.of(one, reader) for one in await inventory.inventory(scope, units)]
 
 
 @router.post("/shelf", status_code=201)
-async def add_product(typed: ProductTyped, scope: ScopeDep, metric: Metric = False) -> UUID:
+async def add_product(typed: ProductTyped, scope: ScopeDep, units: UnitsDep) -> UUID:
     """Put a product on the shelf."""
-    await inventory.add_product(scope, _product(typed, metric))
+    await inventory.add_product(scope, _product(typed, units))
     return typed.id
 
 
 @router.post("/shelf/purchases", status_code=201)
 async def buy(purchase: PurchaseIn, scope: ScopeDep) -> UUID:
-    await inventory.buy(scope, stamp(purchase, scope), purchase.product_id, purchase.packages, purchase.price)
+    """Note a purchase."""
+    await inventory.buy(
+        scope,
+        stamp(purchase, scope),
+        product_id=purchase.product_id,
+        packages=purchase.packages,
+        price=purchase.price,
+    )
     return purchase.id
 
 
@@ -86,9 +97,9 @@ async def note_strength(given: StrengthIn, scope: ScopeDep) -> UUID:
 
 
 @router.get("/shelf/to-buy")
-async def to_buy(scope: ScopeDep, reader: ReaderDep, metric: Metric = False) -> list[BuyLine]:
+async def to_buy(scope: ScopeDep, reader: ReaderDep, units: UnitsDep) -> list[BuyLine]:
     """What the offered sheets of all pools lack, and what will not last two weeks; the cheapest packages."""
-    return [BuyLine.of(one, reader) for one in await shopping(scope, units=units_of(metric))]
+    return [BuyLine.of(one, reader) for one in await shopping(scope, units=units)]
 
 
 @router.get("/habits")
@@ -99,32 +110,38 @@ async def preferences(scope: ScopeDep, reader: ReaderDep) -> PreferencesSet:
 
 @router.post("/habits")
 async def set_preferences(
-    given: HabitsIn, scope: ScopeDep, reader: ReaderDep, metric: Metric = False
+    given: HabitsIn, scope: ScopeDep, reader: ReaderDep, units: UnitsDep
 ) -> PreferencesSet:
-    found = given.to_core(metric=metric)
+    """Change how amounts are measured, stored and paid."""
+    found = given.to_core(units)
     await inventory.set_preferences(scope, stamp(given, scope), found)
     return PreferencesSet.of(found, reader)
 
 
-def _product(typed: ProductTyped, metric: bool) -> Product:
+def _product(typed: ProductTyped, units: Units) -> Product:
     row = chemical(typed.chemical)
     package_g = package_ml = None
     if typed.package.strip():
         try:
             if row.is_liquid:
                 package_ml = (
-                    read_quantity(typed.package, Dimension.VOLUME, "l" if metric else "gal").value * 1000
+                    read_quantity(
+                        typed.package, Dimension.VOLUME, "l" if units is Units.METRIC else "gal"
+                    ).value
+                    * 1000
                 )
             else:
-                package_g = read_quantity(typed.package, Dimension.MASS, "kg" if metric else "lb").value
+                package_g = read_quantity(
+                    typed.package, Dimension.MASS, "kg" if units is Units.METRIC else "lb"
+                ).value
         except UnreadableQuantity as trouble:
             raise UnreadableQuantity(trouble.message, "package") from trouble
     return Product(
         str(typed.id),
         typed.chemical,
         typed.strength_percent,
-        package_g,
-        package_ml,
-        typed.density_g_per_ml,
-        typed.name.strip(),
+        package_g=package_g,
+        package_ml=package_ml,
+        density_g_per_ml=typed.density_g_per_ml,
+        name=typed.name.strip(),
     )

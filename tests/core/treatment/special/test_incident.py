@@ -4,7 +4,7 @@ from datetime import timedelta
 
 import pytest
 
-from kumpan.core.dosing.solver import Unmet
+from kumpan.core.dosing.solution import Unmet
 from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure, Readings

@@ -1,4 +1,6 @@
-"""Plans a person asks for: too much chlorine, borate, new water, minerals; what holds a pool between visits."""
+"""Plans a person asks for: too much chlorine, borate, new water, minerals; what holds a pool between
+visits.
+"""
 
 from dataclasses import replace
 from datetime import UTC, datetime
@@ -31,13 +33,20 @@ from tests.words import told
 
 NOW = datetime(2026, 7, 4, 18, 0, tzinfo=UTC)
 TEN_THOUSAND_GAL = 10_000 * L_PER_US_GAL
-MINERAL = Traits(Surface.VINYL, Chlorination.MINERAL, Filter.SAND)
+MINERAL = Traits(surface=Surface.VINYL, chlorination=Chlorination.MINERAL, filter=Filter.SAND)
 
 
 def special(readings: Readings = GOOD, traits: Traits = PLASTER, volume_l: float = POOL_L) -> SpecialRequest:
     rows = bands(profile("household"), traits, readings.cyanuric_acid)
     return SpecialRequest(
-        readings, volume_l, traits, rows, STANDARD_INVENTORY, 3.0, NOW, ZoneInfo("America/Chicago")
+        readings=readings,
+        volume_l=volume_l,
+        traits=traits,
+        bands=rows,
+        inventory=STANDARD_INVENTORY,
+        swim_limit_mg_l=3.0,
+        now=NOW,
+        zone=ZoneInfo("America/Chicago"),
     )
 
 
@@ -101,7 +110,9 @@ def test_borate_steps_carry_their_cautions() -> None:
 def drain(readings: Readings, traits: Traits = PLASTER, **more: object) -> DrainRequest:
     rows = bands(profile("household"), traits, readings.cyanuric_acid)
     fill = Readings(ph=7.6, total_alkalinity=90, calcium_hardness=120)
-    request = DrainRequest(readings, POOL_L, traits, rows, fill, Hoses(7000, 1500, 1.6))
+    request = DrainRequest(
+        readings=readings, volume_l=POOL_L, traits=traits, bands=rows, fill=fill, hoses=Hoses(7000, 1500, 1.6)
+    )
     return replace(request, **more)  # type: ignore[arg-type]
 
 
@@ -170,7 +181,7 @@ def test_minerals_keep_chlorine_all_the_same() -> None:
     plan = mineral_plan(special(traits=MINERAL, volume_l=2 * TEN_THOUSAND_GAL))
     oxidizer = next(step for step in plan.steps if step.hazard is Hazard.OXIDIZER_GRANULES)
     assert "32 oz" in told(oxidizer.title), "handbook 06: about 1 lb per 10,000 gal"
-    assert "not a sanitiser" in told(plan.notes[0].text)
+    assert "not a sanitizer" in told(plan.notes[0].text)
     assert mineral_plan(special()).unmet[0].code == "not_mineral"
 
 

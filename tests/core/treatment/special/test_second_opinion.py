@@ -63,7 +63,10 @@ def test_what_is_not_understood_says_the_cure_and_the_rest_is_reckoned(text: str
 
 
 def test_the_outcome_is_the_engines() -> None:
-    """20 kg of salt in 60,000 L: 333 mg/L. 1 kg of baking soda: 9.92 mg/L of alkalinity by equivalents, less by titration."""
+    """20 kg of salt in 60,000 L: 333 mg/L.
+
+    1 kg of baking soda: 9.92 mg/L of alkalinity by equivalents, less by titration.
+    """
     found = of("salt 20 kg, buffer 1 kg")
     assert found.after.salt == pytest.approx(1500 + 333.3, abs=0.5)
     assert found.after.total_alkalinity == pytest.approx(70 + 9.92 * 0.985, abs=0.1)

@@ -46,7 +46,18 @@ def request(
 ) -> ShockRequest:
     judged = bands(profile("household"), traits, readings.cyanuric_acid)
     evening = next_evening(NOW, 34.0, -90.0, ZONE)
-    return ShockRequest(readings, POOL_L, traits, inventory, judged, 3.0, strategy, NOW, evening, ZONE)
+    return ShockRequest(
+        readings=readings,
+        volume_l=POOL_L,
+        traits=traits,
+        inventory=inventory,
+        bands=judged,
+        swim_limit_mg_l=3.0,
+        strategy=strategy,
+        now=NOW,
+        evening=evening,
+        zone=ZONE,
+    )
 
 
 def pour_of(found: Plan) -> Step:

@@ -20,7 +20,9 @@ _ACID = Product("acid", "hydrochloric_acid", 31.45)
 
 
 def borate_plan(request: SpecialRequest, chemical: str, target_mg_l: float = BORATE_TARGET_MG_L) -> Plan:
-    """Borate to its target by boric acid, or by borax and the acid that holds pH; its own sheet, staged by the limits."""
+    """Borate to its target by boric acid, or by borax and the acid that holds pH; its own sheet, staged by
+    the limits.
+    """
     readings = request.readings
     if readings.borate is None:
         readings = readings.with_value(Measure.BORATE, 0.0)
@@ -34,9 +36,9 @@ def borate_plan(request: SpecialRequest, chemical: str, target_mg_l: float = BOR
     found = plan(
         readings,
         request.volume_l,
-        request.traits,
-        Aims(held, {Measure.BORATE: target_mg_l}),
-        inventory,
+        traits=request.traits,
+        aims=Aims(held, {Measure.BORATE: target_mg_l}),
+        inventory=inventory,
         display=request.display,
     )
     notes = (Finding("borate", _BORATE_WORDS, Measure.BORATE), *found.notes)

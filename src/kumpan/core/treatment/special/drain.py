@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from math import ceil, log
 
 from kumpan.core.dosing.dilution import fill_with_zeros, refilled
-from kumpan.core.dosing.solver import Unmet
+from kumpan.core.dosing.solution import Unmet
 from kumpan.core.dosing.water_change import LARGEST_PARTIAL_SHARE, share_to_replace
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard, cautions_for
@@ -42,8 +42,10 @@ class Hoses:
     currency: str = "$"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class DrainRequest:
+    """A partial drain that is asked for: the water, the fill, the hoses, and what to bring down."""
+
     readings: Readings
     volume_l: float
     traits: Traits
@@ -79,6 +81,10 @@ def drain_plan(request: DrainRequest) -> Plan:
             "in_range",
             Message("{names} at {now} needs no new water.", names=NAMES[measure], now=Number(now, digits=0)),
         )
+    return _by_share(request, measure, now, wanted)
+
+
+def _by_share(request: DrainRequest, measure: Measure, now: float, wanted: float) -> Plan:
     fill = fill_with_zeros(request.fill)
     in_fill = fill.value(measure)
     if in_fill is None:
@@ -99,7 +105,7 @@ def drain_plan(request: DrainRequest) -> Plan:
             wanted=Number(wanted, digits=0),
         )
         return nothing_to_do(request, measure, "fill_too_high", reason)
-    return _treatment(request, measure, wanted, share, fill)
+    return _treatment(request, measure, wanted=wanted, share=share, fill=fill)
 
 
 def _most_over(request: DrainRequest) -> Measure | None:
@@ -113,6 +119,7 @@ def _most_over(request: DrainRequest) -> Measure | None:
 
 
 def nothing_to_do(request: DrainRequest, measure: Measure, code: str, reason: Message) -> Plan:
+    """A plan without steps, and why."""
     return Plan((), request.readings, (Unmet(measure, code, reason),), ())
 
 
@@ -142,7 +149,12 @@ def _treatment(request: DrainRequest, measure: Measure, wanted: float, share: fl
     )
     line.test(tested, Message("A test decides; {then}.", then=then))
     total = count * each * request.volume_l
-    return Plan(tuple(line.steps), after, (), tuple(_notes(request, measure, wanted, share, total, after)))
+    return Plan(
+        tuple(line.steps),
+        after,
+        (),
+        tuple(_notes(request, measure, wanted=wanted, share=share, total_l=total, after=after)),
+    )
 
 
 def _one_go(line: Timeline, request: DrainRequest, liters: float, count: int) -> None:
@@ -189,13 +201,13 @@ def _refill(line: Timeline, amount: Message, in_min: int, liters: float) -> Step
         in_min=Duration(in_min),
     )
     step = Step(
-        DO,
-        line.day,
-        line.now,
-        Message("Refill {amount}", amount=amount),
-        why,
-        Hazard.SHELL,
-        cautions_for(Hazard.SHELL),
+        kind=DO,
+        day=line.day,
+        offset_min=line.now,
+        title=Message("Refill {amount}", amount=amount),
+        why=why,
+        hazard=Hazard.SHELL,
+        cautions=cautions_for(Hazard.SHELL),
     )
     return replace(step, water_l=liters)
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from kumpan.core.dosing.mass_balance import mass_for_change_g
-from kumpan.core.dosing.solver import Dose, Unmet
+from kumpan.core.dosing.solution import Dose, Unmet
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Cased, Message
@@ -22,6 +22,8 @@ SOURCE = "faecal-guidance"
 
 
 class Incident(StrEnum):
+    """What got into the water."""
+
     FORMED_STOOL = "formed_stool"
     DIARRHEA = "diarrhoea"
     VOMIT = "vomit"
@@ -59,7 +61,9 @@ HOLDINGS: tuple[Holding, ...] = (
 
 
 def holding(incident: Incident, stabilizer: float | None) -> Holding | None:
-    """The guidance for this accident at this stabilizer; None where it gives none, or stabilizer is unknown."""
+    """The guidance for this accident at this stabilizer; None where it gives none, or stabilizer is
+    unknown.
+    """
     if stabilizer is None:
         return None
     return next(
@@ -111,27 +115,8 @@ def _hold(line: Timeline, row: Holding, request: ShockRequest) -> tuple[Unmet, .
                 Measure.FREE_CHLORINE, "not_measured", Message("Free chlorine is not measured: test it now.")
             ),
         )
-    if free < row.free_chlorine_mg_l:
-        rise = row.free_chlorine_mg_l - free
-        product = shock_product(request, rise)
-        if product is None:
-            reason = Message(
-                "Nothing on the shelf brings free chlorine to {free_chlorine} here.",
-                free_chlorine=Number(row.free_chlorine_mg_l),
-            )
-            return (Unmet(Measure.FREE_CHLORINE, "no_product", reason),)
-        grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise, request.volume_l)
-        why = Message(
-            "Free chlorine from {free} to {free_chlorine}, as the guidance holds it.",
-            free=Number(free, figures=3),
-            free_chlorine=Number(row.free_chlorine_mg_l),
-        )
-        line.add(Part(Dose(product, grams, Measure.FREE_CHLORINE, rise, why), grams, 1))
-        line.wait_until(line.now + 60, Message("Until it is mixed: pump on."))
-        line.test(
-            (Measure.FREE_CHLORINE, Measure.PH),
-            Message("The time counts only from here, with both as named."),
-        )
+    if free < row.free_chlorine_mg_l and (unmet := _raise(line, row, request, free)):
+        return unmet
     line.wait_until(
         line.now + round(row.minutes),
         Message(
@@ -140,6 +125,32 @@ def _hold(line: Timeline, row: Holding, request: ShockRequest) -> tuple[Unmet, .
             free_chlorine=Number(row.free_chlorine_mg_l),
             highest_ph=Number(HIGHEST_PH),
         ),
+    )
+    return ()
+
+
+def _raise(line: Timeline, row: Holding, request: ShockRequest, free: float) -> tuple[Unmet, ...]:
+    """To the level that the guidance holds, mixed and tested; or why that cannot be."""
+    rise = row.free_chlorine_mg_l - free
+    product = shock_product(request, rise)
+    if product is None:
+        reason = Message(
+            "Nothing on the shelf brings free chlorine to {free_chlorine} here.",
+            free_chlorine=Number(row.free_chlorine_mg_l),
+        )
+        return (Unmet(Measure.FREE_CHLORINE, "no_product", reason),)
+    grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise, request.volume_l)
+    why = Message(
+        "Free chlorine from {free} to {free_chlorine}, as the guidance holds it.",
+        free=Number(free, figures=3),
+        free_chlorine=Number(row.free_chlorine_mg_l),
+    )
+    dose = Dose(product=product, mass_g=grams, measure=Measure.FREE_CHLORINE, change=rise, why=why)
+    line.add(Part(dose=dose, mass_g=grams, day=1))
+    line.wait_until(line.now + 60, Message("Until it is mixed: pump on."))
+    line.test(
+        (Measure.FREE_CHLORINE, Measure.PH),
+        Message("The time counts only from here, with both as named."),
     )
     return ()
 

@@ -6,7 +6,7 @@ Sources: chlorine-reducer, mixing.
 from datetime import timedelta
 
 from kumpan.core.dosing.chlorine_reducer import reducer_dose
-from kumpan.core.dosing.solver import Dose
+from kumpan.core.dosing.solution import Dose
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Message
@@ -24,6 +24,14 @@ SOURCES_USED = ("chlorine-reducer", "mixing")
 REDUCER = Product("reducer", "sodium_thiosulfate", 100.0)
 REDUCER_MIXES_MIN = 30
 SUN_FIRST = timedelta(hours=8)
+BLEACHED = Finding(
+    "bleached",
+    Message(
+        "A high level can bleach the test: mix the sample half and half with bottled water and "
+        "double the reading."
+    ),
+    Measure.FREE_CHLORINE,
+)
 _FEEDER_OFF = {
     Chlorination.SALT_CELL: Message("Turn the cell to 0"),
     Chlorination.TABLETS: Message("Close the feeder, or take the floater out"),
@@ -48,6 +56,23 @@ def lower_chlorine_plan(request: SpecialRequest, *, today: bool) -> Plan:
             ),
         )
     line = Timeline(request.volume_l, request.readings, request.display)
+    _stop_the_source(line, request, free, limit)
+    if today:
+        _reduce(line, request, free, limit)
+    else:
+        morning = next_morning(request.now, request.zone, SUN_FIRST)
+        line.wait_until(
+            int((morning - request.now).total_seconds() // 60), Message("A day of sun, if there is one.")
+        )
+        line.test(
+            (Measure.FREE_CHLORINE, Measure.PH),
+            Message("Swim at {limit} or less. Still over: another day, or the reducer.", limit=Number(limit)),
+        )
+    after = request.readings.with_value(Measure.FREE_CHLORINE, _after_reducer(free, limit) if today else None)
+    return Plan(tuple(line.steps), after, (), (BLEACHED,))
+
+
+def _stop_the_source(line: Timeline, request: SpecialRequest, free: float, limit: float) -> None:
     line.do(
         Message("Nobody in; a sign at the gate"),
         Message(
@@ -68,23 +93,6 @@ def lower_chlorine_plan(request: SpecialRequest, *, today: bool) -> Plan:
         Message("Sun and moving water take chlorine away for nothing."),
         Hazard.OPEN_WATER,
     )
-    if today:
-        _reduce(line, request, free, limit)
-    else:
-        morning = next_morning(request.now, request.zone, SUN_FIRST)
-        line.wait_until(
-            int((morning - request.now).total_seconds() // 60), Message("A day of sun, if there is one.")
-        )
-        line.test(
-            (Measure.FREE_CHLORINE, Measure.PH),
-            Message("Swim at {limit} or less. Still over: another day, or the reducer.", limit=Number(limit)),
-        )
-    after = request.readings.with_value(Measure.FREE_CHLORINE, _after_reducer(free, limit) if today else None)
-    bleached = Message(
-        "A high level can bleach the test: mix the sample half and half with bottled water and "
-        "double the reading."
-    )
-    return Plan(tuple(line.steps), after, (), (Finding("bleached", bleached, Measure.FREE_CHLORINE),))
 
 
 def _after_reducer(free: float, limit: float) -> float:
@@ -99,8 +107,10 @@ def _reduce(line: Timeline, request: SpecialRequest, free: float, limit: float) 
         free=Number(free, figures=3),
         limit=Number(limit),
     )
-    dose = Dose(product, grams, Measure.FREE_CHLORINE, -(free - limit) / 2, why)
-    line.add(Part(dose, grams, 1), expected_change=-(free - limit) / 2)
+    dose = Dose(
+        product=product, mass_g=grams, measure=Measure.FREE_CHLORINE, change=-(free - limit) / 2, why=why
+    )
+    line.add(Part(dose=dose, mass_g=grams, day=1), expected_change=-(free - limit) / 2)
     line.wait_until(line.now + REDUCER_MIXES_MIN, Message("Until it is mixed: pump on."))
     line.test(
         (Measure.FREE_CHLORINE, Measure.PH),

@@ -20,6 +20,14 @@ OXIDIZER_G_PER_L = G_PER_LB / (10_000 * L_PER_US_GAL)
 PHOSPHATE_REMOVER_ML_PER_L = 8 * ML_PER_FL_OZ / (10_000 * L_PER_US_GAL)
 STARTER_DISSOLVES_MIN = 2880
 WEEK_MIN = 7 * 1440
+SUPPLEMENT = Finding(
+    "supplement",
+    Message(
+        "The supplement is not a sanitizer by itself: free chlorine is kept in its range, and "
+        "public codes allow no less."
+    ),
+    Measure.FREE_CHLORINE,
+)
 
 
 def mineral_plan(request: SpecialRequest) -> Plan:
@@ -28,9 +36,14 @@ def mineral_plan(request: SpecialRequest) -> Plan:
         return nothing_to_do(
             request, "not_mineral", Message("This pool has no mineral unit; set it under Pool if it has.")
         )
-    oxidizer = request.volume_l * OXIDIZER_G_PER_L / G_PER_OZ
     line = Timeline(request.volume_l, request.readings, request.display)
     line.prepare(request.traits, adds_salt=False)
+    _start(line)
+    _weekly(line, request.volume_l)
+    return Plan(tuple(line.steps), request.readings, (), (SUPPLEMENT,))
+
+
+def _start(line: Timeline) -> None:
     line.do(
         Message("One bag of salt for the whole pool, if the unit's manual asks for it"),
         Message("For conductivity only; never to a salt cell's level."),
@@ -49,6 +62,10 @@ def mineral_plan(request: SpecialRequest) -> Plan:
         (Measure.FREE_CHLORINE, Measure.PH, Measure.COPPER),
         Message("Copper at 0.3 or less; over 0.5 it stains. Free chlorine is needed all the same."),
     )
+
+
+def _weekly(line: Timeline, volume_l: float) -> None:
+    oxidizer = volume_l * OXIDIZER_G_PER_L / G_PER_OZ
     line.do(
         Message(
             "Weekly: the program's oxidizer, about {oxidizer} oz here, in a bucket of pool water first",
@@ -66,7 +83,7 @@ def mineral_plan(request: SpecialRequest) -> Plan:
         Hazard.OPEN_WATER,
     )
     line.wait_until(line.now + WEEK_MIN - STARTER_DISSOLVES_MIN, Message("A week of the program."))
-    remover = request.volume_l * PHOSPHATE_REMOVER_ML_PER_L / ML_PER_FL_OZ
+    remover = volume_l * PHOSPHATE_REMOVER_ML_PER_L / ML_PER_FL_OZ
     line.test(
         (Measure.FREE_CHLORINE, Measure.PH, Measure.COPPER, Measure.PHOSPHATE),
         Message(
@@ -74,11 +91,4 @@ def mineral_plan(request: SpecialRequest) -> Plan:
             "after.",
             remover=Number(remover, digits=0),
         ),
-    )
-    note = Message(
-        "The supplement is not a sanitiser by itself: free chlorine is kept in its range, and "
-        "public codes allow no less."
-    )
-    return Plan(
-        tuple(line.steps), request.readings, (), (Finding("supplement", note, Measure.FREE_CHLORINE),)
     )

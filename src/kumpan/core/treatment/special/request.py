@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, tzinfo
 
-from kumpan.core.dosing.solver import Unmet
+from kumpan.core.dosing.solution import Unmet
 from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
@@ -14,7 +14,7 @@ from kumpan.core.records.display import DisplayOptions
 from kumpan.core.treatment.plan import AS_SOLD, Plan
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SpecialRequest:
     """The pool, its water, and what may be poured; `swim_limit_mg_l` is what too much chlorine means."""
 
@@ -30,4 +30,5 @@ class SpecialRequest:
 
 
 def nothing_to_do(request: SpecialRequest, code: str, reason: Message) -> Plan:
+    """A plan without steps, and why."""
     return Plan((), request.readings, (Unmet(Measure.FREE_CHLORINE, code, reason),), ())

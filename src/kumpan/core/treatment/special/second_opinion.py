@@ -9,7 +9,8 @@ from itertools import combinations
 
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.dosing.mass_balance import change_per_g, changes
-from kumpan.core.dosing.solver import Dose, Unmet, after_all
+from kumpan.core.dosing.solution import Dose, Unmet
+from kumpan.core.dosing.solver import after_all
 from kumpan.core.errors import UnreadableQuantity
 from kumpan.core.findings import Finding
 from kumpan.core.messages import Message, Verbatim
@@ -97,7 +98,7 @@ class Unread:
     text: Message
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class SecondOpinion:
     """The advice as read, the water after it, and what to know before following it."""
 
@@ -122,7 +123,13 @@ def second_opinion(text: str, readings: Readings, volume_l: float) -> SecondOpin
     known = known_from(readings)
     start = solve_readings(known) if known is not None else None
     after = after_all(readings, start if isinstance(start, State) else None, amounts, volume_l)
-    return SecondOpinion(tuple(advice), tuple(unread), readings, after, tuple(_findings(amounts, volume_l)))
+    return SecondOpinion(
+        advice=tuple(advice),
+        unread=tuple(unread),
+        before=readings,
+        after=after,
+        findings=tuple(_findings(amounts, volume_l)),
+    )
 
 
 # What a product is poured for, so that it keeps that measure's limits and mixing time.
@@ -170,7 +177,11 @@ def _advised(row: Advice, volume_l: float) -> Dose:
     counted = Measure.TOTAL_ALKALINITY if measure is Measure.PH else measure
     change = change_per_g(row.product, counted, volume_l) * row.mass_g
     return Dose(
-        row.product, row.mass_g, measure, change, Message("As advised: {typed}.", typed=Verbatim(row.typed))
+        product=row.product,
+        mass_g=row.mass_g,
+        measure=measure,
+        change=change,
+        why=Message("As advised: {typed}.", typed=Verbatim(row.typed)),
     )
 
 
@@ -210,7 +221,7 @@ def _read(piece: str) -> Advice | Unread:
     try:
         grams = _grams(amount[0], product)
     except UnreadableQuantity as trouble:
-        return Unread(piece, Message("{why}", why=Verbatim(trouble.message)))
+        return Unread(piece, trouble.message)
     liquid = CATALOGUE[chemical].is_liquid
     shown = Liquid(grams / density(product)) if liquid else Mass(grams)
     return Advice(

@@ -11,7 +11,7 @@ from enum import StrEnum
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings, solve_totals
 from kumpan.core.dosing.mass_balance import added_to, changes, mass_for_change_g
 from kumpan.core.dosing.mixing import added
-from kumpan.core.dosing.solver import Dose, Unmet
+from kumpan.core.dosing.solution import Dose, Unmet
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Message
@@ -44,12 +44,16 @@ BREAKPOINT_RULE = 10.0
 
 
 class ShockStrategy(StrEnum):
+    """How a shock's level is found."""
+
     FIXED = "fixed"
     RATIO = "ratio"
     OXIDIZER = "oxidiser"
 
 
 class ShockReason(StrEnum):
+    """What a shock is for."""
+
     ROUTINE = "routine"
     COMBINED = "combined"
     STORM = "storm"
@@ -101,10 +105,11 @@ class ShockLevel:
 
     @property
     def capped(self) -> bool:
+        """The level asked for is over what this pool bears."""
         return self.wanted > self.cap
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class ShockRequest:
     """The pool, its water and shelf, the way, and the evening it is for."""
 
@@ -223,7 +228,13 @@ def _oxidizer_plan(request: ShockRequest) -> Plan:
         "About 1 lb per 10,000 gal; the label's amount comes first. It oxidizes, it kills no algae "
         "and leaves no chlorine."
     )
-    line.add(Part(Dose(product, grams, Measure.FREE_CHLORINE, 0.0, why), grams, 1))
+    line.add(
+        Part(
+            dose=Dose(product=product, mass_g=grams, measure=Measure.FREE_CHLORINE, change=0.0, why=why),
+            mass_g=grams,
+            day=1,
+        )
+    )
     minutes = request.swim_after_oxidizer_min
     line.wait_until(
         line.now + minutes, Message("Then swimming is allowed, if the label does not ask for longer.")
@@ -244,6 +255,7 @@ def _oxidizer_plan(request: ShockRequest) -> Plan:
 
 
 def nothing_to_do(request: ShockRequest, code: str, reason: Message) -> Plan:
+    """A plan without steps, and why."""
     level = shock_level(request.readings, request.traits, request.strategy)
     return Plan((), request.readings, (Unmet(Measure.FREE_CHLORINE, code, reason),), _notes(request, level))
 
@@ -255,21 +267,27 @@ def _part(request: ShockRequest, product: Product, level: ShockLevel, free: floa
         target=Number(level.target, figures=3),
         strategy_words=_strategy_words(request, level),
     )
-    return chlorine_part(request.readings, product, level.target - free, request.volume_l, why)
+    return chlorine_part(
+        request.readings, product, rise_mg_l=level.target - free, volume_l=request.volume_l, why=why
+    )
 
 
 def chlorine_part(
     readings: Readings, product: Product, rise_mg_l: float, volume_l: float, why: Message
 ) -> Part:
-    """An amount of a chlorine product as a line of a sheet, with the water before and after where it can be solved."""
+    """An amount of a chlorine product as a line of a sheet, with the water before and after where it can be
+    solved.
+    """
     grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise_mg_l, volume_l)
-    dose = Dose(product, grams, Measure.FREE_CHLORINE, rise_mg_l, why)
+    dose = Dose(product=product, mass_g=grams, measure=Measure.FREE_CHLORINE, change=rise_mg_l, why=why)
     known = known_from(readings)
     before = solve_readings(known) if known is not None else None
     if not isinstance(before, State):
-        return Part(dose, grams, 1)
+        return Part(dose=dose, mass_g=grams, day=1)
     totals = added(before.totals, product, grams, volume_l, spent=True)
-    return Part(dose, grams, 1, before, solve_totals(totals, float(before.species.ph)))
+    return Part(
+        dose=dose, mass_g=grams, day=1, before=before, after=solve_totals(totals, float(before.species.ph))
+    )
 
 
 def _strategy_words(request: ShockRequest, level: ShockLevel) -> Message:
