@@ -43,7 +43,8 @@ def said(path: Path) -> str:
         ("lib", {"components", "features", "app"}),
         ("theme", {"components", "features", "app", "api"}),
         ("api", {"features", "app"}),
-        ("components", {"features", "app"}),
+        ("components", {"forms", "features", "app"}),
+        ("forms", {"features", "app"}),
         ("features", {"app"}),
     ],
 )
@@ -137,3 +138,40 @@ def test_the_pins_of_python_carry_their_hashes() -> None:
         assert len(pins) > 10
         assert text.count("--hash=sha256:") >= len(pins)
         assert "://" not in text
+
+
+NO_COMPONENT = {
+    "app/main.tsx",
+    "app/router.tsx",
+}  # they put the app together; Shell.test.tsx loads every station
+
+
+def test_every_component_has_a_test_that_renders_it() -> None:
+    """Beside it, under its name, and importing it."""
+    bare = []
+    for path, _ in files():
+        if path.suffix != ".tsx" or said(path) in NO_COMPONENT or layer(path) == "testing":
+            continue
+        test = path.with_suffix(".test.tsx")
+        if (
+            not test.exists()
+            or f'from "./{path.stem}"' not in test.read_text()
+            or "render(" not in test.read_text()
+        ):
+            bare.append(said(path))
+    assert bare == []
+
+
+def test_every_form_is_made_with_the_kit() -> None:
+    """One place that sends, says what was refused at its field, and keeps what was typed."""
+    own = [said(path) for path, text in files() if "<form" in text and said(path) != "forms/kit.tsx"]
+    assert own == []
+
+
+def test_what_is_sent_goes_through_the_generated_client() -> None:
+    bare = [
+        said(path)
+        for path, text in files()
+        if re.search(r"\bfetch\(", text) and said(path) not in ("api/client.ts", "testing/server.ts")
+    ]
+    assert bare == []

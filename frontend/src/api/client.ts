@@ -1,7 +1,11 @@
 import createClient from "openapi-fetch";
 import type { paths } from "./schema";
 
-export const client = createClient<paths>({ baseUrl: window.location.origin });
+// `fetch` is looked up at each call, so that a test may put its own in place.
+export const client = createClient<paths>({
+  baseUrl: window.location.origin,
+  fetch: (request) => fetch(request),
+});
 
 /** What went wrong, in the server's one clear sentence; `field` names the input at fault. */
 export class Trouble extends Error {

@@ -10,12 +10,20 @@ vi.stubGlobal("localStorage", {
 });
 const { SAVED, outbox, postOrKeep, sendWaiting } = await import("./outbox");
 
+/** A look, as the screens tell it. */
+const told = (id: string, what: string) =>
+  postOrKeep(
+    "/api/v1/pools/{pool_id}/looks",
+    { path: { pool_id: "p" } },
+    { id, clarity: "clear", level: "normal", odd: [], note: "" },
+    what,
+  );
 const answers: (Response | Error)[] = [];
 const asked: { path: string; body: { id: string; at?: string } }[] = [];
 
 beforeEach(() => {
-  vi.stubGlobal("fetch", async (path: string, init: RequestInit) => {
-    asked.push({ path, body: JSON.parse(String(init.body)) });
+  vi.stubGlobal("fetch", async (request: Request) => {
+    asked.push({ path: new URL(request.url).pathname, body: await request.json() });
     const next = answers.shift() ?? new TypeError("no network");
     if (next instanceof Error) throw next;
     return next;
@@ -34,20 +42,20 @@ const refused = (status: number) =>
 describe("what the server has not answered yet", () => {
   it("is sent at once where it answers", async () => {
     answers.push(ok());
-    expect(await postOrKeep("/a", { id: "1" }, "A look")).toEqual({ fine: true });
+    expect(await told("1", "A look")).toEqual({ fine: true });
     expect(outbox.get()).toEqual([]);
   });
 
   it("is kept with the time it happened, and in this device’s store", async () => {
-    expect(await postOrKeep("/a", { id: "1" }, "A look")).toBe(SAVED);
+    expect(await told("1", "A look")).toBe(SAVED);
     expect(outbox.get().map(({ what }) => what)).toEqual(["A look"]);
     expect(outbox.get()[0]?.body).toHaveProperty("at");
     expect(kept.get("kumpan.outbox")).toContain("A look");
   });
 
   it("is sent in order, with its own id, and stops at the first silence", async () => {
-    await postOrKeep("/a", { id: "1" }, "A look");
-    await postOrKeep("/b", { id: "2" }, "A test");
+    await told("1", "A look");
+    await told("2", "A test");
     asked.length = 0;
     answers.push(ok());
     await sendWaiting();
@@ -60,7 +68,7 @@ describe("what the server has not answered yet", () => {
   });
 
   it("is told, not lost, when the server will not have it", async () => {
-    await postOrKeep("/a", { id: "1" }, "A tick");
+    await told("1", "A tick");
     answers.push(refused(409));
     await sendWaiting();
     expect(outbox.get()[0]?.refused).toBe("Already there.");
@@ -70,15 +78,28 @@ describe("what the server has not answered yet", () => {
   });
 
   it("waits on while the server stumbles", async () => {
-    await postOrKeep("/a", { id: "1" }, "A tick");
+    await told("1", "A tick");
     answers.push(refused(503));
     await sendWaiting();
     expect(outbox.get()[0]?.refused).toBeNull();
   });
 
+  it("goes where an earlier version meant it to: a whole path, without parts", async () => {
+    kept.set(
+      "kumpan.outbox",
+      JSON.stringify([{ path: "/api/v1/pools/p/looks", body: { id: "7" }, what: "A look", refused: null }]),
+    );
+    vi.resetModules();
+    const again = await import("./outbox");
+    answers.push(ok());
+    await again.sendWaiting();
+    expect(asked).toEqual([{ path: "/api/v1/pools/p/looks", body: { id: "7" } }]);
+    expect(again.outbox.get()).toEqual([]);
+  });
+
   it("throws what is refused at once, so that the form can say it", async () => {
     answers.push(refused(422));
-    await expect(postOrKeep("/a", { id: "1" }, "A look")).rejects.toThrow("Already there.");
+    await expect(told("1", "A look")).rejects.toThrow("Already there.");
     expect(outbox.get()).toEqual([]);
   });
 });

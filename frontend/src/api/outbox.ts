@@ -1,9 +1,31 @@
+import type {
+  OperationRequestBodyContent,
+  PathsWithMethod,
+  Readable,
+  SuccessResponseJSON,
+  Writable,
+} from "openapi-typescript-helpers";
 import { keep, readSaved } from "../lib/store";
-import { Trouble, take } from "./client";
+import { client, Trouble, take } from "./client";
+import type { paths } from "./schema";
+
+type Posts = PathsWithMethod<paths, "post">;
+type Post<P extends Posts> = paths[P]["post"];
+/** Path and query of one of the API's posts, its body, and its answer: all as the generated client has them. */
+export type PostParams<P extends Posts> =
+  Post<P> extends { parameters: infer Params }
+    ? Pick<Params, Extract<keyof Params, "path" | "query">>
+    : never;
+export type PostBody<P extends Posts> = Writable<OperationRequestBodyContent<Post<P>>>;
+export type PostAnswer<P extends Posts> = Readable<
+  SuccessResponseJSON<Post<P> & Record<string | number, unknown>>
+>;
 
 /** Something told to the journal that the server has not answered yet. Its id makes a resend harmless. */
 export interface Waiting {
+  /** The API's template; a whole path where an earlier version kept it. */
   path: string;
+  params: object;
   body: { id: string };
   what: string;
   /** Why the server would not have it; null while it has not answered at all. */
@@ -29,39 +51,37 @@ export const outbox = {
 };
 
 /** Post, or keep it on this device when the server does not answer; what is refused at once is thrown. */
-export async function postOrKeep<T>(
-  path: string,
-  body: { id: string; at?: string | null },
+export async function postOrKeep<P extends Posts>(
+  path: P,
+  params: PostParams<P>,
+  body: PostBody<P> & { id: string; at?: string | null },
   what: string,
-): Promise<T | typeof SAVED> {
+): Promise<PostAnswer<P> | typeof SAVED> {
   const timed = { ...body, at: body.at ?? new Date().toISOString() };
   try {
-    return await post<T>(path, body);
+    return (await post(path, params, body)) as PostAnswer<P>;
   } catch (error) {
     if (!(error instanceof Trouble) || error.status !== 0) throw error;
-    set([...waiting, { path, body: timed, what, refused: null }]);
+    set([...waiting, { path, params, body: timed, what, refused: null }]);
     return SAVED;
   }
 }
 
-function post<T>(path: string, body: object): Promise<T> {
-  return take<T>(
-    fetch(path, {
-      method: "POST",
-      headers: { "Content-Type": "application/json" },
-      body: JSON.stringify(body),
-    }).then(async (response) => {
-      const data: unknown = await response.json().catch(() => undefined);
-      return response.ok ? { data: data as T, response } : { error: data, response };
-    }),
-  );
+// What waits is of many kinds at once; each was checked against the client's types when it was told.
+const anyPost = client.POST as unknown as (
+  path: string,
+  init: { params: object; body: object },
+) => Promise<{ data?: unknown; error?: unknown; response: Response }>;
+
+function post(path: string, params: object, body: object): Promise<unknown> {
+  return take(anyPost(path, { params, body }));
 }
 
 /** Send what waits, in order; stop at the first that gets no answer. */
 export async function sendWaiting(): Promise<void> {
   for (const one of waiting.filter(({ refused }) => refused === null)) {
     try {
-      await post<unknown>(one.path, one.body);
+      await post(one.path, one.params, one.body);
       outbox.discard(one.body.id);
       onSent();
     } catch (error) {
@@ -96,7 +116,8 @@ function set(next: readonly Waiting[]): void {
 function parsed(text: string | null): Waiting[] {
   try {
     const value: unknown = JSON.parse(text ?? "[]");
-    return Array.isArray(value) ? (value as Waiting[]) : [];
+    if (!Array.isArray(value)) return [];
+    return (value as Omit<Waiting, "params">[]).map((one) => ({ params: {}, ...one }));
   } catch {
     return [];
   }

@@ -183,13 +183,15 @@ export const interviewQuery = (tree: string, answers: string[]) =>
     placeholderData: (before) => before,
   });
 
-export const acidBathQuery = (container: string, acid_percent: string, ratio: number, units: Units) =>
+export const acidBathQuery = (container: string, acid_percent: string, ratio: "4" | "5", units: Units) =>
   queryOptions({
     queryKey: ["acid-bath", container, acid_percent, ratio, units],
     queryFn: () =>
       take(
         client.GET("/api/v1/acid-bath", {
-          params: { query: { container, acid_percent, ratio, metric: units === "metric" } },
+          params: {
+            query: { container, acid_percent, ratio: ratio === "4" ? 4 : 5, metric: units === "metric" },
+          },
         }),
       ),
     enabled: container.trim() !== "",

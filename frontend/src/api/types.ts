@@ -81,3 +81,4 @@ export type TrainingScenario = Schemas["ScenarioView"];
 export type TrainingGame = Schemas["GameView"];
 export type TrainingMove = Schemas["MoveIn"];
 export type TrainingReview = Schemas["Review"];
+export type NotedEvent = Schemas["NotedEvent"];

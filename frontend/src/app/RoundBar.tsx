@@ -2,11 +2,10 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useLocation, useNavigate } from "react-router";
-import { Trouble } from "../api/client";
 import { postOrKeep, SAVED } from "../api/outbox";
 import { MainButton, SideButton } from "../components/Button";
 import { notify } from "../components/notice";
-import { TextField } from "../components/TextField";
+import { FormProblem, fieldsOf, KitForm, useKit } from "../forms/kit";
 import { personId } from "../lib/person";
 import { type ActiveStop, activeRoundStore, endRound, stopsOf } from "../lib/round";
 import { useStore } from "../lib/store";
@@ -28,33 +27,36 @@ interface BarProps {
   next: ActiveStop | undefined;
 }
 
+interface Visit {
+  note: string;
+  trade: string;
+  back: boolean;
+}
+const { Field, Check } = fieldsOf<Visit>();
+
 function Bar({ stop, position, of, next }: BarProps) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [open, setOpen] = useState(false);
-  const [busy, setBusy] = useState(false);
-  const [note, setNote] = useState("");
-  const [trade, setTrade] = useState("");
-  const [back, setBack] = useState(false);
+  const kit = useKit<Visit>({ start: { note: "", trade: "", back: false }, send: finish });
+  const busy = kit.form.formState.isSubmitting;
 
-  async function finish() {
-    setBusy(true);
-    try {
-      const body = { id: crypto.randomUUID(), person_id: personId(), note, needs_return: back, trade };
-      const kept = await postOrKeep(`/api/v1/pools/${stop.id}/visits`, body, `Visit at ${stop.name}`);
-      notify(
-        kept === SAVED ? "Kept on this device; it is sent when the server answers." : `${stop.name}: done.`,
-      );
-      await queries.invalidateQueries({ queryKey: ["round"] });
-      if (next === undefined) {
-        endRound();
-        navigate("/round");
-      } else navigate(`/pools/${next.id}/slip`);
-    } catch (error) {
-      notify(error instanceof Trouble ? error.message : String(error));
-    } finally {
-      setBusy(false);
-    }
+  async function finish({ note, trade, back }: Visit) {
+    const body = { id: crypto.randomUUID(), person_id: personId(), note, needs_return: back, trade };
+    const kept = await postOrKeep(
+      "/api/v1/pools/{pool_id}/visits",
+      { path: { pool_id: stop.id } },
+      body,
+      `Visit at ${stop.name}`,
+    );
+    notify(
+      kept === SAVED ? "Kept on this device; it is sent when the server answers." : `${stop.name}: done.`,
+    );
+    await queries.invalidateQueries({ queryKey: ["round"] });
+    if (next === undefined) {
+      endRound();
+      void navigate("/round");
+    } else void navigate(`/pools/${next.id}/slip`);
   }
 
   return (
@@ -68,30 +70,30 @@ function Bar({ stop, position, of, next }: BarProps) {
       py="2"
       data-noprint
     >
-      {open && (
-        <Box maxW="40rem" py="2">
-          <TextField label="Note to the owner" value={note} onText={setNote} />
-          <Box mt="2">
-            <TextField label="For a licensed trade" value={trade} onText={setTrade} />
+      <KitForm kit={kit}>
+        {open && (
+          <Box maxW="40rem" py="2">
+            <Field name="note" label="Note to the owner" />
+            <Box mt="2">
+              <Field name="trade" label="For a licensed trade" />
+            </Box>
+            <Check name="back" label="This pool needs a return" />
           </Box>
-          <Flex as="label" align="center" gap="3" minH="44px" mt="1">
-            <input type="checkbox" checked={back} onChange={(event) => setBack(event.target.checked)} />
-            This pool needs a return
-          </Flex>
-        </Box>
-      )}
-      <Flex gap="3" align="center" wrap="wrap">
-        <Text fontWeight="600" flex="1" minW="8rem">
-          Stop {position} of {of}
-        </Text>
-        <SideButton aria-expanded={open} onClick={() => setOpen(!open)}>
-          Note
-        </SideButton>
-        <SideButton onClick={endRound}>Leave</SideButton>
-        <MainButton minH="48px" px="4" disabled={busy} onClick={() => void finish()}>
-          {next === undefined ? "Done, round ends" : `Done, on to ${next.name}`}
-        </MainButton>
-      </Flex>
+        )}
+        <FormProblem shown={open ? ["note", "trade"] : []} />
+        <Flex gap="3" align="center" wrap="wrap">
+          <Text fontWeight="600" flex="1" minW="8rem">
+            Stop {position} of {of}
+          </Text>
+          <SideButton aria-expanded={open} onClick={() => setOpen(!open)}>
+            Note
+          </SideButton>
+          <SideButton onClick={endRound}>Leave</SideButton>
+          <MainButton type="submit" minH="48px" px="4" disabled={busy}>
+            {next === undefined ? "Done, round ends" : `Done, on to ${next.name}`}
+          </MainButton>
+        </Flex>
+      </KitForm>
     </Box>
   );
 }

@@ -53,10 +53,11 @@ export function Shortcuts() {
     function onKey(event: KeyboardEvent) {
       if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
       if (event.key === "?") dialog.current?.showModal();
-      else if (event.key === "p") navigate("/");
-      else if (event.key === "r") navigate("/round");
-      else if (event.key === "e") navigate("/emergency");
-      else if (pool !== undefined && STATIONS[event.key] !== undefined) navigate(pool + STATIONS[event.key]);
+      else if (event.key === "p") void navigate("/");
+      else if (event.key === "r") void navigate("/round");
+      else if (event.key === "e") void navigate("/emergency");
+      else if (pool !== undefined && STATIONS[event.key] !== undefined)
+        void navigate(pool + STATIONS[event.key]);
       else return;
       event.preventDefault();
     }

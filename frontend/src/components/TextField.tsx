@@ -1,10 +1,12 @@
 import { Field, Input, type InputProps } from "@chakra-ui/react";
+import type { Ref } from "react";
 
-interface TextFieldProps extends Omit<InputProps, "onChange"> {
+interface TextFieldProps extends Omit<InputProps, "onChange" | "ref"> {
   label: string;
   help?: string | undefined;
   problem?: string | null | undefined;
   onText: (text: string) => void;
+  ref?: Ref<HTMLInputElement>;
 }
 
 /** A labeled input; what is wrong stands right under it, in words, and what was typed stays. */

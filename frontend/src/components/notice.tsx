@@ -16,7 +16,8 @@ export function notify(text: string, undo?: () => void): void {
   for (const listener of listeners) listener();
 }
 
-function close(): void {
+/** Put the notice away. */
+export function closeNotice(): void {
   current = null;
   for (const listener of listeners) listener();
 }
@@ -59,13 +60,13 @@ export function NoticeBar() {
             <SideButton
               onClick={() => {
                 notice.undo?.();
-                close();
+                closeNotice();
               }}
             >
               Undo
             </SideButton>
           )}
-          <SideButton aria-label="Close this message" px="3" onClick={close}>
+          <SideButton aria-label="Close this message" px="3" onClick={closeNotice}>
             ×
           </SideButton>
         </Flex>

@@ -9,6 +9,8 @@ export const unitsStore = createStore<Units>("kumpan.units", "us", (text) =>
 
 const L_PER_US_GAL = 3.785411784;
 const M_PER_FT = 0.3048;
+const KM_PER_MILE = 1.609344;
+const MM_PER_IN = 25.4;
 
 export function volumeText(liters: number, units: Units): string {
   const value = units === "us" ? liters / L_PER_US_GAL : liters;
@@ -22,6 +24,16 @@ export function temperatureText(celsius: number, units: Units): string {
 
 export function lengthText(meters: number, units: Units): string {
   return units === "us" ? `${trimmed(meters / M_PER_FT, 1)} ft` : `${trimmed(meters, 2)} m`;
+}
+
+/** A way on the map: miles or kilometers. */
+export function distanceText(km: number, units: Units): string {
+  return units === "us" ? `${(km / KM_PER_MILE).toFixed(1)} mi` : `${km.toFixed(1)} km`;
+}
+
+/** Rain that fell: inches or millimeters. */
+export function rainText(mm: number, units: Units): string {
+  return units === "us" ? `${(mm / MM_PER_IN).toFixed(1)} in` : `${mm.toFixed(0)} mm`;
 }
 
 const THOUSANDS = new Intl.NumberFormat("en-US", { maximumFractionDigits: 3 });

@@ -41,6 +41,7 @@ def parser() -> argparse.ArgumentParser:
     )
     mutate.add_argument("--seed", type=int, default=1, help="which modules are drawn")
     mutate.add_argument("--modules", type=int, default=3, help="how many")
+    commands.add_parser("answers", help="record the answers that the tests of the screens render")
     commands.add_parser("messages", help="gather all templates for translators")
     return top
 
@@ -57,6 +58,7 @@ def main(arguments: list[str]) -> int:
         else:
             ensure_all(dev=True)
             module = {
+                "answers": "kumpan.tools.answers",
                 "bench": "kumpan.tools.bench",
                 "study": "kumpan.tools.study",
                 "shots": "kumpan.tools.shots",

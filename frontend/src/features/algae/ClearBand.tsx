@@ -28,7 +28,7 @@ export function ClearBand({ board, zone }: { board: RescueBoard; zone: string })
         {board.trail.map(({ at: told, clear }, index) => {
           const now = index === board.trail.length - 1;
           return (
-            <Box key={told} display="contents">
+            <Box key={`${told}${index}`} display="contents">
               <Text fontWeight={now ? "700" : "400"}>
                 {now ? "As of now" : `${weekday(told, zone)} ${clock(told, zone)}`}
               </Text>

@@ -1,6 +1,5 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { useNavigate } from "react-router";
 import { useMaintenance } from "../../api/care";
 import { offerQuery, treatmentQuery } from "../../api/queries";
@@ -8,8 +7,8 @@ import type { Rescue, Treatment } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { Failed } from "../../components/States";
-import { TextField } from "../../components/TextField";
 import { PlainLink } from "../../components/TextLink";
+import { PressureForm } from "../../forms/PressureForm";
 import { clock } from "../../lib/times";
 import type { Units } from "../../lib/units";
 
@@ -60,7 +59,7 @@ export function NowCard({ seen, poolId, units, zone, filter }: NowProps) {
           </>
         )}
       </Flex>
-      <Gauge poolId={poolId} units={units} filter={filter} />
+      <Gauge poolId={poolId} filter={filter} />
     </Card>
   );
 }
@@ -103,32 +102,11 @@ const PROCEDURES: Record<string, string> = {
 };
 
 /** The gauge between rounds: it says when the filter is full. */
-function Gauge({ poolId, units, filter }: { poolId: string; units: Units; filter: string }) {
+function Gauge({ poolId, filter }: { poolId: string; filter: string }) {
   const care = useMaintenance(poolId);
-  const [typed, setTyped] = useState("");
-  async function note() {
-    if (await care.pressure(typed, units === "metric")) setTyped("");
-  }
   return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        void note();
-      }}
-    >
-      <Flex mt="5" gap="3" align={care.problem === null ? "end" : "center"} wrap="wrap" data-noprint>
-        <Box w={care.problem === null ? "9rem" : "18rem"}>
-          <TextField
-            label={`Filter gauge, ${units === "us" ? "psi" : "bar"}`}
-            inputMode="decimal"
-            value={typed}
-            onText={setTyped}
-            problem={care.problem}
-          />
-        </Box>
-        <SideButton type="submit" disabled={typed.trim() === "" || care.busy}>
-          Note it
-        </SideButton>
+    <Box mt="5">
+      <PressureForm care={care} label="Filter gauge">
         <PlainLink
           to={`/pools/${poolId}/care/do/${PROCEDURES[filter] ?? "backwash"}`}
           minH="44px"
@@ -137,7 +115,7 @@ function Gauge({ poolId, units, filter }: { poolId: string; units: Units; filter
         >
           Clean the filter
         </PlainLink>
-      </Flex>
-    </form>
+      </PressureForm>
+    </Box>
   );
 }

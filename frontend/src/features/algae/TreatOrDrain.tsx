@@ -1,10 +1,9 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
-import { useState } from "react";
 import type { Rescue } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
-import { TextField } from "../../components/TextField";
 import { PlainLink } from "../../components/TextLink";
+import { fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { useStore } from "../../lib/store";
 import { unitsStore, volumeText } from "../../lib/units";
 import { daysText, moneyText } from "./spans";
@@ -95,38 +94,39 @@ interface LimitsProps {
   onLimits: (stabilizer: string, calcium: string) => void;
 }
 
+interface LimitsTyped {
+  stabilizer: string;
+  calcium: string;
+}
+const { Amount } = fieldsOf<LimitsTyped>();
+
 /** Over what a pool whose first step is hidden is better drained: the trade's figures, to be changed. */
 function Limits({ stabilizer, calcium, busy, onLimits }: LimitsProps) {
-  const [typed, setTyped] = useState({ stabilizer: String(stabilizer), calcium: String(calcium) });
+  const start = { stabilizer: String(stabilizer), calcium: String(calcium) };
+  const kit = useKit<LimitsTyped>({
+    start,
+    send: async (typed) => onLimits(typed.stabilizer, typed.calcium),
+  });
+  const typed = kit.form.watch();
   const good = typed.stabilizer.trim() !== "" && typed.calcium.trim() !== "";
-  const changed = good && (typed.stabilizer !== String(stabilizer) || typed.calcium !== String(calcium));
+  const changed = good && (typed.stabilizer !== start.stabilizer || typed.calcium !== start.calcium);
   return (
-    <Box mt="4" data-noprint>
-      <Text fontSize="note" color="soft" mb="1">
+    <KitForm kit={kit} data-noprint>
+      <Text fontSize="note" color="soft" mt="4" mb="1">
         Where the first step is hidden, drain when stabilizer or calcium is over
       </Text>
       <Flex gap="4" wrap="wrap" align="end">
         <Box w="8rem">
-          <TextField
-            label="Stabilizer, ppm"
-            inputMode="decimal"
-            value={typed.stabilizer}
-            onText={(text) => setTyped({ ...typed, stabilizer: text })}
-          />
+          <Amount name="stabilizer" label="Stabilizer, ppm" />
         </Box>
         <Box w="8rem">
-          <TextField
-            label="Calcium, ppm"
-            inputMode="decimal"
-            value={typed.calcium}
-            onText={(text) => setTyped({ ...typed, calcium: text })}
-          />
+          <Amount name="calcium" label="Calcium, ppm" />
         </Box>
-        <SideButton disabled={!changed || busy} onClick={() => onLimits(typed.stabilizer, typed.calcium)}>
+        <SideButton type="submit" disabled={!changed || busy}>
           Set these limits
         </SideButton>
         {!good && <Text color="accent">Type numbers over 0, like 100.</Text>}
       </Flex>
-    </Box>
+    </KitForm>
   );
 }

@@ -197,7 +197,7 @@ function SheetForAims({
     if (!(await adopt())) return;
     clear();
     await queries.invalidateQueries({ queryKey: ["pool", poolId] });
-    navigate(`/pools/${poolId}/sheet`);
+    void navigate(`/pools/${poolId}/sheet`);
   }
   return (
     <Card as="section" aria-label="What if" borderColor="accent">

@@ -1,4 +1,4 @@
-import { Flex, Grid, Heading, Text } from "@chakra-ui/react";
+import { Flex, Grid, Heading } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { client, Trouble, take } from "../../api/client";
@@ -7,9 +7,7 @@ import type { WaterChange } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { notify } from "../../components/notice";
-import { PickOne } from "../../components/Pick";
-import { SelectField } from "../../components/SelectField";
-import { TextField } from "../../components/TextField";
+import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { personId } from "../../lib/person";
 import { useStore } from "../../lib/store";
 import { type Units, unitsStore } from "../../lib/units";
@@ -44,17 +42,25 @@ const EMPTY: Told = {
   at: "",
 };
 
+const { Field, Amount, Choice, Select } = fieldsOf<Told>();
+
 /** Tell the journal what happened outside a sheet: poured, water changed, swimmers, the cell's setting. */
 export function LogEntryCard({ poolId, hasCell }: { poolId: string; hasCell: boolean }) {
   const units = useStore(unitsStore);
   const queries = useQueryClient();
   const shelf = useQuery(inventoryQuery(units));
   const [open, setOpen] = useState(false);
-  const [told, setTold] = useState<Told>(EMPTY);
-  const [trouble, setTrouble] = useState<Trouble | null>(null);
-  const set = (part: Partial<Told>) => setTold({ ...told, ...part });
-  const problem = (...fields: string[]) =>
-    trouble !== null && trouble.field !== null && fields.includes(trouble.field) ? trouble.message : null;
+  const kit = useKit<Told>({
+    start: EMPTY,
+    send: async (told, form) => {
+      await send(poolId, told, units);
+      await queries.invalidateQueries({ queryKey: ["pool", poolId] });
+      notify("Kept in the journal.");
+      form.reset({ ...EMPTY, kind: told.kind });
+      setOpen(false);
+    },
+  });
+  const kind = kit.form.watch("kind");
   if (!open)
     return (
       <Flex mb="5">
@@ -62,129 +68,64 @@ export function LogEntryCard({ poolId, hasCell }: { poolId: string; hasCell: boo
       </Flex>
     );
 
-  async function save() {
-    setTrouble(null);
-    try {
-      await send(poolId, told, units);
-      await queries.invalidateQueries({ queryKey: ["pool", poolId] });
-      notify("Kept in the journal.");
-      setTold({ ...EMPTY, kind: told.kind });
-      setOpen(false);
-    } catch (error) {
-      setTrouble(error instanceof Trouble ? error : new Trouble(String(error), null, 0));
-    }
-  }
-
   const products = (shelf.data ?? []).map(({ id, label }) => ({ value: id, label }));
   return (
     <Card as="section" aria-label="Tell what happened" mb="5">
       <Heading as="h2" fontSize="lead" mb="3">
         What happened
       </Heading>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void save();
-        }}
-      >
+      <KitForm kit={kit}>
         <Grid gap="4" maxW="40rem">
-          <PickOne
+          <Choice
+            name="kind"
             label="Kind"
-            options={hasCell ? [...KINDS, { value: "cell" as const, label: "Cell set" }] : KINDS}
-            value={told.kind}
-            onPick={(kind) => set({ kind })}
+            options={hasCell ? [...KINDS, { value: "cell", label: "Cell set" }] : KINDS}
           />
-          {told.kind === "poured" && (
+          {kind === "poured" && (
             <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4">
-              <SelectField
+              <Select
+                name="product"
+                server="product_id"
                 label="Product"
-                value={told.product}
                 options={[{ value: "", label: "choose" }, ...products]}
-                onPick={(product) => set({ product })}
-                problem={problem("product_id")}
               />
-              <TextField
-                label="How much"
-                help='like "44 fl oz" or "2 kg"'
-                value={told.amount}
-                problem={problem("amount")}
-                onText={(amount) => set({ amount })}
-              />
+              <Field name="amount" label="How much" help='like "44 fl oz" or "2 kg"' />
             </Grid>
           )}
-          {told.kind === "water" && (
+          {kind === "water" && (
             <>
-              <PickOne label="Why" options={WATER} value={told.water} onPick={(water) => set({ water })} />
-              <TextField
+              <Choice name="water" label="Why" options={WATER} />
+              <Amount
+                name="volume"
                 label={`How much water, ${units === "us" ? "gallons" : "liters"} unless you write the unit`}
-                inputMode="decimal"
-                value={told.volume}
-                problem={problem("volume")}
-                onText={(volume) => set({ volume })}
               />
             </>
           )}
-          {told.kind === "swimmers" && (
+          {kind === "swimmers" && (
             <Grid templateColumns="1fr 1fr" gap="4">
-              <TextField
-                label="Swimmers"
-                inputMode="decimal"
-                value={told.swimmers}
-                problem={problem("bather_hours", "swimmers")}
-                onText={(swimmers) => set({ swimmers })}
-              />
-              <TextField
-                label="Hours each"
-                inputMode="decimal"
-                value={told.hours}
-                problem={problem("hours")}
-                onText={(hours) => set({ hours })}
-              />
+              <Amount name="swimmers" server={["bather_hours", "swimmers"]} label="Swimmers" />
+              <Amount name="hours" label="Hours each" />
             </Grid>
           )}
-          {told.kind === "cell" && (
+          {kind === "cell" && (
             <Grid templateColumns={{ base: "1fr", md: "repeat(3, 1fr)" }} gap="4">
-              <TextField
+              <Amount
+                name="output"
+                server="output_g_per_h"
                 label={`Output at 100 %, ${units === "us" ? "lb a day" : "g an hour"}`}
-                inputMode="decimal"
-                value={told.output}
-                problem={problem("output_g_per_h")}
-                onText={(output) => set({ output })}
               />
-              <TextField
-                label="Setting, %"
-                inputMode="decimal"
-                value={told.percent}
-                problem={problem("percent")}
-                onText={(percent) => set({ percent })}
-              />
-              <TextField
-                label="Hours a day"
-                inputMode="decimal"
-                value={told.runs}
-                problem={problem("hours_per_day")}
-                onText={(runs) => set({ runs })}
-              />
+              <Amount name="percent" label="Setting, %" />
+              <Amount name="runs" server="hours_per_day" label="Hours a day" />
             </Grid>
           )}
-          <TextField
-            label="When, if not just now"
-            type="datetime-local"
-            value={told.at}
-            problem={problem("at")}
-            onText={(at) => set({ at })}
-          />
-          {trouble !== null && (
-            <Text role="alert" color="accent" fontWeight="600">
-              {trouble.message}
-            </Text>
-          )}
+          <Field name="at" label="When, if not just now" type="datetime-local" />
+          <FormProblem />
           <Flex gap="3">
             <MainButton type="submit">Keep it</MainButton>
             <SideButton onClick={() => setOpen(false)}>Close</SideButton>
           </Flex>
         </Grid>
-      </form>
+      </KitForm>
     </Card>
   );
 }

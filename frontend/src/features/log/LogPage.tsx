@@ -10,8 +10,8 @@ import { Card } from "../../components/Card";
 import { notify } from "../../components/notice";
 import { PoolHeader } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
-import { TextField } from "../../components/TextField";
 import { PlainLink } from "../../components/TextLink";
+import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { personId } from "../../lib/person";
 import { useStore } from "../../lib/store";
 import { clock, dayKey, dayName } from "../../lib/times";
@@ -171,15 +171,18 @@ function Actions({ line, poolId }: { line: LogLine; poolId: string }) {
   );
 }
 
+interface Correction {
+  amount: string;
+  at: string;
+}
+const { Field } = fieldsOf<Correction>();
+
 function AmountForm({ line, poolId, close }: { line: LogLine; poolId: string; close: () => void }) {
   const queries = useQueryClient();
   const units = useStore(unitsStore);
-  const [amount, setAmount] = useState(line.detail);
-  const [at, setAt] = useState("");
-  const [problem, setProblem] = useState<string | null>(null);
-
-  async function save() {
-    try {
+  const kit = useKit<Correction>({
+    start: { amount: line.detail, at: "" },
+    send: async ({ amount, at }) => {
       await take(
         client.POST("/api/v1/entries/{entry_id}/correct-addition", {
           params: { path: { entry_id: line.id }, query: { metric: units === "metric" } },
@@ -194,34 +197,21 @@ function AmountForm({ line, poolId, close }: { line: LogLine; poolId: string; cl
       await queries.invalidateQueries({ queryKey: ["pool", poolId] });
       notify("Corrected. The old value stays in the log.");
       close();
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
-    }
-  }
-
+    },
+  });
   return (
-    <Box asChild w="100%" maxW="24rem">
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void save();
-        }}
-      >
-        <TextField
-          label="What really went in"
-          value={amount}
-          problem={problem}
-          onText={setAmount}
-          autoFocus
-        />
-        <TextField label="When, if the time is wrong too" type="datetime-local" value={at} onText={setAt} />
+    <Box w="100%" maxW="24rem">
+      <KitForm kit={kit}>
+        <Field name="amount" label="What really went in" autoFocus />
+        <Field name="at" label="When, if the time is wrong too" type="datetime-local" />
+        <FormProblem shown={["amount", "at"]} />
         <Flex gap="3" mt="3">
           <MainButton type="submit">Correct</MainButton>
           <SideButton minH="52px" onClick={close}>
             Leave it
           </SideButton>
         </Flex>
-      </form>
+      </KitForm>
     </Box>
   );
 }

@@ -1,34 +1,20 @@
 import type { Ask } from "../../api/types";
-import { PickOne } from "../../components/Pick";
-import { TextField } from "../../components/TextField";
+import { fieldsOf } from "../../forms/kit";
 
-interface AskFieldProps {
-  ask: Ask;
-  value: string;
-  problem?: string | null;
-  onValue: (text: string) => void;
+export interface ProcedureTyped {
+  id: string;
+  step: number;
+  values: Record<string, string>;
+  note: string;
 }
+const { Amount, Choice } = fieldsOf<ProcedureTyped>();
 
 /** A value that a step takes in: one of several, or typed with or without its unit. */
-export function AskField({ ask, value, problem = null, onValue }: AskFieldProps) {
+export function AskField({ ask }: { ask: Ask }) {
+  const name = `values.${ask.name}` as const;
   if (ask.choices.length > 0) {
-    return (
-      <PickOne
-        label={ask.label}
-        options={ask.choices.map((choice) => ({ value: choice, label: choice }))}
-        value={value === "" ? null : value}
-        onPick={onValue}
-      />
-    );
+    const options = ask.choices.map((choice) => ({ value: choice, label: choice }));
+    return <Choice name={name} label={ask.label} options={options} />;
   }
-  return (
-    <TextField
-      label={ask.unit === "" ? ask.label : `${ask.label}, ${ask.unit}`}
-      inputMode="decimal"
-      name={ask.name}
-      value={value}
-      problem={problem}
-      onText={onValue}
-    />
-  );
+  return <Amount name={name} label={ask.unit === "" ? ask.label : `${ask.label}, ${ask.unit}`} />;
 }

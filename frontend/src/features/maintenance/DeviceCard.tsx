@@ -1,48 +1,46 @@
 import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { client, Trouble, take } from "../../api/client";
+import { client, take } from "../../api/client";
 import type { EquipmentView } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { notify } from "../../components/notice";
-import { TextField } from "../../components/TextField";
+import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { personId } from "../../lib/person";
 import { pressureText } from "../../lib/plant";
 import { hoursText } from "../../lib/times";
-import { grouped, temperatureText, type Units } from "../../lib/units";
+import { grouped, rainText, temperatureText, type Units } from "../../lib/units";
+
+const { Field } = fieldsOf<{ address: string }>();
 
 type Device = EquipmentView["device"];
 
 /** What the controller says, beside the hand tests and never above them. */
 export function DeviceCard({ device, poolId, units }: { device: Device; poolId: string; units: Units }) {
   const queries = useQueryClient();
-  const [address, setAddress] = useState(device.address);
-  const [trouble, setTrouble] = useState<Trouble | null>(null);
   const said = device.last ?? null;
+  const kit = useKit<{ address: string }>({
+    start: { address: device.address },
+    send: ({ address }) => link(address),
+  });
+  const address = kit.form.watch("address");
 
   async function link(to: string) {
-    setTrouble(null);
-    try {
-      await take(
-        client.POST("/api/v1/pools/{pool_id}/device", {
-          params: { path: { pool_id: poolId } },
-          body: {
-            id: crypto.randomUUID(),
-            at: null,
-            person_id: personId(),
-            device: "controller",
-            address: to,
-          },
-        }),
-      );
-      await queries.invalidateQueries({ queryKey: ["pool", poolId] });
-      notify(
-        to === "" ? "Not polled any more." : "Polled from now on; the first reading comes within a minute.",
-      );
-    } catch (error) {
-      setTrouble(error instanceof Trouble ? error : new Trouble(String(error), null, 0));
-    }
+    await take(
+      client.POST("/api/v1/pools/{pool_id}/device", {
+        params: { path: { pool_id: poolId } },
+        body: { id: crypto.randomUUID(), at: null, person_id: personId(), device: "controller", address: to },
+      }),
+    );
+    await queries.invalidateQueries({ queryKey: ["pool", poolId] });
+    notify(
+      to === "" ? "Not polled any more." : "Polled from now on; the first reading comes within a minute.",
+    );
+  }
+  /** One of the ready answers: as if it had been typed. */
+  function choose(to: string) {
+    kit.form.setValue("address", to);
+    void kit.save();
   }
 
   const rows: [string, string | null][] = said
@@ -53,7 +51,7 @@ export function DeviceCard({ device, poolId, units }: { device: Device; poolId: 
         ["Pressure", said.pressure_kpa == null ? null : pressureText(said.pressure_kpa, units)],
         ["Water", said.water_c == null ? null : temperatureText(said.water_c, units)],
         ["Air", said.air_c == null ? null : temperatureText(said.air_c, units)],
-        ["Rain today", said.rain_mm == null ? null : `${said.rain_mm.toFixed(0)} mm`],
+        ["Rain today", said.rain_mm == null ? null : rainText(said.rain_mm, units)],
         [
           "Lamps",
           said.lamps.length === 0 ? "none" : said.lamps.map((lamp) => lamp.replaceAll("_", " ")).join(", "),
@@ -107,25 +105,26 @@ export function DeviceCard({ device, poolId, units }: { device: Device; poolId: 
             </Flex>
           ))}
       </Grid>
-      <Flex gap="2" align="end" mt="4" wrap="wrap" data-noprint>
-        <Box flex="1" minW="12rem">
-          <TextField
-            label="Address on this machine"
-            placeholder="http://127.0.0.1:9000/controller"
-            value={address}
-            problem={trouble?.message ?? null}
-            onText={setAddress}
-          />
-        </Box>
-        <SideButton disabled={address === device.address} onClick={() => void link(address)}>
-          Poll it
-        </SideButton>
-        {device.address === "" ? (
-          <SideButton onClick={() => void link("stand-in")}>Use the simulated one</SideButton>
-        ) : (
-          <SideButton onClick={() => void link("")}>Stop polling</SideButton>
-        )}
-      </Flex>
+      <KitForm kit={kit} data-noprint>
+        <Flex gap="2" align="end" mt="4" wrap="wrap">
+          <Box flex="1" minW="12rem">
+            <Field
+              name="address"
+              label="Address on this machine"
+              placeholder="http://127.0.0.1:9000/controller"
+            />
+          </Box>
+          <SideButton type="submit" disabled={address === device.address}>
+            Poll it
+          </SideButton>
+          {device.address === "" ? (
+            <SideButton onClick={() => choose("stand-in")}>Use the simulated one</SideButton>
+          ) : (
+            <SideButton onClick={() => choose("")}>Stop polling</SideButton>
+          )}
+        </Flex>
+        <FormProblem shown={["address"]} />
+      </KitForm>
     </Card>
   );
 }

@@ -1,6 +1,5 @@
 import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { useParams } from "react-router";
 import { useMaintenance } from "../../api/care";
 import { maintenanceQuery, poolQuery } from "../../api/queries";
@@ -9,10 +8,8 @@ import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { PoolHeader } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
-import { TextField } from "../../components/TextField";
 import { PlainLink } from "../../components/TextLink";
-import { useStore } from "../../lib/store";
-import { unitsStore } from "../../lib/units";
+import { PressureForm } from "../../forms/PressureForm";
 import { MaintenanceNav } from "./MaintenanceNav";
 import { Rhythm } from "./Rhythm";
 import { TaskRow } from "./TaskRow";
@@ -115,7 +112,7 @@ function Offers({ data, care }: { data: Maintenance; care: ReturnType<typeof use
             {data.items.find(({ task }) => task === offer.task)?.title}: every {Number(offer.days.toFixed(1))}{" "}
             days. {offer.why}
           </Text>
-          <SideButton disabled={care.busy} onClick={() => void care.interval(offer.task, offer.days)}>
+          <SideButton disabled={care.busy} onClick={() => void care.interval(offer.task, String(offer.days))}>
             Take it
           </SideButton>
         </Flex>
@@ -125,8 +122,6 @@ function Offers({ data, care }: { data: Maintenance; care: ReturnType<typeof use
 }
 
 function WhatHappened({ care }: { care: ReturnType<typeof useMaintenance> }) {
-  const units = useStore(unitsStore);
-  const [pressure, setPressure] = useState("");
   return (
     <Card as="section">
       <Heading as="h2" fontSize="lead" mb="3">
@@ -139,25 +134,9 @@ function WhatHappened({ care }: { care: ReturnType<typeof useMaintenance> }) {
           </SideButton>
         ))}
       </Flex>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void care.pressure(pressure, units === "metric").then((kept) => kept && setPressure(""));
-        }}
-      >
-        <Flex gap="2" align={care.problem === null ? "end" : "center"} mt="3">
-          <TextField
-            label={`Filter pressure, ${units === "us" ? "psi" : "bar"}`}
-            inputMode="decimal"
-            value={pressure}
-            onText={setPressure}
-            problem={care.problem}
-          />
-          <SideButton type="submit" disabled={care.busy || pressure.trim() === ""}>
-            Note it
-          </SideButton>
-        </Flex>
-      </form>
+      <Box mt="3">
+        <PressureForm care={care} label="Filter pressure" />
+      </Box>
     </Card>
   );
 }

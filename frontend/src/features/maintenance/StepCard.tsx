@@ -12,8 +12,8 @@ const HAZARDOUS = new Set<string>(hazardous);
 
 interface StepCardProps {
   step: ProcedureStep;
-  values: Record<string, string>;
-  onValue: (name: string, text: string) => void;
+  /** A time that was taken for a value the step asks for, s. */
+  onTime: (name: string, seconds: number) => void;
   extra: ReactNode;
   onBack: (() => void) | null;
   onNext: () => void;
@@ -21,7 +21,7 @@ interface StepCardProps {
 }
 
 /** The one step that is on: its caution first, its timer, what to read here. */
-export function StepCard({ step, values, onValue, extra, onBack, onNext, onToTheEnd }: StepCardProps) {
+export function StepCard({ step, onTime, extra, onBack, onNext, onToTheEnd }: StepCardProps) {
   return (
     <Card aria-live="polite">
       {step.cautions.length > 0 && (
@@ -52,13 +52,13 @@ export function StepCard({ step, values, onValue, extra, onBack, onNext, onToThe
           to={step.timer_to_s}
           onStop={(seconds) => {
             const ask = step.asks.find(({ name }) => name === "wash_s" || name === "rinse_s");
-            if (ask) onValue(ask.name, String(seconds));
+            if (ask) onTime(ask.name, seconds);
           }}
         />
       )}
       {step.asks.map((ask) => (
         <Box key={ask.name} mb="4">
-          <AskField ask={ask} value={values[ask.name] ?? ""} onValue={(text) => onValue(ask.name, text)} />
+          <AskField ask={ask} />
         </Box>
       ))}
       <MainButton w="100%" minH="64px" onClick={onNext}>

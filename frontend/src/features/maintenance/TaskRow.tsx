@@ -4,8 +4,8 @@ import type { useMaintenance } from "../../api/care";
 import type { DueItem } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { lateText, whereOf } from "../../components/DueCard";
-import { TextField } from "../../components/TextField";
 import { PlainLink } from "../../components/TextLink";
+import { fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { daysAfter } from "../../lib/days";
 
 interface CareRowProps {
@@ -52,16 +52,10 @@ export function TaskRow({ item, poolId, care }: CareRowProps) {
 
 function More({ item, care }: Pick<CareRowProps, "item" | "care">) {
   const [asks, setAsks] = useState<"reason" | "days" | null>(null);
-  const [text, setText] = useState("");
   const today = new Date().toISOString().slice(0, 10);
   const calendar = item.days !== null;
 
   const ofList = item.station === "season";
-  async function keep() {
-    const kept = asks === "reason" ? await care.leaveOut(item, text) : await care.interval(item.task, text);
-    if (kept) setAsks(null);
-  }
-
   return (
     <Box mt="2" pb="2">
       <Text fontSize="note">{item.why}</Text>
@@ -103,29 +97,43 @@ function More({ item, care }: Pick<CareRowProps, "item" | "care">) {
           )}
         </Flex>
       ) : (
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            void keep();
-          }}
-        >
-          <Flex gap="2" align="end" mt="3" wrap="wrap">
-            <Box flex="1" maxW="22rem">
-              <TextField
-                label={asks === "reason" ? "Why not this time" : "Every so many days"}
-                inputMode={asks === "days" ? "decimal" : "text"}
-                value={text}
-                onText={setText}
-                autoFocus
-              />
-            </Box>
-            <MainButton type="submit" minH="44px" disabled={care.busy || text.trim() === ""}>
-              Keep
-            </MainButton>
-            <SideButton onClick={() => setAsks(null)}>Back</SideButton>
-          </Flex>
-        </form>
+        <AskedOnce item={item} asks={asks} care={care} close={() => setAsks(null)} />
       )}
     </Box>
+  );
+}
+
+interface AskedOnceProps extends Pick<CareRowProps, "item" | "care"> {
+  asks: "reason" | "days";
+  close: () => void;
+}
+const { Field } = fieldsOf<{ text: string }>();
+
+/** Why it is left out, or how often it comes round. */
+function AskedOnce({ item, asks, care, close }: AskedOnceProps) {
+  const kit = useKit<{ text: string }>({
+    start: { text: "" },
+    send: async ({ text }) => {
+      const kept = asks === "reason" ? await care.leaveOut(item, text) : await care.interval(item.task, text);
+      if (kept) close();
+    },
+  });
+  return (
+    <KitForm kit={kit}>
+      <Flex gap="2" align="end" mt="3" wrap="wrap">
+        <Box flex="1" maxW="22rem">
+          <Field
+            name="text"
+            label={asks === "reason" ? "Why not this time" : "Every so many days"}
+            inputMode={asks === "days" ? "decimal" : "text"}
+            autoFocus
+          />
+        </Box>
+        <MainButton type="submit" minH="44px" disabled={care.busy || kit.form.watch("text").trim() === ""}>
+          Keep
+        </MainButton>
+        <SideButton onClick={close}>Back</SideButton>
+      </Flex>
+    </KitForm>
   );
 }

@@ -1,10 +1,10 @@
 import { Box, Flex, Grid, Text } from "@chakra-ui/react";
+import { useFieldArray, useWatch } from "react-hook-form";
 import type { Trouble } from "../../api/client";
 import { SideButton } from "../../components/Button";
-import { PickOne } from "../../components/Pick";
-import { TextField } from "../../components/TextField";
+import { fieldsOf } from "../../forms/kit";
 import type { Units } from "../../lib/units";
-import { emptyPart, type PartForm, type PoolForm } from "./form";
+import { emptyPart, type PoolForm } from "./form";
 
 const SHAPES = [
   { value: "rectangle", label: "Rectangle" },
@@ -18,36 +18,34 @@ const SLOPES = [
   { value: "profile", label: "Depth profile" },
 ] as const;
 
+const { Amount, Choice } = fieldsOf<PoolForm>();
+
 interface DimensionsProps {
-  form: PoolForm;
-  set: (part: Partial<PoolForm>) => void;
   units: Units;
   trouble: Trouble | null;
 }
 
 /** The pool's parts: shape and dimensions of each; depths by slope or by profile. */
-export function Dimensions({ form, set, units, trouble }: DimensionsProps) {
-  const change = (index: number, part: PartForm) =>
-    set({ parts: form.parts.map((old, i) => (i === index ? part : old)) });
-  const unit = units === "us" ? "ft" : "m";
+export function Dimensions({ units, trouble }: DimensionsProps) {
+  const how = useWatch<PoolForm, "how">({ name: "how" });
+  const parts = useFieldArray<PoolForm, "parts">({ name: "parts" });
   return (
     <>
-      {form.how === "typed" && (
+      {how === "typed" && (
         <Text fontSize="note" color="soft">
           Dimensions are not needed then; with them the plan is drawn and shows where to pour.
         </Text>
       )}
-      {form.parts.map((part, index) => (
+      {parts.fields.map(({ id }, index) => (
         <Box
-          key={index}
+          key={id}
           borderTop={index > 0 ? "1px solid" : "none"}
           borderColor="hairline"
           pt={index > 0 ? "4" : "0"}
         >
           <Part
-            part={part}
-            unit={unit}
-            change={(next) => change(index, next)}
+            index={index}
+            unit={units === "us" ? "ft" : "m"}
             problem={(field) =>
               trouble?.field === `parts.${index}.${field}` || trouble?.field === field
                 ? trouble.message
@@ -55,14 +53,14 @@ export function Dimensions({ form, set, units, trouble }: DimensionsProps) {
             }
           />
           {index > 0 && (
-            <SideButton mt="3" onClick={() => set({ parts: form.parts.filter((_, i) => i !== index) })}>
+            <SideButton mt="3" onClick={() => parts.remove(index)}>
               Remove this part
             </SideButton>
           )}
         </Box>
       ))}
       <Box>
-        <SideButton onClick={() => set({ parts: [...form.parts, emptyPart()] })}>
+        <SideButton onClick={() => parts.append(emptyPart(), { shouldFocus: false })}>
           Add a part (ledge, spa, hopper)
         </SideButton>
       </Box>
@@ -71,81 +69,72 @@ export function Dimensions({ form, set, units, trouble }: DimensionsProps) {
 }
 
 interface PartProps {
-  part: PartForm;
+  index: number;
   unit: string;
-  change: (part: PartForm) => void;
+  /** What the server found wrong with one of its fields while the volume is reckoned. */
   problem: (field: string) => string | null;
 }
 
-function Part({ part, unit, change, problem }: PartProps) {
-  const set = (change_: Partial<PartForm>) => change({ ...part, ...change_ });
+function Part({ index, unit, problem }: PartProps) {
+  const at = `parts.${index}` as const;
+  const [shape, slope] = useWatch<PoolForm, [`${typeof at}.shape`, `${typeof at}.slope`]>({
+    name: [`${at}.shape`, `${at}.slope`],
+  });
   const field = (
     label: string,
     key: "length" | "width" | "secondWidth" | "shallow" | "deep",
     path: string,
   ) => (
-    <TextField
+    <Amount
+      name={`${at}.${key}`}
+      server={`${at}.${path}`}
       label={`${label}, ${unit}`}
-      name={key}
-      inputMode="decimal"
-      value={part[key]}
       problem={problem(path)}
-      onText={(text) => set({ [key]: text })}
     />
   );
   return (
     <Grid gap="4">
-      <PickOne label="Shape" options={SHAPES} value={part.shape} onPick={(shape) => set({ shape })} />
+      <Choice name={`${at}.shape`} label="Shape" options={SHAPES} />
       <Grid templateColumns={{ base: "1fr 1fr", md: "repeat(3, 1fr)" }} gap="4">
-        {field(part.shape === "round" ? "Diameter" : "Length", "length", "length")}
-        {part.shape !== "round" &&
-          field(part.shape === "kidney" ? "Width of one lobe" : "Width", "width", "width")}
-        {part.shape === "kidney" && field("Width of the other", "secondWidth", "second_width")}
+        {field(shape === "round" ? "Diameter" : "Length", "length", "length")}
+        {shape !== "round" && field(shape === "kidney" ? "Width of one lobe" : "Width", "width", "width")}
+        {shape === "kidney" && field("Width of the other", "secondWidth", "second_width")}
       </Grid>
-      <PickOne label="Floor" options={SLOPES} value={part.slope} onPick={(slope) => set({ slope })} />
-      {part.slope === "even" ? (
+      <Choice name={`${at}.slope`} label="Floor" options={SLOPES} />
+      {slope === "even" ? (
         <Grid templateColumns={{ base: "1fr 1fr", md: "repeat(3, 1fr)" }} gap="4">
           {field("Shallow end", "shallow", "depths.0.depth")}
           {field("Deep end", "deep", "depths.1.depth")}
         </Grid>
       ) : (
-        <Profile part={part} unit={unit} set={set} problem={problem} />
+        <Profile index={index} unit={unit} problem={problem} />
       )}
     </Grid>
   );
 }
 
-interface ProfileProps {
-  part: PartForm;
-  unit: string;
-  set: (change: Partial<PartForm>) => void;
-  problem: (field: string) => string | null;
-}
-
-function Profile({ part, unit, set, problem }: ProfileProps) {
-  const change = (index: number, key: "distance" | "depth", text: string) =>
-    set({ profile: part.profile.map((row, i) => (i === index ? { ...row, [key]: text } : row)) });
+function Profile({ index, unit, problem }: PartProps) {
+  const at = `parts.${index}` as const;
+  const rows = useFieldArray<PoolForm, `${typeof at}.profile`>({ name: `${at}.profile` });
   return (
     <Box>
-      {part.profile.map((row, index) => (
-        <Flex key={index} gap="4" mb="3">
-          <TextField
+      {rows.fields.map(({ id }, row) => (
+        <Flex key={id} gap="4" mb="3">
+          <Amount
+            name={`${at}.profile.${row}.distance`}
+            server={`${at}.depths.${row}.distance`}
             label={`From the shallow wall, ${unit}`}
-            inputMode="decimal"
-            value={row.distance}
-            problem={problem(`depths.${index}.distance`)}
-            onText={(text) => change(index, "distance", text)}
+            problem={problem(`depths.${row}.distance`)}
           />
-          <TextField
+          <Amount
+            name={`${at}.profile.${row}.depth`}
+            server={`${at}.depths.${row}.depth`}
             label={`Depth there, ${unit}`}
-            inputMode="decimal"
-            value={row.depth}
-            problem={problem(`depths.${index}.depth`)}
-            onText={(text) => change(index, "depth", text)}
+            problem={problem(`depths.${row}.depth`)}
           />
         </Flex>
       ))}
-      <SideButton onClick={() => set({ profile: [...part.profile, { distance: "", depth: "" }] })}>
+      <SideButton onClick={() => rows.append({ distance: "", depth: "" }, { shouldFocus: false })}>
         Add a depth
       </SideButton>
     </Box>

@@ -1,4 +1,5 @@
 import { Box, chakra, Flex, Text } from "@chakra-ui/react";
+import { useFormContext, useWatch } from "react-hook-form";
 import type { FixtureIn } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import type { PoolForm } from "./form";
@@ -9,19 +10,20 @@ const Slider = chakra("input", {
 const STEP = 0.02;
 
 /** Skimmer and returns, moved along the edge by slider or by − and +. */
-export function Fixtures({ form, set }: { form: PoolForm; set: (part: Partial<PoolForm>) => void }) {
+export function Fixtures() {
+  const { setValue } = useFormContext<PoolForm>();
+  const fixtures = useWatch<PoolForm, "fixtures">({ name: "fixtures" });
+  const set = (next: FixtureIn[]) => setValue("fixtures", next);
   const move = (index: number, along: number) =>
-    set({
-      fixtures: form.fixtures.map((old, i) => (i === index ? { ...old, along: (along + 1) % 1 } : old)),
-    });
-  const add = (kind: FixtureIn["kind"]) => set({ fixtures: [...form.fixtures, { kind, along: 0.4 }] });
-  const remove = (index: number) => set({ fixtures: form.fixtures.filter((_, i) => i !== index) });
+    set(fixtures.map((old, i) => (i === index ? { ...old, along: (along + 1) % 1 } : old)));
+  const add = (kind: FixtureIn["kind"]) => set([...fixtures, { kind, along: 0.4 }]);
+  const remove = (index: number) => set(fixtures.filter((_, i) => i !== index));
   return (
     <Box mt="4">
       <Text fontSize="note" color="soft" mb="1">
         Move skimmer and returns along the edge
       </Text>
-      {form.fixtures.map((fixture, index) =>
+      {fixtures.map((fixture, index) =>
         fixture.kind === "drain" ? null : (
           <Flex key={index} align="center" gap="2" mb="2" wrap="wrap">
             <Text w="4.5rem" fontSize="note">

@@ -1,15 +1,13 @@
 import { Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { type ReactNode, useState } from "react";
+import type { ReactNode } from "react";
 import { client, Trouble, take } from "../../api/client";
 import { choicesQuery } from "../../api/queries";
 import { MainButton } from "../../components/Button";
 import { Card } from "../../components/Card";
-import { PickOne } from "../../components/Pick";
 import { PlanDrawing } from "../../components/PlanDrawing";
-import { SelectField } from "../../components/SelectField";
 import { Failed, Loading } from "../../components/States";
-import { TextField } from "../../components/TextField";
+import { FormProblem, fieldsOf, type Kit, KitForm } from "../../forms/kit";
 import { trimmed, type Units, volumeText } from "../../lib/units";
 import { useDebounced } from "../../lib/useDebounced";
 import { Dimensions } from "./Dimensions";
@@ -18,18 +16,16 @@ import { type PoolForm, typedBasin } from "./form";
 import { Rules } from "./Rules";
 
 interface PoolFormViewProps {
-  form: PoolForm;
-  change: (form: PoolForm) => void;
+  kit: Kit<PoolForm>;
   units: Units;
   action: string;
-  save: () => Promise<void>;
 }
+const { Field, Amount, Choice, Select, Either } = fieldsOf<PoolForm>();
 
 /** The pool's form: name, volume with its drawing, equipment. What was typed stays until it is kept. */
-export function PoolFormView({ form, change, units, action, save }: PoolFormViewProps) {
+export function PoolFormView({ kit, units, action }: PoolFormViewProps) {
   const choices = useQuery(choicesQuery());
-  const [trouble, setTrouble] = useState<Trouble | null>(null);
-  const [busy, setBusy] = useState(false);
+  const form = kit.form.watch();
   const basin = useDebounced(typedBasin(form, units), 250);
   const preview = useQuery({
     queryKey: ["basin", basin],
@@ -45,85 +41,32 @@ export function PoolFormView({ form, change, units, action, save }: PoolFormView
   });
   if (choices.isPending) return <Loading what="the form" />;
   if (choices.isError) return <Failed error={choices.error} again={() => void choices.refetch()} />;
-  const set = (part: Partial<PoolForm>) => change({ ...form, ...part });
-  const refused = choices.data.refused.find((kind) => kind.key === form.chlorination)?.name;
+  const refused = choices.data.refused.find(({ key }) => key === form.chlorination)?.name;
   const basinTrouble = preview.error instanceof Trouble ? preview.error : null;
-
-  async function submit() {
-    setBusy(true);
-    setTrouble(null);
-    try {
-      await save();
-    } catch (error) {
-      setTrouble(
-        error instanceof Trouble
-          ? error
-          : new Trouble(error instanceof Error ? error.message : String(error), null, 0),
-      );
-    } finally {
-      setBusy(false);
-    }
-  }
-
-  const problem = (field: string) =>
-    trouble?.field === field || trouble?.field?.endsWith(`.${field}`) ? trouble.message : null;
+  const busy = kit.form.formState.isSubmitting;
   return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        void submit();
-      }}
-    >
+    <KitForm kit={kit}>
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 24rem" }} gap="5" alignItems="start">
         <Grid gap="4">
           <Section title="The pool">
             <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4">
-              <TextField
-                label="Name"
-                name="name"
-                value={form.name}
-                problem={problem("name")}
-                onText={(name) => set({ name })}
-              />
-              <TextField label="Place" value={form.place} onText={(place) => set({ place })} />
-              <SelectField
-                label="Time zone"
-                value={form.timeZone}
-                options={zones(form.timeZone)}
-                onPick={(timeZone) => set({ timeZone })}
-                problem={problem("time_zone")}
-              />
-              <TextField
+              <Field name="name" label="Name" />
+              <Field name="place" label="Place" />
+              <Select name="timeZone" server="time_zone" label="Time zone" options={zones(form.timeZone)} />
+              <Amount
+                name="latitude"
+                server="latitude_deg"
                 label="Latitude, for the sun"
                 help="Empty means the time zone's chief city."
-                inputMode="decimal"
-                value={form.latitude}
-                problem={problem("latitude_deg")}
-                onText={(latitude) => set({ latitude })}
               />
-              <TextField
-                label="Longitude, west is minus"
-                inputMode="decimal"
-                value={form.longitude}
-                problem={problem("longitude_deg")}
-                onText={(longitude) => set({ longitude })}
-              />
-              <SelectField
+              <Amount name="longitude" server="longitude_deg" label="Longitude, west is minus" />
+              <Select
+                name="kit"
                 label="Test kit"
-                value={form.kit}
                 options={choices.data.kits.map(({ key, name }) => ({ value: key, label: name }))}
-                onPick={(kit) => set({ kit })}
               />
             </Grid>
-            <PickOne
-              label="Who swims here"
-              options={[
-                { value: "private", label: "A household" },
-                { value: "public", label: "The public" },
-              ]}
-              value={form.isPublic ? "public" : "private"}
-              onPick={(who) => set({ isPublic: who === "public" })}
-            />
+            <Either name="isPublic" label="Who swims here" no="A household" yes="The public" />
             {form.isPublic && (
               <Text color="accent" fontWeight="600">
                 A public pool falls under the health code and usually needs a certified operator. They decide;
@@ -132,101 +75,52 @@ export function PoolFormView({ form, change, units, action, save }: PoolFormView
             )}
           </Section>
           <Section title="Volume">
-            <PickOne
+            <Choice
+              name="how"
               label="From"
               options={[
                 { value: "dimensions", label: "Its dimensions" },
                 { value: "typed", label: "A known volume" },
               ]}
-              value={form.how}
-              onPick={(how) => set({ how })}
             />
             {form.how === "typed" && (
-              <TextField
-                label={`Volume, ${units === "us" ? "gallons" : "liters"} unless you write the unit`}
+              <Amount
                 name="volume"
-                inputMode="decimal"
-                value={form.volume}
+                label={`Volume, ${units === "us" ? "gallons" : "liters"} unless you write the unit`}
                 problem={basinTrouble?.field === "volume" ? basinTrouble.message : null}
-                onText={(volume) => set({ volume })}
               />
             )}
-            <Dimensions form={form} set={set} units={units} trouble={basinTrouble} />
+            <Dimensions units={units} trouble={basinTrouble} />
           </Section>
           <Section title="How it is judged">
-            <Rules form={form} set={set} choices={choices.data} problem={problem} />
+            <Rules choices={choices.data} />
           </Section>
           <Section title="What it runs on">
-            <PickOne
-              label="Surface"
-              options={SURFACES}
-              value={form.surface}
-              onPick={(surface) => set({ surface })}
-            />
-            <PickOne
-              label="Sanitiser"
-              options={SANITISERS}
-              value={form.chlorination}
-              onPick={(chlorination) => set({ chlorination })}
-            />
+            <Choice name="surface" label="Surface" options={SURFACES} />
+            <Choice name="chlorination" label="Sanitizer" options={SANITIZERS} />
             {refused !== undefined && (
               <Text role="alert" color="accent" fontWeight="600">
                 {refused}
               </Text>
             )}
-            <PickOne
-              label="Filter"
-              options={FILTERS}
-              value={form.filter}
-              onPick={(filter) => set({ filter })}
-            />
-            <PickOne
-              label="Where"
-              options={[
-                { value: "out", label: "Outdoors" },
-                { value: "in", label: "Indoors" },
-              ]}
-              value={form.indoor ? "in" : "out"}
-              onPick={(where) => set({ indoor: where === "in" })}
-            />
-            <PickOne
-              label="Between swims"
-              options={[
-                { value: "open", label: "Open" },
-                { value: "covered", label: "Under a cover" },
-              ]}
-              value={form.covered ? "covered" : "open"}
-              onPick={(cover) => set({ covered: cover === "covered" })}
-            />
+            <Choice name="filter" label="Filter" options={FILTERS} />
+            <Either name="indoor" label="Where" no="Outdoors" yes="Indoors" />
+            <Either name="covered" label="Between swims" no="Open" yes="Under a cover" />
             <Grid templateColumns={{ base: "1fr", md: "repeat(3, 1fr)" }} gap="4">
-              <TextField
-                label="Fill water pH"
-                inputMode="decimal"
-                value={form.fillPh}
-                problem={problem("fill_ph")}
-                onText={(fillPh) => set({ fillPh })}
-              />
-              <TextField
+              <Amount name="fillPh" server={["fill_ph", "fill_water.ph"]} label="Fill water pH" />
+              <Amount
+                name="fillAlkalinity"
+                server={["fill_alkalinity", "fill_water.total_alkalinity"]}
                 label="Fill water alkalinity"
-                inputMode="decimal"
-                value={form.fillAlkalinity}
-                problem={problem("fill_alkalinity")}
-                onText={(fillAlkalinity) => set({ fillAlkalinity })}
               />
-              <TextField
+              <Amount
+                name="fillCalcium"
+                server={["fill_calcium", "fill_water.calcium_hardness"]}
                 label="Fill water calcium"
-                inputMode="decimal"
-                value={form.fillCalcium}
-                problem={problem("fill_calcium")}
-                onText={(fillCalcium) => set({ fillCalcium })}
               />
             </Grid>
           </Section>
-          {trouble !== null && (
-            <Text role="alert" color="accent" fontWeight="600">
-              {trouble.message}
-            </Text>
-          )}
+          <FormProblem />
           <MainButton type="submit" disabled={busy || refused !== undefined} justifySelf={{ md: "start" }}>
             {busy ? "Saving …" : action}
           </MainButton>
@@ -246,12 +140,12 @@ export function PoolFormView({ form, change, units, action, save }: PoolFormView
           {preview.data?.drawing && (
             <>
               <PlanDrawing plan={preview.data.drawing} units={units} show="sample" />
-              <Fixtures form={form} set={set} />
+              <Fixtures />
             </>
           )}
         </Card>
       </Grid>
-    </form>
+    </KitForm>
   );
 }
 
@@ -278,7 +172,7 @@ const SURFACES = [
   { value: "vinyl", label: "Vinyl" },
   { value: "fibreglass", label: "Fiberglass" },
 ] as const;
-const SANITISERS = [
+const SANITIZERS = [
   { value: "liquid", label: "Liquid chlorine" },
   { value: "granules", label: "Granules" },
   { value: "tablets", label: "Tablets" },

@@ -1,69 +1,45 @@
 import { Box, chakra, Grid, Text } from "@chakra-ui/react";
-import type { Choices, Measure } from "../../api/types";
+import { useFormContext, useWatch } from "react-hook-form";
+import type { Choices, Measure, Question } from "../../api/types";
 import { SelectField } from "../../components/SelectField";
-import { TextField } from "../../components/TextField";
+import { fieldsOf, useProblem } from "../../forms/kit";
 import { nameOf } from "../../lib/measures";
-import type { PoolForm, RangeText } from "./form";
-import { OWN_MEASURES } from "./form";
+import type { PoolForm } from "./form";
+import { OWN_MEASURES, settingsOf } from "./form";
 
-interface RulesProps {
-  form: PoolForm;
-  set: (part: Partial<PoolForm>) => void;
-  choices: Choices;
-  problem: (field: string) => string | null;
-}
+const { Amount, Select } = fieldsOf<PoolForm>();
 
 /** By which ranges the pool is judged, and the answers where practitioners differ. */
-export function Rules({ form, set, choices, problem }: RulesProps) {
+export function Rules({ choices }: { choices: Choices }) {
+  const { getValues } = useFormContext<PoolForm>();
+  const opened = getValues();
   return (
     <>
       <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4">
-        <SelectField
+        <Select
+          name="school"
           label="Ranges"
-          value={form.school}
           options={choices.schools.map(({ key, name }) => ({ value: key, label: name }))}
-          onPick={(school) => set({ school })}
-          problem={problem("school")}
         />
-        <TextField
+        <Amount
+          name="swimLimit"
+          server="swim_limit_mg_l"
           label="Swim limit of free chlorine, ppm"
           help="Empty means the ranges' own. The product's label goes before it."
-          inputMode="decimal"
-          value={form.swimLimit}
-          problem={problem("swim_limit_mg_l")}
-          onText={(swimLimit) => set({ swimLimit })}
         />
       </Grid>
-      <chakra.details open={Object.keys(form.choices).length > 0}>
+      <chakra.details open={settingsOf(opened).choices.length > 0}>
         <chakra.summary minH="44px" display="flex" alignItems="center" cursor="pointer" fontWeight="600">
           Where practitioners differ
         </chakra.summary>
         <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4" pt="2">
-          {choices.questions.map((question) => {
-            const value = form.choices[question.key] ?? question.answers[0]?.key ?? "";
-            const taken = question.answers.find(({ key }) => key === value);
-            return (
-              <Box key={question.key}>
-                <SelectField
-                  label={question.title}
-                  value={value}
-                  options={question.answers.map(({ key, label }) => ({ value: key, label }))}
-                  onPick={(option) => set({ choices: { ...form.choices, [question.key]: option } })}
-                />
-                <Text fontSize="note" color="soft" mt="1">
-                  {taken?.reason}
-                </Text>
-              </Box>
-            );
-          })}
+          {choices.questions.map((question) => (
+            <Answer key={question.key} question={question} />
+          ))}
         </Grid>
-        {problem("choices") && (
-          <Text role="alert" color="accent" fontWeight="600" mt="2">
-            {problem("choices")}
-          </Text>
-        )}
+        <Refused field="choices" />
       </chakra.details>
-      <chakra.details open={Object.keys(form.ownRanges).length > 0}>
+      <chakra.details open={settingsOf(opened).own_ranges.length > 0}>
         <chakra.summary minH="44px" display="flex" alignItems="center" cursor="pointer" fontWeight="600">
           Ranges of your own
         </chakra.summary>
@@ -72,23 +48,48 @@ export function Rules({ form, set, choices, problem }: RulesProps) {
         </Text>
         <Grid gap="3">
           {OWN_MEASURES.map((measure) => (
-            <OwnRow key={measure} measure={measure} form={form} set={set} />
+            <OwnRow key={measure} measure={measure} />
           ))}
         </Grid>
-        {problem("own_ranges") && (
-          <Text role="alert" color="accent" fontWeight="600" mt="2">
-            {problem("own_ranges")}
-          </Text>
-        )}
+        <Refused field="own_ranges" />
       </chakra.details>
     </>
   );
 }
 
-const EMPTY: RangeText = { low: "", aim: "", high: "" };
+function Refused({ field }: { field: string }) {
+  const problem = useProblem(field);
+  if (problem === null) return null;
+  return (
+    <Text role="alert" color="accent" fontWeight="600" mt="2">
+      {problem}
+    </Text>
+  );
+}
 
-function OwnRow({ measure, form, set }: Pick<RulesProps, "form" | "set"> & { measure: Measure }) {
-  const row = form.ownRanges[measure] ?? EMPTY;
+/** One question; untouched, the usual answer holds and nothing is kept of it. */
+function Answer({ question }: { question: Question }) {
+  const name = `choices.${question.key}` as const;
+  const { setValue } = useFormContext<PoolForm>();
+  const picked = useWatch<PoolForm, typeof name>({ name });
+  const value = picked ?? question.answers[0]?.key ?? "";
+  const taken = question.answers.find(({ key }) => key === value);
+  return (
+    <Box>
+      <SelectField
+        label={question.title}
+        value={value}
+        options={question.answers.map(({ key, label }) => ({ value: key, label }))}
+        onPick={(option) => setValue(name, option)}
+      />
+      <Text fontSize="note" color="soft" mt="1">
+        {taken?.reason}
+      </Text>
+    </Box>
+  );
+}
+
+function OwnRow({ measure }: { measure: Measure }) {
   const name = nameOf(measure);
   const title = name.charAt(0).toUpperCase() + name.slice(1);
   return (
@@ -102,13 +103,12 @@ function OwnRow({ measure, form, set }: Pick<RulesProps, "form" | "set"> & { mea
         {title}
       </Text>
       {(["low", "aim", "high"] as const).map((side) => (
-        <TextField
+        <Amount
           key={side}
+          name={`ownRanges.${measure}.${side}`}
+          server={[]}
           label={side.charAt(0).toUpperCase() + side.slice(1)}
           aria-label={`${title}, ${side}`}
-          inputMode="decimal"
-          value={row[side]}
-          onText={(text) => set({ ownRanges: { ...form.ownRanges, [measure]: { ...row, [side]: text } } })}
         />
       ))}
     </Grid>

@@ -8,10 +8,11 @@ import type { PoolHeaderData } from "../../api/types";
 import { notify } from "../../components/notice";
 import { PoolHeader } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
+import { type Kit, useKit } from "../../forms/kit";
+import { keepDraft, savedDraft } from "../../lib/draft";
 import { personId } from "../../lib/person";
 import { useStore } from "../../lib/store";
 import { type Units, unitsStore } from "../../lib/units";
-import { useDraft } from "../../lib/useDraft";
 import { emptyForm, equipmentOf, formOf, type PoolForm, settingsOf, typedBasin } from "./form";
 import { PoolFormView } from "./PoolFormView";
 
@@ -27,16 +28,24 @@ function newIds(): Ids {
   };
 }
 
+const IDS = "new-pool-ids";
+
+/** Ids made once for a pool that is being set up, so that a resend after a lost answer is recognized. */
+function keptIds(): Ids {
+  const ids = { ...newIds(), ...savedDraft<Ids>(IDS) };
+  keepDraft(IDS, ids);
+  return ids;
+}
+
 /** Set up a pool: what it is, how large, what it runs on. */
 export function NewPoolPage() {
   const units = useStore(unitsStore);
   const navigate = useNavigate();
   const queries = useQueryClient();
-  const [form, change, forget] = useDraft<PoolForm>("new-pool", emptyForm());
-  const [ids] = useDraft<Ids>("new-pool-ids", newIds());
-  const [made] = useState(ids);
+  const [made] = useState(keptIds);
+  const kit: Kit<PoolForm> = useKit<PoolForm>({ start: emptyForm(), draft: "new-pool", send: save });
 
-  async function save() {
+  async function save(form: PoolForm) {
     const basin = requireBasin(form, units);
     const head = await take(
       client.POST("/api/v1/pools", {
@@ -50,10 +59,11 @@ export function NewPoolPage() {
         },
       }),
     );
-    forget();
+    kit.forget();
+    keepDraft(IDS, null);
     await queries.invalidateQueries({ queryKey: ["pools"] });
     notify(`${head.settings.name} is set up. Test the water next.`);
-    navigate(`/pools/${head.id}/slip`);
+    void navigate(`/pools/${head.id}/slip`);
   }
 
   return (
@@ -61,7 +71,7 @@ export function NewPoolPage() {
       <Heading as="h1" fontSize="title" mb="4">
         Set up a pool
       </Heading>
-      <PoolFormView form={form} change={change} units={units} action="Set up this pool" save={save} />
+      <PoolFormView kit={kit} units={units} action="Set up this pool" />
     </>
   );
 }
@@ -91,9 +101,9 @@ export function ChangePoolPage() {
 function ChangeForm({ head, units }: { head: PoolHeaderData; units: Units }) {
   const queries = useQueryClient();
   const [start] = useState(() => formOf(head, units));
-  const [form, change] = useState(start);
+  const kit = useKit<PoolForm>({ start, send: save });
 
-  async function save() {
+  async function save(form: PoolForm) {
     const path = { params: { path: { pool_id: head.id } } };
     const stamp = () => ({ id: crypto.randomUUID(), at: null, person_id: personId() });
     const changed = (pick: (from: PoolForm) => unknown) =>
@@ -121,5 +131,5 @@ function ChangeForm({ head, units }: { head: PoolHeaderData; units: Units }) {
     notify("Changed from now on. What was before stays in the log.");
   }
 
-  return <PoolFormView form={form} change={change} units={units} action="Change from now on" save={save} />;
+  return <PoolFormView kit={kit} units={units} action="Change from now on" />;
 }

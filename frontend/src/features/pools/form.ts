@@ -58,7 +58,8 @@ export interface PoolForm {
   carePreset: string;
   seasonMonths: number[];
   choices: Partial<Record<string, string>>;
-  ownRanges: Partial<Record<Measure, RangeText>>;
+  /** What is typed of them; a row that was never touched may be empty or not there. */
+  ownRanges: Partial<Record<Measure, Partial<RangeText>>>;
   kit: string;
   isPublic: boolean;
   surface: EquipmentIn["surface"];
@@ -203,9 +204,10 @@ export function settingsOf(form: PoolForm): SettingsIn {
   };
 }
 
-function ownRange(measure: Measure, row: RangeText | undefined): SettingsIn["own_ranges"] {
-  if (row === undefined || [row.low, row.aim, row.high].every((text) => text.trim() === "")) return [];
-  return [{ measure, low: row.low, aim: row.aim, high: row.high }];
+function ownRange(measure: Measure, row: Partial<RangeText> | undefined): SettingsIn["own_ranges"] {
+  const { low = "", aim = "", high = "" } = row ?? {};
+  if ([low, aim, high].every((text) => text.trim() === "")) return [];
+  return [{ measure, low, aim, high }];
 }
 
 export function equipmentOf(form: PoolForm): EquipmentIn {

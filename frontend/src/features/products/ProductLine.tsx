@@ -1,11 +1,10 @@
 import { Box, chakra, Flex, Grid, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { client, take } from "../../api/client";
 import type { InventoryLine } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { notify } from "../../components/notice";
-import { TextField } from "../../components/TextField";
+import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { personId } from "../../lib/person";
 import { dayName } from "../../lib/times";
 
@@ -73,118 +72,94 @@ export function ProductLine({ line, first, currency }: ProductLineProps) {
   );
 }
 
-function useSend() {
+/** Tell the shelf something; the plans are reckoned anew with it. */
+function useTell() {
   const queries = useQueryClient();
-  const [problem, setProblem] = useState<string | null>(null);
-  async function send(work: () => Promise<unknown>, said: string): Promise<boolean> {
-    try {
-      await work();
-      await queries.invalidateQueries({ queryKey: ["shelf"] });
-      await queries.invalidateQueries({ queryKey: ["pool"] });
-      setProblem(null);
-      notify(said);
-      return true;
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
-      return false;
-    }
-  }
-  return { problem, send };
+  return async (told: Promise<unknown>, said: string) => {
+    await told;
+    await queries.invalidateQueries({ queryKey: ["shelf"] });
+    await queries.invalidateQueries({ queryKey: ["pool"] });
+    notify(said);
+  };
 }
 
 const stamp = () => ({ id: crypto.randomUUID(), at: null, person_id: personId() });
 
+interface Bought {
+  packages: string;
+  price: string;
+}
+const bought = fieldsOf<Bought>();
+
 function Buy({ line, currency }: { line: InventoryLine; currency: string }) {
-  const [packages, setPackages] = useState("");
-  const [price, setPrice] = useState("");
-  const { problem, send } = useSend();
-  async function buy() {
-    const body = {
-      ...stamp(),
-      product_id: line.id,
-      packages,
-      price,
-    };
-    if (
-      await send(
-        () => take(client.POST("/api/v1/shelf/purchases", { body })),
-        `Noted: ${packages} of ${line.label}.`,
-      )
-    ) {
-      setPackages("");
-      setPrice("");
-    }
-  }
+  const tell = useTell();
+  const kit = useKit<Bought>({
+    start: { packages: "", price: "" },
+    send: async (typed, form) => {
+      const body = { ...stamp(), product_id: line.id, ...typed };
+      await tell(
+        take(client.POST("/api/v1/shelf/purchases", { body })),
+        `Noted: ${typed.packages} of ${line.label}.`,
+      );
+      form.reset();
+    },
+  });
   return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        void buy();
-      }}
-    >
+    <KitForm kit={kit}>
       <Flex gap="2" align="end">
         <Box w="6.5rem">
-          <TextField
-            label="Packages"
-            inputMode="decimal"
-            aria-label={`Packages bought of ${line.label}`}
-            value={packages}
-            problem={problem}
-            onText={setPackages}
-          />
+          <bought.Amount name="packages" label="Packages" aria-label={`Packages bought of ${line.label}`} />
         </Box>
         <Box w="7.5rem">
-          <TextField
+          <bought.Amount
+            name="price"
             label={`Paid in all, ${currency}`}
-            inputMode="decimal"
             aria-label={`Paid for ${line.label}`}
-            value={price}
-            onText={setPrice}
           />
         </Box>
-        <SideButton type="submit" disabled={packages.trim() === ""}>
+        <SideButton type="submit" disabled={kit.form.watch("packages").trim() === ""}>
           Note it
         </SideButton>
       </Flex>
-    </form>
+      <FormProblem shown={["packages", "price"]} />
+    </KitForm>
   );
 }
 
+interface Tested {
+  percent: string;
+}
+const tested = fieldsOf<Tested>();
+
 function Strength({ line }: { line: InventoryLine }) {
-  const [percent, setPercent] = useState("");
-  const { problem, send } = useSend();
-  async function note() {
-    const body = { ...stamp(), product_id: line.id, strength_percent: percent };
-    if (
-      await send(
-        () => take(client.POST("/api/v1/shelf/strengths", { body })),
+  const tell = useTell();
+  const kit = useKit<Tested>({
+    start: { percent: "" },
+    send: async ({ percent }, form) => {
+      const body = { ...stamp(), product_id: line.id, strength_percent: percent };
+      await tell(
+        take(client.POST("/api/v1/shelf/strengths", { body })),
         `${line.label} counts as ${percent} % now.`,
-      )
-    )
-      setPercent("");
-  }
+      );
+      form.reset();
+    },
+  });
   return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        void note();
-      }}
-    >
+    <KitForm kit={kit}>
       <Flex gap="2" align="end">
         <Box w="8rem">
-          <TextField
+          <tested.Amount
+            name="percent"
+            server="strength_percent"
             label="Tested strength, %"
-            inputMode="decimal"
             aria-label={`Tested strength of ${line.label}`}
-            value={percent}
-            problem={problem}
-            onText={setPercent}
           />
         </Box>
-        <SideButton type="submit" disabled={percent.trim() === ""}>
+        <SideButton type="submit" disabled={kit.form.watch("percent").trim() === ""}>
           Note it
         </SideButton>
       </Flex>
-    </form>
+      <FormProblem shown={["strength_percent"]} />
+    </KitForm>
   );
 }

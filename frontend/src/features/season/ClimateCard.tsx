@@ -5,8 +5,9 @@ import { climateQuery } from "../../api/queries";
 import type { Climate } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
-import { TextField } from "../../components/TextField";
+import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { dayText } from "../../lib/days";
+import { asGiven } from "../../lib/given";
 import { temperatureText, type Units } from "../../lib/units";
 import type { useSeasonLists } from "./useSeasonLists";
 
@@ -58,23 +59,33 @@ interface MonthsProps extends Omit<ClimateProps, "poolId"> {
   climate: Climate;
 }
 
+interface MonthsTyped {
+  monthly: { warm: string }[];
+}
+const { Field } = fieldsOf<MonthsTyped>();
+
 function Months({ climate, units, busy, setClimate }: MonthsProps) {
-  const [typed, setTyped] = useState(() => climate.monthly_c.map((value) => temperatureText(value, units)));
+  const [shown] = useState(() => climate.monthly_c.map((value) => temperatureText(value, units)));
+  const kit = useKit<MonthsTyped>({
+    start: { monthly: shown.map((warm) => ({ warm })) },
+    send: ({ monthly }) =>
+      setClimate(
+        monthly.map(({ warm }, month) =>
+          asGiven(warm, { shown: shown[month] ?? "", exact: `${climate.monthly_c[month]} c` }),
+        ),
+      ),
+  });
   return (
-    <Box mt="4">
-      <Grid templateColumns={{ base: "repeat(3,1fr)", md: "repeat(6,1fr)" }} gap="3">
+    <KitForm kit={kit}>
+      <Grid mt="4" templateColumns={{ base: "repeat(3,1fr)", md: "repeat(6,1fr)" }} gap="3">
         {MONTHS.map((month, index) => (
-          <TextField
-            key={month}
-            label={`${month}, the middle`}
-            value={typed[index] ?? ""}
-            onText={(text) => setTyped(typed.map((old, at) => (at === index ? text : old)))}
-          />
+          <Field key={month} name={`monthly.${index}.warm`} label={`${month}, the middle`} />
         ))}
       </Grid>
-      <SideButton mt="3" disabled={busy} onClick={() => void setClimate(typed)}>
+      <FormProblem />
+      <SideButton type="submit" mt="3" disabled={busy}>
         Keep this table
       </SideButton>
-    </Box>
+    </KitForm>
   );
 }

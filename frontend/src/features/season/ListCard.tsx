@@ -4,7 +4,7 @@ import type { SavedList, SeasonList } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { PickMany } from "../../components/Pick";
-import { TextField } from "../../components/TextField";
+import { fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { dayText } from "../../lib/days";
 import { dayName } from "../../lib/times";
 import { ItemLine } from "./ItemLine";
@@ -138,48 +138,69 @@ interface ChangeProps extends Pick<ListCardProps, "busy" | "keep"> {
   kept: SavedList;
 }
 
+interface Move {
+  day: string;
+}
+interface Own {
+  title: string;
+  on: string;
+}
+const moved = fieldsOf<Move>();
+const own = fieldsOf<Own>();
+const FARTHEST_DAYS = 60;
+
 /** Another day, an item of one's own, what was taken off, or the whole list away. */
 function Change({ kept, busy, keep }: ChangeProps) {
-  const [title, setTitle] = useState("");
-  const [day, setDay] = useState(kept.day);
-  const [on, setOn] = useState(kept.day);
-  const offset = Math.round((Date.parse(on) - Date.parse(kept.day)) / 86_400_000);
-  const add = async () => {
-    const item = {
-      key: `own-${crypto.randomUUID().slice(0, 8)}`,
-      day: offset,
-      title: title.trim(),
-      text: "",
-    };
-    if (await keep({ ...kept, own: [...kept.own, item] }, `${item.title}: on the list.`)) setTitle("");
-  };
+  const move = useKit<Move>({
+    start: { day: kept.day },
+    send: ({ day }) => keep({ ...kept, day }, "Moved; every item moves along."),
+  });
+  const add = useKit<Own>({
+    start: { title: "", on: kept.day },
+    send: async ({ title, on }, form) => {
+      const item = {
+        key: `own-${crypto.randomUUID().slice(0, 8)}`,
+        day: offsetOf(on, kept.day),
+        title: title.trim(),
+        text: "",
+      };
+      if (await keep({ ...kept, own: [...kept.own, item] }, `${item.title}: on the list.`))
+        form.resetField("title");
+    },
+  });
+  const day = move.form.watch("day");
+  const { title, on } = add.form.watch();
+  const offset = offsetOf(on, kept.day);
   return (
     <Box mt="4" p="4" border="1.5px dashed" borderColor="control" borderRadius="10px" data-noprint>
-      <Flex gap="3" wrap="wrap" align="end">
-        <Box w="11rem">
-          <TextField label="The day itself" type="date" value={day} onText={setDay} />
-        </Box>
-        <SideButton
-          disabled={busy || day === "" || day === kept.day}
-          onClick={() => void keep({ ...kept, day }, "Moved; every item moves along.")}
-        >
-          Move the list
-        </SideButton>
-      </Flex>
-      <Flex gap="3" wrap="wrap" align="end" mt="3">
-        <Box flex="1" minW="12rem">
-          <TextField label="An item of your own" value={title} onText={setTitle} maxLength={120} />
-        </Box>
-        <Box w="11rem">
-          <TextField label="On" type="date" value={on} onText={setOn} />
-        </Box>
-        <SideButton
-          disabled={busy || title.trim() === "" || !Number.isFinite(offset) || Math.abs(offset) > 60}
-          onClick={() => void add()}
-        >
-          Add it
-        </SideButton>
-      </Flex>
+      <KitForm kit={move}>
+        <Flex gap="3" wrap="wrap" align="end">
+          <Box w="11rem">
+            <moved.Field name="day" label="The day itself" type="date" />
+          </Box>
+          <SideButton type="submit" disabled={busy || day === "" || day === kept.day}>
+            Move the list
+          </SideButton>
+        </Flex>
+      </KitForm>
+      <KitForm kit={add}>
+        <Flex gap="3" wrap="wrap" align="end" mt="3">
+          <Box flex="1" minW="12rem">
+            <own.Field name="title" label="An item of your own" maxLength={120} />
+          </Box>
+          <Box w="11rem">
+            <own.Field name="on" label="On" type="date" />
+          </Box>
+          <SideButton
+            type="submit"
+            disabled={
+              busy || title.trim() === "" || !Number.isFinite(offset) || Math.abs(offset) > FARTHEST_DAYS
+            }
+          >
+            Add it
+          </SideButton>
+        </Flex>
+      </KitForm>
       <Flex gap="3" wrap="wrap" mt="3">
         {kept.left_out.length > 0 && (
           <SideButton
@@ -198,4 +219,9 @@ function Change({ kept, busy, keep }: ChangeProps) {
       </Flex>
     </Box>
   );
+}
+
+/** Days from the list's own day; not a number while none is chosen. */
+function offsetOf(on: string, day: string): number {
+  return Math.round((Date.parse(on) - Date.parse(day)) / 86_400_000);
 }

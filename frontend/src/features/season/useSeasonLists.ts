@@ -68,7 +68,12 @@ export function useSeasonLists(poolId: string, units: Units) {
       (id) => {
         const at = new Date().toISOString();
         const told = { id, at, person_id: personId(), list_id, item: item.key, outcome, note: "" };
-        return postOrKeep(`/api/v1/pools/${poolId}/season-lists/ticks`, told, item.title);
+        return postOrKeep(
+          "/api/v1/pools/{pool_id}/season-lists/ticks",
+          { path: { pool_id: poolId } },
+          told,
+          item.title,
+        );
       },
       outcome === "done" ? `${item.title}: done.` : `${item.title}: left out.`,
     );

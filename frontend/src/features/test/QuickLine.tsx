@@ -35,8 +35,8 @@ export function QuickLine({ read, onFields, onState, onDone }: QuickLineProps) {
       const view = await read(line);
       onFields(Object.fromEntries(view.values.map((value) => [value.measure, value.typed])));
       setProblems(view.problems);
+      if (view.problems.length === 0) onDone();
       typed(view.problems.length === 0 ? "" : line);
-      if (view.problems.length === 0) requestAnimationFrame(onDone); // the button is enabled by then
     } catch (error) {
       onState("typed");
       setProblems([asProblem(error)]);

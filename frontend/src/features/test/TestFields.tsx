@@ -1,10 +1,13 @@
 import { Box, chakra, Grid, Text } from "@chakra-ui/react";
 import type { KeyboardEvent } from "react";
+import { useFormContext, useFormState, useWatch } from "react-hook-form";
 import type { Choices, LastValue, Measure } from "../../api/types";
-import { TextField } from "../../components/TextField";
+import { fieldsOf } from "../../forms/kit";
 import { whenText } from "../../lib/times";
 import type { Units } from "../../lib/units";
-import type { Fields } from "./useTestForm";
+import type { TestDraft } from "./useTestForm";
+
+const { Amount } = fieldsOf<TestDraft>();
 
 interface Problem {
   text: string;
@@ -14,14 +17,11 @@ interface Problem {
 interface SlipFieldsProps {
   order: readonly Measure[];
   choices: Choices;
-  fields: Fields;
   last: Partial<Record<Measure, LastValue>>;
   zone: string;
   units: Units;
   problems: readonly Problem[];
   doubts: readonly { text: string; measure?: string | null | undefined }[];
-  failed: { message: string; field: string | null } | null;
-  onField: (measure: Measure, text: string) => void;
 }
 
 const Same = chakra("button", {
@@ -43,45 +43,48 @@ const Same = chakra("button", {
 
 /** The measures in the kit's order; each shows what it read last, and takes it again in one tap. Enter goes on to the next. */
 export function TestFields(props: SlipFieldsProps) {
-  const { order, choices, fields, last, zone, units, problems, doubts, failed, onField } = props;
+  const { order, choices, last, zone, units, problems, doubts } = props;
+  const { setValue } = useFormContext<TestDraft>();
+  const fields = useWatch<TestDraft, "fields">({ name: "fields" });
+  const refused = useFormState<TestDraft>().errors.root?.server;
   const nameOf = (measure: Measure) =>
     choices.measures.find((known) => known.key === measure)?.name ?? measure;
-  const extra = (Object.keys(fields) as Measure[]).filter((measure) => !order.includes(measure));
+  const extra = (Object.keys(fields) as Measure[]).filter(
+    (measure) => !order.includes(measure) && (fields[measure] ?? "") !== "",
+  );
   return (
     <Grid templateColumns={{ base: "1fr 1fr", md: "repeat(4, 1fr)" }} gap="4" mt="4" alignItems="start">
       {[...order, ...extra].map((measure) => {
         const problem = problems.find((found) => found.measure === measure)?.text;
         const doubt = doubts.find((found) => found.measure === measure)?.text;
-        const refused = failed?.field === measure ? failed.message : undefined;
+        const wrong = problem ?? (refused?.type === measure ? refused.message : undefined);
         const before = last[measure];
         const label =
           measure === "temperature_c" ? `Temperature, ${units === "us" ? "°F" : "°C"}` : nameOf(measure);
         return (
           <Box key={measure}>
             <Box display="flex" gap="1" alignItems="end">
-              <TextField
+              <Amount
+                name={`fields.${measure}`}
+                server={[measure]}
                 label={label}
-                inputMode="decimal"
                 enterKeyHint="next"
-                name={measure}
                 data-slip-field
-                value={fields[measure] ?? ""}
                 placeholder={before === undefined ? "" : `last ${before.text}`}
                 _placeholder={{ fontSize: "note" }}
-                problem={problem ?? refused}
-                onText={(text) => onField(measure, text)}
+                problem={problem}
                 onKeyDown={toTheNext}
               />
               {before !== undefined && (
                 <Same
                   type="button"
                   tabIndex={-1}
-                  alignSelf={problem === undefined && refused === undefined ? "end" : "start"}
-                  mt={problem === undefined && refused === undefined ? "0" : "6"}
+                  alignSelf={wrong === undefined ? "end" : "start"}
+                  mt={wrong === undefined ? "0" : "6"}
                   aria-label={`${label}: same as last, ${before.text}`}
                   title={`Same as ${whenText(before.at, zone, new Date())}`}
                   disabled={(fields[measure] ?? "") !== ""}
-                  onClick={() => onField(measure, before.text)}
+                  onClick={() => setValue(`fields.${measure}`, before.text)}
                 >
                   =
                 </Same>

@@ -1,6 +1,6 @@
 import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { choicesQuery, lastValuesQuery, logQuery, planQuery, poolQuery } from "../../api/queries";
 import type { Choices, LogLine, PoolHeaderData } from "../../api/types";
@@ -11,14 +11,14 @@ import { PlanDrawing } from "../../components/PlanDrawing";
 import { PoolHeader } from "../../components/PoolHeader";
 import { SelectField } from "../../components/SelectField";
 import { Failed, Loading } from "../../components/States";
-import { TextField } from "../../components/TextField";
+import { FormProblem, fieldsOf, KitForm } from "../../forms/kit";
 import { activeRoundStore, stopsOf } from "../../lib/round";
 import { useStore } from "../../lib/store";
 import { type Units, unitsStore } from "../../lib/units";
 import { KitOrder } from "./KitOrder";
 import { type LineState, QuickLine } from "./QuickLine";
 import { TestFields } from "./TestFields";
-import { type Fields, useTestForm } from "./useTestForm";
+import { type Fields, type TestDraft, useTestForm } from "./useTestForm";
 import { VisualCheckCard } from "./VisualCheckCard";
 
 /** Look, then test: entered on one compact strip in the order of the user's own kit. */
@@ -52,6 +52,8 @@ export function TestPage() {
   );
 }
 
+const { Field } = fieldsOf<TestDraft>();
+
 interface SlipProps {
   head: PoolHeaderData;
   choices: Choices;
@@ -61,22 +63,51 @@ interface SlipProps {
 
 function Slip({ head, choices, units, corrects }: SlipProps) {
   const navigate = useNavigate();
-  const [kit, setKit] = useState(head.settings.kit);
-  const start: Fields = corrects === null ? {} : corrects.fields;
-  const slip = useTestForm(head.id, kit, units, corrects?.id ?? null, start);
-  const { draft, change } = slip;
-  const usual = choices.kits.find((known) => known.key === kit)?.order ?? [];
+  const [kitKey, setKitKey] = useState(head.settings.kit);
+  const usual = choices.kits.find((known) => known.key === kitKey)?.order ?? [];
   const own = head.settings.kit_order;
   const order = own.length > 0 ? own : usual;
   const last = useQuery({ ...lastValuesQuery(head.id, units), enabled: corrects === null });
   const stops = stopsOf(useStore(activeRoundStore));
   const onRound = stops.some(({ id }) => id === head.id);
   const saveButton = useRef<HTMLButtonElement>(null);
+  const toSave = useRef(false);
   const [line, setLine] = useState<LineState>("empty");
+
+  const slip = useTestForm({
+    poolId: head.id,
+    kitKey,
+    units,
+    corrects: corrects?.id ?? null,
+    start: corrects === null ? {} : corrects.fields,
+    ready: () => {
+      if (line === "typed")
+        notify("The quick line is not in the fields yet: press Enter in it, or empty it, then save.");
+      return line !== "typed";
+    },
+    onSaved: (waits) => {
+      notify(
+        waits
+          ? "Kept on this device; it is sent when the server answers."
+          : corrects === null
+            ? "Saved. It stands in the log."
+            : "Corrected. The old values stay in the log.",
+      );
+      const next = onRound ? `/pools/${head.id}/sheet` : `/pools/${head.id}`;
+      void navigate(corrects === null ? next : `/pools/${head.id}/log`);
+    },
+  });
+  useEffect(() => {
+    if (!toSave.current || line !== "empty") return;
+    toSave.current = false;
+    saveButton.current?.focus(); // all of the line stands in the fields, and the button is enabled again
+  }, [line]);
+  const { form } = slip.kit;
+  const saving = form.formState.isSubmitting;
 
   /** What is still empty, as it read last; only what was in the last test's kit. */
   function sameAsLast(): Fields {
-    const filled: Fields = { ...draft.fields };
+    const filled: Fields = { ...form.getValues("fields") };
     for (const measure of order) {
       const before = last.data?.[measure]?.text;
       if ((filled[measure] ?? "") === "" && before !== undefined) filled[measure] = before;
@@ -84,30 +115,11 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
     return filled;
   }
 
-  async function save() {
-    if (line === "typed") {
-      notify("The quick line is not in the fields yet: press Enter in it, or empty it, then save.");
-      return;
-    }
-    if (await slip.save()) {
-      notify(
-        corrects === null ? "Saved. It stands in the log." : "Corrected. The old values stay in the log.",
-      );
-      const next = onRound ? `/pools/${head.id}/sheet` : `/pools/${head.id}`;
-      navigate(corrects === null ? next : `/pools/${head.id}/log`);
-    }
-  }
-
   return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        void save();
-      }}
-    >
+    <KitForm kit={slip.kit}>
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 20rem" }} gap="5" alignItems="start">
         <Grid gap="4" templateColumns="minmax(0,1fr)">
-          {corrects === null && <VisualCheckCard draft={draft} change={change} poolId={head.id} />}
+          {corrects === null && <VisualCheckCard poolId={head.id} />}
           <Card as="section">
             <Flex justify="space-between" align="end" gap="4" wrap="wrap" mb="4">
               <Heading as="h2" fontSize="lead">
@@ -116,68 +128,55 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
               <Box w="12rem" maxW="100%">
                 <SelectField
                   label="Kit"
-                  value={kit}
+                  value={kitKey}
                   options={choices.kits.map((known) => ({ value: known.key, label: known.name }))}
-                  onPick={setKit}
+                  onPick={setKitKey}
                 />
               </Box>
             </Flex>
             <QuickLine
               read={slip.readLine}
               onState={setLine}
-              onFields={(fields) => change({ ...draft, fields: { ...draft.fields, ...fields } })}
-              onDone={() => saveButton.current?.focus()}
+              onFields={(fields) => form.setValue("fields", { ...form.getValues("fields"), ...fields })}
+              onDone={() => {
+                toSave.current = true;
+              }}
             />
             <TestFields
               order={order}
               choices={choices}
-              fields={draft.fields}
               last={last.data ?? {}}
               zone={head.settings.time_zone}
               units={units}
               problems={slip.read?.problems ?? []}
               doubts={slip.read?.doubts ?? []}
-              failed={slip.trouble}
-              onField={(measure, text) => change({ ...draft, fields: { ...draft.fields, [measure]: text } })}
             />
             {corrects === null && Object.keys(last.data ?? {}).length > 0 && (
-              <SideButton mt="4" onClick={() => change({ ...draft, fields: sameAsLast() })}>
+              <SideButton mt="4" onClick={() => form.setValue("fields", sameAsLast())}>
                 All the rest same as last
               </SideButton>
             )}
             <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4" mt="4">
-              <TextField label="Note" value={draft.note} onText={(note) => change({ ...draft, note })} />
-              <TextField
-                label="When, if not just now"
-                type="datetime-local"
-                value={draft.at}
-                onText={(at) => change({ ...draft, at })}
-              />
+              <Field name="note" label="Note" />
+              <Field name="at" label="When, if not just now" type="datetime-local" />
             </Grid>
-            {slip.trouble !== null && slip.trouble.field === null && (
-              <Text role="alert" color="accent" fontWeight="600" mt="4">
-                {slip.trouble.message}
-              </Text>
-            )}
-            {slip.trouble?.field === "fields" && (
-              <Text role="alert" color="accent" fontWeight="600" mt="4">
-                {slip.trouble.message}
-              </Text>
-            )}
+            <Box mt="4">
+              <FormProblem shown={[...order, ...Object.keys(form.getValues("fields")), "note", "at"]} />
+            </Box>
             <MainButton
               type="submit"
               ref={saveButton}
               mt="4"
-              disabled={slip.saving || line === "reading"}
+              disabled={saving || line === "reading"}
               w={{ base: "100%", md: "auto" }}
             >
-              {slip.saving ? "Saving …" : onRound ? "Save, on to the sheet" : "Save and read the board"}
+              {saving ? "Saving …" : onRound ? "Save, on to the sheet" : "Save and read the board"}
             </MainButton>
             {corrects === null && (
               <KitOrder
-                key={`${kit}${own.join()}`}
+                key={`${kitKey}${own.join()}`}
                 head={head}
-                kit={kit}
+                kit={kitKey}
                 usual={usual}
                 order={order}
                 choices={choices}
@@ -187,7 +186,7 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
         </Grid>
         <WhereToSample poolId={head.id} units={units} />
       </Grid>
-    </form>
+    </KitForm>
   );
 }
 

@@ -1,7 +1,9 @@
 import { Grid, Heading } from "@chakra-ui/react";
+import { useFormContext, useWatch } from "react-hook-form";
 import { Card } from "../../components/Card";
-import { type Option, PickMany, PickOne } from "../../components/Pick";
+import { type Option, PickMany } from "../../components/Pick";
 import { PlainLink } from "../../components/TextLink";
+import { fieldsOf } from "../../forms/kit";
 import type { TestDraft } from "./useTestForm";
 
 const CLARITY: readonly Option<NonNullable<TestDraft["clarity"]>>[] = [
@@ -18,42 +20,23 @@ const LEVEL: readonly Option<NonNullable<TestDraft["level"]>>[] = [
 ];
 const ODD = ["leaves", "algae spots", "dead animal", "foam", "sharp smell", "weak returns", "leak"] as const;
 
+const { Choice } = fieldsOf<TestDraft>();
+
 /** Look before you measure: one tap each. */
-export function VisualCheckCard({
-  draft,
-  change,
-  poolId,
-}: {
-  draft: TestDraft;
-  change: (draft: TestDraft) => void;
-  poolId: string;
-}) {
+export function VisualCheckCard({ poolId }: { poolId: string }) {
+  const { setValue } = useFormContext<TestDraft>();
+  const seen = useWatch<TestDraft, "odd">({ name: "odd" });
   const toggle = (what: string) =>
-    change({
-      ...draft,
-      odd: draft.odd.includes(what) ? draft.odd.filter((odd) => odd !== what) : [...draft.odd, what],
-    });
+    setValue("odd", seen.includes(what) ? seen.filter((odd) => odd !== what) : [...seen, what]);
   return (
     <Card as="section">
       <Heading as="h2" fontSize="lead" mb="3">
         Look first
       </Heading>
       <Grid gap="3">
-        <PickOne
-          inline
-          label="The water is"
-          options={CLARITY}
-          value={draft.clarity}
-          onPick={(clarity) => change({ ...draft, clarity })}
-        />
-        <PickOne
-          inline
-          label="Level in the skimmer"
-          options={LEVEL}
-          value={draft.level}
-          onPick={(level) => change({ ...draft, level })}
-        />
-        <PickMany inline label="Anything odd" options={ODD} values={draft.odd} onToggle={toggle} />
+        <Choice inline name="clarity" label="The water is" options={CLARITY} />
+        <Choice inline name="level" label="Level in the skimmer" options={LEVEL} />
+        <PickMany inline label="Anything odd" options={ODD} values={seen} onToggle={toggle} />
         <PlainLink to={`/pools/${poolId}/what-is-it`} display="inline-flex" minH="44px" alignItems="center">
           What is it in the water?
         </PlainLink>

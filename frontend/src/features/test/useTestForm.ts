@@ -1,14 +1,12 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { client, Trouble, take } from "../../api/client";
+import { client, take } from "../../api/client";
 import { postOrKeep, SAVED } from "../../api/outbox";
 import { treatmentQuery } from "../../api/queries";
 import type { Measure, TestFormView, VisualCheckIn } from "../../api/types";
-import { notify } from "../../components/notice";
+import { type Kit, useKit } from "../../forms/kit";
 import { personId } from "../../lib/person";
 import type { Units } from "../../lib/units";
 import { useDebounced } from "../../lib/useDebounced";
-import { useDraft } from "../../lib/useDraft";
 
 export type Fields = Partial<Record<Measure, string>>;
 
@@ -37,27 +35,41 @@ export function emptyDraft(fields: Fields = {}): TestDraft {
   };
 }
 
-function compact(fields: Fields): Record<string, string> {
-  return Object.fromEntries(Object.entries(fields).filter(([, text]) => text.trim() !== ""));
+/** What is typed: a field that was shown and never touched holds nothing. */
+function compact(fields: Partial<Record<string, string>>): Record<string, string> {
+  return Object.fromEntries(
+    Object.entries(fields).flatMap(([measure, text = ""]) => (text.trim() === "" ? [] : [[measure, text]])),
+  );
+}
+
+interface TestFormOptions {
+  poolId: string;
+  kitKey: string;
+  units: Units;
+  /** The entry that is corrected, if one is. */
+  corrects: string | null;
+  start: Fields;
+  /** Whether all that was typed stands in the fields; says what is missing where not. */
+  ready: () => boolean;
+  /** `waits`: the server has not answered, and it is kept on this device. */
+  onSaved: (waits: boolean) => void;
 }
 
 /** What is typed on the slip, what the server reads in it, and keeping it. */
-export function useTestForm(
-  poolId: string,
-  kit: string,
-  units: Units,
-  corrects: string | null,
-  start: Fields,
-) {
+export function useTestForm({ poolId, kitKey, units, corrects, start, ready, onSaved }: TestFormOptions) {
   const queries = useQueryClient();
-  const [draft, change, forget] = useDraft<TestDraft>(`${corrects ?? poolId}.slip`, emptyDraft(start));
-  const [saving, setSaving] = useState(false);
-  const [trouble, setTrouble] = useState<Trouble | null>(null);
-  const unit = units === "us" ? "f" : "c";
-  const typed = useDebounced(compact(draft.fields), 200);
+  const kit: Kit<TestDraft> = useKit<TestDraft>({
+    start: emptyDraft(start),
+    draft: `${corrects ?? poolId}.slip`,
+    send: save,
+  });
+  const fields = kit.form.watch("fields");
+  const unit = units === "us" ? ("f" as const) : ("c" as const);
+  const typed = useDebounced(compact(fields), 200);
+  const at_pool = { path: { pool_id: poolId } };
 
   const read = useQuery({
-    queryKey: ["slip", poolId, kit, unit, typed],
+    queryKey: ["slip", poolId, kitKey, unit, typed],
     queryFn: () => askServer({ fields: typed }),
     enabled: Object.keys(typed).length > 0,
     placeholderData: (before) => before,
@@ -68,26 +80,26 @@ export function useTestForm(
     return take(
       client.POST("/api/v1/pools/{pool_id}/slip/read", {
         params: { path: { pool_id: poolId } },
-        body: { kit, temperature_unit: unit, fields: {}, ...what },
+        body: { kit: kitKey, temperature_unit: unit, fields: {}, ...what },
       }),
     );
   }
 
-  function testBody() {
+  function testBody(draft: TestDraft) {
     return {
       id: draft.testId,
       at: draft.at === "" ? null : new Date(draft.at).toISOString(),
       person_id: personId(),
       fields: compact(draft.fields),
-      kit,
-      temperature_unit: unit as "f" | "c",
+      kit: kitKey,
+      temperature_unit: unit,
       note: draft.note,
     };
   }
 
-  async function keepLook(): Promise<boolean> {
+  async function keepLook(draft: TestDraft): Promise<boolean> {
     if (draft.clarity === null && draft.level === null && draft.odd.length === 0) return true;
-    const { at, person_id } = testBody();
+    const { at, person_id } = testBody(draft);
     const look = {
       id: draft.lookId,
       at,
@@ -97,12 +109,12 @@ export function useTestForm(
       odd: draft.odd,
       note: "",
     };
-    return (await postOrKeep(`/api/v1/pools/${poolId}/looks`, look, "A look")) !== SAVED;
+    return (await postOrKeep("/api/v1/pools/{pool_id}/looks", at_pool, look, "A look")) !== SAVED;
   }
 
   /** True when the server has it, false when it waits on this device. */
-  async function keepTest(): Promise<boolean> {
-    const body = testBody();
+  async function keepTest(draft: TestDraft): Promise<boolean> {
+    const body = testBody(draft);
     if (corrects !== null) {
       await take(
         client.POST("/api/v1/entries/{entry_id}/correct-test", {
@@ -111,45 +123,32 @@ export function useTestForm(
         }),
       );
     } else if (Object.keys(body.fields).length > 0 || draft.clarity === null) {
-      return (await postOrKeep(`/api/v1/pools/${poolId}/tests`, body, "A test")) !== SAVED;
+      return (await postOrKeep("/api/v1/pools/{pool_id}/tests", at_pool, body, "A test")) !== SAVED;
     }
     return true;
   }
 
-  /** True when all was kept. What was typed stays until then. */
-  async function save(): Promise<boolean> {
-    setSaving(true);
-    setTrouble(null);
-    try {
-      const tested = await keepTest();
-      const looked = await keepLook();
-      forget();
-      if (!tested || !looked) {
-        notify("Kept on this device; it is sent when the server answers.");
-        return true;
-      }
+  /** What was typed stays until all of it was kept. */
+  async function save(draft: TestDraft): Promise<void> {
+    if (!ready()) return;
+    const tested = await keepTest(draft);
+    const looked = await keepLook(draft);
+    kit.forget();
+    const waits = !tested || !looked;
+    if (!waits) {
       // The sheet is asked for first: it is what one waits for. The rest is fetched by the screen that comes.
       await queries.cancelQueries({ queryKey: ["pool", poolId] });
       void queries.invalidateQueries({ queryKey: ["pool", poolId], refetchType: "none" });
       void queries.invalidateQueries({ queryKey: ["pools"] });
       void queries.prefetchQuery({ ...treatmentQuery(poolId, units), staleTime: 0 });
-      return true;
-    } catch (error) {
-      setTrouble(error instanceof Trouble ? error : new Trouble(String(error), null, 0));
-      return false;
-    } finally {
-      setSaving(false);
     }
+    onSaved(waits);
   }
 
   return {
-    draft,
-    change,
+    kit,
     read: read.data,
     offline: read.isError,
     readLine: (line: string) => askServer({ line }),
-    save,
-    saving,
-    trouble,
   };
 }

@@ -1,9 +1,9 @@
 import { Box, Flex, Grid, Text } from "@chakra-ui/react";
 import { useState } from "react";
+import { Trouble } from "../../api/client";
 import type { TrainingGame } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
-import { SelectField } from "../../components/SelectField";
-import { TextField } from "../../components/TextField";
+import { fieldsOf, KitForm, useKit } from "../../forms/kit";
 import type { useTraining } from "./useTraining";
 
 interface HandsProps {
@@ -12,27 +12,36 @@ interface HandsProps {
   move: ReturnType<typeof useTraining>["move"];
 }
 
+interface Pour {
+  product: string;
+  amount: string;
+}
+const { Field, Select } = fieldsOf<Pour>();
+
 const SHARES = [0.1, 0.25, 0.4, 0.5] as const;
 const PERCENTS = [0, 30, 55, 80, 100] as const;
 
 /** What one can do at the pool, in the order of a visit: test, pour, work, wait. */
 export function Hands({ game, busy, move }: HandsProps) {
   const { shelf, has_cell } = game.scenario;
-  const [product, setProduct] = useState(shelf[0]?.id ?? "");
-  const [amount, setAmount] = useState("");
   const [problem, setProblem] = useState<string | null>(null);
-  const [unread, setUnread] = useState<string | null>(null);
+  const kit = useKit<Pour>({
+    start: { product: shelf[0]?.id ?? "", amount: "" },
+    send: async ({ product, amount }, form) => {
+      if (amount.trim() === "") return;
+      setProblem(null);
+      const said = await move({ kind: "add", product_id: product, amount });
+      if (said !== null) throw new Trouble(said, "amount", 0);
+      form.resetField("amount");
+    },
+  });
+  const { product, amount } = kit.form.watch();
   const chosen = shelf.find(({ id }) => id === product);
+  const unread = kit.form.formState.errors.root !== undefined;
   async function make(made: Parameters<typeof move>[0]) {
     setProblem(null);
-    setUnread(null);
+    kit.form.clearErrors();
     setProblem(await move(made));
-  }
-  async function pour() {
-    setProblem(null);
-    const said = await move({ kind: "add", product_id: product, amount });
-    setUnread(said);
-    if (said === null) setAmount("");
   }
   return (
     <Grid gap="4">
@@ -49,36 +58,29 @@ export function Hands({ game, busy, move }: HandsProps) {
           Everything
         </SideButton>
       </Row>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (amount.trim() !== "") void pour();
-        }}
-      >
+      <KitForm kit={kit}>
         <Flex gap="3" align="start" wrap="wrap">
           <Box minW="14rem" flex="1">
-            <SelectField
+            <Select
+              name="product"
+              server={[]}
               label="Pour"
               options={shelf.map(({ id, label }) => ({ value: id, label }))}
-              value={product}
-              onPick={setProduct}
             />
           </Box>
-          <Box w={unread === null ? "10rem" : "16rem"}>
-            <TextField
+          <Box w={unread ? "16rem" : "10rem"}>
+            <Field
+              name="amount"
               label="How much"
               placeholder={chosen?.is_liquid ? "like 1 gal" : "like 2 lb"}
               help={chosen ? `1 ${chosen.is_liquid ? "jug" : "package"} is ${chosen.package}` : undefined}
-              problem={unread}
-              value={amount}
-              onText={setAmount}
             />
           </Box>
           <SideButton type="submit" alignSelf="start" mt="1.65rem" disabled={busy || amount.trim() === ""}>
             Pour it
           </SideButton>
         </Flex>
-      </form>
+      </KitForm>
       <Row label="Work">
         <SideButton disabled={busy} onClick={() => void make({ kind: "brush" })}>
           Brush

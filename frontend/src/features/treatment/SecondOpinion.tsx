@@ -1,10 +1,10 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import { client, Trouble, take } from "../../api/client";
+import { client, take } from "../../api/client";
 import type { Opinion } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
-import { TextField } from "../../components/TextField";
+import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { rangeText, valueText } from "../../lib/measures";
 import type { Units } from "../../lib/units";
 
@@ -16,16 +16,13 @@ interface SecondOpinionProps {
   onAdopt?: (advice: string) => void;
 }
 
-export function SecondOpinion({ poolId, units, onAdopt }: SecondOpinionProps) {
-  const [text, setText] = useState("");
-  const [opinion, setOpinion] = useState<Opinion | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+const { Field } = fieldsOf<{ text: string }>();
 
-  async function ask() {
-    setBusy(true);
-    setProblem(null);
-    try {
+export function SecondOpinion({ poolId, units, onAdopt }: SecondOpinionProps) {
+  const [opinion, setOpinion] = useState<Opinion | null>(null);
+  const kit = useKit<{ text: string }>({
+    start: { text: "" },
+    send: async ({ text }) =>
       setOpinion(
         await take(
           client.POST("/api/v1/pools/{pool_id}/second-opinion", {
@@ -33,14 +30,9 @@ export function SecondOpinion({ poolId, units, onAdopt }: SecondOpinionProps) {
             body: { text },
           }),
         ),
-      );
-    } catch (error) {
-      setProblem(error instanceof Trouble ? error.message : String(error));
-    } finally {
-      setBusy(false);
-    }
-  }
-
+      ),
+  });
+  const busy = kit.form.formState.isSubmitting;
   return (
     <Card as="section" aria-label="Second opinion" maxW="52rem" mt="5" data-noprint>
       <Heading as="h2" fontSize="lead" mb="1">
@@ -49,31 +41,23 @@ export function SecondOpinion({ poolId, units, onAdopt }: SecondOpinionProps) {
       <Text color="soft" mb="3">
         Somebody told you what to add? See what it would do here before you buy it.
       </Text>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void ask();
-        }}
-      >
+      <KitForm kit={kit}>
         <Flex gap="3" align="end" wrap="wrap">
           <Box flex="1" minW="16rem">
-            <TextField
-              label="What was advised"
-              placeholder="salt 20 kg, buffer 400 g"
-              value={text}
-              problem={problem}
-              onText={setText}
-            />
+            <Field name="text" label="What was advised" placeholder="salt 20 kg, buffer 400 g" />
           </Box>
           <SideButton type="submit" disabled={busy}>
             {busy ? "Reckoning …" : "Compare"}
           </SideButton>
         </Flex>
-      </form>
+        <FormProblem shown={["text"]} />
+      </KitForm>
       {opinion && <Compared opinion={opinion} />}
       {opinion && opinion.advice.length > 0 && onAdopt && (
         <Flex mt="4" gap="3" align="center" wrap="wrap">
-          <SideButton onClick={() => onAdopt(text)}>Make a sheet of their advice</SideButton>
+          <SideButton onClick={() => onAdopt(kit.form.getValues("text"))}>
+            Make a sheet of their advice
+          </SideButton>
           <Text fontSize="note" color="soft">
             With our order, waits, limits and cautions. Our own sheet stands above as it is.
           </Text>

@@ -4,9 +4,9 @@ import type { Treatment, TreatmentStep } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card, Caution } from "../../components/Card";
 import { PlanDrawing } from "../../components/PlanDrawing";
-import { TextField } from "../../components/TextField";
 import { PlainLink } from "../../components/TextLink";
 import { Why } from "../../components/Why";
+import { fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { expectedText, nameOf } from "../../lib/measures";
 import { clock } from "../../lib/times";
 import type { Units } from "../../lib/units";
@@ -128,31 +128,31 @@ function Cautions({ step }: { step: TreatmentStep["step"] }) {
   );
 }
 
+const { Field } = fieldsOf<{ amount: string }>();
+
 function Actions({ current, busy, onTick }: Pick<StepNowProps, "current" | "busy" | "onTick">) {
-  const [amount, setAmount] = useState<string | null>(null);
+  const [asks, setAsks] = useState(false);
+  const kit = useKit<{ amount: string }>({
+    start: { amount: "" },
+    send: ({ amount }) => onTick("done", amount),
+  });
   const adding = current.step.kind === "add";
-  if (amount !== null) {
+  if (asks) {
     return (
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          void onTick("done", amount);
-        }}
-      >
-        <TextField
+      <KitForm kit={kit}>
+        <Field
+          name="amount"
           label="How much really went in"
           placeholder={current.step.rounded_text ?? ""}
-          value={amount}
-          onText={setAmount}
           autoFocus
         />
-        <MainButton type="submit" mt="3" w="100%" disabled={busy || amount.trim() === ""}>
+        <MainButton type="submit" mt="3" w="100%" disabled={busy || kit.form.watch("amount").trim() === ""}>
           Note this amount
         </MainButton>
-        <SideButton mt="3" w="100%" onClick={() => setAmount(null)}>
+        <SideButton mt="3" w="100%" onClick={() => setAsks(false)}>
           Back
         </SideButton>
-      </form>
+      </KitForm>
     );
   }
   return (
@@ -162,7 +162,7 @@ function Actions({ current, busy, onTick }: Pick<StepNowProps, "current" | "busy
       </MainButton>
       <Flex gap="3" mt="3">
         {adding && (
-          <SideButton flex="1" minH="52px" disabled={busy} onClick={() => setAmount("")}>
+          <SideButton flex="1" minH="52px" disabled={busy} onClick={() => setAsks(true)}>
             Other amount
           </SideButton>
         )}

@@ -106,8 +106,12 @@ export function useTreatment(poolId: string, units: Units) {
     const kept = await run(
       async () => {
         const body = { ...told(id), step_number: step.number, outcome, amount, note: "" };
-        const path = `/api/v1/pools/${poolId}/sheets/${sheetId}/ticks?metric=${metric}`;
-        const found = await postOrKeep<Treatment>(path, body, step.step.title);
+        const found = await postOrKeep(
+          "/api/v1/pools/{pool_id}/sheets/{sheet_id}/ticks",
+          { path: { pool_id: poolId, sheet_id: sheetId }, query: { metric } },
+          body,
+          step.step.title,
+        );
         return found === SAVED ? asTicked(query.data, step, outcome, id, amount) : found;
       },
       () => setTwice({ id, number: step.number, amount, step: step.step }),

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Tray } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
-import { TextField } from "../../components/TextField";
+import { fieldsOf, KitForm, useKit } from "../../forms/kit";
 
 type Line = Tray["lines"][number];
 
@@ -43,7 +43,7 @@ export function LoadList({ trays, busy, onCount }: LoadListProps) {
 }
 
 function LoadLine({ line, busy, onCount }: { line: Line } & Omit<LoadListProps, "trays">) {
-  const [amount, setAmount] = useState<string | null>(null);
+  const [counting, setCounting] = useState(false);
   return (
     <Box as="li" py="2" borderTop="1px solid" borderColor="hairline">
       <Grid templateColumns="minmax(0,1fr) auto" columnGap="3" alignItems="baseline">
@@ -59,33 +59,39 @@ function LoadLine({ line, busy, onCount }: { line: Line } & Omit<LoadListProps, 
           On the truck: {line.on_truck_text}
           {line.short_text && `; load ${line.short_text} more`}
         </Text>
-        {amount === null && (
-          <SideButton data-noprint aria-label={`Count ${line.label}`} onClick={() => setAmount("")}>
+        {!counting && (
+          <SideButton data-noprint aria-label={`Count ${line.label}`} onClick={() => setCounting(true)}>
             Count
           </SideButton>
         )}
       </Flex>
-      {amount !== null && (
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            void onCount(line.product_id, amount).then((kept) => kept && setAmount(null));
-          }}
-        >
-          <Flex gap="2" align="end" mt="1">
-            <TextField
-              label={`${line.label} on the truck now`}
-              placeholder="2 gal, or 0"
-              value={amount}
-              onText={setAmount}
-              autoFocus
-            />
-            <SideButton type="submit" disabled={busy || amount.trim() === ""}>
-              Keep
-            </SideButton>
-          </Flex>
-        </form>
-      )}
+      {counting && <Count line={line} busy={busy} onCount={onCount} close={() => setCounting(false)} />}
     </Box>
+  );
+}
+
+const { Field } = fieldsOf<{ amount: string }>();
+
+function Count({
+  line,
+  busy,
+  onCount,
+  close,
+}: { line: Line; close: () => void } & Omit<LoadListProps, "trays">) {
+  const kit = useKit<{ amount: string }>({
+    start: { amount: "" },
+    send: async ({ amount }) => {
+      if (await onCount(line.product_id, amount)) close();
+    },
+  });
+  return (
+    <KitForm kit={kit}>
+      <Flex gap="2" align="end" mt="1">
+        <Field name="amount" label={`${line.label} on the truck now`} placeholder="2 gal, or 0" autoFocus />
+        <SideButton type="submit" disabled={busy || kit.form.watch("amount").trim() === ""}>
+          Keep
+        </SideButton>
+      </Flex>
+    </KitForm>
   );
 }

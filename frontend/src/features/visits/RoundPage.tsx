@@ -13,7 +13,7 @@ import { personStore } from "../../lib/person";
 import { startRound } from "../../lib/round";
 import { useStore } from "../../lib/store";
 import { dayName } from "../../lib/times";
-import { unitsStore } from "../../lib/units";
+import { distanceText, unitsStore } from "../../lib/units";
 import { LoadList } from "./LoadList";
 import { StopCard } from "./StopCard";
 import { useRound } from "./useRound";
@@ -71,7 +71,7 @@ function TheRound({ round, view, onDay }: TheRoundProps) {
 
   function start(stop: Stop) {
     startRound(view.stops.map(({ head }) => ({ id: head.id, name: head.settings.name })));
-    navigate(`/pools/${stop.head.id}/slip`);
+    void navigate(`/pools/${stop.head.id}/slip`);
   }
   function move(index: number, by: 1 | -1) {
     const order = [...ids];
@@ -155,13 +155,14 @@ function summary(view: Round, left: number): string {
 }
 
 function Shorter({ view, busy, onTake }: { view: Round; busy: boolean; onTake: () => void }) {
+  const units = useStore(unitsStore);
   const saved = view.length_km - view.nearest_km;
   if (saved < 0.1) return null;
   return (
     <Flex align="center" gap="4" mb="4" wrap="wrap" data-noprint>
       <Text>
-        Always to the nearest next, the way is {view.nearest_km.toFixed(1)} km instead of{" "}
-        {view.length_km.toFixed(1)} as the crow flies.
+        Always to the nearest next, the way is {distanceText(view.nearest_km, units)} instead of{" "}
+        {distanceText(view.length_km, units)} as the crow flies.
       </Text>
       <SideButton disabled={busy} onClick={onTake}>
         Take that order

@@ -221,7 +221,7 @@ class ContainerTyped(Strict):
     name: Annotated[str, Field(max_length=40)] = ""
     holds: Typed
     product_id: Annotated[str, Field(max_length=60)] | None = None
-    parts: Annotated[int, Field(ge=1, le=4)] = 1
+    parts: Annotated[int, AsTyped, Field(ge=1, le=4)] = 1
 
     def to_core(self, units: Units) -> Container:
         name = self.name.strip() or self.kind.value

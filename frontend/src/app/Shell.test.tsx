@@ -1,0 +1,30 @@
+import { ChakraProvider } from "@chakra-ui/react";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { render, screen } from "@testing-library/react";
+import { createMemoryRouter, RouterProvider } from "react-router";
+import { expect, it } from "vitest";
+import { system } from "../theme/system";
+import { router } from "./router";
+import { Shell } from "./Shell";
+
+it("holds the screen between the menu and the bars", async () => {
+  const routes = [{ element: <Shell />, children: [{ path: "/", element: <p>The pools</p> }] }];
+  render(
+    <QueryClientProvider client={new QueryClient()}>
+      <ChakraProvider value={system}>
+        <RouterProvider router={createMemoryRouter(routes)} />
+      </ChakraProvider>
+    </QueryClientProvider>,
+  );
+  expect(await screen.findByText("The pools")).toBeTruthy();
+  expect(screen.getByLabelText("Main").textContent).toBe("PoolsRoundShelfEmergency");
+  expect(screen.getByText("To the content").getAttribute("href")).toBe("#main");
+});
+
+it("loads every station of the app by its address", async () => {
+  const children = router.routes[0]?.children ?? [];
+  for (const { lazy } of children) {
+    if (typeof lazy === "function") expect((await lazy()).Component).toBeTypeOf("function");
+  }
+  expect(children.map(({ path }) => path)).toContain("/pools/:poolId/slip");
+});

@@ -1,0 +1,46 @@
+import { fireEvent, screen } from "@testing-library/react";
+import { beforeEach, expect, it } from "vitest";
+import { address, render, SALT } from "../testing/render";
+import { Shortcuts } from "./Shortcuts";
+
+beforeEach(() => {
+  HTMLDialogElement.prototype.showModal = function showModal() {
+    this.open = true;
+  };
+  HTMLDialogElement.prototype.close = function close() {
+    this.open = false;
+  };
+});
+
+it("leads to this pool's stations by one letter", () => {
+  render(<Shortcuts />, { at: `/pools/${SALT.id}` });
+  fireEvent.keyDown(document.body, { key: "t" });
+  expect(address()).toBe(`/pools/${SALT.id}/slip`);
+  fireEvent.keyDown(document.body, { key: "r" });
+  expect(address()).toBe("/round");
+  fireEvent.keyDown(document.body, { key: "e" });
+  expect(address()).toBe("/emergency");
+});
+
+it("is off while one types, and with other keys held", () => {
+  render(
+    <>
+      <input aria-label="Note" />
+      <Shortcuts />
+    </>,
+    { at: "/shelf" },
+  );
+  fireEvent.keyDown(screen.getByLabelText("Note"), { key: "p" });
+  fireEvent.keyDown(document.body, { key: "p", ctrlKey: true });
+  expect(address()).toBe("/shelf");
+  fireEvent.keyDown(document.body, { key: "p" });
+  expect(address()).toBe("/");
+});
+
+it("is listed on a press of ?", async () => {
+  const { user } = render(<Shortcuts />);
+  fireEvent.keyDown(document.body, { key: "?" });
+  expect(screen.getByRole<HTMLDialogElement>("dialog").open).toBe(true);
+  await user.click(screen.getByText("Close"));
+  expect(screen.getByRole<HTMLDialogElement>("dialog").open).toBe(false);
+});

@@ -1,0 +1,17 @@
+import { screen } from "@testing-library/react";
+import { expect, it, vi } from "vitest";
+import { render } from "../testing/render";
+import { Failed, Loading } from "./States";
+
+it("says what is loading", () => {
+  render(<Loading what="the board" />);
+  expect(screen.getByText("Loading the board …").getAttribute("role")).toBe("status");
+});
+
+it("says what went wrong, and tries again", async () => {
+  const again = vi.fn();
+  const { user } = render(<Failed error={new Error("The server does not answer.")} again={again} />);
+  expect(screen.getByRole("alert").textContent).toContain("The server does not answer.");
+  await user.click(screen.getByText("Try again"));
+  expect(again).toHaveBeenCalledOnce();
+});

@@ -1,0 +1,26 @@
+import { screen, waitFor } from "@testing-library/react";
+import { expect, it } from "vitest";
+import type { SeasonList } from "../../api/types";
+import { render, SALT } from "../../testing/render";
+import { isDown, recordedAt, sentTo, willAnswer } from "../../testing/server";
+import { SeasonLists } from "./SeasonLists";
+
+const [list] = recordedAt<SeasonList[]>(`/pools/${SALT.id}/season-lists#kept`);
+
+it("plans a closing for a pool as it stands, and keeps the list", async () => {
+  const { user } = render(<SeasonLists poolId={SALT.id} zone="America/Chicago" />);
+  await user.click(await screen.findByText("Closing"));
+  await user.click(await screen.findByText("Keep this list"));
+  await waitFor(() => expect(sentTo("/season-lists")).toHaveLength(1));
+  expect(sentTo("/season-lists")[0]).toMatchObject({ which: "closing", dropped: false });
+});
+
+it("ticks an item, on the device where the server does not answer", async () => {
+  willAnswer(`/pools/${SALT.id}/season-lists`, [list]);
+  const { user } = render(<SeasonLists poolId={SALT.id} zone="America/Chicago" />);
+  const item = list?.items[0]?.item;
+  const done = await screen.findByLabelText(`Done: ${item?.title}`);
+  isDown();
+  await user.click(done);
+  expect(await screen.findByText("Kept on this device; it is sent when the server answers.")).toBeTruthy();
+});

@@ -1,0 +1,32 @@
+import { screen, waitFor } from "@testing-library/react";
+import { expect, it } from "vitest";
+import type { Person, Round } from "../../api/types";
+import { personStore } from "../../lib/person";
+import { address, render } from "../../testing/render";
+import { recordedAt, sentTo } from "../../testing/server";
+import { RoundPage } from "./RoundPage";
+
+const people = recordedAt<Person[]>("/people");
+const driver =
+  people.find(({ id }) => recordedAt<Round>(`/round?person_id=${id}`).stops.length > 0) ?? people[0];
+const round = recordedAt<Round>(`/round?person_id=${driver?.id}`);
+
+it("asks whose round it is", async () => {
+  const { user } = render(<RoundPage />);
+  await user.click(await screen.findByText(driver?.name ?? "none"));
+  expect(personStore.get()).toBe(driver?.id);
+});
+
+it("lists the stops in order, adds another pool, and starts", async () => {
+  personStore.set(driver?.id ?? "");
+  const { user } = render(<RoundPage />);
+  const [other] = round.others;
+  await user.click(await screen.findByLabelText(`Add ${other?.head.settings.name} to this round`));
+  const ids = round.stops.map(({ head }) => head.id);
+  await waitFor(() => expect(sentTo("/rounds")).toMatchObject([{ stops: [...ids, other?.head.id] }]));
+  const [start] = screen.queryAllByText("Start here");
+  if (start) {
+    await user.click(start);
+    expect(address()).toMatch(/\/slip$/);
+  } else expect(round.stops).toHaveLength(0);
+});

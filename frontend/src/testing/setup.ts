@@ -1,0 +1,60 @@
+import { cleanup, configure } from "@testing-library/react";
+import { afterEach, beforeEach, expect, vi } from "vitest";
+import { outbox } from "../api/outbox";
+import { closeNotice } from "../components/notice";
+import { personStore } from "../lib/person";
+import { activeRoundStore } from "../lib/round";
+import { unitsStore } from "../lib/units";
+import { modeStore } from "../theme/mode";
+import { answering, NOW } from "./server";
+
+// What jsdom has not and the screens ask for.
+class Watcher {
+  observe() {}
+  unobserve() {}
+  disconnect() {}
+}
+vi.stubGlobal("ResizeObserver", Watcher);
+vi.stubGlobal("IntersectionObserver", Watcher);
+window.matchMedia = (query: string) =>
+  ({
+    matches: false,
+    media: query,
+    addEventListener() {},
+    removeEventListener() {},
+  }) as unknown as MediaQueryList;
+window.scrollTo = () => undefined;
+Element.prototype.scrollIntoView = () => undefined;
+configure({
+  asyncUtilTimeout: 8_000,
+  defaultHidden: true,
+  getElementError: (message) => new Error(message?.slice(0, 300)),
+});
+
+// Everything has a size, so that charts draw.
+Element.prototype.getBoundingClientRect = () => new DOMRect(0, 0, 800, 320);
+
+/** What React or a library complains of: a warning is an error here. */
+const complaints: string[] = [];
+
+beforeEach(() => {
+  complaints.length = 0;
+  for (const level of ["error", "warn"] as const)
+    vi.spyOn(console, level).mockImplementation((...said) => void complaints.push(said.join(" ")));
+  vi.useFakeTimers({ now: NOW, toFake: ["Date"] });
+  answering();
+});
+afterEach(() => {
+  cleanup();
+  const heard = [...complaints];
+  closeNotice();
+  for (const { body } of [...outbox.get()]) outbox.discard(body.id);
+  vi.useRealTimers();
+  vi.restoreAllMocks();
+  unitsStore.set("us");
+  modeStore.set("paper");
+  personStore.set("");
+  activeRoundStore.set("");
+  localStorage.clear();
+  expect(heard).toEqual([]);
+});
