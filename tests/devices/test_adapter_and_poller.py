@@ -22,7 +22,7 @@ from kumpan.devices.poller import poll_once
 from kumpan.devices.simulator import app
 from kumpan.formats.device_json import reading_from_answer, reading_from_json, reading_to_json
 from kumpan.services.maintenance.devices import LinkedDevice
-from kumpan.services.people.people import the_workspace
+from kumpan.services.people.queries import the_workspace
 from kumpan.storage.transaction import Database
 from tests.web.conftest import START, Api, Json, new_id
 
@@ -295,7 +295,7 @@ async def test_heavy_rain_by_the_station_asks_for_a_test(api: Api, database: Dat
     api.pass_time(hours=1)
     await polled(api, database, *[DeviceReading(rain_mm=40.0, air_c=20.0)] * 4, hours=8)
     due = {item["task"]: item for item in (await api.get(f"/pools/{pool}/today"))["items"]}
-    assert "40 mm of rain" in due["test_rain"]["why"]
+    assert "1.6 in of rain" in due["test_rain"]["why"]
 
 
 async def test_raw_readings_are_thinned_to_one_an_hour(api: Api, database: Database) -> None:

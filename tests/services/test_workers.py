@@ -8,7 +8,7 @@ from typing import Any
 
 import pytest
 
-from kumpan.services.algae import rescues
+from kumpan.services.algae import queries as algae_queries
 from kumpan.services.cache import remembered
 from kumpan.services.pools import expectations, outlooks
 from kumpan.services.workers import Workers
@@ -28,11 +28,11 @@ async def test_no_page_of_a_pool_fits_a_model_on_the_event_loop(
     for _ in range(20):
         await api.test(pool, free_chlorine="3", ph="7.6", cyanuric_acid="40", total_alkalinity="90")
         api.pass_time(days=1)
-    for one in (expectations._fitted, outlooks._outlook, rescues._board):
+    for one in (expectations._fitted, outlooks._outlook, algae_queries._board):
         one.clear()
         monkeypatch.setattr(one, "function", not_here)
     for view in ("/rescue", "/outlook", "", "/board", "/sheet", "/ways", "/history/free_chlorine"):
-        for one in (expectations._fitted, outlooks._outlook, rescues._board):
+        for one in (expectations._fitted, outlooks._outlook, algae_queries._board):
             one.clear()
         reply = await api.client.get(f"/api/v1/pools/{pool}{view}")
         assert reply.status_code == 200, (view, reply.text)

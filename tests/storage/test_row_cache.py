@@ -10,7 +10,7 @@ import pytest_asyncio
 
 from kumpan.core.journal import SwimmersCounted
 from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
-from kumpan.services.people.people import the_workspace
+from kumpan.services.people.queries import the_workspace
 from kumpan.storage.repositories.journal import JournalRepository, StoredEntry
 from kumpan.storage.row_cache import MOST_SETS, CachedRows, RowCache
 from kumpan.storage.transaction import Database, Transaction

@@ -13,8 +13,8 @@ import pytest_asyncio
 
 from kumpan.core.journal import NotUnderstood
 from kumpan.services.journal.ledger import Scope, pool_entries
-from kumpan.services.people.people import the_workspace
-from kumpan.services.pools.pools import head
+from kumpan.services.people.queries import the_workspace
+from kumpan.services.pools.queries import head
 from kumpan.storage.transaction import Database
 from kumpan.tools.mariadb_server import MariaDbServer
 from kumpan.tools.serving import prepare

@@ -89,6 +89,13 @@ class Temperature:
 
 
 @dataclass(frozen=True)
+class Rain:
+    """Rain that fell, mm."""
+
+    rain_mm: float
+
+
+@dataclass(frozen=True)
 class CellOutput:
     """What a chlorinator cell makes at full power, g/h."""
 
@@ -160,5 +167,5 @@ class Ahead:
 
 Quantity = (
     Number | Percent | PoolWater | Liquid | Mass | RoughMass | RoughLiquid | Pressure | Flow | Temperature
-    | CellOutput | Money | Count | Duration | Weeks | Day | Clock | Ahead
+    | Rain | CellOutput | Money | Count | Duration | Weeks | Day | Clock | Ahead
 )  # fmt: skip

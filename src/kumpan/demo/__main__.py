@@ -27,10 +27,11 @@ from kumpan.demo.scenario import (
 from kumpan.demo.season import DAYS, Line, poured_g, season
 from kumpan.demo.upkeep import upkeep
 from kumpan.services.journal.ledger import Scope, Stamp, record
-from kumpan.services.people import people as workspace
-from kumpan.services.pools import pools as pool_cases
-from kumpan.services.products import inventory
-from kumpan.services.visits import rounds
+from kumpan.services.people import commands as people_commands
+from kumpan.services.people import queries as people_queries
+from kumpan.services.pools import commands as pools_commands
+from kumpan.services.products import commands as products_commands
+from kumpan.services.visits import commands as visits_commands
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
 
@@ -46,11 +47,11 @@ def demo_id(*names: object) -> UUID:
 async def load(database: Database, now: datetime) -> bool:
     """Load all of it in one transaction. False when pools are there already."""
     async with database.transaction() as tx:
-        scope = Scope(tx, await workspace.the_workspace(tx), now)
+        scope = Scope(tx, await people_queries.the_workspace(tx), now)
         if await tx.journal.pool_ids(scope.workspace_id):
             return False
         for name, initials in PEOPLE.items():
-            await workspace.add_person(scope, demo_id("person", name), name, initials)
+            await people_commands.add_person(scope, demo_id("person", name), name, initials)
         seasons = [(pool, season(pool, now)) for pool in pools()]
         await _fill_inventory(scope, [line for _, lines in seasons for line in lines])
         for n, (pool, lines) in enumerate(seasons):
@@ -66,7 +67,7 @@ async def _rounds(scope: Scope) -> None:
     for n, (name, days, stops) in enumerate(ROUNDS):
         stamp = Stamp(demo_id("round", n), scope.now, demo_id("person", name))
         ids = [demo_id("pool", key) for key in stops]
-        await rounds.set_round(scope, stamp, (today + days) % 7, ids)
+        await visits_commands.set_round(scope, stamp, (today + days) % 7, ids)
     for row in INVENTORY:
         packages = TRUCK.get(row.product.id)
         if packages is not None:
@@ -75,7 +76,7 @@ async def _rounds(scope: Scope) -> None:
             amount = f"{packages * _package_g(row):.0f} g"
             if row.package_ml is not None:
                 amount = f"{packages * row.package_ml:.0f} ml"
-            await rounds.count_truck(scope, stamp, id_, amount, units=Units.METRIC)
+            await visits_commands.count_truck(scope, stamp, id_, amount, units=Units.METRIC)
 
 
 async def _fill_inventory(scope: Scope, lines: list[Line]) -> None:
@@ -86,7 +87,7 @@ async def _fill_inventory(scope: Scope, lines: list[Line]) -> None:
     for row in INVENTORY:
         id_ = str(demo_id("product", row.product.id))
         product = replace(row.product, id=id_, package_g=row.package_g, package_ml=row.package_ml)
-        await inventory.add_product(scope, product)
+        await products_commands.add_product(scope, product)
         packages = ceil(poured.get(row.product.id, 0.0) / _package_g(row)) + row.spare
         times = range(LAST_BOUGHT_DAYS, DAYS, FORTNIGHT) if product.row.is_liquid else (DAYS,)
         for n, days in enumerate(times):
@@ -94,12 +95,12 @@ async def _fill_inventory(scope: Scope, lines: list[Line]) -> None:
             at = scope.now - timedelta(days=days)
             stamp = Stamp(demo_id("purchase", row.product.id, n), at, demo_id("person", OWNER))
             if share:
-                await inventory.buy(
+                await products_commands.buy(
                     replace(scope, now=at), stamp, product_id=id_, packages=share, price=share * row.price
                 )
     began = scope.now - timedelta(days=DAYS)
     stamp = Stamp(demo_id("habits"), began, demo_id("person", OWNER))
-    await inventory.set_preferences(replace(scope, now=began), stamp, PREFERENCES)
+    await products_commands.set_preferences(replace(scope, now=began), stamp, PREFERENCES)
 
 
 def _package_g(row: InventoryRow) -> float:
@@ -114,10 +115,10 @@ async def _load_pool(scope: Scope, demo: DemoPool, lines: list[Line]) -> None:
     id_, began = demo_id("pool", demo.key), scope.now - timedelta(days=DAYS, hours=1)
     ids = (demo_id(demo.key, "settings"), demo_id(demo.key, "basin"), demo_id(demo.key, "equipment"))
     person = demo_id("person", demo.person)
-    new = pool_cases.NewPool(
+    new = pools_commands.NewPool(
         id=id_, settings=demo.settings, basin=demo.basin, equipment=demo.equipment, entry_ids=ids
     )
-    await pool_cases.set_up(scope, new, began, person)
+    await pools_commands.set_up(scope, new, began, person)
     for n, line in enumerate(lines):
         at = moment(line.reported.at_s)
         stamp = Stamp(demo_id(demo.key, n), at, demo_id("person", line.person))

@@ -14,7 +14,7 @@ from kumpan.devices.adapter import Device, HttpDevice
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.maintenance import devices
 from kumpan.services.maintenance.devices import SIMULATED, LinkedDevice
-from kumpan.services.people.people import the_workspace
+from kumpan.services.people.queries import the_workspace
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
 

@@ -13,8 +13,8 @@ from starlette.middleware.gzip import GZipMiddleware
 from starlette.staticfiles import StaticFiles
 
 from kumpan.services.journal.ledger import Scope
-from kumpan.services.people import people as workspace_cases
-from kumpan.services.pools import pools as pool_cases
+from kumpan.services.people import queries as people_queries
+from kumpan.services.pools import queries as pools_queries
 from kumpan.services.pools.outlooks import outlook_of
 from kumpan.services.workers import WORKERS
 from kumpan.settings import Settings
@@ -100,9 +100,9 @@ def build_app(
 async def _warm(database: Database, clock: Callable[[], datetime]) -> None:
     """Fit every pool's model once at the start, so that the first page does not wait for it."""
     async with database.transaction() as tx:
-        scope = Scope(tx, await workspace_cases.the_workspace(tx), clock())
+        scope = Scope(tx, await people_queries.the_workspace(tx), clock())
         for pool_id in await tx.journal.pool_ids(scope.workspace_id):
-            await pool_cases.head(scope, pool_id)
+            await pools_queries.head(scope, pool_id)
             await outlook_of(scope, pool_id)
             await asyncio.sleep(0)  # let a request in between
 

@@ -8,7 +8,7 @@ from fastapi import Depends, Query, Request
 
 from kumpan.core.quantities.units import Units
 from kumpan.services.journal.ledger import Scope
-from kumpan.services.people.people import the_workspace
+from kumpan.services.people.queries import the_workspace
 from kumpan.storage.transaction import Database
 from kumpan.wording.catalogs import best_language
 from kumpan.wording.reader import Reader

@@ -32,6 +32,7 @@ from kumpan.core.quantity import (
     PoolWater,
     Pressure,
     Quantity,
+    Rain,
     RoughLiquid,
     RoughMass,
     Temperature,
@@ -40,6 +41,7 @@ from kumpan.core.quantity import (
 from kumpan.wording.reader import Reader
 
 DAY_MIN = 1440
+MM_PER_IN = 25.4
 SOURCE_LANGUAGE = "en_US"
 _PARTS = MappingProxyType({
     Fraction(0): "", Fraction(1, 4): "¼", Fraction(1, 3): "⅓", Fraction(1, 2): "½", Fraction(2, 3): "⅔",
@@ -106,6 +108,13 @@ def _(value: Temperature, reader: Reader) -> str:
     if reader.metric:
         return f"{value.temperature_c:.{value.digits}f} °C"
     return f"{fahrenheit_from_celsius(value.temperature_c):.{value.digits}f} °F"
+
+
+@_text.register
+def _(value: Rain, reader: Reader) -> str:
+    if reader.metric:
+        return f"{value.rain_mm:.0f} mm"
+    return f"{value.rain_mm / MM_PER_IN:.1f} in"
 
 
 @_text.register

@@ -24,7 +24,7 @@ from kumpan.core.maintenance.tasks import SHOCK_DAYS_WARM, TASKS, WARM_C
 from kumpan.core.messages import NOTHING, Message, Verbatim
 from kumpan.core.pool.equipment import Chlorination, Filter, Traits
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.quantity import Day, Number, Pressure
+from kumpan.core.quantity import Day, Number, Pressure, Rain
 
 SOURCES_USED = (
     "filter-care",
@@ -395,8 +395,8 @@ def _rain(request: CareRequest) -> Condition | None:
         return None
     entry, day = wet[-1]
     why = Message(
-        "{rain_mm} mm of rain by the station: it dilutes, and brings dirt.",
-        rain_mm=Number(day.rain_mm or 0.0, digits=0),
+        "{rain} of rain by the station: it dilutes, and brings dirt.",
+        rain=Rain(day.rain_mm or 0.0),
     )
     return Condition(
         key="test_rain",

@@ -12,7 +12,7 @@ from kumpan.core.dosing.mass_balance import change_per_g
 from kumpan.core.messages import Message, Verbatim
 from kumpan.core.products.product import Product, density, moles_per_g
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.quantity import Number
+from kumpan.core.quantity import Number, Temperature
 from kumpan.core.ranges.chlorine_targets import chlorine_minimums, reference_hypochlorous_mg_l
 from kumpan.core.ranges.profiles import Band, Profile
 from kumpan.core.records.derivation import Derivation, derivation
@@ -172,7 +172,7 @@ def _index_pairs(state: State, readings: Readings) -> tuple[Pair, ...]:
         ),
         (
             Message("temperature"),
-            Message("{temperature} C", temperature=Number(state.totals.temperature_c, digits=1)),
+            Message("{temperature}", temperature=Temperature(state.totals.temperature_c, digits=1)),
         ),
         (
             Message("ionic strength"),

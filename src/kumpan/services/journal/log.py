@@ -64,12 +64,22 @@ from kumpan.core.pool.equipment import CHLORINATIONS, FILTERS, SURFACES
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.quantity import CellOutput, DateForm, Day, Flow, Number, PoolWater, Pressure, Temperature
+from kumpan.core.quantity import (
+    CellOutput,
+    DateForm,
+    Day,
+    Flow,
+    Number,
+    PoolWater,
+    Pressure,
+    Rain,
+    Temperature,
+)
 from kumpan.core.ranges.profiles import profile
 from kumpan.core.season.materials import PREFIX as MATERIAL
 from kumpan.services.journal.ledger import Scope, pool_entries
-from kumpan.services.products.inventory import amount_text
-from kumpan.services.views import LogLine
+from kumpan.services.journal.views import LogLine
+from kumpan.services.products.queries import amount_text
 
 
 async def log(scope: Scope, pool_id: UUID) -> list[LogLine]:
@@ -342,7 +352,7 @@ def _device_day(body: DeviceDay) -> Told:
     if body.pressure_kpa is not None:
         row.append(Pressure(body.pressure_kpa))
     if body.rain_mm:
-        row.append(Message("rain {rain} mm", rain=Number(body.rain_mm, digits=0)))
+        row.append(Message("rain {rain}", rain=Rain(body.rain_mm)))
     return Message("The {device}'s day", device=Verbatim(body.device)), parts(row)
 
 

@@ -16,7 +16,8 @@ from kumpan.core.maintenance.recurrence import local_day
 from kumpan.core.messages import Message
 from kumpan.formats.device_json import reading_from_json, reading_to_json
 from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
-from kumpan.services.pools.pools import parts_of
+from kumpan.services.maintenance.views import DeviceView
+from kumpan.services.pools.queries import parts_of
 
 SIMULATED = "stand-in"
 LOOPBACK = ("127.0.0.1", "localhost", "::1")
@@ -31,17 +32,6 @@ class LinkedDevice:
     pool_id: UUID
     device: str
     address: str
-
-
-@dataclass(frozen=True, kw_only=True)
-class DeviceView:
-    """A device as it stands: its last reading and how long ago; `address` empty where none is linked."""
-
-    device: str
-    address: str
-    last: DeviceReading | None
-    last_at: datetime | None
-    silent_min: int | None
 
 
 def linked(state: PoolState) -> DeviceLinked | None:

@@ -1,82 +1,44 @@
 """The benches of one pool: cell, filter, pump; the fault interview; the acid bath's mixing helper."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from datetime import timedelta
 from uuid import UUID
 
 from kumpan.core.errors import InvalidInput
 from kumpan.core.forecast.expected import measured_readings
 from kumpan.core.journal import (
-    CellSet,
     Clarity,
     InterviewHeld,
     PoolState,
     history,
     open_treatment,
 )
-from kumpan.core.maintenance.cell import CellBalance, cell_balance
+from kumpan.core.maintenance.cell import cell_balance
 from kumpan.core.maintenance.cell_acid import AcidBath, acid_bath
-from kumpan.core.maintenance.cell_life import CellLife, cell_life
+from kumpan.core.maintenance.cell_life import cell_life
 from kumpan.core.maintenance.circulation import CirculationView, circulation
-from kumpan.core.maintenance.fault_tree import TREES, Interview, Tree, interview
+from kumpan.core.maintenance.fault_tree import TREES, Interview, interview
 from kumpan.core.maintenance.filter_pressure import (
     LIMIT_KPA,
-    PressureTrend,
     clean_pressure,
     pressure_trend,
     reading_in_question,
 )
-from kumpan.core.maintenance.index_history import IndexPoint, scaling_index
+from kumpan.core.maintenance.index_history import scaling_index
 from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_quantity
 from kumpan.core.quantities.units import Units
 from kumpan.services.journal.ledger import Scope, Stamp, record
-from kumpan.services.maintenance.devices import DeviceView, device_view
-from kumpan.services.maintenance.maintenance import care_inputs
+from kumpan.services.maintenance.devices import device_view
+from kumpan.services.maintenance.queries import care_inputs
+from kumpan.services.maintenance.views import CellView, EquipmentView, FilterView
 from kumpan.services.pools.expectations import modeled_state
 from kumpan.services.pools.outlooks import outlook_now
-from kumpan.services.pools.pools import PoolParts, parts_of
+from kumpan.services.pools.queries import PoolParts, parts_of
 
 MEDIA_YEARS = 5
-
-
-@dataclass(frozen=True, kw_only=True)
-class CellView:
-    """The cell's bench; `setting` None until it is told once. `index_mean` over the last weeks."""
-
-    setting: CellSet | None
-    balance: CellBalance | None
-    life: CellLife | None
-    index: tuple[IndexPoint, ...]
-    index_mean: float | None
-    washes: int
-    trees: tuple[Tree, ...]
-
-
-@dataclass(frozen=True, kw_only=True)
-class FilterView:
-    """The filter's gauge over time, kPa; `doubt` is a word on the gauge itself."""
-
-    trend: PressureTrend | None
-    clean_kpa: float
-    clean_known: bool
-    limit_kpa: float
-    uncertainty: Message
-    media_age_days: int | None
-    media_due: bool
-
-
-@dataclass(frozen=True)
-class EquipmentView:
-    """Cell, filter, circulation and device of one pool."""
-
-    cell: CellView | None
-    filter: FilterView
-    circulation: CirculationView
-    device: DeviceView
 
 
 async def equipment_view(scope: Scope, pool_id: UUID) -> EquipmentView:

@@ -9,8 +9,8 @@ from kumpan.core.journal import FeedOpened, effective, of_kind
 from kumpan.core.messages import Message
 from kumpan.formats.care_calendar import CareLine, care_calendar
 from kumpan.services.journal.ledger import Scope, Stamp, entries_in, pool_state, record, void
-from kumpan.services.maintenance.maintenance import calendar_days
-from kumpan.services.pools.pools import parts_of
+from kumpan.services.maintenance.queries import calendar_days
+from kumpan.services.pools.queries import parts_of
 from kumpan.wording.render import render
 
 DAYS_AHEAD = 366

@@ -24,9 +24,9 @@ from kumpan.core.treatment.too_coarse import too_coarse
 from kumpan.core.treatment.too_old import too_old
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.expectations import modeled_state
-from kumpan.services.pools.pools import PoolParts, offered_plan, parts_of
+from kumpan.services.pools.queries import PoolParts, offered_plan, parts_of
+from kumpan.services.pools.views import Board, PouredSince
 from kumpan.services.treatments.calculations import analyze
-from kumpan.services.views import Board, PouredSince
 from kumpan.wording.gauges import AIM_STEPS, Gauge, gauge
 
 TRAIL = 4

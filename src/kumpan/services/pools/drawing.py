@@ -1,6 +1,5 @@
 """The basin: its volume and its drawing."""
 
-from dataclasses import dataclass
 from uuid import UUID
 
 from kumpan.core.journal import BasinMeasured
@@ -8,16 +7,7 @@ from kumpan.core.pool.plan_drawing import Fixture, PlanDrawing, draw
 from kumpan.core.pool.shapes import Part, area_m2, mean_depth_m
 from kumpan.services.cache import remembered
 from kumpan.services.journal.ledger import Scope, pool_state
-
-
-@dataclass(frozen=True)
-class BasinView:
-    """Liters, plan area and mean depth of all parts together, and the drawing where there are parts."""
-
-    volume_l: float
-    area_m2: float | None
-    mean_depth_m: float | None
-    drawing: PlanDrawing | None
+from kumpan.services.pools.views import BasinView
 
 
 def basin_view(basin: BasinMeasured) -> BasinView:

@@ -18,8 +18,15 @@ from kumpan.services.cache import mark_of, remembered
 from kumpan.services.journal.ledger import Scope, pool_entries
 from kumpan.services.journal.log import describe
 from kumpan.services.pools.expectations import TOO_OLD, model_of
-from kumpan.services.pools.pools import PoolParts, parts_of
-from kumpan.services.views import AheadPoint, DayAhead, HistoryMark, HistoryPoint, HistoryView, OutlookView
+from kumpan.services.pools.queries import PoolParts, parts_of
+from kumpan.services.pools.views import (
+    AheadPoint,
+    DayAhead,
+    HistoryMark,
+    HistoryPoint,
+    HistoryView,
+    OutlookView,
+)
 from kumpan.services.workers import WORKERS
 
 USUAL_DEPTH_M = 1.4

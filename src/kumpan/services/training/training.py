@@ -8,11 +8,10 @@ from dataclasses import dataclass
 from zoneinfo import ZoneInfo
 
 from kumpan.core.dosing.typed_amount import read_amount
-from kumpan.core.journal import Clarity, TestTaken
+from kumpan.core.journal import TestTaken
 from kumpan.core.messages import NOTHING, Message, Verbatim, joined
 from kumpan.core.pool.equipment import CHLORINATIONS, FILTERS, SURFACES
 from kumpan.core.products.product import Product, volume_from_mass_ml
-from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.units import Units
 from kumpan.core.quantity import Liquid, Mass, Number, PoolWater, Pressure
 from kumpan.core.training.game import (
@@ -25,70 +24,15 @@ from kumpan.core.training.game import (
     scenario_by_key,
 )
 from kumpan.core.training.goals import titles
-from kumpan.core.training.review import Review, review
+from kumpan.core.training.review import review
 from kumpan.core.training.scenarios import SCENARIOS, TIME_ZONE, Scenario
-
-
-@dataclass(frozen=True, kw_only=True)
-class PracticeProduct:
-    """What stands on the practice shelf; the price of one package."""
-
-    id: str
-    label: str
-    package: Message
-    price: float | None
-    is_liquid: bool
-
-
-@dataclass(frozen=True, kw_only=True)
-class ScenarioView:
-    """A practice pool to choose, as one is told of it."""
-
-    key: str
-    title: Message
-    story: Message
-    goals: tuple[Message, ...]
-    days: int
-    pool: Message
-    has_cell: bool
-    inventory: tuple[PracticeProduct, ...]
-
-
-@dataclass(frozen=True)
-class PracticeReading:
-    """One value of a practice test."""
-
-    measure: Measure
-    value: float
-
-
-@dataclass(frozen=True, kw_only=True)
-class PracticeLine:
-    """A move as it is told, with what it showed. `day` from 1; `clock` on the pool's clock."""
-
-    day: int
-    clock: str
-    text: Message
-    readings: tuple[PracticeReading, ...]
-    clarity: Clarity | None
-
-
-@dataclass(frozen=True, kw_only=True)
-class GameView:
-    """The game after its moves: what can be seen from the edge, never the truth until the end."""
-
-    scenario: ScenarioView
-    day: int
-    clock: str
-    days_left: int
-    first_clarity: Clarity
-    clarity: Clarity
-    odd: tuple[str, ...]
-    gauge: Message
-    cost: float
-    lines: tuple[PracticeLine, ...]
-    over: bool
-    review: Review | None
+from kumpan.services.training.views import (
+    GameView,
+    PracticeLine,
+    PracticeProduct,
+    PracticeReading,
+    ScenarioView,
+)
 
 
 @dataclass(frozen=True, kw_only=True)

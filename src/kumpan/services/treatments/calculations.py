@@ -35,36 +35,9 @@ from kumpan.core.ranges.targets import aims
 from kumpan.core.ranges.verdicts import bound_chlorine
 from kumpan.core.testing.plausibility import questions
 from kumpan.core.treatment.plan import Plan, plan
+from kumpan.services.treatments.views import AfterView, Analysis
 
 M = Measure
-
-
-@dataclass(frozen=True, kw_only=True)
-class Analysis:
-    """What the readings say together; null where a reading is missing (named in `missing`).
-
-    Indices without unit; carbonate alkalinity in mg/L as CaCO3; hypochlorous acid in mg/L as Cl2, its
-    fraction of free chlorine; ionic strength in mol/L.
-    """
-
-    saturation_index: float | None
-    saturation_index_classic: float | None
-    carbonate_alkalinity: float | None
-    combined_chlorine: float | None
-    hypochlorous_acid: float | None
-    hypochlorous_fraction: float | None
-    ionic_strength: float | None
-    assumed: Mapping[str, float]
-    missing: tuple[str, ...]
-    findings: tuple[Finding, ...]
-
-
-@dataclass(frozen=True)
-class AfterView:
-    """The water after the doses, and what it is like."""
-
-    readings: Readings
-    analysis: Analysis
 
 
 def analyze(readings: Readings) -> Analysis:

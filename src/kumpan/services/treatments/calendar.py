@@ -8,10 +8,10 @@ from kumpan.core.quantities.units import Units
 from kumpan.core.records.step import WAIT
 from kumpan.formats.calendar import CalendarLine, calendar
 from kumpan.services.journal.ledger import Scope, pool_state
-from kumpan.services.pools.pools import parts_of
-from kumpan.services.treatments.plans import offered_treatment
+from kumpan.services.pools.queries import parts_of
+from kumpan.services.treatments.queries import offered_treatment
 from kumpan.services.treatments.request import PlanRequest
-from kumpan.services.views import TreatmentPlan, TreatmentStep
+from kumpan.services.treatments.views import TreatmentPlan, TreatmentStep
 from kumpan.wording.reader import Reader
 from kumpan.wording.render import render
 

@@ -9,8 +9,8 @@ from kumpan.core.quantities.units import Units
 from kumpan.core.treatment.special.second_opinion import COMPARED, second_opinion
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.expectations import modeled_state, water_now
-from kumpan.services.pools.pools import offered_plan, parts_of
-from kumpan.services.views import ComparedMeasure, OpinionView
+from kumpan.services.pools.queries import offered_plan, parts_of
+from kumpan.services.treatments.views import ComparedMeasure, OpinionView
 
 
 async def opinion(scope: Scope, pool_id: UUID, text: str, *, units: Units) -> OpinionView:

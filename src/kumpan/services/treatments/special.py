@@ -26,11 +26,11 @@ from kumpan.core.treatment.special.mineral import mineral_plan
 from kumpan.core.treatment.special.request import SpecialRequest
 from kumpan.core.treatment.special.second_opinion import advised_plan
 from kumpan.core.treatment.special.shock import ShockReason, ShockRequest, ShockStrategy, shock_plan
-from kumpan.services.algae.rescues import rescue_plan
+from kumpan.services.algae.queries import rescue_plan
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.expectations import fitted, water_now
 from kumpan.services.pools.places import place_of
-from kumpan.services.pools.pools import PoolParts
+from kumpan.services.pools.queries import PoolParts
 from kumpan.services.treatments.at_hand import AtHand, at_hand, display_options
 from kumpan.services.treatments.request import PlanKind, PlanRequest
 

@@ -16,10 +16,11 @@ from kumpan.core.treatment.strategies import StrategyOutcome
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.expectations import modeled_state
 from kumpan.services.pools.outlooks import outlook_of
-from kumpan.services.pools.pools import PoolParts, compared_strategies, offered_plan, parts_of
-from kumpan.services.products.inventory import amount_text, buy_line, to_buy
+from kumpan.services.pools.queries import PoolParts, compared_strategies, offered_plan, parts_of
+from kumpan.services.products.queries import amount_text, buy_line, to_buy
+from kumpan.services.products.views import BuyLine
 from kumpan.services.treatments.at_hand import at_hand
-from kumpan.services.views import BuyLine, StrategiesView, StrategyProduct, StrategyView
+from kumpan.services.treatments.views import StrategiesView, StrategyProduct, StrategyView
 
 
 async def strategies(scope: Scope, pool_id: UUID, *, units: Units) -> StrategiesView:

@@ -19,7 +19,7 @@ from kumpan.core.testing.methods import Measured
 from kumpan.services.cache import remembered
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.expectations import water_now
-from kumpan.services.pools.pools import Chosen, PoolParts, plan_products
+from kumpan.services.pools.queries import Chosen, PoolParts, plan_products
 
 
 async def with_uncertainty(

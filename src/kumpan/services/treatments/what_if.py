@@ -14,10 +14,10 @@ from kumpan.core.quantities.units import Units
 from kumpan.core.ranges.profiles import Band
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.expectations import modeled_state
-from kumpan.services.pools.pools import parts_of
-from kumpan.services.treatments.plans import treatment_for
+from kumpan.services.pools.queries import parts_of
+from kumpan.services.treatments.queries import treatment_for
 from kumpan.services.treatments.request import PlanRequest
-from kumpan.services.views import WhatIf
+from kumpan.services.treatments.views import WhatIf
 from kumpan.wording.gauges import AIM_STEPS, Marker, marker_on, value_at
 
 SNAP_SHARE = 0.2  # a place is read to a fifth of a nudge

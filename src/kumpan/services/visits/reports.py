@@ -1,12 +1,11 @@
 """The report to a pool's owner: one day in words, with what is next and when they may swim."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
-from datetime import date, datetime
+from dataclasses import replace
+from datetime import date
 from uuid import UUID
 from zoneinfo import ZoneInfo
 
-from kumpan.core.assessment.next_thing import NextThing
 from kumpan.core.assessment.swim import SwimAnswer
 from kumpan.core.journal import CareDone, Entry
 from kumpan.core.messages import Cased, Message, Value, Verbatim, joined
@@ -23,60 +22,16 @@ from kumpan.core.visits.day_report import (
 )
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.journal.log import describe, task_title, value_message
-from kumpan.services.maintenance.maintenance import calendar_days
-from kumpan.services.people.people import people
+from kumpan.services.maintenance.queries import calendar_days
+from kumpan.services.people.queries import people
 from kumpan.services.pools.expectations import modeled_state
-from kumpan.services.pools.pools import head, parts_of
-from kumpan.services.products.inventory import amount_text
+from kumpan.services.pools.queries import head, parts_of
+from kumpan.services.products.queries import amount_text
 from kumpan.services.treatments.at_hand import at_hand
+from kumpan.services.visits.views import AheadLine, OwnerReport, ReportLine
 
 AHEAD_DAYS, AHEAD_MOST = 21, 3
 DAYS_LISTED = 30
-
-
-@dataclass(frozen=True)
-class ReportLine:
-    """A thing that was done: when, what, and the reason or the figures beside it."""
-
-    at: datetime
-    title: Message
-    detail: Message
-
-
-@dataclass(frozen=True)
-class AheadLine:
-    """What falls on a day ahead, all of it in one line."""
-
-    day: date
-    title: Message
-
-
-@dataclass(frozen=True, kw_only=True)
-class OwnerReport:
-    """One day for the owner.
-
-    `days` are those with something to tell, newest first; `text` is all of it to send.
-    """
-
-    pool: str
-    place: str
-    day: date
-    days: tuple[date, ...]
-    by: tuple[str, ...]
-    empty: bool
-    visual_checks: tuple[Message, ...]
-    found: tuple[FoundValue, ...]
-    poured: tuple[ReportLine, ...]
-    done: tuple[ReportLine, ...]
-    notes: tuple[str, ...]
-    trades: tuple[str, ...]
-    comes_back: bool
-    cost: float | None
-    currency: str
-    swim: Message
-    next: NextThing
-    ahead: tuple[AheadLine, ...]
-    text: tuple[Message, ...]
 
 
 async def owner_report(scope: Scope, pool_id: UUID, day: date | None) -> OwnerReport:

@@ -20,7 +20,7 @@ QUANTITIES: Mapping[str, type[Any]] = {
     name: getattr(quantity, name)
     for name in (
         "Number", "Percent", "PoolWater", "Liquid", "Mass", "RoughMass", "RoughLiquid", "Pressure", "Flow",
-        "Temperature", "CellOutput", "Money", "Count", "Duration", "Weeks", "Day", "Clock", "Ahead",
+        "Temperature", "Rain", "CellOutput", "Money", "Count", "Duration", "Weeks", "Day", "Clock", "Ahead",
     )
 }  # fmt: skip
 _NAMES: Mapping[type[Any], str] = {kind: name for name, kind in QUANTITIES.items()}

@@ -6,7 +6,7 @@ from uuid import UUID
 from pydantic import Field, StrictBool
 
 from kumpan.core.journal import VisitDone
-from kumpan.services.visits.rounds import MOST_STOPS
+from kumpan.services.visits.queries import MOST_STOPS
 from kumpan.web.requests.journal import Note
 from kumpan.web.requests.pools import StampIn
 

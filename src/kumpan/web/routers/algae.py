@@ -9,7 +9,8 @@ from kumpan.core.algae.identify import QUESTIONS, identify
 from kumpan.core.errors import InvalidInput
 from kumpan.core.journal import Severity
 from kumpan.core.messages import Message, Verbatim
-from kumpan.services.algae import rescues
+from kumpan.services.algae import commands as algae_commands
+from kumpan.services.algae import queries as algae_queries
 from kumpan.web.requests.algae import RescueEndIn, RescueIn
 from kumpan.web.responses.algae import Identified, KeyQuestion, RescueView
 from kumpan.web.scope import ReaderDep, ScopeDep, UnitsDep
@@ -56,7 +57,7 @@ async def rescue(
 ) -> RescueView:
     """The rescue as it stands, or as it would be if it began now at a severity."""
     return RescueView.of(
-        await rescues.rescue_view(scope, pool_id, severity=severity, by_ratio=by_ratio, units=units),
+        await algae_queries.rescue_view(scope, pool_id, severity=severity, by_ratio=by_ratio, units=units),
         reader,
     )
 
@@ -67,9 +68,9 @@ async def set_rescue(
 ) -> RescueView:
     """Begin a rescue, or change how it is set."""
     setting = given.to_core()
-    await rescues.set_rescue(scope, pool_id, stamp(given, scope), setting)
+    await algae_commands.set_rescue(scope, pool_id, stamp(given, scope), setting)
     return RescueView.of(
-        await rescues.rescue_view(
+        await algae_queries.rescue_view(
             scope, pool_id, severity=setting.severity, by_ratio=setting.by_ratio, units=units
         ),
         reader,
@@ -81,10 +82,10 @@ async def end_rescue(
     pool_id: UUID, given: RescueEndIn, scope: ScopeDep, reader: ReaderDep, units: UnitsDep
 ) -> RescueView:
     """End it: clear, drained, or stopped."""
-    await rescues.end_rescue(
+    await algae_commands.end_rescue(
         scope, pool_id, stamp=stamp(given, scope), outcome=given.outcome, note=given.note
     )
     return RescueView.of(
-        await rescues.rescue_view(scope, pool_id, severity=None, by_ratio=True, units=units),
+        await algae_queries.rescue_view(scope, pool_id, severity=None, by_ratio=True, units=units),
         reader,
     )

@@ -9,11 +9,13 @@ from kumpan.core.messages import Message
 from kumpan.core.products.catalogue import chemical
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
-from kumpan.services.journal import additions
+from kumpan.services.journal import commands as journal_commands
+from kumpan.services.journal import queries as journal_queries
 from kumpan.services.journal.ledger import correct, record, void
 from kumpan.services.journal.log import log
 from kumpan.services.pools.outlooks import history_of, outlook_of
-from kumpan.services.tests import test_form as slips
+from kumpan.services.tests import commands as tests_commands
+from kumpan.services.tests import queries as tests_queries
 from kumpan.web.requests.journal import (
     AdditionTyped,
     AmountChange,
@@ -37,7 +39,7 @@ router = APIRouter(prefix="/api/v1", tags=["journal"])
 async def read_test_line(pool_id: UUID, slip: SlipIn, scope: ScopeDep, reader: ReaderDep) -> TestFormView:
     """Read a slip without keeping it: values with their doubt, what is unreadable, what to question."""
     return TestFormView.of(
-        await slips.question(
+        await tests_queries.question(
             scope,
             pool_id,
             line=slip.line,
@@ -56,14 +58,14 @@ async def last_values(
     """What each measure read last, for the slip's ghosts and "same as last"."""
     return {
         measure: LastValue.of(one, reader)
-        for measure, one in (await slips.last_values_of(scope, pool_id, temperature_unit)).items()
+        for measure, one in (await tests_queries.last_values_of(scope, pool_id, temperature_unit)).items()
     }
 
 
 @router.post("/pools/{pool_id}/tests", status_code=201)
 async def keep_test(pool_id: UUID, test: TestIn, scope: ScopeDep) -> UUID:
     """Keep a test as it was typed."""
-    entry = await slips.keep_test(
+    entry = await tests_commands.keep_test(
         scope,
         pool_id,
         stamp=stamp(test, scope),
@@ -85,7 +87,7 @@ async def keep_look(pool_id: UUID, visual_check: LookIn, scope: ScopeDep) -> UUI
 async def keep_addition(pool_id: UUID, addition: AdditionTyped, scope: ScopeDep, units: UnitsDep) -> UUID:
     """Something poured outside a sheet."""
     if addition.product_id is not None:
-        product = await additions.product_by_id(scope, addition.product_id)
+        product = await journal_queries.product_by_id(scope, addition.product_id)
     elif addition.chemical is not None and addition.strength_percent is not None:
         chemical(addition.chemical)
         product = Product("", addition.chemical, addition.strength_percent)
@@ -93,7 +95,7 @@ async def keep_addition(pool_id: UUID, addition: AdditionTyped, scope: ScopeDep,
         raise InvalidInput(
             Message("Say what was poured: product_id, or chemical and strength_percent."), "product_id"
         )
-    entry = await additions.pour(
+    entry = await journal_commands.pour(
         scope,
         pool_id,
         stamp=stamp(addition, scope),
@@ -149,7 +151,7 @@ async def void_entry(entry_id: UUID, taken_back: VoidIn, scope: ScopeDep) -> UUI
 @router.post("/entries/{entry_id}/correct-test")
 async def correct_test(entry_id: UUID, test: TestIn, scope: ScopeDep) -> UUID:
     """Replace a test by a corrected one, with its true time."""
-    entry = await slips.correct_test(
+    entry = await tests_commands.correct_test(
         scope,
         entry_id,
         stamp=stamp(test, scope),
@@ -170,7 +172,7 @@ async def correct_look(entry_id: UUID, visual_check: LookIn, scope: ScopeDep) ->
 @router.post("/entries/{entry_id}/correct-addition")
 async def correct_addition(entry_id: UUID, addition: AmountChange, scope: ScopeDep, units: UnitsDep) -> UUID:
     """Correct how much was poured and when."""
-    entry = await additions.correct_amount(
+    entry = await journal_commands.correct_amount(
         scope, entry_id, stamp(addition, scope), addition.amount, units=units
     )
     return entry.id

@@ -5,9 +5,10 @@ from uuid import UUID
 
 from fastapi import APIRouter, Query, Response
 
+from kumpan.services.maintenance import commands as maintenance_commands
 from kumpan.services.maintenance import devices, feeds
 from kumpan.services.maintenance import equipment as equipment_view
-from kumpan.services.maintenance import maintenance as care
+from kumpan.services.maintenance import queries as maintenance_queries
 from kumpan.web.requests.base import AsTyped
 from kumpan.web.requests.maintenance import (
     DeviceIn,
@@ -41,13 +42,13 @@ ICS = "text/calendar"
 @router.get("/pools/{pool_id}/today")
 async def today(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> TodayView:
     """What is due now and soon, most pressing first."""
-    return TodayView.of(await care.today(scope, pool_id), reader)
+    return TodayView.of(await maintenance_queries.today(scope, pool_id), reader)
 
 
 @router.get("/pools/{pool_id}/care")
 async def all_care(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> CareView:
     """Every task with its date and interval, suggestions from the log, and the procedures."""
-    return CareView.of(await care.care(scope, pool_id), reader)
+    return CareView.of(await maintenance_queries.care(scope, pool_id), reader)
 
 
 @router.get("/pools/{pool_id}/calendar")
@@ -55,7 +56,9 @@ async def calendar(
     pool_id: UUID, scope: ScopeDep, reader: ReaderDep, days: Annotated[int, Query(ge=1, le=366)] = 42
 ) -> tuple[CalendarDay, ...]:
     """What falls on each day ahead, as if each were done on its day."""
-    return tuple([CalendarDay.of(one, reader) for one in await care.calendar_days(scope, pool_id, days)])
+    return tuple(
+        [CalendarDay.of(one, reader) for one in await maintenance_queries.calendar_days(scope, pool_id, days)]
+    )
 
 
 @router.get("/pools/{pool_id}/procedures/{key}")
@@ -63,7 +66,9 @@ async def procedure(
     pool_id: UUID, key: str, scope: ScopeDep, reader: ReaderDep, units: UnitsDep
 ) -> ProcedureView:
     """One procedure as it stands for this pool."""
-    return ProcedureView.of(await care.procedure_view(scope, pool_id, key, units=units), reader)
+    return ProcedureView.of(
+        await maintenance_queries.procedure_view(scope, pool_id, key, units=units), reader
+    )
 
 
 @router.post("/pools/{pool_id}/procedures/{key}/finish", status_code=201)
@@ -72,7 +77,7 @@ async def finish(
 ) -> FinishedView:
     """Write what it led to: care done, dates moved, water lost."""
     return FinishedView.of(
-        await care.finish(
+        await maintenance_commands.finish(
             scope,
             pool_id,
             stamp=stamp(given, scope),
@@ -88,14 +93,16 @@ async def finish(
 @router.post("/pools/{pool_id}/care/done", status_code=201)
 async def done(pool_id: UUID, given: DoneIn, scope: ScopeDep) -> UUID:
     """A task that was done without its procedure, or by somebody else."""
-    await care.done(scope, pool_id, stamp=stamp(given, scope), task=given.task, note=given.note)
+    await maintenance_commands.done(
+        scope, pool_id, stamp=stamp(given, scope), task=given.task, note=given.note
+    )
     return given.id
 
 
 @router.post("/pools/{pool_id}/care/put-off", status_code=201)
 async def put_off(pool_id: UUID, given: PutOffIn, scope: ScopeDep) -> UUID:
     """To a later day, or left out this time with a reason."""
-    await care.put_off(
+    await maintenance_commands.put_off(
         scope, pool_id, stamp=stamp(given, scope), task=given.task, until=given.until, reason=given.reason
     )
     return given.id
@@ -104,7 +111,7 @@ async def put_off(pool_id: UUID, given: PutOffIn, scope: ScopeDep) -> UUID:
 @router.post("/pools/{pool_id}/care/interval", status_code=201)
 async def interval(pool_id: UUID, given: IntervalIn, scope: ScopeDep) -> UUID:
     """Set how often a task comes round here, or that it does not."""
-    await care.set_interval(
+    await maintenance_commands.set_interval(
         scope, pool_id, stamp=stamp(given, scope), task=given.task, days=given.days, off=given.off
     )
     return given.id
@@ -113,21 +120,21 @@ async def interval(pool_id: UUID, given: IntervalIn, scope: ScopeDep) -> UUID:
 @router.post("/pools/{pool_id}/events", status_code=201)
 async def event(pool_id: UUID, given: EventIn, scope: ScopeDep) -> UUID:
     """A storm, a crowd, a hot spell: what asks for a test."""
-    await care.note_event(scope, pool_id, stamp(given, scope), given.to_core())
+    await maintenance_commands.note_event(scope, pool_id, stamp(given, scope), given.to_core())
     return given.id
 
 
 @router.post("/pools/{pool_id}/pressures", status_code=201)
 async def pressure(pool_id: UUID, given: PressureIn, scope: ScopeDep, units: UnitsDep) -> UUID:
     """The filter's gauge with the pump on."""
-    await care.note_pressure(scope, pool_id, stamp(given, scope), given.pressure, units=units)
+    await maintenance_commands.note_pressure(scope, pool_id, stamp(given, scope), given.pressure, units=units)
     return given.id
 
 
 @router.post("/pools/{pool_id}/plant", status_code=201)
 async def plant(pool_id: UUID, given: PlantIn, scope: ScopeDep, units: UnitsDep) -> UUID:
     """Pump, filter and cell as they are from now on."""
-    await care.set_plant(scope, pool_id, stamp(given, scope), given.to_core(units))
+    await maintenance_commands.set_plant(scope, pool_id, stamp(given, scope), given.to_core(units))
     return given.id
 
 

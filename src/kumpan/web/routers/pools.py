@@ -6,9 +6,10 @@ from fastapi import APIRouter, Response
 
 from kumpan.services.journal.ledger import record
 from kumpan.services.pools import board as boards
-from kumpan.services.pools import pools
+from kumpan.services.pools import commands as pools_commands
+from kumpan.services.pools import queries as pools_queries
 from kumpan.services.pools.drawing import basin_view, pool_drawing
-from kumpan.services.season.seasons import season_of
+from kumpan.services.season.queries import season_of
 from kumpan.web.requests.pools import (
     BasinChange,
     BasinTyped,
@@ -33,15 +34,15 @@ def preview_basin(typed: BasinTyped, reader: ReaderDep) -> BasinView:
 @router.get("/pools")
 async def list_pools(scope: ScopeDep, reader: ReaderDep) -> list[PoolHeader]:
     """Every pool with its state in a line."""
-    return [PoolHeader.of(one, reader) for one in await pools.heads(scope)]
+    return [PoolHeader.of(one, reader) for one in await pools_queries.heads(scope)]
 
 
 @router.post("/pools", status_code=201)
 async def set_up_pool(new: NewPoolIn, scope: ScopeDep, reader: ReaderDep) -> PoolHeader:
     """Set up a pool."""
-    await pools.set_up(
+    await pools_commands.set_up(
         scope,
-        pools.NewPool(
+        pools_commands.NewPool(
             id=new.id,
             settings=new.settings.to_core(),
             basin=new.basin.to_core(),
@@ -51,13 +52,13 @@ async def set_up_pool(new: NewPoolIn, scope: ScopeDep, reader: ReaderDep) -> Poo
         new.at or scope.now,
         new.person_id,
     )
-    return PoolHeader.of(await pools.head(scope, new.id), reader)
+    return PoolHeader.of(await pools_queries.head(scope, new.id), reader)
 
 
 @router.get("/pools/{pool_id}")
 async def pool_head(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> PoolHeader:
     """One pool's header."""
-    return PoolHeader.of(await pools.head(scope, pool_id), reader)
+    return PoolHeader.of(await pools_queries.head(scope, pool_id), reader)
 
 
 @router.get("/pools/{pool_id}/board")
@@ -81,16 +82,16 @@ async def change_settings(
 ) -> PoolHeader:
     """Change name, zone, profile and rules."""
     settings = change.settings.to_core()
-    pools.check_settings(settings)
+    pools_commands.check_settings(settings)
     await record(scope, pool_id, stamp(change, scope), settings)
-    return PoolHeader.of(await pools.head(scope, pool_id), reader)
+    return PoolHeader.of(await pools_queries.head(scope, pool_id), reader)
 
 
 @router.post("/pools/{pool_id}/basin")
 async def change_basin(pool_id: UUID, change: BasinChange, scope: ScopeDep, reader: ReaderDep) -> PoolHeader:
     """Change shape and volume."""
     await record(scope, pool_id, stamp(change, scope), change.basin.to_core())
-    return PoolHeader.of(await pools.head(scope, pool_id), reader)
+    return PoolHeader.of(await pools_queries.head(scope, pool_id), reader)
 
 
 @router.post("/pools/{pool_id}/equipment")
@@ -99,7 +100,7 @@ async def change_equipment(
 ) -> PoolHeader:
     """Change surface, chlorination, filter and fill water."""
     await record(scope, pool_id, stamp(change, scope), change.equipment.to_core())
-    return PoolHeader.of(await pools.head(scope, pool_id), reader)
+    return PoolHeader.of(await pools_queries.head(scope, pool_id), reader)
 
 
 @router.get("/pools/{pool_id}/season")

@@ -6,7 +6,8 @@ from uuid import UUID
 
 from fastapi import APIRouter, Query
 
-from kumpan.services.season import seasons
+from kumpan.services.season import commands as season_commands
+from kumpan.services.season import queries as season_queries
 from kumpan.web.requests.season import ClimateIn, KeepListIn, ListAsked, TickItemIn
 from kumpan.web.responses.season import ClimateView, SeasonListView
 from kumpan.web.scope import ReaderDep, ScopeDep, UnitsDep, units_of
@@ -31,7 +32,9 @@ async def plan(
     Not kept.
     """
     return SeasonListView.of(
-        await seasons.season_list(scope, pool_id, request.to_core(), units=units_of(metric=request.metric)),
+        await season_queries.season_list(
+            scope, pool_id, request.to_core(), units=units_of(metric=request.metric)
+        ),
         reader,
     )
 
@@ -42,7 +45,10 @@ async def saved(
 ) -> tuple[SeasonListView, ...]:
     """The lists that are kept, with their ticks."""
     return tuple(
-        [SeasonListView.of(one, reader) for one in await seasons.season_lists(scope, pool_id, units=units)]
+        [
+            SeasonListView.of(one, reader)
+            for one in await season_queries.season_lists(scope, pool_id, units=units)
+        ]
     )
 
 
@@ -54,7 +60,7 @@ async def keep(
     return tuple(
         [
             SeasonListView.of(one, reader)
-            for one in await seasons.keep_list(
+            for one in await season_commands.keep_list(
                 scope, pool_id, stamp(given, scope), given.to_core(), units=units
             )
         ]
@@ -69,7 +75,7 @@ async def record_step(
     return tuple(
         [
             SeasonListView.of(one, reader)
-            for one in await seasons.record_item(
+            for one in await season_commands.record_item(
                 scope, pool_id, stamp(given, scope), given.to_core(), units=units
             )
         ]
@@ -79,7 +85,7 @@ async def record_step(
 @router.get("/climate")
 async def climate(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> ClimateView:
     """The water by month, and when it crosses 65 F."""
-    return ClimateView.of(await seasons.climate(scope, pool_id), reader)
+    return ClimateView.of(await season_queries.climate(scope, pool_id), reader)
 
 
 @router.post("/climate", status_code=201)
@@ -88,6 +94,6 @@ async def set_climate(
 ) -> ClimateView:
     """One's own table of months, as typed."""
     return ClimateView.of(
-        await seasons.set_climate(scope, pool_id, stamp(given, scope), given.to_core(units)),
+        await season_commands.set_climate(scope, pool_id, stamp(given, scope), given.to_core(units)),
         reader,
     )

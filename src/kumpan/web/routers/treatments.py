@@ -5,7 +5,8 @@ from uuid import UUID
 
 from fastapi import APIRouter, Query, Response
 
-from kumpan.services.treatments import plans as treatments
+from kumpan.services.treatments import commands as treatments_commands
+from kumpan.services.treatments import queries as treatments_queries
 from kumpan.services.treatments.calendar import treatment_calendar
 from kumpan.services.treatments.second_opinion import opinion
 from kumpan.services.treatments.strategies import strategies as compared
@@ -25,14 +26,14 @@ Asked = Annotated[PlanAskedIn, Query()]
 @router.get("/sheet")
 async def current(pool_id: UUID, scope: ScopeDep, reader: ReaderDep, units: UnitsDep) -> TreatmentPlan:
     """The open sheet when one was started, else the plan that is offered now."""
-    return TreatmentPlan.of(await treatments.current_treatment(scope, pool_id, units=units), reader)
+    return TreatmentPlan.of(await treatments_queries.current_treatment(scope, pool_id, units=units), reader)
 
 
 @router.get("/offer")
 async def offer(pool_id: UUID, scope: ScopeDep, request: Asked, reader: ReaderDep) -> TreatmentPlan:
     """A plan as it could be started now: shock, accident, drain, borate and the rest, or other products."""
     return TreatmentPlan.of(
-        await treatments.offered_treatment(
+        await treatments_queries.offered_treatment(
             scope, pool_id, request.to_core(), units=units_of(metric=request.metric)
         ),
         reader,
@@ -79,7 +80,9 @@ async def start(
 ) -> TreatmentPlan:
     """Start a plan; it becomes a journal entry and never changes."""
     return TreatmentPlan.of(
-        await treatments.start(scope, pool_id, stamp(given, scope), given.asked.to_core(), units=units),
+        await treatments_commands.start(
+            scope, pool_id, stamp(given, scope), given.asked.to_core(), units=units
+        ),
         reader,
     )
 
@@ -90,7 +93,7 @@ async def put_away(
 ) -> TreatmentPlan:
     """Leave out the rest of a started sheet; answers the sheet that is offered now."""
     return TreatmentPlan.of(
-        await treatments.put_away(scope, pool_id, sheet_id, stamp(given, scope), units=units),
+        await treatments_commands.put_away(scope, pool_id, sheet_id, stamp(given, scope), units=units),
         reader,
     )
 
@@ -100,7 +103,7 @@ async def record_step(
     pool_id: UUID, sheet_id: UUID, given: TickIn, scope: ScopeDep, reader: ReaderDep, units: UnitsDep
 ) -> TreatmentPlan:
     """Tick a step as done, with the amount really poured, or as skipped."""
-    done_as = treatments.StepReport(
+    done_as = treatments_commands.StepReport(
         treatment_id=sheet_id,
         step_number=given.step_number,
         outcome=given.outcome,
@@ -108,6 +111,6 @@ async def record_step(
         note=given.note,
     )
     return TreatmentPlan.of(
-        await treatments.record_step(scope, pool_id, stamp(given, scope), done_as, units=units),
+        await treatments_commands.record_step(scope, pool_id, stamp(given, scope), done_as, units=units),
         reader,
     )

@@ -6,7 +6,9 @@ from uuid import UUID
 
 from fastapi import APIRouter, Query
 
-from kumpan.services.visits import reports, rounds
+from kumpan.services.visits import commands as visits_commands
+from kumpan.services.visits import queries as visits_queries
+from kumpan.services.visits import reports
 from kumpan.web.requests.visits import RoundIn, TruckItemIn, VisitIn
 from kumpan.web.responses.visits import OwnerReport, RoundView
 from kumpan.web.scope import ReaderDep, ScopeDep, UnitsDep
@@ -24,20 +26,20 @@ async def the_round(
     weekday: Annotated[int | None, Query(ge=0, le=6)] = None,
 ) -> RoundView:
     """A technician's stops on a weekday (today's where none is named), what each needs, and the load list."""
-    return RoundView.of(await rounds.the_round(scope, person_id, weekday, units=units), reader)
+    return RoundView.of(await visits_queries.the_round(scope, person_id, weekday, units=units), reader)
 
 
 @router.post("/rounds", status_code=201)
 async def set_round(given: RoundIn, scope: ScopeDep) -> UUID:
     """Who says it drives it: the stops of a weekday in order."""
-    await rounds.set_round(scope, stamp(given, scope), given.weekday, given.stops)
+    await visits_commands.set_round(scope, stamp(given, scope), given.weekday, given.stops)
     return given.id
 
 
 @router.post("/truck", status_code=201)
 async def count_truck(given: TruckItemIn, scope: ScopeDep, units: UnitsDep) -> UUID:
     """Count one product on the truck; what is poured by the same hand comes off from then on."""
-    await rounds.count_truck(scope, stamp(given, scope), given.product_id, given.amount, units=units)
+    await visits_commands.count_truck(scope, stamp(given, scope), given.product_id, given.amount, units=units)
     return given.id
 
 
@@ -50,5 +52,5 @@ async def report(pool_id: UUID, scope: ScopeDep, reader: ReaderDep, day: date | 
 @router.post("/pools/{pool_id}/visits", status_code=201)
 async def finish_visit(pool_id: UUID, visit: VisitIn, scope: ScopeDep) -> UUID:
     """A stop is finished."""
-    await rounds.finish_visit(scope, pool_id, stamp(visit, scope), visit.to_core())
+    await visits_commands.finish_visit(scope, pool_id, stamp(visit, scope), visit.to_core())
     return visit.id

@@ -14,8 +14,10 @@ from kumpan.core.quantities.units import Units
 from kumpan.core.ranges.disagreements import QUESTIONS
 from kumpan.core.ranges.profiles import PROFILES
 from kumpan.core.testing.kits import KITS
-from kumpan.services.people import people as workspace
-from kumpan.services.products import inventory
+from kumpan.services.people import commands as people_commands
+from kumpan.services.people import queries as people_queries
+from kumpan.services.products import commands as products_commands
+from kumpan.services.products import queries as products_queries
 from kumpan.services.treatments.strategies import shopping
 from kumpan.web.requests.journal import HabitsIn, PersonIn, ProductTyped, PurchaseIn, StrengthIn
 from kumpan.web.responses.shared import BuyLine
@@ -54,32 +56,32 @@ def choices(reader: ReaderDep) -> Choices:
 @router.get("/people")
 async def list_people(scope: ScopeDep, reader: ReaderDep) -> list[Person]:
     """Everybody of the workspace."""
-    return [Person.of(one, reader) for one in await workspace.people(scope)]
+    return [Person.of(one, reader) for one in await people_queries.people(scope)]
 
 
 @router.post("/people", status_code=201)
 async def add_person(person: PersonIn, scope: ScopeDep, reader: ReaderDep) -> Person:
     """Add somebody."""
-    return Person.of(await workspace.add_person(scope, person.id, person.name, person.initials), reader)
+    return Person.of(await people_commands.add_person(scope, person.id, person.name, person.initials), reader)
 
 
 @router.get("/shelf")
 async def list_shelf(scope: ScopeDep, reader: ReaderDep, units: UnitsDep) -> list[InventoryLine]:
     """The shelf with stock, age and price."""
-    return [InventoryLine.of(one, reader) for one in await inventory.inventory(scope, units)]
+    return [InventoryLine.of(one, reader) for one in await products_queries.inventory(scope, units)]
 
 
 @router.post("/shelf", status_code=201)
 async def add_product(typed: ProductTyped, scope: ScopeDep, units: UnitsDep) -> UUID:
     """Put a product on the shelf."""
-    await inventory.add_product(scope, _product(typed, units))
+    await products_commands.add_product(scope, _product(typed, units))
     return typed.id
 
 
 @router.post("/shelf/purchases", status_code=201)
 async def buy(purchase: PurchaseIn, scope: ScopeDep) -> UUID:
     """Note a purchase."""
-    await inventory.buy(
+    await products_commands.buy(
         scope,
         stamp(purchase, scope),
         product_id=purchase.product_id,
@@ -92,7 +94,9 @@ async def buy(purchase: PurchaseIn, scope: ScopeDep) -> UUID:
 @router.post("/shelf/strengths", status_code=201)
 async def note_strength(given: StrengthIn, scope: ScopeDep) -> UUID:
     """A strength test of a product; it overrides what aging would have made of it."""
-    await inventory.note_strength(scope, stamp(given, scope), given.product_id, given.strength_percent)
+    await products_commands.note_strength(
+        scope, stamp(given, scope), given.product_id, given.strength_percent
+    )
     return given.id
 
 
@@ -105,7 +109,7 @@ async def to_buy(scope: ScopeDep, reader: ReaderDep, units: UnitsDep) -> list[Bu
 @router.get("/habits")
 async def preferences(scope: ScopeDep, reader: ReaderDep) -> PreferencesSet:
     """Containers, currency, how warm the store is, and what water costs (per m3)."""
-    return PreferencesSet.of(await inventory.preferences(scope), reader)
+    return PreferencesSet.of(await products_queries.preferences(scope), reader)
 
 
 @router.post("/habits")
@@ -114,7 +118,7 @@ async def set_preferences(
 ) -> PreferencesSet:
     """Change how amounts are measured, stored and paid."""
     found = given.to_core(units)
-    await inventory.set_preferences(scope, stamp(given, scope), found)
+    await products_commands.set_preferences(scope, stamp(given, scope), found)
     return PreferencesSet.of(found, reader)
 
 

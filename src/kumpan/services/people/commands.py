@@ -1,25 +1,12 @@
-"""The workspace and its people: each device says once who it is."""
+"""Take somebody in."""
 
 from uuid import UUID, uuid4
 
-from kumpan.core.errors import InvalidInput, NotFound
+from kumpan.core.errors import InvalidInput
 from kumpan.core.messages import Message
 from kumpan.services.journal.ledger import Scope
+from kumpan.services.people.queries import people
 from kumpan.storage.repositories.workspace import Person
-from kumpan.storage.transaction import Transaction
-
-
-async def the_workspace(tx: Transaction) -> UUID:
-    """The one workspace of this installation, made by the first migration."""
-    known = await tx.workspace.first_workspace_id()
-    if known is None:
-        raise NotFound(Message("The database has no workspace; start Kumpan with ./run, which prepares it."))
-    return known
-
-
-async def people(scope: Scope) -> list[Person]:
-    """Everybody of the workspace."""
-    return await scope.tx.workspace.people(scope.workspace_id)
 
 
 async def add_person(scope: Scope, id_: UUID | None, name: str, initials: str) -> Person:

@@ -5,7 +5,7 @@ from uuid import UUID
 
 from kumpan.core.errors import InvalidInput, UnreadableQuantity
 from kumpan.core.forecast.expected import expected_now
-from kumpan.core.journal import Entry, TestTaken, last_reading, value_in
+from kumpan.core.journal import last_reading, value_in
 from kumpan.core.messages import Message, Verbatim
 from kumpan.core.quantities.readings import READING_MEASURES, Measure, Readings
 from kumpan.core.quantities.units import fahrenheit_from_celsius
@@ -13,8 +13,8 @@ from kumpan.core.testing.kits import KITS, Kit, in_own_order, kit_by_key
 from kumpan.core.testing.methods import Measured
 from kumpan.core.testing.plausibility import questions
 from kumpan.core.testing.test_line import LineProblem, read_test_line, read_value
-from kumpan.services.journal.ledger import Scope, Stamp, correct, pool_state, record
-from kumpan.services.views import LastValue, TestFormView
+from kumpan.services.journal.ledger import Scope, pool_state
+from kumpan.services.tests.views import LastValue, TestFormView
 
 
 def kit(key: str) -> Kit:
@@ -96,40 +96,3 @@ async def question(
         view = read_fields(fields, kit_, temperature_unit)
     expected = expected_now(state) if state.last_test else None
     return TestFormView(view.values, view.problems, questions(readings_of(view.values), expected))
-
-
-def test_body(fields: Mapping[Measure, str], kit_key: str, temperature_unit: str, note: str) -> TestTaken:
-    """A test from its fields. Raises InvalidInput when one cannot be read or nothing was tested."""
-    view = read_fields(fields, kit(kit_key), temperature_unit)
-    if view.problems:
-        first = view.problems[0]
-        raise InvalidInput(first.text, str(first.measure) if first.measure else None)
-    if not view.values:
-        raise InvalidInput(Message("Nothing is typed yet; enter at least one reading."), "fields")
-    return TestTaken(view.values, kit_key, note)
-
-
-async def keep_test(
-    scope: Scope,
-    pool_id: UUID,
-    stamp: Stamp,
-    fields: Mapping[Measure, str],
-    kit_key: str,
-    temperature_unit: str,
-    note: str,
-) -> Entry:
-    """Keep a test in the pool's journal. Raises InvalidInput as `test_body`."""
-    return await record(scope, pool_id, stamp, test_body(fields, kit_key, temperature_unit, note))
-
-
-async def correct_test(
-    scope: Scope,
-    entry_id: UUID,
-    stamp: Stamp,
-    fields: Mapping[Measure, str],
-    kit_key: str,
-    temperature_unit: str,
-    note: str,
-) -> Entry:
-    """Replace a test by a corrected one; the old one stays visible. Raises InvalidInput as `test_body`."""
-    return await correct(scope, entry_id, stamp, test_body(fields, kit_key, temperature_unit, note))

@@ -6,7 +6,6 @@ from datetime import datetime, timedelta
 from uuid import UUID
 from zoneinfo import ZoneInfo
 
-from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
 from kumpan.core.journal import (
     AdditionMade,
@@ -14,7 +13,6 @@ from kumpan.core.journal import (
     PoolState,
     RoundSet,
     TruckCounted,
-    VisitDone,
     effective,
     of_kind,
 )
@@ -30,24 +28,16 @@ from kumpan.core.treatment.plan import Plan
 from kumpan.core.visits.load_list import TRAYS, LoadLine, load_list
 from kumpan.core.visits.order import length_km, nearest_next
 from kumpan.core.visits.until_next import Between, UntilNext, until_next
-from kumpan.services.journal.additions import product_by_id, read_typed
-from kumpan.services.journal.ledger import Scope, Stamp, entries_in, record
-from kumpan.services.maintenance.maintenance import care_inputs
+from kumpan.services.journal.ledger import Scope, entries_in
+from kumpan.services.maintenance.queries import care_inputs
 from kumpan.services.pools.expectations import fitted, modeled_state, water_now
 from kumpan.services.pools.outlooks import outlook_of
 from kumpan.services.pools.places import place_of
-from kumpan.services.pools.pools import PoolParts, head, offered_plan, parts_of
-from kumpan.services.products.inventory import roughly_text
+from kumpan.services.pools.queries import PoolParts, head, offered_plan, parts_of
+from kumpan.services.pools.views import PoolHeader
+from kumpan.services.products.queries import roughly_text
 from kumpan.services.treatments.at_hand import AtHand, at_hand
-from kumpan.services.views import (
-    LoadLineView,
-    PoolHeader,
-    RoundView,
-    StopNeed,
-    StopView,
-    TrayView,
-    VisitView,
-)
+from kumpan.services.visits.views import LoadLineView, RoundView, StopNeed, StopView, TrayView, VisitView
 
 VISIT_EVERY = timedelta(days=7)
 MOST_STOPS = 40
@@ -83,30 +73,6 @@ async def _book(scope: Scope) -> _Book:
     )
 
 
-async def set_round(scope: Scope, stamp: Stamp, weekday: int, stops: Sequence[UUID]) -> None:
-    """The stops of a weekday, in order, for the technician who says so. Raises InvalidInput."""
-    if stamp.person_id is None:
-        raise InvalidInput(Message("Say who you are first: a round belongs to somebody."), "person_id")
-    if not 0 <= weekday <= 6:
-        raise InvalidInput(Message("weekday must be 0 (Monday) to 6 (Sunday)."), "weekday")
-    if len(set(stops)) != len(stops):
-        raise InvalidInput(Message("A pool stands twice in this round; keep it once."), "stops")
-    known = set(await scope.tx.journal.pool_ids(scope.workspace_id))
-    if not set(stops) <= known:
-        raise InvalidInput(Message("One of these pools is not here; reload the round."), "stops")
-    await record(scope, None, stamp, RoundSet(weekday, tuple(stops)))
-
-
-async def count_truck(scope: Scope, stamp: Stamp, product_id: str, amount: str, *, units: Units) -> None:
-    """What the truck holds of one product now; the others keep what the books say. Raises InvalidInput."""
-    if stamp.person_id is None:
-        raise InvalidInput(Message("Say who you are first: a truck belongs to somebody."), "person_id")
-    product = await product_by_id(scope, product_id)
-    none = amount.strip() in ("0", "none")
-    grams = 0.0 if none else (await read_typed(scope, product, amount, units=units)).mass_g
-    await record(scope, None, stamp, TruckCounted(product.id, grams))
-
-
 def _on_truck(book: _Book, person_id: UUID | None) -> dict[str, float]:
     """By product id, g: as last counted, less what that technician poured since."""
     left: dict[str, float] = {}
@@ -116,12 +82,6 @@ def _on_truck(book: _Book, person_id: UUID | None) -> dict[str, float]:
             since = sum(b.mass_g for b in poured if b.product_id == product_id)
             left[product_id] = counted.body.mass_g - since
     return left
-
-
-async def finish_visit(scope: Scope, pool_id: UUID, stamp: Stamp, done: VisitDone) -> None:
-    """Note that a stop is finished, with what asks for a return or for a licensed trade."""
-    await modeled_state(scope, pool_id)
-    await record(scope, pool_id, stamp, done)
 
 
 async def the_round(scope: Scope, person_id: UUID | None, weekday: int | None, *, units: Units) -> RoundView:

@@ -1,66 +1,35 @@
 """A rescue: seen as a board, begun, set anew, ended. Everything in it follows from the journal."""
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from uuid import UUID
 from zoneinfo import ZoneInfo
 
-from kumpan.core.algae.board import RescueBoard, board
-from kumpan.core.algae.boosters import BOOSTERS, RULE, Booster
+from kumpan.core.algae.board import board
+from kumpan.core.algae.boosters import BOOSTERS, RULE
 from kumpan.core.algae.causes import PREVENTION, causes
 from kumpan.core.algae.criteria import finished, stage_now
 from kumpan.core.algae.episode import RESCUE, Episode, episode_of
 from kumpan.core.algae.request import RescueRequest
 from kumpan.core.algae.severity import SEVERITIES, suggested
 from kumpan.core.algae.stages import stage_plan
-from kumpan.core.algae.treat_or_drain import TreatOrDrain, treat_or_drain
+from kumpan.core.algae.treat_or_drain import treat_or_drain
 from kumpan.core.errors import InvalidInput
-from kumpan.core.findings import Finding
-from kumpan.core.journal import PoolState, RescueEnded, RescueOutcome, RescueSet, Severity
+from kumpan.core.journal import PoolState, RescueSet, Severity
 from kumpan.core.messages import Message
 from kumpan.core.quantities.units import Units
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.special.drain import Hoses
+from kumpan.services.algae.views import RescueView, SeverityChoice
 from kumpan.services.cache import mark_of, remembered
-from kumpan.services.journal.ledger import Scope, Stamp, record
+from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.expectations import modeled_state, water_now
 from kumpan.services.pools.places import place_of
-from kumpan.services.pools.pools import PoolParts, parts_of
+from kumpan.services.pools.queries import PoolParts, parts_of
 from kumpan.services.treatments.at_hand import AtHand, at_hand, display_options
 from kumpan.services.workers import WORKERS
 
 SAME_FOR_S = 300
 NOT_BEGUN = Message("Begin the rescue first: say how bad it looks.")
-
-
-@dataclass(frozen=True)
-class SeverityChoice:
-    """A severity to choose: what it looks like, and the trade's figure of days."""
-
-    severity: Severity
-    name: Message
-    visual_check: Message
-    days: Message
-
-
-@dataclass(frozen=True, kw_only=True)
-class RescueView:
-    """The board with what stands beside it.
-
-    `open` while a rescue goes on; `setting` as set or as it would be begun.
-    """
-
-    open: bool
-    setting: RescueSet
-    suggested: Severity
-    severities: tuple[SeverityChoice, ...]
-    board: RescueBoard
-    compared: TreatOrDrain
-    causes: tuple[Finding, ...]
-    prevention: tuple[Message, ...]
-    boosters: tuple[Booster, ...]
-    booster_rule: Message
-    finished: bool
-    last_outcome: RescueOutcome | None
 
 
 CHOICES = tuple(
@@ -140,34 +109,6 @@ async def rescue_view(
         finished=finished(request),
         last_outcome=ended.outcome if ended is not None else None,
     )
-
-
-async def set_rescue(scope: Scope, pool_id: UUID, stamp: Stamp, setting: RescueSet) -> None:
-    """Begin a rescue, or set the one that goes on anew. Raises InvalidInput for limits that make no sense."""
-    if min(setting.drain_over_stabilizer, setting.drain_over_calcium) <= 0:
-        raise InvalidInput(Message("A limit for draining must be over 0."), "drain_over_stabiliser")
-    await modeled_state(scope, pool_id)
-    await record(scope, pool_id, stamp, setting)
-
-
-async def end_rescue(scope: Scope, pool_id: UUID, stamp: Stamp, outcome: RescueOutcome, note: str) -> None:
-    """End it. Raises InvalidInput where none goes on, or where "clear" is not what the tests say."""
-    state = await modeled_state(scope, pool_id)
-    if any(entry.id == stamp.id for entry in state.rescue_ends):
-        return
-    going = open_rescue(state)
-    if going is None:
-        raise InvalidInput(Message("No rescue goes on at this pool."), "outcome")
-    if outcome is RescueOutcome.CLEAR:
-        request = requested(
-            scope, state, parts=parts_of(state), hand=await at_hand(scope), setting=going.set, units=Units.US
-        )
-        if not finished(request):
-            raise InvalidInput(
-                Message("Not all signs of the end are there yet: see the list, or stop it instead."),
-                "outcome",
-            )
-    await record(scope, pool_id, stamp, RescueEnded(outcome, note.strip()))
 
 
 def rescue_plan(scope: Scope, state: PoolState, parts: PoolParts, hand: AtHand, *, units: Units) -> Plan:

@@ -2,9 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from datetime import datetime
 from uuid import UUID
-from zoneinfo import available_timezones
 
 from kumpan.core.assessment.next_thing import next_thing
 from kumpan.core.assessment.swim import swim_answer
@@ -15,19 +13,17 @@ from kumpan.core.forecast.conditions import Place
 from kumpan.core.forecast.expected import last_values, measured_readings
 from kumpan.core.journal import (
     BasinMeasured,
-    Body,
     EquipmentSet,
     PoolState,
     SettingsMade,
 )
-from kumpan.core.maintenance.tasks import Preset
-from kumpan.core.messages import Message, Verbatim
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
 from kumpan.core.products.stock import Stocked
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import Units
-from kumpan.core.ranges.pool_rules import PoolRules, check_rules, rules_for
+from kumpan.core.ranges.pool_rules import PoolRules, rules_for
 from kumpan.core.ranges.profiles import Band, Profile, profile
 from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.display import DisplayOptions
@@ -37,11 +33,11 @@ from kumpan.core.treatment.strategies import StrategyOutcome, compare
 from kumpan.core.treatment.too_coarse import requested, too_coarse
 from kumpan.core.treatment.too_old import too_old, worded
 from kumpan.services.cache import remembered
-from kumpan.services.journal.ledger import Scope, Stamp, record
+from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.expectations import modeled_state, water_now
 from kumpan.services.pools.places import under_the_sky
+from kumpan.services.pools.views import PoolHeader
 from kumpan.services.treatments.at_hand import at_hand, display_options
-from kumpan.services.views import PoolHeader
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -83,46 +79,6 @@ def parts_of(state: PoolState) -> PoolParts:
 def _rules(settings: SettingsMade, traits: Traits, readings: Readings) -> PoolRules:
     """A pure function; by active chlorine it solves the water a dozen times."""
     return rules_for(settings, traits, readings)
-
-
-@dataclass(frozen=True, kw_only=True)
-class NewPool:
-    """What a pool is set up with."""
-
-    id: UUID
-    settings: SettingsMade
-    basin: BasinMeasured
-    equipment: EquipmentSet
-    entry_ids: tuple[UUID, UUID, UUID]
-
-
-async def set_up(scope: Scope, new: NewPool, at: datetime, person_id: UUID | None) -> None:
-    """Create a pool with its first three entries; the same again is answered, not doubled."""
-    check_settings(new.settings)
-    if not await scope.tx.journal.has_pool(scope.workspace_id, new.id):
-        await scope.tx.journal.add_pool(scope.workspace_id, new.id, scope.now)
-    bodies: tuple[Body, ...] = (new.settings, new.basin, new.equipment)
-    for entry_id, body in zip(new.entry_ids, bodies, strict=True):
-        await record(scope, new.id, Stamp(entry_id, at, person_id), body)
-
-
-def check_settings(settings: SettingsMade) -> None:
-    """Raises InvalidInput for an empty name, an unknown zone, school or choice, or ranges that cross."""
-    if not settings.name.strip():
-        raise InvalidInput(Message("Give the pool a name, so that it can be told from others."), "name")
-    if settings.time_zone not in available_timezones():
-        raise InvalidInput(
-            Message(
-                '"{time_zone}" is not a time zone; choose one like America/Chicago.',
-                time_zone=Verbatim(settings.time_zone),
-            ),
-            "time_zone",
-        )
-    if settings.care_preset and settings.care_preset not in set(Preset):
-        raise InvalidInput(
-            Message("care_preset must be one of: {known}.", known=Verbatim(", ".join(Preset))), "care_preset"
-        )
-    check_rules(settings)
 
 
 async def heads(scope: Scope) -> list[PoolHeader]:

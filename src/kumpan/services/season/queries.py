@@ -3,17 +3,14 @@ water's climate.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 from datetime import date, datetime, time, timedelta
 from uuid import UUID
 from zoneinfo import ZoneInfo
 
-from kumpan.core.errors import Conflict, InvalidInput, NotFound
+from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
 from kumpan.core.forecast.expected import measured_readings
 from kumpan.core.journal import (
-    ClimateSet,
-    ListItemDone,
     Outcome,
     PoolState,
     SeasonListSaved,
@@ -21,92 +18,30 @@ from kumpan.core.journal import (
 )
 from kumpan.core.maintenance.recurrence import local_day
 from kumpan.core.maintenance.ribbon import AHEAD, Ribbon, RibbonMark, RibbonRow, ribbon
-from kumpan.core.messages import Message, Verbatim
+from kumpan.core.messages import Message
 from kumpan.core.pool.shapes import area_m2
 from kumpan.core.quantities.units import Units
-from kumpan.core.quantity import Number
 from kumpan.core.ranges.disagreements import answer
-from kumpan.core.season.climate import Crossing, crossing, monthly_water_c, water_on_c
-from kumpan.core.season.doses import ItemDoses, item_doses
-from kumpan.core.season.materials import material_key, materials_of
+from kumpan.core.season.climate import crossing, monthly_water_c, water_on_c
+from kumpan.core.season.doses import item_doses
+from kumpan.core.season.materials import materials_of
 from kumpan.core.season.plans import DatedItem, SeasonPlan, saved_plan
 from kumpan.core.season.saved import RecordedItem, is_green, records_of, saved_lists
-from kumpan.core.season.suggested import Suggested, suggested
+from kumpan.core.season.suggested import suggested
 from kumpan.core.season.winter import winter_loss
 from kumpan.core.treatment.dusk import next_evening
 from kumpan.core.treatment.special.shock import ShockRequest, ShockStrategy
-from kumpan.services.journal.ledger import Scope, Stamp, record
-from kumpan.services.maintenance.maintenance import calendar_days
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.maintenance.queries import calendar_days
 from kumpan.services.pools.expectations import modeled_state, water_now
 from kumpan.services.pools.places import place_of
-from kumpan.services.pools.pools import PoolParts, parts_of
+from kumpan.services.pools.queries import PoolParts, parts_of
+from kumpan.services.season.views import ClimateView, ItemRecord, ListItem, MaterialLine, SeasonListView
 from kumpan.services.treatments.at_hand import AtHand, at_hand, display_options
 
 MOST_DAYS_OFF = 366
 WORTH_A_MARK_DAYS = 10.0  # what comes round more often would only darken the strip
 USUAL_DEPTH_M = 1.5
-MOST_OWN = 40
-COLDEST_C, HOTTEST_C = -2.0, 42.0
-
-
-@dataclass(frozen=True, kw_only=True)
-class ItemRecord:
-    """How an item was ticked; `entry_id` takes it back."""
-
-    entry_id: UUID
-    at: datetime
-    person_id: UUID | None
-    outcome: Outcome
-    note: str
-
-
-@dataclass(frozen=True)
-class ListItem:
-    """An item with its tick, its amounts by the last test, and until when to circulate after it."""
-
-    item: DatedItem
-    done_as: ItemRecord | None
-    doses: ItemDoses | None
-    circulate_until: datetime | None
-
-
-@dataclass(frozen=True)
-class MaterialLine:
-    """A thing to have at hand, by the key that ticks it; `entry_id` takes its tick back."""
-
-    name: Message
-    key: str
-    at_hand: bool
-    entry_id: UUID | None
-
-
-@dataclass(frozen=True, kw_only=True)
-class SeasonListView:
-    """One list.
-
-    `kept` is how it is kept (a preview is not kept yet); `tested_at` the test behind the amounts.
-    """
-
-    saved: SeasonListSaved
-    is_saved: bool
-    items: tuple[ListItem, ...]
-    materials: tuple[MaterialLine, ...]
-    notes: tuple[Message, ...]
-    winter: tuple[Finding, ...]
-    crossing: Crossing
-    tested_at: datetime | None
-    done: int
-
-
-@dataclass(frozen=True, kw_only=True)
-class ClimateView:
-    """The water by month, C; `own` once the user has set it; and what a new list begins with."""
-
-    monthly_c: tuple[float, ...]
-    own: bool
-    opening: Crossing
-    closing: Crossing
-    suggested: Suggested
 
 
 async def season_of(scope: Scope, pool_id: UUID) -> Ribbon:
@@ -126,7 +61,7 @@ async def season_list(
     scope: Scope, pool_id: UUID, request: SeasonListSaved, *, units: Units
 ) -> SeasonListView:
     """A list as it would be kept. Raises InvalidInput for a day that is nowhere near."""
-    _check_day(scope, request.day)
+    check_day(scope, request.day)
     state = await modeled_state(scope, pool_id)
     hand = await at_hand(scope)
     return _view(scope, state, parts=parts_of(state), hand=hand, saved=request, is_saved=False, units=units)
@@ -142,7 +77,8 @@ async def season_lists(scope: Scope, pool_id: UUID, *, units: Units) -> tuple[Se
     )
 
 
-def _check_day(scope: Scope, day: date) -> None:
+def check_day(scope: Scope, day: date) -> None:
+    """Raises InvalidInput for a day that is more than a year away."""
     if abs((day - scope.now.date()).days) > MOST_DAYS_OFF:
         raise InvalidInput(Message("Choose a day within a year of today."), "day")
 
@@ -241,62 +177,6 @@ def _dose_question(
     )
 
 
-async def keep_list(
-    scope: Scope, pool_id: UUID, stamp: Stamp, saved: SeasonListSaved, *, units: Units
-) -> tuple[SeasonListView, ...]:
-    """Keep a list, or change one that is kept.
-
-    Raises InvalidInput for a far day, an item twice or without a name.
-    """
-    _check_day(scope, saved.day)
-    keys = [item.key for item in saved.own]
-    if len(set(keys)) != len(keys) or len(keys) > MOST_OWN:
-        raise InvalidInput(
-            Message(
-                "Own items need keys of their own, at most {most_own} of them.", most_own=Number(MOST_OWN)
-            ),
-            "own",
-        )
-    if any(not item.title.strip() for item in saved.own):
-        raise InvalidInput(Message("Give your own item a few words, so that it can be ticked."), "own")
-    await modeled_state(scope, pool_id)
-    await record(scope, pool_id, stamp, saved)
-    return await season_lists(scope, pool_id, units=units)
-
-
-async def record_item(
-    scope: Scope, pool_id: UUID, stamp: Stamp, reported: ListItemDone, *, units: Units
-) -> tuple[SeasonListView, ...]:
-    """Tick an item.
-
-    The same id again changes nothing; a second tick of an item is a Conflict. Raises NotFound.
-    """
-    state = await modeled_state(scope, pool_id)
-    if not any(entry.id == stamp.id for entry in state.list_items_done):
-        _must_be_open(state, parts_of(state), reported)
-    await record(scope, pool_id, stamp, reported)
-    return await season_lists(scope, pool_id, units=units)
-
-
-def _must_be_open(state: PoolState, parts: PoolParts, reported: ListItemDone) -> None:
-    saved = next((one for one in saved_lists(state) if one.list_id == reported.list_id), None)
-    if saved is None:
-        raise NotFound(Message("This list is no longer kept; reload the season page."))
-    plan = _plan(state, parts, saved)
-    once = {item.key: not item.every_days for item in plan.items}
-    once |= {material_key(name): True for name in plan.materials}
-    if reported.item not in once:
-        raise InvalidInput(
-            Message('"{item}" is not on this list; reload it.', item=Verbatim(reported.item)), "item"
-        )
-    if reported.item in records_of(state, saved.list_id) and once[reported.item]:
-        raise Conflict(Message("This item was already ticked; take that tick back first."), "item")
-
-
-def _plan(state: PoolState, parts: PoolParts, saved: SeasonListSaved) -> SeasonPlan:
-    return saved_plan(saved, parts.equipment.traits, green=is_green(state))
-
-
 async def climate(scope: Scope, pool_id: UUID) -> ClimateView:
     """The water by month, and the crossings that follow."""
     state = await modeled_state(scope, pool_id)
@@ -310,15 +190,3 @@ async def climate(scope: Scope, pool_id: UUID) -> ClimateView:
     return ClimateView(
         monthly_c=monthly_c, own=bool(state.climates), opening=opening, closing=closing, suggested=begins_with
     )
-
-
-async def set_climate(scope: Scope, pool_id: UUID, stamp: Stamp, body: ClimateSet) -> ClimateView:
-    """Keep one's own table. Raises InvalidInput for what no pool has."""
-    for value in body.monthly_c:
-        if not COLDEST_C <= value <= HOTTEST_C:
-            raise InvalidInput(
-                Message("A month's water is between 28 and 108 F (-2 and 42 C); check the table."), "monthly"
-            )
-    await modeled_state(scope, pool_id)
-    await record(scope, pool_id, stamp, body)
-    return await climate(scope, pool_id)

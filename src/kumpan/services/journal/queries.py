@@ -1,0 +1,31 @@
+"""Additions outside a sheet: poured by hand, entered now or late, corrected."""
+
+from dataclasses import replace
+
+from kumpan.core.dosing.raisers import STANDARD_INVENTORY
+from kumpan.core.dosing.typed_amount import AmountRead, read_amount
+from kumpan.core.errors import NotFound
+from kumpan.core.messages import Message
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.units import Units
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.treatments.at_hand import at_hand
+
+
+async def read_typed(scope: Scope, product: Product, text: str, *, units: Units) -> AmountRead:
+    """A typed amount, by the package that stands on the shelf and the user's own measures too.
+
+    Raises UnreadableQuantity, InvalidInput.
+    """
+    hand = await at_hand(scope)
+    own = next((one for one in hand.products if one.id == product.id), product)
+    packed = replace(product, package_g=own.package_g, package_ml=own.package_ml)
+    return read_amount(packed, text, units=units, boxes=hand.preferences.containers)
+
+
+async def product_by_id(scope: Scope, product_id: str) -> Product:
+    """A product of the shelf, or of the standard one. Raises NotFound."""
+    for product in [*await scope.tx.workspace.products(scope.workspace_id), *STANDARD_INVENTORY]:
+        if product.id == product_id:
+            return product
+    raise NotFound(Message("This product is not on the shelf; choose another."))

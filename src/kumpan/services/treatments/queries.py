@@ -1,0 +1,146 @@
+"""Run sheets: offered, started, ticked. A started sheet is a journal entry and never changes."""
+
+from dataclasses import replace
+from datetime import datetime, timedelta
+from uuid import UUID
+
+from kumpan.core.journal import (
+    AdditionMade,
+    Entry,
+    Outcome,
+    PoolState,
+    StepEntry,
+    TreatmentStarted,
+    WaterChanged,
+    open_treatment,
+    recorded_steps,
+)
+from kumpan.core.messages import Message
+from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Readings
+from kumpan.core.quantities.units import Units
+from kumpan.core.quantity import PoolWater
+from kumpan.core.records.step import WAIT, Step
+from kumpan.core.treatment.lateness import late_notes, step_times
+from kumpan.core.treatment.plan import Plan
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.pools.drawing import drawing_of
+from kumpan.services.pools.expectations import modeled_state
+from kumpan.services.pools.queries import Chosen, PoolParts, offered_plan, parts_of
+from kumpan.services.products.queries import amount_text
+from kumpan.services.treatments.at_hand import at_hand
+from kumpan.services.treatments.request import PlanKind, PlanRequest
+from kumpan.services.treatments.special import special_plan
+from kumpan.services.treatments.uncertainty import with_uncertainty
+from kumpan.services.treatments.views import StepRecord, TreatmentPlan, TreatmentStep
+
+
+async def current_treatment(scope: Scope, pool_id: UUID, *, units: Units) -> TreatmentPlan:
+    """The open sheet when one was started, else the plan that is offered now."""
+    return await offered_treatment(scope, pool_id, PlanRequest(), units=units)
+
+
+async def offered_treatment(
+    scope: Scope, pool_id: UUID, request: PlanRequest, *, units: Units
+) -> TreatmentPlan:
+    """What could be started now. For the balance an open sheet goes before."""
+    state = await modeled_state(scope, pool_id)
+    parts = parts_of(state)
+    opened = open_treatment(state)
+    if request.plan is PlanKind.BALANCE and opened is not None:
+        return started_plan(scope, state, parts, opened)
+    return await treatment_for(scope, state, parts, request, units=units)
+
+
+async def treatment_for(
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, *, units: Units
+) -> TreatmentPlan:
+    """A plan as a sheet that is not started, whatever sheet is open."""
+    return await _as_offered(
+        scope, parts, await plan_of_kind(scope, state, parts=parts, request=request, units=units)
+    )
+
+
+async def plan_of_kind(
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, units: Units
+) -> Plan | None:
+    """The plan of the kind that is asked for; None where there is nothing to plan by."""
+    if request.plan is not PlanKind.BALANCE:
+        return await special_plan(scope, state, parts, request, units=units)
+    chosen = Chosen(request.strategy, request.use, tuple(sorted(request.targets.items())))
+    found = await offered_plan(scope, state, parts, units=units, chosen=chosen)
+    if found is None:
+        return None
+    if request.targets:
+        return found  # an aim of one's own is followed at once; its doubt is that of the sheet before
+    steps = await with_uncertainty(scope, state, parts=parts, steps=found.steps, chosen=chosen, units=units)
+    return replace(found, steps=steps)
+
+
+async def _as_offered(scope: Scope, parts: PoolParts, offered: Plan | None) -> TreatmentPlan:
+    """A plan as a sheet that is not started yet."""
+    hand = await at_hand(scope)
+    steps = offered.steps if offered else ()
+    return TreatmentPlan(
+        id=None,
+        started_at=None,
+        finished=False,
+        steps=tuple(TreatmentStep(n, step, _clock(scope.now, step)) for n, step in enumerate(steps)),
+        predicted=offered.predicted if offered else Readings(),
+        unmet=offered.unmet if offered else (),
+        notes=offered.notes if offered else (),
+        profile_name=parts.rules.name,
+        standard_inventory=hand.standard,
+        drawing=drawing_of(parts.basin),
+    )
+
+
+def started_plan(
+    scope: Scope, state: PoolState, parts: PoolParts, treatment: Entry[TreatmentStarted]
+) -> TreatmentPlan:
+    """A started sheet with what became of its steps."""
+    done = recorded_steps(state, treatment.id)
+    times = step_times(treatment.body, treatment.at, {n: entry.at for n, entry in done.items()}, scope.now)
+    steps = tuple(
+        TreatmentStep(n, step, times[n], _step_record(done.get(n)))
+        for n, step in enumerate(treatment.body.steps)
+    )
+    return TreatmentPlan(
+        id=treatment.id,
+        started_at=treatment.at,
+        finished=all(step.done_as is not None or step.step.kind == WAIT for step in steps),
+        steps=steps,
+        predicted=treatment.body.predicted,
+        unmet=(),
+        notes=late_notes(treatment.body, treatment.at, {n: entry.at for n, entry in done.items()}, scope.now),
+        profile_name=parts.rules.name,
+        standard_inventory=False,
+        drawing=drawing_of(parts.basin),
+    )
+
+
+def _clock(start_at: datetime, step: Step) -> datetime:
+    return start_at + timedelta(minutes=step.offset_min)
+
+
+def _step_record(entry: StepEntry | None) -> StepRecord | None:
+    if entry is None:
+        return None
+    body = entry.body
+    if isinstance(body, AdditionMade):
+        product = Product("", body.chemical, body.strength_percent, density_g_per_ml=body.density_g_per_ml)
+        return StepRecord(
+            entry_id=entry.id,
+            at=entry.at,
+            person_id=entry.person_id,
+            outcome=Outcome.DONE,
+            mass_g=body.mass_g,
+            volume_ml=body.volume_ml,
+            amount_text=amount_text(product, body.mass_g),
+        )
+    if isinstance(body, WaterChanged):
+        text = Message("{amount}", amount=PoolWater(body.volume_l))
+        return StepRecord(
+            entry_id=entry.id, at=entry.at, person_id=entry.person_id, outcome=Outcome.DONE, amount_text=text
+        )
+    return StepRecord(entry_id=entry.id, at=entry.at, person_id=entry.person_id, outcome=body.outcome)

@@ -1,0 +1,156 @@
+"""What is seen of a treatment: the sheet, its strategies, advice and what-ifs."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from datetime import datetime
+from uuid import UUID
+
+from kumpan.core.dosing.product_choice import Strategy
+from kumpan.core.dosing.solution import Unmet
+from kumpan.core.findings import Finding
+from kumpan.core.journal import Outcome
+from kumpan.core.messages import Message
+from kumpan.core.pool.plan_drawing import PlanDrawing
+from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.records.step import Step
+from kumpan.core.treatment.special.second_opinion import Advice, Unread
+from kumpan.services.products.views import BuyLine
+from kumpan.wording.gauges import Marker
+
+
+@dataclass(frozen=True)
+class WhatIf:
+    """The sheet for the user's own aims (by value), and where every lane's float would come to stand."""
+
+    aims: Mapping[Measure, float]
+    planned: Mapping[Measure, Marker]
+    treatment: "TreatmentPlan"
+
+
+@dataclass(frozen=True)
+class TreatmentStep:
+    """A step of a sheet with its clock time and, once ticked, by whom and with how much."""
+
+    number: int
+    step: Step
+    at: datetime
+    done_as: "StepRecord | None" = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class StepRecord:
+    """What became of a step, when and by whom."""
+
+    entry_id: UUID
+    at: datetime
+    person_id: UUID | None
+    outcome: Outcome
+    mass_g: float | None = None
+    volume_ml: float | None = None
+    amount_text: Message | None = None
+
+
+@dataclass(frozen=True, kw_only=True)
+class TreatmentPlan:
+    """A run sheet: offered (no id yet) or started. `unmet` and `notes` say what it leaves and why."""
+
+    id: UUID | None
+    started_at: datetime | None
+    finished: bool
+    steps: tuple[TreatmentStep, ...]
+    predicted: Readings
+    unmet: tuple[Unmet, ...]
+    notes: tuple[Finding, ...]
+    profile_name: Message
+    standard_inventory: bool
+    drawing: PlanDrawing | None
+
+
+@dataclass(frozen=True)
+class StrategyProduct:
+    """A product of a strategy with its amount in words."""
+
+    label: str
+    amount_text: Message
+
+
+@dataclass(frozen=True, kw_only=True)
+class StrategyView:
+    """One way through the plan beside the others; costs in the workspace's currency, None when a price
+    lacks.
+    """
+
+    strategy: Strategy
+    use: str | None
+    name: Message
+    products: tuple[StrategyProduct, ...]
+    used_cost: float | None
+    buy_cost: float | None
+    missing: tuple[BuyLine, ...]
+    additions: int
+    days: int
+    minutes_to_swim: int | None
+    in_four_weeks: Mapping[Measure, float]
+
+
+@dataclass(frozen=True)
+class StrategiesView:
+    """The ways side by side, what holds the pool between visits, and the loss (mg/L a day) they were
+    reckoned with.
+    """
+
+    strategies: tuple[StrategyView, ...]
+    between: tuple[Finding, ...]
+    loss_mg_l_day: float | None
+    currency: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class ComparedMeasure:
+    """One measure now, after somebody's advice, and after our own plan; None where it cannot be reckoned."""
+
+    measure: Measure
+    name: Message
+    now: float | None
+    theirs: float | None
+    ours: float | None
+    low: float | None
+    high: float | None
+
+
+@dataclass(frozen=True)
+class OpinionView:
+    """A second opinion: what was read, what was not, the comparison, and what to know first."""
+
+    advice: tuple[Advice, ...]
+    unread: tuple[Unread, ...]
+    rows: tuple[ComparedMeasure, ...]
+    findings: tuple[Finding, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Analysis:
+    """What the readings say together; null where a reading is missing (named in `missing`).
+
+    Indices without unit; carbonate alkalinity in mg/L as CaCO3; hypochlorous acid in mg/L as Cl2, its
+    fraction of free chlorine; ionic strength in mol/L.
+    """
+
+    saturation_index: float | None
+    saturation_index_classic: float | None
+    carbonate_alkalinity: float | None
+    combined_chlorine: float | None
+    hypochlorous_acid: float | None
+    hypochlorous_fraction: float | None
+    ionic_strength: float | None
+    assumed: Mapping[str, float]
+    missing: tuple[str, ...]
+    findings: tuple[Finding, ...]
+
+
+@dataclass(frozen=True)
+class AfterView:
+    """The water after the doses, and what it is like."""
+
+    readings: Readings
+    analysis: Analysis
