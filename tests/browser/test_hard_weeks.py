@@ -257,7 +257,7 @@ def test_a_practice_pool_is_played_reloaded_taken_back_and_reviewed(open_page: O
     expect(page.get_by_test_id("game-time")).to_contain_text("Day 2, 07:00")
     expect(story.get_by_text(reading)).to_be_visible()  # the kit says the same again
     page.get_by_role("button", name="Take the last move back").click()
-    expect(page.get_by_test_id("game-time")).to_contain_text("Day 1, 09:00")
+    expect(page.get_by_test_id("game-time")).to_contain_text("Day 1, 9:00 AM")
     page.get_by_role("button", name="Finish and compare").click()
     review = page.get_by_role("region", name="The review")
     expect(review.get_by_text("The plan, same pool")).to_be_visible()

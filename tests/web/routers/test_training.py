@@ -22,14 +22,14 @@ async def test_the_pools_are_told_with_their_shelves(api: Api) -> None:
 
 async def test_a_game_is_played_move_by_move_and_shows_no_truth(api: Api) -> None:
     begun = await play(api, [])
-    assert (begun["day"], begun["clock"], begun["days_left"], begun["review"]) == (1, "09:00", 8, None)
+    assert (begun["day"], begun["clock"], begun["days_left"], begun["review"]) == (1, "9:00 AM", 8, None)
     moves = [
         {"kind": "full_test"},
         {"kind": "add", "product_id": "liquid", "amount": "1 gal"},
         {"kind": "wait_evening"},
     ]
     seen = await play(api, moves)
-    assert seen["clock"] == "20:00"
+    assert seen["clock"] == "8:00 PM"
     assert seen["lines"][1]["text"] == "Added 1 gal of Liquid chlorine 10 %"
     assert {reading["measure"] for reading in seen["lines"][0]["readings"]} >= {
         "free_chlorine",

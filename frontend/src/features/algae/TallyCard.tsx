@@ -14,7 +14,7 @@ export function TallyCard({ seen }: { seen: Rescue }) {
     ? [
         [
           "Chlorine so far",
-          `${tally.used_mg_l.toFixed(0)} ppm in ${seen.board.rounds} rounds`,
+          `${tally.used_mg_l.toFixed(0)} ppm in ${seen.board.rounds} ${seen.board.rounds === 1 ? "round" : "rounds"}`,
           tally.used_cost === null ? "" : moneyText([tally.used_cost], currency),
         ],
         [

@@ -44,6 +44,14 @@ const EMPTY: Told = {
 
 const { Field, Amount, Choice, Select } = fieldsOf<Told>();
 
+/** What each kind's own fields say themselves, by the server's names. */
+const SHOWN: Record<Kind, readonly string[]> = {
+  poured: ["product_id", "amount", "at"],
+  water: ["volume", "at"],
+  swimmers: ["bather_hours", "swimmers", "hours", "at"],
+  cell: ["output_g_per_h", "percent", "hours_per_day", "at"],
+};
+
 /** Tell the journal what happened outside a sheet: poured, water changed, swimmers, the cell's setting. */
 export function LogEntryCard({ poolId, hasCell }: { poolId: string; hasCell: boolean }) {
   const units = useStore(unitsStore);
@@ -119,7 +127,7 @@ export function LogEntryCard({ poolId, hasCell }: { poolId: string; hasCell: boo
             </Grid>
           )}
           <Field name="at" label="When, if not just now" type="datetime-local" />
-          <FormProblem />
+          <FormProblem shown={SHOWN[kind]} />
           <Flex gap="3">
             <MainButton type="submit">Keep it</MainButton>
             <SideButton onClick={() => setOpen(false)}>Close</SideButton>

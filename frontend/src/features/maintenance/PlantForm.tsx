@@ -1,4 +1,4 @@
-import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
+import { Box, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useFieldArray } from "react-hook-form";
@@ -108,7 +108,14 @@ function Form({ plant, poolId, units, hasCell }: PlantFormProps & { plant: Plant
           The timer runs the pump
         </Text>
         {windows.fields.map(({ id, start }, index) => (
-          <Flex key={id} gap="2" align="end" mb="2">
+          <Grid
+            key={id}
+            templateColumns="minmax(0,1fr) minmax(0,1fr) auto"
+            maxW="24rem"
+            gap="2"
+            alignItems="end"
+            mb="2"
+          >
             <Field name={`windows.${index}.start`} label="from" type="time" />
             <Field name={`windows.${index}.end`} label="to" type="time" />
             <SideButton
@@ -118,7 +125,7 @@ function Form({ plant, poolId, units, hasCell }: PlantFormProps & { plant: Plant
             >
               ×
             </SideButton>
-          </Flex>
+          </Grid>
         ))}
         <SideButton onClick={() => windows.append({ start: "08:00", end: "12:00" })}>Add a window</SideButton>
         <FormProblem

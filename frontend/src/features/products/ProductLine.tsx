@@ -43,7 +43,7 @@ export function ProductLine({ line, first, currency }: ProductLineProps) {
           <Text fontWeight="650">{line.stock_text}</Text>
           <Text fontSize="note" color="soft">
             {[
-              line.days_left !== null && `lasts ${line.days_left} days`,
+              line.days_left !== null && `lasts ${line.days_left} ${line.days_left === 1 ? "day" : "days"}`,
               line.used_text && `${line.used_text} in a year`,
               line.used_cost !== null && `${currency}${line.used_cost.toFixed(2)}`,
             ]

@@ -80,7 +80,7 @@ export function TestFields(props: SlipFieldsProps) {
                   type="button"
                   tabIndex={-1}
                   alignSelf={wrong === undefined ? "end" : "start"}
-                  mt={wrong === undefined ? "0" : "6"}
+                  mt={wrong === undefined ? "0" : "1.65rem"}
                   aria-label={`${label}: same as last, ${before.text}`}
                   title={`Same as ${whenText(before.at, zone, new Date())}`}
                   disabled={(fields[measure] ?? "") !== ""}

@@ -5,6 +5,7 @@ Nothing of it is kept here.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import UTC, datetime
 from zoneinfo import ZoneInfo
 
 from kumpan.core.dosing.typed_amount import read_amount
@@ -13,7 +14,7 @@ from kumpan.core.messages import NOTHING, Message, Verbatim, joined
 from kumpan.core.pool.equipment import CHLORINATIONS, FILTERS, SURFACES
 from kumpan.core.products.product import Product, volume_from_mass_ml
 from kumpan.core.quantities.units import Units
-from kumpan.core.quantity import Liquid, Mass, Number, PoolWater, Pressure
+from kumpan.core.quantity import Clock, Liquid, Mass, Number, PoolWater, Pressure
 from kumpan.core.training.game import (
     Game,
     Move,
@@ -80,6 +81,11 @@ def _scenario(row: Scenario) -> ScenarioView:
     )
 
 
+def _clock(hour: int) -> Message:
+    """The hour of the practice pool's day, as the reader tells time."""
+    return Message("{clock}", clock=Clock(datetime(2026, 6, 1, hour, tzinfo=UTC)))
+
+
 def _package(product: Product) -> Message:
     if product.package_ml is not None:
         return Message("{amount}", amount=Liquid(product.package_ml))
@@ -100,7 +106,7 @@ def played(key: str, seed: int, typed: Sequence[MoveTyped], *, finished: bool, u
     return GameView(
         scenario=_scenario(row),
         day=min(day, row.days),
-        clock=f"{hour:02d}:00",
+        clock=_clock(hour),
         days_left=max(0, row.days - int(game.player.days)),
         first_clarity=game.first_visual_check.clarity,
         clarity=game.last_visual_check.clarity,
@@ -135,7 +141,7 @@ _WORDS = {
 def _line(game: Game, one: Played) -> PracticeLine:
     return PracticeLine(
         day=one.day,
-        clock=f"{one.hour:02d}:00",
+        clock=_clock(one.hour),
         text=_reported(game, one.move),
         readings=_readings(one.test),
         clarity=None if one.visual_check is None else one.visual_check.clarity,

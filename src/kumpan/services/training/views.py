@@ -46,7 +46,7 @@ class PracticeLine:
     """A move as it is told, with what it showed. `day` from 1; `clock` on the pool's clock."""
 
     day: int
-    clock: str
+    clock: Message
     text: Message
     readings: tuple[PracticeReading, ...]
     clarity: Clarity | None
@@ -58,7 +58,7 @@ class GameView:
 
     scenario: ScenarioView
     day: int
-    clock: str
+    clock: Message
     days_left: int
     first_clarity: Clarity
     clarity: Clarity
