@@ -31,11 +31,38 @@ async def test_no_page_of_a_pool_fits_a_model_on_the_event_loop(
     for one in (expectations._fitted, outlooks._outlook, algae_queries._board):
         one.clear()
         monkeypatch.setattr(one, "function", not_here)
-    for view in ("/rescue", "/outlook", "", "/board", "/sheet", "/ways", "/history/free_chlorine"):
+    for view in (
+        "/rescue",
+        "/outlook",
+        "",
+        "/board",
+        "/sheet",
+        "/ways",
+        "/history/free_chlorine",
+        "/offer?plan=shock",
+    ):
         for one in (expectations._fitted, outlooks._outlook, algae_queries._board):
             one.clear()
         reply = await api.client.get(f"/api/v1/pools/{pool}{view}")
         assert reply.status_code == 200, (view, reply.text)
+
+
+async def test_right_after_a_test_nobody_waits_for_a_fit(api: Api, monkeypatch: pytest.MonkeyPatch) -> None:
+    """The water is what was just read; the model is asked once hours have gone."""
+    pool, asked = await api.new_pool(), list[Any]()
+
+    async def run(_: Workers, *work: Any) -> None:
+        asked.append(work)
+
+    monkeypatch.setattr(Workers, "run", run)
+    await api.test(pool, free_chlorine="3.1", ph="7.6", cyanuric_acid="40", total_alkalinity="90")
+    expectations._fitted.clear()
+    for view in ("", "/board", "/sheet"):
+        await api.get(f"/pools/{pool}{view}")
+    assert asked == []
+    api.pass_time(hours=8)
+    await api.get(f"/pools/{pool}/sheet")
+    assert len(asked) == 1
 
 
 async def test_others_are_served_while_a_worker_works() -> None:

@@ -15,9 +15,8 @@ COUNT_FRAMES = """() => { window.frames_ = []; const beat = at => { window.frame
   window.beat_ = requestAnimationFrame(beat); }; requestAnimationFrame(beat); }"""
 # Milliseconds from a save to the first line of the sheet, by the page's own clock.
 TO_FIRST_STEP = """() => new Promise(done => { const began = performance.now();
-  const look = () => document.querySelector('[data-step],
-  [data-first-step]') ? done(performance.now() - began)
-    : requestAnimationFrame(look);
+  const look = () => document.querySelector('[data-step], [data-first-step]')
+    ? done(performance.now() - began) : requestAnimationFrame(look);
   document.querySelector('form button[type=submit]').click(); requestAnimationFrame(look); })"""
 
 

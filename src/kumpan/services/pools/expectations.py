@@ -25,12 +25,15 @@ TOO_OLD = timedelta(days=21)  # after that a forecast says nothing; the reading 
 
 
 async def modeled_state(scope: Scope, pool_id: UUID) -> PoolState:
-    """The pool as it stands now, with its chlorine model at hand: fitted by a worker where it is not yet.
+    """The pool as it stands now, with its chlorine model at hand where the water now follows from it.
 
-    Whoever asks for the water as it is now begins here, so that no fit ever holds up the event loop.
+    Whoever asks for the water as it is now begins here, so that no fit ever holds up the event loop; it is
+    fitted by a worker. Right after a test nothing is reckoned away, and nobody waits for a fit.
     Raises NotFound for a pool that is not here.
     """
     state = await pool_state(scope, pool_id)
+    if not _follows_from_the_model(state, scope.now):
+        return state
     if state.settings is not None and state.basin is not None and state.equipment is not None:
         place = under_the_sky(state.settings, state.basin, state.equipment.traits)
         await model_of(state, place)
@@ -61,8 +64,7 @@ def water_now(state: PoolState, place: Place, now: datetime) -> Readings:
 
 def _reckoned(state: PoolState, place: Place, now: datetime) -> Readings:
     readings = expected_now(state)
-    last = last_reading(state, Measure.FREE_CHLORINE)
-    if last is None or readings.free_chlorine is None or not RECENT < now - last.at < TOO_OLD:
+    if readings.free_chlorine is None or not _follows_from_the_model(state, now):
         return readings
     likely = _likely(state.only(*MODELED), place, _next_mark(now))
     if likely is None:
@@ -74,6 +76,11 @@ def _reckoned(state: PoolState, place: Place, now: datetime) -> Readings:
         free_chlorine=likely,
         total_chlorine=None if total is None else round(max(likely, total - gone), 1),
     )
+
+
+def _follows_from_the_model(state: PoolState, now: datetime) -> bool:
+    last = last_reading(state, Measure.FREE_CHLORINE)
+    return last is not None and RECENT < now - last.at < TOO_OLD
 
 
 def _next_mark(now: datetime) -> float:

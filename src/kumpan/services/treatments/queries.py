@@ -25,7 +25,7 @@ from kumpan.core.treatment.lateness import late_notes, step_times
 from kumpan.core.treatment.plan import Plan
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.drawing import drawing_of
-from kumpan.services.pools.expectations import modeled_state
+from kumpan.services.pools.expectations import model_of, modeled_state
 from kumpan.services.pools.queries import Chosen, PoolParts, offered_plan, parts_of
 from kumpan.services.products.queries import amount_text
 from kumpan.services.treatments.at_hand import at_hand
@@ -66,6 +66,7 @@ async def plan_of_kind(
 ) -> Plan | None:
     """The plan of the kind that is asked for; None where there is nothing to plan by."""
     if request.plan is not PlanKind.BALANCE:
+        await model_of(state, parts.place)  # a shock says when one may swim again
         return await special_plan(scope, state, parts, request, units=units)
     chosen = Chosen(request.strategy, request.use, tuple(sorted(request.targets.items())))
     found = await offered_plan(scope, state, parts, units=units, chosen=chosen)

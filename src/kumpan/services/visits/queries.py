@@ -30,7 +30,7 @@ from kumpan.core.visits.order import length_km, nearest_next
 from kumpan.core.visits.until_next import Between, UntilNext, until_next
 from kumpan.services.journal.ledger import Scope, entries_in
 from kumpan.services.maintenance.queries import care_inputs
-from kumpan.services.pools.expectations import fitted, modeled_state, water_now
+from kumpan.services.pools.expectations import model_of, modeled_state, water_now
 from kumpan.services.pools.outlooks import outlook_of
 from kumpan.services.pools.places import place_of
 from kumpan.services.pools.queries import PoolParts, head, offered_plan, parts_of
@@ -198,7 +198,7 @@ async def _until_next(
     units: Units,
 ) -> UntilNext | None:
     """What the next weekly visit will find after today's sheet; None without a model to say it by."""
-    found = fitted(state, parts.place)
+    found = await model_of(state, parts.place)
     loss = (await outlook_of(scope, pool_id)).loss_mg_l_day
     minimum = parts.bands[Measure.FREE_CHLORINE].low
     if found is None or loss is None or minimum is None:
