@@ -252,9 +252,9 @@ def test_a_practice_pool_is_played_reloaded_taken_back_and_reviewed(open_page: O
     much.press("Enter")
     expect(story.get_by_text("Added 2½ gal of Liquid chlorine")).to_be_visible()
     page.get_by_role("button", name="To morning").click()
-    expect(page.get_by_test_id("game-time")).to_contain_text("Day 2, 07:00")
+    expect(page.get_by_test_id("game-time")).to_contain_text("Day 2, 7:00 AM")
     page.reload()
-    expect(page.get_by_test_id("game-time")).to_contain_text("Day 2, 07:00")
+    expect(page.get_by_test_id("game-time")).to_contain_text("Day 2, 7:00 AM")
     expect(story.get_by_text(reading)).to_be_visible()  # the kit says the same again
     page.get_by_role("button", name="Take the last move back").click()
     expect(page.get_by_test_id("game-time")).to_contain_text("Day 1, 9:00 AM")

@@ -87,9 +87,11 @@ def test_indoors_stabilizer_is_never_dosed(key: str) -> None:
 
 
 @pytest.mark.parametrize(
-    ("key", "limit"), [("household", 3), ("residential_standard", 4), ("public_code", 10)]
+    ("key", "limit"),
+    [("household", 4), ("service", 4), ("small_vinyl", 4), ("residential_standard", 4), ("public_code", 10)],
 )
 def test_swim_limits(key: str, limit: float) -> None:
+    """Handbook 05: 4, what most product labels forbid to exceed; a stricter one is typed."""
     assert profile(key).swim_limit_mg_l == limit
 
 

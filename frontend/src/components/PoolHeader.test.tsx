@@ -22,8 +22,26 @@ it("shows a notice that keeps people out", async () => {
   expect(await screen.findByText("Nobody in.")).toBeTruthy();
 });
 
+it("says every reason once", async () => {
+  const swim = {
+    code: "no" as const,
+    not_before: null,
+    text: "No: cloudy.",
+    reasons: ["No: cloudy.", "No: pH 9."],
+  };
+  willAnswer(`/pools/${SALT.id}`, { ...SALT, swim });
+  render(<PoolHeader poolId={SALT.id} />);
+  expect((await screen.findByTestId("swim")).textContent).toBe("No: cloudy.");
+  expect(screen.getByTestId("swim-reasons").textContent).toBe(" No: pH 9.");
+});
+
 it("tells the pool in a line, and when one may swim again", () => {
   expect(traitsText(SALT, "22,000 gal")).toContain("22,000 gal · plaster · salt cell");
-  const swim = { code: "not_before" as const, not_before: "2026-11-28T01:00:00Z", text: "chlorine is high" };
+  const swim = {
+    code: "not_before" as const,
+    not_before: "2026-11-28T01:00:00Z",
+    text: "chlorine is high",
+    reasons: ["chlorine is high"],
+  };
   expect(swimText({ ...SALT, swim })).toBe("not before 7:00 PM: chlorine is high");
 });

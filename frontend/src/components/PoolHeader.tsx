@@ -36,6 +36,28 @@ export function swimText(head: PoolHeaderData): string {
   return text.charAt(0).toLowerCase() + text.slice(1);
 }
 
+/** The answer, and what else stands against it or is said beside it. */
+function MayTheySwim({ head }: { head: PoolHeaderData }) {
+  const answer = swimText(head);
+  const others = head.swim.reasons.filter((reason) => reason !== head.swim.text);
+  return (
+    <Text>
+      <Text as="span" fontWeight="700">
+        May they swim?
+      </Text>{" "}
+      <Text as="span" data-testid="swim">
+        {answer.charAt(0).toUpperCase() + answer.slice(1)}
+      </Text>
+      {others.length > 0 && (
+        <Text as="span" color="soft" data-testid="swim-reasons">
+          {" "}
+          {others.join(" ")}
+        </Text>
+      )}
+    </Text>
+  );
+}
+
 const STATIONS: Record<string, string> = { slip: "/slip", sheet: "/sheet", board: "", rescue: "/rescue" };
 
 const ABOUT_CHLORINE = ["low_now", "runs_low", "swim_again", "over_limit", "holds"];
@@ -108,14 +130,7 @@ export function PoolHeader({ poolId }: { poolId: string }) {
       </Heading>
       <Text color="soft">{head.data.next.why}</Text>
       <Flex columnGap="6" rowGap="1" mt="1" wrap="wrap">
-        <Text>
-          <Text as="span" fontWeight="700">
-            May they swim?
-          </Text>{" "}
-          <Text as="span" data-testid="swim">
-            {swimText(head.data).charAt(0).toUpperCase() + swimText(head.data).slice(1)}
-          </Text>
-        </Text>
+        <MayTheySwim head={head.data} />
         <RunsLow poolId={poolId} />
       </Flex>
       {head.data.notices.map((notice) => (

@@ -2,8 +2,8 @@
 
 import pytest
 
+from kumpan.core.assessment.findings import Judged
 from kumpan.core.assessment.next_thing import NextThing, next_thing
-from kumpan.core.assessment.swim import SwimCode, swim_answer
 from kumpan.core.chemistry.equilibrium import solve_totals
 from kumpan.core.dosing.mixing import added
 from kumpan.core.dosing.raisers import STANDARD_INVENTORY
@@ -35,8 +35,11 @@ def planned(**changed: float) -> Plan:
     return plan(water, LITRES, PLASTER, aims(profile("household"), PLASTER, water, {}), STANDARD_INVENTORY)
 
 
+BANDS = {M.FREE_CHLORINE: CHLORINE, M.PH: Band(7.2, 7.8, 7.5), M.SALT: Band(2700, 3400, 3200)}
+
+
 def after(*rows: tuple[float, Body], day: float, offered: Plan | None = None) -> NextThing:
-    return next_thing(state(*rows), offered, when(day))
+    return next_thing(Judged(state=state(*rows), now=when(day), bands=BANDS, offered=offered))
 
 
 def test_without_a_test_the_next_thing_is_to_test() -> None:
@@ -90,19 +93,6 @@ def test_an_open_sheet_goes_on_with_its_next_step() -> None:
     done_as = StepDone(pool.treatments[0].id, 0, Outcome.DONE)
     found = after((0, reads(**GOOD)), (0.1, treatment), (0.2, done_as), day=0.3)
     assert told(found.text).endswith(told(steps[1].title)[1:])
-
-
-@pytest.mark.parametrize(
-    ("chemical", "code"),
-    [
-        ("sodium_hypochlorite", SwimCode.NOT_BEFORE),
-        ("trichlor", SwimCode.YES),
-        ("sodium_chloride", SwimCode.NOT_BEFORE),
-    ],
-)
-def test_what_went_in_at_once_asks_for_an_hour_tablets_do_not(chemical: str, code: SwimCode) -> None:
-    pool = state((0, reads(**GOOD)), (0.1, solid(chemical, 200, 90)))
-    assert swim_answer(pool, when(0.11), CHLORINE, 4.0).code is code
 
 
 def test_the_last_value_of_each_measure_counts_whenever_it_was_tested() -> None:

@@ -47,7 +47,7 @@ def test_every_question_has_a_default_with_a_reason() -> None:
 
 def test_without_choices_the_school_stands() -> None:
     rules = rules_for(made(), PLASTER, GOOD)
-    assert (told(rules.name), rules.bands[FREE], rules.swim_limit_mg_l) == ("Household", Band(2, 3, 2.5), 3.0)
+    assert (told(rules.name), rules.bands[FREE], rules.swim_limit_mg_l) == ("Household", Band(2, 3, 2.5), 4.0)
 
 
 def test_by_stabilizer_ratio() -> None:
@@ -71,7 +71,7 @@ def test_over_the_swim_limit_dilution_is_named() -> None:
     assert rules.bands[FREE].low == 4.5
     assert "replacing water" in told(rules.findings[0].text)
     held = rules_for(made(("chlorine", "ratio")), PLASTER, GOOD.with_value(Measure.CYANURIC_ACID, 50))
-    assert (held.bands[FREE].aim, held.findings[0].code) == (3.0, "way_held_at_limit")
+    assert (held.bands[FREE].aim, held.findings[0].code) == (4.0, "way_held_at_limit")
 
 
 def test_by_active_chlorine_the_least_is_as_strong_as_the_reference() -> None:

@@ -311,3 +311,27 @@ def test_no_single_addition_moves_its_measure_past_the_limit(readings: Readings)
         product = Product("p", step.chemical or "", step.strength_percent or 0.0)
         moved = change_per_g(product, measure, POOL_L) * (step.mass_g or 0.0)
         assert moved <= limit * (1 + 1e-6)
+
+
+# Found by use: eleven days of baking soda, alkalinity 502, and not a word. Common practice: baking soda moves
+# alkalinity many times more than pH, so it ends at the top of alkalinity's band.
+def test_baking_soda_alone_ends_at_the_top_of_alkalinity_and_says_what_raises_ph() -> None:
+    soda = tuple(product for product in STANDARD_INVENTORY if product.chemical == "sodium_bicarbonate")
+    water = Readings(**{**GOOD.__dict__, "ph": 6.8, "total_alkalinity": 80.0})
+    found = planned(water, VINYL_TABLETS, inventory=soda)
+    top = profile("household").alkalinity.high or 0.0
+    assert found.predicted.total_alkalinity == pytest.approx(top, abs=0.5)
+    left = next(one for one in found.unmet if one.measure is M.PH)
+    assert left.code == "no_product"
+    assert "soda ash or borax" in told(left.reason)
+
+
+@given(ph=st.floats(6.4, 7.1), alkalinity=st.floats(30, 200))
+def test_ph_is_never_raised_by_alkalinity_over_its_band_without_a_word(ph: float, alkalinity: float) -> None:
+    soda = tuple(product for product in STANDARD_INVENTORY if product.chemical == "sodium_bicarbonate")
+    water = Readings(**{**GOOD.__dict__, "ph": ph, "total_alkalinity": alkalinity})
+    found = planned(water, VINYL_TABLETS, inventory=soda)
+    top = max(alkalinity, profile("household").alkalinity.high or 0.0)
+    assert (found.predicted.total_alkalinity or 0.0) <= top + 0.5
+    if (found.predicted.ph or 0.0) < 7.15:
+        assert M.PH in {one.measure for one in found.unmet}

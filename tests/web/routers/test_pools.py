@@ -4,6 +4,7 @@ import pytest
 
 from tests.web.conftest import START, Api, new_id, pool_body
 
+CLEAR = {"clarity": "clear", "level": "normal"}
 LOW = {
     "free_chlorine": "1",
     "ph": "7.5",
@@ -25,7 +26,11 @@ async def test_from_set_up_to_ticked_sheet(api: Api) -> None:
     free = next(gauge for gauge in board["lanes"] if gauge["measure"] == "free_chlorine")
     assert (free["verdict"]["code"], free["planned"]["value"]) == ("low", pytest.approx(2.5))
     assert board["temperature_c"] == pytest.approx(27.78, abs=0.01)
-    assert (await api.get(f"/pools/{pool}"))["swim"]["code"] == "no"
+    swim = (await api.get(f"/pools/{pool}"))["swim"]
+    assert (swim["code"], "Look first" in swim["text"]) == ("unknown", True)
+    await api.post(f"/pools/{pool}/looks", {"id": new_id(), **CLEAR})
+    swim = (await api.get(f"/pools/{pool}"))["swim"]
+    assert (swim["code"], swim["reasons"][0]) == ("yes", "Free chlorine is under 2: dose today.")
 
     treatment = await api.post(f"/pools/{pool}/sheets", {"id": new_id()}, 201)
     add = next(line for line in treatment["steps"] if line["step"]["kind"] == "add")
@@ -38,7 +43,7 @@ async def test_from_set_up_to_ticked_sheet(api: Api) -> None:
     swim = (await api.get(f"/pools/{pool}"))["swim"]
     assert swim["code"] == "not_before"
     log = await api.get(f"/pools/{pool}/log")
-    assert [line["kind"] for line in log[:3]] == ["addition", "sheet", "test"]
+    assert [line["kind"] for line in log[:4]] == ["addition", "sheet", "look", "test"]
     assert log[0]["detail"] == "44 fl oz"
 
 
@@ -89,6 +94,7 @@ async def test_a_test_is_corrected_and_everything_follows(api: Api) -> None:
         "kit": "drops",
         "at": START.isoformat(),
     }
+    await api.post(f"/pools/{pool}/looks", {"id": new_id(), **CLEAR})
     await api.post(f"/entries/{entry}/correct-test", body)
     assert (await api.get(f"/pools/{pool}"))["swim"]["code"] == "yes"
     log = await api.get(f"/pools/{pool}/log")

@@ -1,9 +1,10 @@
-"""The one next thing to do at a pool, and why. Source: test-interval."""
+"""The one next thing to do at a pool, and why: the remedy of what is most urgent. Source: test-interval."""
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 
+from kumpan.core.assessment.findings import Judged, Problem, Severity, problems
 from kumpan.core.assessment.swim import latest_addition
 from kumpan.core.journal import Clarity, PoolState, open_treatment, recorded_steps, steps_to_do
 from kumpan.core.messages import NOTHING, Cased, Message, joined, listed
@@ -16,6 +17,7 @@ from kumpan.core.treatment.plan import Plan
 
 SOURCE = "test-interval"
 
+BEFORE_A_DOSE = ("sharp_smell", "low", "leak", "weak_returns")  # no flow, no mixing; what is dosed is unknown
 LOWERING = (*ACIDS, "sodium_thiosulfate")
 
 
@@ -29,45 +31,73 @@ class NextThing:
     due: datetime | None = None
 
 
-def next_thing(state: PoolState, offered: Plan | None, now: datetime) -> NextThing:
-    """What to do next: finish the open sheet, test, dose, or nothing until the next test."""
+def next_thing(judged: Judged) -> NextThing:
+    """What to do next: finish what is open, test, treat, dose, or nothing until the next test."""
+    found = problems(judged)
+    return (
+        _what_is_open(judged.state)
+        or _remedy(found, Severity.CLOSES_POOL)
+        or _rescue(judged.state)
+        or _first_a_test(judged)
+        or _doses(judged.offered, found)
+        or _remedy(found, Severity.TREAT_SOON)
+        or _nothing(judged.state, found)
+    )
+
+
+def _what_is_open(state: PoolState) -> NextThing | None:
     treatment = open_treatment(state)
     if treatment is not None:
         done = recorded_steps(state, treatment.id)
         step = next(treatment.body.steps[n] for n in steps_to_do(treatment.body) if n not in done)
         return NextThing(Message("Go on with the sheet: {step}", step=Cased(step.title)), step.why, "sheet")
     if state.rescue_goes_on:
-        return NextThing(
-            Message("Go on with the rescue"),
-            Message("What is due now follows from the last test and look."),
-            "rescue",
-        )
-    if _turned(state):
-        why = Message(
-            "The drain cannot be seen. The board says what it takes, how long, and whether draining is "
-            "better."
-        )
-        return NextThing(Message("Plan the rescue"), why, "rescue")
-    test = state.last_test
+        why = Message("What is due now follows from the last test and look.")
+        return NextThing(Message("Go on with the rescue"), why, "rescue")
+    return None
+
+
+def _remedy(found: Sequence[Problem], up_to: Severity) -> NextThing | None:
+    first = next((problem for problem in found if problem.severity <= up_to), None)
+    return NextThing(first.remedy, first.reason, first.station) if first else None
+
+
+def _rescue(state: PoolState) -> NextThing | None:
+    if not _turned(state):
+        return None
+    why = Message(
+        "The drain cannot be seen. The board says what it takes, how long, and whether draining is better."
+    )
+    return NextThing(Message("Plan the rescue"), why, "rescue")
+
+
+def _first_a_test(judged: Judged) -> NextThing | None:
+    test, now = judged.state.last_test, judged.now
     if test is None:
         return NextThing(Message("Test the water"), Message("Without a test nobody knows."), "slip")
     if now - test.at > timedelta(days=TEST_HOLDS_DAYS):
-        return NextThing(
-            Message("Test the water"),
-            Message("The last test is {days} days old.", days=Number((now - test.at).days)),
-            "slip",
-        )
-    poured = latest_addition(state)
+        why = Message("The last test is {days} days old.", days=Number((now - test.at).days))
+        return NextThing(Message("Test the water"), why, "slip")
+    poured = latest_addition(judged.state)
     if poured is not None and poured.at > test.at:
         return NextThing(Message("Test the water"), Message("Something went in since the last test."), "slip")
-    if offered is not None and offered.steps:
-        return NextThing(*_doses_in_words(offered), "sheet")
-    return NextThing(
-        Message("Nothing to add"),
-        Message("What was tested is where it should be."),
-        "slip",
-        test.at + TEST_EVERY,
-    )
+    return None
+
+
+def _doses(offered: Plan | None, found: Sequence[Problem]) -> NextThing | None:
+    """The plan, unless something comes before anything is poured."""
+    if offered is None or not offered.steps:
+        return None
+    before = [problem for problem in found if problem.code in BEFORE_A_DOSE]
+    return _remedy(before, Severity.TREAT_TODAY) or NextThing(*_doses_in_words(offered), "sheet")
+
+
+def _nothing(state: PoolState, found: Sequence[Problem]) -> NextThing:
+    due = state.last_test.at + TEST_EVERY if state.last_test else None
+    why = Message("What was tested is where it should be.")
+    if found:
+        why = Message("To watch: {reasons}", reasons=joined((one.reason for one in found), " "))
+    return NextThing(Message("Nothing to add"), why, "slip", due)
 
 
 def _turned(state: PoolState) -> bool:

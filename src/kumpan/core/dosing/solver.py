@@ -292,6 +292,31 @@ def _ph_alone(work: _Work, base: Totals, ph: float, *, hold_alkalinity: bool = T
             work.balance = both.amounts
             return
     work.balance = {product: mass}
+    if product.chemical == "sodium_bicarbonate":
+        _soda_within_its_band(work, base, soda=product, mass=mass, ph=ph)
+
+
+def _soda_within_its_band(work: _Work, base: Totals, *, soda: Product, mass: float, ph: float) -> None:
+    """Baking soda moves alkalinity many times more than pH: it ends at the top of alkalinity's band."""
+    measure = Measure.TOTAL_ALKALINITY
+    band = work.aims.bands.get(measure)
+    if band is None or band.high is None:
+        return
+    top = max(band.high, work.aims.named.get(measure, 0.0))
+    most = for_alkalinity(base, top, work.volume_l, soda) or 0.0
+    if mass <= most:
+        return
+    work.balance = {soda: most} if most > 0 else {}
+    work.unmet[Measure.PH] = Unmet(
+        Measure.PH,
+        "no_product",
+        Message(
+            "Baking soda would take alkalinity over {top} before pH is at {ph}: soda ash or borax raises pH "
+            "without that; so does aeration, slowly.",
+            top=Number(top, digits=0),
+            ph=Number(ph),
+        ),
+    )
 
 
 def _alkalinity_alone(work: _Work, base: Totals, alkalinity: float) -> None:

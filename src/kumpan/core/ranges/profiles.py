@@ -75,21 +75,21 @@ SATURATION_BAND = Band(-0.3, 0.3, 0.0)
 
 _ROWS = (
     Profile(
-        ProfileKey.HOUSEHOLD, Message("Household"), "school-household", 3.0,
+        ProfileKey.HOUSEHOLD, Message("Household"), "school-household", 4.0,
         Band(2, 3, 2.5), Band(1, 3, 2), 0.5, _PH,
         Band(80, 120, 100), Band(60, 80, 70),
         Band(200, 400, 260), Band(200, 400, 250), _SOFT,
         Band(30, 50, 40), Band(60, 80, 70),
     ),
     Profile(
-        ProfileKey.SERVICE, Message("Service round"), "school-service", 3.0,
+        ProfileKey.SERVICE, Message("Service round"), "school-service", 4.0,
         Band(2, 3, 2.5), Band(2, 3, 2.5), 0.5, Band(7.4, 7.8, 7.5),
         Band(80, 120, 90), Band(60, 80, 70),
         Band(220, 350, 260), Band(220, 350, 260), _SOFT,
         Band(30, 70, 45), Band(60, 80, 70),
     ),
     Profile(
-        ProfileKey.SMALL_VINYL, Message("Small vinyl or soft-sided"), "school-small-vinyl", 3.0,
+        ProfileKey.SMALL_VINYL, Message("Small vinyl or soft-sided"), "school-small-vinyl", 4.0,
         Band(1, 3, 2), Band(1, 3, 2), 0.5, _PH,
         Band(100, 150, 120), Band(100, 150, 120),
         Band(200, 400, 260), Band(200, 400, 260), None,

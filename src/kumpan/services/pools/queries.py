@@ -2,10 +2,13 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from datetime import datetime
 from uuid import UUID
+from zoneinfo import ZoneInfo
 
+from kumpan.core.assessment.findings import Judged
 from kumpan.core.assessment.next_thing import next_thing
-from kumpan.core.assessment.swim import swim_answer
+from kumpan.core.assessment.swim import SwimQuestion, least_free_mg_l, swim_answer
 from kumpan.core.dosing.product_choice import ROLES, ChoiceRequest, Strategy, choose, using
 from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
@@ -16,6 +19,7 @@ from kumpan.core.journal import (
     EquipmentSet,
     PoolState,
     SettingsMade,
+    last_reading,
 )
 from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Traits
@@ -92,18 +96,46 @@ async def head(scope: Scope, pool_id: UUID) -> PoolHeader:
     state = await modeled_state(scope, pool_id)
     parts = parts_of(state)
     offered = await offered_plan(scope, state, parts, units=Units.US)
+    question = _swim_question(state, parts, scope.now)
+    judged = Judged(
+        state=state,
+        now=scope.now,
+        bands=parts.bands,
+        offered=offered,
+        expected_mg_l=question.expected_mg_l,
+        swim_limit_mg_l=question.limit_mg_l,
+    )
     return PoolHeader(
         id=pool_id,
         settings=parts.settings,
         basin=parts.basin,
         equipment=parts.equipment,
-        swim=swim_answer(state, scope.now, parts.bands[Measure.FREE_CHLORINE], parts.rules.swim_limit_mg_l),
-        next=next_thing(state, offered, scope.now),
+        swim=swim_answer(question),
+        next=next_thing(judged),
         notices=(*_notices(parts.settings), *parts.rules.findings),
         last_test_at=state.last_test.at if state.last_test else None,
         last_visual_check=state.last_visual_check,
         last_visual_check_at=state.visual_checks[-1].at if state.visual_checks else None,
         treating=state.rescue_goes_on,
+    )
+
+
+def _swim_question(state: PoolState, parts: PoolParts, now: datetime) -> SwimQuestion:
+    stabilizer = last_reading(state, Measure.CYANURIC_ACID)
+    indoor = parts.equipment.traits.indoor
+    stabilized = stabilizer.value.value > 0 if stabilizer is not None else not indoor
+    return SwimQuestion(
+        state=state,
+        now=now,
+        zone=ZoneInfo(parts.settings.time_zone),
+        volume_l=parts.basin.volume_l,
+        chlorine=parts.bands[Measure.FREE_CHLORINE],
+        combined_high_mg_l=parts.bands[Measure.COMBINED_CHLORINE].high or 0.0,
+        limit_mg_l=parts.rules.swim_limit_mg_l,
+        least_mg_l=least_free_mg_l(parts.settings.profile, stabilized=stabilized),
+        indoor=indoor,
+        public=parts.settings.public,
+        expected_mg_l=water_now(state, parts.place, now).free_chlorine,
     )
 
 

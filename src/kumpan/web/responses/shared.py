@@ -210,11 +210,15 @@ class EquipmentSet(Response):
 
 
 class SwimAnswer(Response):
-    """The answer at the head of the pool. `not_before` is when a test may open it, for that code."""
+    """The answer at the head of the pool. `not_before` is when a test may open it, for that code.
+
+    `reasons` are all that stand against it, or are said beside a yes.
+    """
 
     code: SwimCode
     text: Text
     not_before: datetime | None
+    reasons: tuple[Text, ...]
 
 
 class NextThing(Response):

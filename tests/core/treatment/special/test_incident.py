@@ -1,5 +1,6 @@
 """Accidents in the water: the guidance's figures, and no time where it gives none."""
 
+from dataclasses import replace
 from datetime import timedelta
 
 import pytest
@@ -7,6 +8,7 @@ import pytest
 from kumpan.core.dosing.solution import Unmet
 from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Message
+from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.records.step import ADD, WAIT
 from kumpan.core.treatment.special.incident import CT_MG_MIN_L, Incident, holding, incident_plan
@@ -110,3 +112,13 @@ def test_the_test_is_asked_for_by_name_and_age() -> None:
 def test_what_moves_fast_holds_for_less() -> None:
     assert CARRIES_FOR[M.FREE_CHLORINE] < CARRIES_FOR[M.TOTAL_ALKALINITY] < CARRIES_FOR[M.CALCIUM_HARDNESS]
     assert min(CARRIES_FOR.values()) > timedelta(days=7)
+
+
+def test_no_accident_is_shocked_with_stabilized_chlorine() -> None:
+    """Law D.13: the guidance's times hold at that stabilizer only, and dichlor would raise it."""
+    water = Readings(**{**GOOD.__dict__, "cyanuric_acid": 0.0, "free_chlorine": 1.0})
+    dichlor = Product("granules", "sodium_dichlor", 56.0)
+    for incident in (Incident.DIARRHEA, Incident.FORMED_STOOL):
+        found = incident_plan(incident, replace(request(water), inventory=(dichlor,)))
+        assert [step for step in found.steps if step.kind == ADD] == []
+        assert "without stabilizer" in told(found.unmet[0].reason)

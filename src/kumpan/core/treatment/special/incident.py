@@ -11,6 +11,7 @@ from kumpan.core.dosing.solution import Dose, Unmet
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Cased, Message
+from kumpan.core.products.catalogue import STABILIZED
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Number
 from kumpan.core.treatment.plan import Plan
@@ -132,10 +133,11 @@ def _hold(line: Timeline, row: Holding, request: ShockRequest) -> tuple[Unmet, .
 def _raise(line: Timeline, row: Holding, request: ShockRequest, free: float) -> tuple[Unmet, ...]:
     """To the level that the guidance holds, mixed and tested; or why that cannot be."""
     rise = row.free_chlorine_mg_l - free
-    product = shock_product(request, rise)
+    product = shock_product(request, rise, never=STABILIZED)
     if product is None:
         reason = Message(
-            "Nothing on the shelf brings free chlorine to {free_chlorine} here.",
+            "Nothing on the shelf brings free chlorine to {free_chlorine} here; it takes chlorine without "
+            "stabilizer.",
             free_chlorine=Number(row.free_chlorine_mg_l),
         )
         return (Unmet(Measure.FREE_CHLORINE, "no_product", reason),)

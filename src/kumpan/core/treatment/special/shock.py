@@ -142,9 +142,14 @@ def highest_planned_mg_l(traits: Traits) -> float:
     return HIGHEST_GENTLE_MG_L if gentle else HIGHEST_MG_L
 
 
-def shock_product(request: ShockRequest, rise_mg_l: float) -> Product | None:
-    """Liquid first, for it adds only salt; granules where their side effect has room. Never tablets."""
+def shock_product(request: ShockRequest, rise_mg_l: float, *, never: Sequence[str] = ()) -> Product | None:
+    """Liquid first, for it adds only salt; granules where their side effect has room. Never tablets.
+
+    `never` are chemicals that this work forbids.
+    """
     for product in sorted(request.inventory, key=_preference):
+        if product.chemical in never:
+            continue
         if product.chemical in PREFERENCE and _fits(product, request, rise_mg_l):
             return product
     return None
