@@ -236,7 +236,7 @@ def test_the_table_of_months_is_ones_own(open_page: OpenPage) -> None:
 
 def test_a_practice_pool_is_played_reloaded_taken_back_and_reviewed(open_page: OpenPage) -> None:
     page = open_page("/")
-    page.get_by_role("link", name="Practise on a pool that cannot be harmed").click()
+    page.get_by_role("link", name="Practice on a pool that cannot be harmed").click()
     page.get_by_role("button", name="Begin: Cloudy after a party").click()
     page.get_by_role("button", name="Everything").click()
     story = page.get_by_role("region", name="What was done")

@@ -37,6 +37,10 @@ it("says every reason once", async () => {
 
 it("tells the pool in a line, and when one may swim again", () => {
   expect(traitsText(SALT, "22,000 gal")).toContain("22,000 gal · plaster · salt cell");
+  const traits = { ...SALT.equipment.traits, surface: "fibreglass" as const };
+  expect(traitsText({ ...SALT, equipment: { ...SALT.equipment, traits } }, "9 gal")).toContain(
+    "· fiberglass ·",
+  );
   const swim = {
     code: "not_before" as const,
     not_before: "2026-11-28T01:00:00Z",

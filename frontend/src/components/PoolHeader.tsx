@@ -17,11 +17,13 @@ const CHLORINATION: Record<string, string> = {
   mineral: "mineral unit",
 };
 
+const SURFACE: Record<string, string> = { fibreglass: "fiberglass" };
+
 export function traitsText(head: PoolHeaderData, volume: string): string {
   const { surface, chlorination, filter, indoor } = head.equipment.traits;
   const parts: string[] = [
     volume,
-    surface,
+    SURFACE[surface] ?? surface,
     CHLORINATION[chlorination] ?? chlorination,
     `${filter === "de" ? "DE" : filter} filter`,
   ];

@@ -50,6 +50,12 @@ def test_without_choices_the_school_stands() -> None:
     assert (told(rules.name), rules.bands[FREE], rules.swim_limit_mg_l) == ("Household", Band(2, 3, 2.5), 4.0)
 
 
+def test_a_limit_kept_from_before_is_never_over_ten() -> None:
+    """Handbook 05: never above 10, whatever is typed; one place, so that swim answer and plans agree."""
+    assert rules_for(made(limit=20), PLASTER, GOOD).swim_limit_mg_l == 10
+    check_rules(made(limit=10))
+
+
 def test_by_stabilizer_ratio() -> None:
     """Handbook 03: at least a twentieth of stabilizer, about twice that to work with; never under the fixed
     least.
@@ -111,6 +117,7 @@ def test_less_chlorine_only_beside_a_mineral_unit_and_never_in_public() -> None:
 @pytest.mark.parametrize(("settings", "words"), [
     (made(("chlorine", "magic")), "choose one of"),
     (made(("colour", "blue")), "not a question"),
+    (made(limit=10.5), "Nobody swims over"),
     (made(own=(OwnRange(Measure.PH, 7.8, 7.2, 7.5),)), "must rise"),
     (made(own=(OwnRange(Measure.PH, 7.2, 7.8, None),)), "the aim"),
     (made(own=(OwnRange(Measure.COPPER, 0, 1, 0.5),)), "no range of its own"),

@@ -140,6 +140,13 @@ async def test_what_is_out_of_scope_is_refused_with_the_reason(api: Api, kind: s
     assert await api.get("/pools") == []
 
 
+async def test_a_swim_limit_over_ten_is_refused_at_its_field(api: Api) -> None:
+    settings = {"name": "Wide", "time_zone": "America/Chicago", "swim_limit_mg_l": "12"}
+    refused = await api.post("/pools", pool_body(new_id(), settings=settings), 422)
+    assert refused["error"]["field"] == "swim_limit_mg_l"
+    assert "a swim limit of 10 or less" in refused["error"]["message"]
+
+
 async def test_a_public_pool_defers_to_its_operator(api: Api) -> None:
     settings = {"name": "Lido", "time_zone": "Europe/Warsaw", "public": True, "school": "public_code"}
     pool = await api.new_pool(settings=settings)

@@ -35,7 +35,7 @@ export function PoolListPage() {
         ))}
       </Grid>
       <Text mt="6">
-        <PlainLink to="/practice">Practise on a pool that cannot be harmed</PlainLink>
+        <PlainLink to="/practice">Practice on a pool that cannot be harmed</PlainLink>
       </Text>
     </>
   );

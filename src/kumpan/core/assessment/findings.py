@@ -126,7 +126,8 @@ CLEARED_BY: Mapping[str, tuple[str, ...]] = {
     "high": ("level",),
 }
 
-# Beyond its band, and neither the plan nor its `unmet` says what to do. Origin: handbook 03, 04, 06, 07.
+# Beyond its band: the remedy in short; else the reason that the plan leaves it (`unmet`).
+# Origin: handbook 03, 04, 06, 07.
 _M, _HIGH, _LOW = Measure, VerdictCode.HIGH, VerdictCode.LOW
 OUTSIDE: Mapping[tuple[Measure, VerdictCode], Message] = {
     (_M.FREE_CHLORINE, _HIGH): Message(

@@ -6,7 +6,7 @@ from datetime import datetime, timedelta
 
 from kumpan.core.assessment.findings import Judged, Problem, Severity, problems
 from kumpan.core.assessment.swim import latest_addition
-from kumpan.core.journal import Clarity, PoolState, open_treatment, recorded_steps, steps_to_do
+from kumpan.core.journal import PoolState, open_treatment, recorded_steps, steps_to_do
 from kumpan.core.messages import NOTHING, Cased, Message, joined, listed
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure
@@ -102,7 +102,7 @@ def _nothing(state: PoolState, found: Sequence[Problem]) -> NextThing:
 
 def _turned(state: PoolState) -> bool:
     visual_check = state.last_visual_check
-    return visual_check is not None and visual_check.clarity in (Clarity.GREEN, Clarity.DRAIN_HIDDEN)
+    return visual_check is not None and visual_check.floor_hidden
 
 
 def _doses_in_words(offered: Plan) -> tuple[Message, Message]:

@@ -23,17 +23,18 @@ from kumpan.core.products.catalogue import CATALOGUE, CHLORINE_CARRIERS
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Number
+from kumpan.core.ranges.pool_rules import MOST_SWIM_LIMIT_MG_L
 from kumpan.core.ranges.profiles import Band, ProfileKey
+from kumpan.core.ranges.verdicts import HIGHEST_CYA_PER_FREE_CHLORINE
 from kumpan.core.testing.rhythm import TEST_HOLDS_DAYS
 
 SOURCES_USED = ("swim-limit", "swim-ph", "mixing", "test-interval")
 
 PH_OPEN = (7.0, 8.0)
-MOST_FREE_MG_L = 10.0  # whatever is typed as an own limit
 LEAST_FREE_MG_L = 1.0
 LEAST_FREE_BY_CODE_MG_L = 2.0  # with stabilizer, by the residential standard and the public code
 COMBINED_CLOSES_MG_L = 1.0  # outdoors; indoors and at public pools the range's own limit
-BOUND_SAID, BOUND_CLOSES = 20, 45  # stabilizer over free chlorine
+BOUND_CLOSES = 45  # stabilizer over free chlorine
 OXIDIZER_READS_AS_COMBINED = timedelta(days=7)  # monopersulfate, by the usual test
 NEW_WATER_UNDOES_A_TEST = 0.05  # of the pool
 AFTER_ADDITION_MIN = 60
@@ -139,7 +140,7 @@ def _closed(question: SwimQuestion) -> Iterator[Message]:
 
 
 def _closed_by_sight(visual_check: VisualCheck) -> Iterator[Message]:
-    if visual_check.clarity in (Clarity.DRAIN_HIDDEN, Clarity.GREEN):
+    if visual_check.floor_hidden:
         yield Message("No: the main drain cannot be seen. Nobody would see a swimmer in trouble.")
     elif visual_check.clarity is Clarity.CLOUDY:
         yield Message("No: the water is cloudy. Look again when the main drain is plain to see.")
@@ -172,9 +173,9 @@ def _worked(treatment: Entry[TreatmentStarted], state: PoolState) -> bool:
 
 
 def _closed_by_chlorine(question: SwimQuestion, free: Reading) -> Iterator[Message]:
-    limit = min(question.limit_mg_l, MOST_FREE_MG_L)
+    limit = min(question.limit_mg_l, MOST_SWIM_LIMIT_MG_L)
     value = free.value
-    if value.value > MOST_FREE_MG_L or value.low > limit:
+    if value.value > MOST_SWIM_LIMIT_MG_L or value.low > limit:
         yield Message(
             "No: free chlorine {free} is over the swim limit of {limit}. Test again later.",
             free=Number(value.value),
@@ -297,7 +298,7 @@ def _stays_in_between(question: SwimQuestion, since: list[Entry[AdditionMade]]) 
         changes(_product(e.body), e.body.mass_g, question.volume_l).get(Measure.FREE_CHLORINE, 0.0)
         for e in since
     )
-    return free.value.high + rise <= min(question.limit_mg_l, MOST_FREE_MG_L)
+    return free.value.high + rise <= min(question.limit_mg_l, MOST_SWIM_LIMIT_MG_L)
 
 
 # What is said beside a yes.
@@ -319,7 +320,7 @@ def _said(question: SwimQuestion) -> Iterator[Message]:
     if combined is None and oxidizer_within_a_week(question.state, question.now):
         yield Message("Combined chlorine cannot be read for a week after a non-chlorine shock.")
     stabilizer = last_reading(question.state, Measure.CYANURIC_ACID)
-    if stabilizer is not None and stabilizer.value.value > BOUND_SAID * value.value:
+    if stabilizer is not None and stabilizer.value.value > HIGHEST_CYA_PER_FREE_CHLORINE * value.value:
         yield Message("Stabilizer binds most of the chlorine: raise chlorine, or lower stabilizer.")
 
 

@@ -103,6 +103,11 @@ class VisualCheck:
     odd: tuple[str, ...] = ()
     note: str = ""
 
+    @property
+    def floor_hidden(self) -> bool:
+        """Green, or so cloudy that the main drain cannot be seen."""
+        return self.clarity in (Clarity.GREEN, Clarity.DRAIN_HIDDEN)
+
 
 @dataclass(frozen=True, kw_only=True)
 class AdditionMade:

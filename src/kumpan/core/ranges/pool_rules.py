@@ -23,6 +23,7 @@ from kumpan.core.ranges.targets import TARGETABLE
 
 SOURCES_USED = ("cya-ratio", "school-own", "supplement-chlorine")
 
+MOST_SWIM_LIMIT_MG_L = 10.0  # free chlorine; what was typed before is cut to it
 CAREFUL_CALCIUM = Band(200, 300, 250)
 TABLET_STABILIZER = Band(40, 100, 75)
 BESIDE_A_SUPPLEMENT = Band(0.5, 3, 1)
@@ -74,7 +75,8 @@ def rules_for(settings: RangeSettings, traits: Traits, readings: Readings) -> Po
     """The rules for one pool and its water as it reads now."""
     rows = profile(settings.profile)
     found = bands(rows, traits, readings.cyanuric_acid)
-    name, limit = rows.name, settings.swim_limit_mg_l or rows.swim_limit_mg_l
+    name = rows.name
+    limit = min(settings.swim_limit_mg_l or rows.swim_limit_mg_l, MOST_SWIM_LIMIT_MG_L)
     if answer(settings.choices, "calcium") == "careful" and traits.surface.is_cement:
         found[Measure.CALCIUM_HARDNESS] = CAREFUL_CALCIUM
     if answer(settings.choices, "stabiliser") == "tablets" and not traits.indoor:
@@ -163,8 +165,16 @@ def check_own_ranges(ranges: Sequence[OwnRange]) -> None:
 
 
 def check_rules(settings: RangeSettings) -> None:
-    """Raises InvalidInput for an unknown school, an unknown choice, or ranges that cross."""
+    """Raises InvalidInput for too high a swim limit, an unknown school or choice, or ranges that cross."""
     profile(settings.profile)
+    if settings.swim_limit_mg_l is not None and settings.swim_limit_mg_l > MOST_SWIM_LIMIT_MG_L:
+        raise InvalidInput(
+            Message(
+                "Nobody swims over {most} ppm of free chlorine: write a swim limit of {most} or less.",
+                most=Number(MOST_SWIM_LIMIT_MG_L),
+            ),
+            "swim_limit_mg_l",
+        )
     check_choices(settings.choices)
     check_own_ranges(settings.own_ranges)
     if settings.public and answer(settings.choices, "supplement") == "lower":

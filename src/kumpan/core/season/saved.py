@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta, tzinfo
 from uuid import UUID
 
-from kumpan.core.journal import Clarity, Entry, ListItemDone, PoolState, SeasonListSaved, Which
+from kumpan.core.journal import Entry, ListItemDone, PoolState, SeasonListSaved, Which
 from kumpan.core.maintenance.due import DueItem, Standing
 from kumpan.core.maintenance.recurrence import local_day
 from kumpan.core.messages import NOTHING, Cased, Message
@@ -48,7 +48,7 @@ def records_of(state: PoolState, list_id: UUID) -> dict[str, RecordedItem]:
 def is_green(state: PoolState) -> bool:
     """As found by the last look."""
     visual_check = state.last_visual_check
-    return visual_check is not None and visual_check.clarity in (Clarity.GREEN, Clarity.DRAIN_HIDDEN)
+    return visual_check is not None and visual_check.floor_hidden
 
 
 def task_key(list_id: UUID, item: str) -> str:

@@ -7,7 +7,6 @@ from uuid import UUID
 from kumpan.core.errors import InvalidInput
 from kumpan.core.forecast.expected import measured_readings
 from kumpan.core.journal import (
-    Clarity,
     InterviewHeld,
     PoolState,
     history,
@@ -141,7 +140,7 @@ def _circulation(state: PoolState, parts: PoolParts, air_c: float | None) -> Cir
 def _treating(state: PoolState) -> bool:
     """While the water is green, or a shock's sheet is open."""
     visual_check, treatment = state.last_visual_check, open_treatment(state)
-    green = visual_check is not None and visual_check.clarity in (Clarity.GREEN, Clarity.DRAIN_HIDDEN)
+    green = visual_check is not None and visual_check.floor_hidden
     shocking = treatment is not None and treatment.body.plan == "shock"
     return green or shocking
 
