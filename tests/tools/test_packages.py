@@ -1,6 +1,8 @@
 """What is missing is installed once, and made again only when what it is made from changed."""
 
+import re
 import threading
+from importlib import metadata
 from pathlib import Path
 
 import pytest
@@ -173,3 +175,17 @@ def test_what_is_there_is_not_installed_again(
     monkeypatch.setattr(packages, "_has_venv", lambda: True)
     packages.ensure_debian()
     assert ran == []
+
+
+def test_nothing_is_installed_here_that_the_lock_does_not_name() -> None:
+    """A package put in by hand makes a check pass here that fails on a fresh machine."""
+    root = Path(__file__).resolve().parents[2]
+    lock = (root / "requirements/dev.txt").read_text()
+    locked = {canonical(line.partition("==")[0]) for line in lock.splitlines() if "==" in line.split(" ")[0]}
+    installed = {canonical(found.metadata["Name"]) for found in metadata.distributions()}
+    assert installed - locked <= {"pip", "setuptools", "kumpan"}
+
+
+def canonical(name: str) -> str:
+    """PEP 503's spelling of a package's name."""
+    return re.sub(r"[-_.]+", "-", name).lower()
