@@ -5,13 +5,13 @@ from pathlib import Path
 
 import pytest
 
+from kumpan.core.dosing.order_and_waits import ANY_TWO_MINUTES, ORDER, separation
 from kumpan.core.hazards import EMERGENCIES, HAZARDS, Hazard
 from kumpan.core.products.catalogue import CATALOGUE
 from kumpan.core.ranges.profiles import PROFILES
 from kumpan.core.records.display import DisplayOptions
 from kumpan.core.sources import SOURCES, source
 from kumpan.core.treatment.how_to import where
-from kumpan.core.treatment.order_and_waits import ANY_TWO_MINUTES, ORDER, separation
 
 CORE = Path(__file__).parents[2] / "src/kumpan/core"
 

@@ -10,10 +10,10 @@ from kumpan.core.quantities.units import Units
 from kumpan.demo.__main__ import demo_id, load
 from kumpan.demo.scenario import INVENTORY, PEOPLE, DemoPool, pools
 from kumpan.demo.season import DAYS, Line, poured_g, season
+from kumpan.services.assessment import queries as assessments
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.people import queries as people_queries
 from kumpan.services.pools import outlooks
-from kumpan.services.pools import queries as pools_queries
 from kumpan.services.products import queries as products_queries
 from kumpan.storage.transaction import Database
 
@@ -84,7 +84,7 @@ async def test_loaded_once_with_stock_for_all_of_it_and_an_outlook_for_each(data
     assert not await load(database, NOW)
     async with database.transaction() as tx:
         scope = Scope(tx, await people_queries.the_workspace(tx), NOW)
-        heads = await pools_queries.heads(scope)
+        heads = await assessments.heads(scope)
         assert [head.settings.name for head in heads] == [pool.settings.name for pool in pools()]
         for line in await products_queries.inventory(scope, units=Units.US):
             assert line.stock_g is None or line.stock_g > 0

@@ -38,7 +38,11 @@ ROWS: tuple[Row, ...] = (
     ("residential_standard", CELL, STABILIZED, M.TOTAL_ALKALINITY, 60, 180, 80),
     ("public_code", CEMENT, STABILIZED, M.TOTAL_ALKALINITY, 60, 180, 100),
     ("household", CEMENT, STABILIZED, M.CALCIUM_HARDNESS, 200, 400, 260),
-    ("household", CELL, STABILIZED, M.CALCIUM_HARDNESS, 200, 400, 250),
+    ("household", CELL, STABILIZED, M.CALCIUM_HARDNESS, 200, 400, 300),  # the refinement for cement
+    ("household", CELL, STABILIZED, M.PH, 7.2, 7.8, 7.6),
+    ("household", CEMENT, 60.0, M.FREE_CHLORINE, 3, 4, 3.5),
+    ("service", CEMENT, 80.0, M.FREE_CHLORINE, 3, 4, 3.5),
+    ("public_code", CEMENT, 80.0, M.FREE_CHLORINE, 3, 5, 3.5),
     ("service", CEMENT, STABILIZED, M.CALCIUM_HARDNESS, 220, 350, 260),
     ("residential_standard", CEMENT, STABILIZED, M.CALCIUM_HARDNESS, 150, 1000, 250),
     ("residential_standard", VINYL, STABILIZED, M.CALCIUM_HARDNESS, 150, 1000, 200),

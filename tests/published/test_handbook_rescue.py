@@ -11,6 +11,7 @@ from kumpan.core.algae.causes import PHOSPHATE_HIGH_PPB, PREVENTION
 from kumpan.core.algae.overnight import HIGHEST_COMBINED_MG_L, MOST_LOST_MG_L
 from kumpan.core.algae.severity import SEVERITIES
 from kumpan.core.algae.stages import CLARIFIER_UNDER_MG_L
+from kumpan.core.dosing.caps import highest_planned_mg_l
 from kumpan.core.dosing.mass_balance import changes, mass_for_change_g
 from kumpan.core.dosing.water_change import share_to_replace
 from kumpan.core.journal import RescueSet, Severity
@@ -20,7 +21,7 @@ from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import G_PER_LB, L_PER_US_GAL, celsius_from_fahrenheit
 from kumpan.core.ranges.chlorine_targets import hypochlorous_mg_l
 from kumpan.core.season.plans import CLOSING, OPENING, SWIM_SEASON_C
-from kumpan.core.treatment.special.shock import FIXED_MG_L, PH_FOR_SHOCK, highest_planned_mg_l
+from kumpan.core.treatment.special.shock import FIXED_MG_L, PH_FOR_SHOCK
 from tests.core.algae.cases import Case
 from tests.words import told
 

@@ -12,9 +12,9 @@ from uuid import UUID
 import pytest_asyncio
 
 from kumpan.core.journal import NotUnderstood
+from kumpan.services.assessment.queries import head
 from kumpan.services.journal.ledger import Scope, pool_entries
 from kumpan.services.people.queries import the_workspace
-from kumpan.services.pools.queries import head
 from kumpan.storage.transaction import Database
 from kumpan.tools.mariadb_server import MariaDbServer
 from kumpan.tools.serving import prepare

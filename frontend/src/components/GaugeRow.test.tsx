@@ -1,6 +1,7 @@
 import { screen } from "@testing-library/react";
 import { expect, it } from "vitest";
 import type { Board } from "../api/types";
+import { valueText } from "../lib/measures";
 import { render, SALT } from "../testing/render";
 import { recordedAt } from "../testing/server";
 import { GaugeRow } from "./GaugeRow";
@@ -13,7 +14,7 @@ it("says value, range and verdict in words, and opens the history", () => {
   render(<GaugeRow lane={lane} history="/pools/p/log" />);
   expect(screen.getByText("pH").getAttribute("href")).toBe("/pools/p/log?measure=ph");
   expect(screen.getByRole("row").textContent).toContain(lane.verdict.text);
-  expect(screen.getByRole("row").textContent).toContain("7.9");
+  expect(screen.getByRole("row").textContent).toContain(valueText("ph", lane.reading?.value ?? 0));
 });
 
 it("says that a value is old or too coarse to dose by", () => {

@@ -82,7 +82,7 @@ export function PickMany({
   inline = false,
 }: {
   label: string;
-  options: readonly string[];
+  options: readonly (string | Option<string>)[];
   values: readonly string[];
   onToggle: (value: string) => void;
   inline?: boolean;
@@ -109,12 +109,14 @@ export function PickMany({
         {label}
       </Text>
       <Flex gap="2" wrap="wrap" align="start">
-        {options.map((option) => (
-          <Chip key={option}>
-            <Hidden type="checkbox" checked={values.includes(option)} onChange={() => onToggle(option)} />
-            {option}
-          </Chip>
-        ))}
+        {options
+          .map((option) => (typeof option === "string" ? { value: option, label: option } : option))
+          .map(({ value, label: words }) => (
+            <Chip key={value}>
+              <Hidden type="checkbox" checked={values.includes(value)} onChange={() => onToggle(value)} />
+              {words}
+            </Chip>
+          ))}
       </Flex>
     </Box>
   );

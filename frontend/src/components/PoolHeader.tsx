@@ -60,7 +60,14 @@ function MayTheySwim({ head }: { head: PoolHeaderData }) {
   );
 }
 
-const STATIONS: Record<string, string> = { slip: "/slip", sheet: "/sheet", board: "", rescue: "/rescue" };
+const STATIONS: Record<string, string> = {
+  slip: "/slip",
+  sheet: "/sheet",
+  board: "",
+  rescue: "/rescue",
+  care: "/care",
+  identify: "/what-is-it",
+};
 
 const ABOUT_CHLORINE = ["low_now", "runs_low", "swim_again", "over_limit", "holds"];
 

@@ -7,6 +7,7 @@ const DIGITS: Partial<Record<Measure, number>> = {
   combined_chlorine: 1,
   ph: 2,
   copper: 2,
+  iron: 2,
   saturation_index: 2,
 };
 
@@ -46,6 +47,8 @@ const SHORT: Record<Measure, string> = {
   sulfate: "sulfate",
   phosphate_ppb: "phosphate",
   copper: "copper",
+  iron: "iron",
+  tds: "dissolved solids",
   temperature_c: "temperature",
   saturation_index: "scaling index",
 };

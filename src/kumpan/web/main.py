@@ -12,9 +12,9 @@ from fastapi.responses import FileResponse, JSONResponse, Response
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.staticfiles import StaticFiles
 
+from kumpan.services.assessment import queries as assessments
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.people import queries as people_queries
-from kumpan.services.pools import queries as pools_queries
 from kumpan.services.pools.outlooks import outlook_of
 from kumpan.services.workers import WORKERS
 from kumpan.settings import Settings
@@ -102,7 +102,7 @@ async def _warm(database: Database, clock: Callable[[], datetime]) -> None:
     async with database.transaction() as tx:
         scope = Scope(tx, await people_queries.the_workspace(tx), clock())
         for pool_id in await tx.journal.pool_ids(scope.workspace_id):
-            await pools_queries.head(scope, pool_id)
+            await assessments.head(scope, pool_id)
             await outlook_of(scope, pool_id)
             await asyncio.sleep(0)  # let a request in between
 

@@ -133,7 +133,7 @@ def test_calcium_gives_way_to_liquid_near_its_limit_and_tablets_never_shock() ->
     hard = Case(inventory=(HYPO, TABLETS)).begin(calcium_hardness=395.0).prepared()
     refused = stage_plan(hard.request())
     assert refused.steps == ()
-    assert refused.unmet[0].code == "no_product"
+    assert refused.unmet[0].code == "nothing_suitable_at_hand"
     both = Case(inventory=(HYPO, LIQUID)).begin(calcium_hardness=395.0).prepared()
     assert pours(stage_plan(both.request()))[0][0] == "sodium_hypochlorite"
 
@@ -142,7 +142,7 @@ def test_dichlor_gives_way_when_stabilizer_has_no_room() -> None:
     room = Case(inventory=(DICHLOR,)).begin(cyanuric_acid=10.0, ph=7.8).prepared()
     assert pours(stage_plan(room.request()))[0][0] == "sodium_dichlor"
     full = Case(inventory=(DICHLOR,)).begin(cyanuric_acid=48.0, ph=7.8).prepared()
-    assert stage_plan(full.request()).unmet[0].code == "no_product"
+    assert stage_plan(full.request()).unmet[0].code == "nothing_suitable_at_hand"
 
 
 def test_a_pour_waits_for_a_test_of_the_last_two_hours() -> None:

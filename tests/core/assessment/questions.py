@@ -4,13 +4,19 @@ from datetime import timedelta
 from typing import Any
 from zoneinfo import ZoneInfo
 
-from kumpan.core.assessment.swim import SwimAnswer, SwimQuestion, swim_answer
+from kumpan.core.assessment.case import Case
+from kumpan.core.assessment.swim import SwimAnswer, swim_answer
 from kumpan.core.journal import Body, Clarity, Entry, Level, VisualCheck, fold
+from kumpan.core.quantities.readings import Measure
 from kumpan.core.ranges.profiles import Band
 from tests.core.journal.test_fold import START, entry
 
 VOLUME_L = 50_000.0
-BAND = Band(2, 3, 2.5)
+BANDS = {
+    Measure.FREE_CHLORINE: Band(2, 3, 2.5),
+    Measure.COMBINED_CHLORINE: Band(None, 0.5, None, dose_low=False),
+    Measure.PH: Band(7.2, 7.8, 7.5),
+}
 NOW = START + timedelta(minutes=30)
 CLEAR = VisualCheck(Clarity.CLEAR, Level.NORMAL)
 
@@ -28,8 +34,6 @@ def may_they_swim(*bodies: tuple[int, Body], later: timedelta = timedelta(), **p
         "now": NOW + later,
         "zone": ZoneInfo("America/Chicago"),
         "volume_l": VOLUME_L,
-        "chlorine": BAND,
-        "combined_high_mg_l": 0.5,
-        "limit_mg_l": 4.0,
+        "bands": BANDS,
     }
-    return swim_answer(SwimQuestion(**{**usual, **pool}))
+    return swim_answer(Case(**{**usual, **pool}))

@@ -14,7 +14,7 @@ from kumpan.core.journal import AdditionMade, Body, Clarity, Level, TestTaken, V
 from kumpan.core.journal.pool_entries import WaterChange, WaterChanged
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.testing.methods import Method, measured
-from tests.core.assessment.questions import BAND, may_they_swim
+from tests.core.assessment.questions import may_they_swim
 from tests.core.journal.test_fold import START, a_test
 from tests.words import told
 
@@ -105,7 +105,7 @@ def test_indoors_and_at_public_pools_combined_chlorine_closes_at_its_own_limit()
 
 def test_a_limit_that_was_typed_is_never_wider_than_the_hard_one() -> None:
     bodies = (0, measured_by(**GOOD | {"free_chlorine": 15.0, "total_chlorine": 15.0}))
-    assert may_they_swim(bodies, limit_mg_l=20.0).code is NO
+    assert may_they_swim(bodies, swim_limit_mg_l=20.0).code is NO
 
 
 def test_the_forecast_alone_asks_for_a_test_and_never_closes() -> None:
@@ -166,7 +166,7 @@ def test_a_yes_stands_on_a_look_and_a_test_that_still_speak(
 ) -> None:
     """Whatever the journal holds: a yes has both, and neither is one that closes."""
     bodies = sorted(bodies, key=lambda one: one[0])
-    found = may_they_swim(*bodies, indoor=indoor, public=public, chlorine=BAND)
+    found = may_they_swim(*bodies, indoor=indoor, public=public)
     if found.code is not YES:
         assert found.reasons
         return

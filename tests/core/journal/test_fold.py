@@ -110,8 +110,8 @@ def test_the_water_now_is_the_last_reading_and_what_was_poured_since() -> None:
     entries = [
         entry("basin", 0, BasinMeasured(37854.0)),
         entry("before", 5, poured(1000)),
-        entry("test", 10, a_test(1.0)),
-        entry("after", 20, poured(12.8 * 29.5735 * 1.13)),
+        entry("test", 70, a_test(1.0)),
+        entry("after", 80, poured(12.8 * 29.5735 * 1.13)),
     ]
     # Handbook 04: 12.8 fl oz of 10 % liquid chlorine raise 10,000 gal by 1 ppm.
     assert expected_now(fold(entries)).free_chlorine == pytest.approx(2.0, abs=0.01)

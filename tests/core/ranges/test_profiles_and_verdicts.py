@@ -30,7 +30,7 @@ FIGURES = [
     ("small_vinyl", VINYL_TABLETS, 40, M.TOTAL_ALKALINITY, (100, 150, 120)),
     ("residential_standard", SALT_POOL, 40, M.TOTAL_ALKALINITY, (60, 180, 80)),
     ("service", PLASTER, 40, M.CALCIUM_HARDNESS, (220, 350, 260)),
-    ("household", SALT_POOL, 70, M.CALCIUM_HARDNESS, (200, 400, 250)),
+    ("household", SALT_POOL, 70, M.CALCIUM_HARDNESS, (200, 400, 300)),
     ("household", VINYL_TABLETS, 40, M.CALCIUM_HARDNESS, (100, 400, None)),
     ("service", PLASTER, 40, M.CYANURIC_ACID, (30, 70, 45)),
     ("household", SALT_POOL, 70, M.CYANURIC_ACID, (60, 80, 70)),

@@ -7,6 +7,7 @@ from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from kumpan.core.dosing.mass_balance import change_per_g
+from kumpan.core.dosing.order_and_waits import ADDITION_LIMITS, LARGEST_PH_MOVE, separation
 from kumpan.core.dosing.raisers import STANDARD_INVENTORY, raiser
 from kumpan.core.errors import InvalidInput
 from kumpan.core.hazards import HAZARDS, Hazard
@@ -17,7 +18,6 @@ from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.profiles import ProfileKey, profile
 from kumpan.core.ranges.targets import aims
 from kumpan.core.records.step import Step
-from kumpan.core.treatment.order_and_waits import ADDITION_LIMITS, LARGEST_PH_MOVE, separation
 from kumpan.core.treatment.plan import Plan, plan
 from tests.core.samples import GOOD, INDOOR, PLASTER, POOL_L, SALT_POOL, VINYL_TABLETS
 from tests.words import told
@@ -70,7 +70,7 @@ def test_an_unknown_target_is_refused() -> None:
 
 def test_a_missing_reading_is_told_and_not_dosed() -> None:
     found = planned(Readings(free_chlorine=1))
-    assert {left.measure for left in found.unmet if left.code == "not_measured"} >= {M.PH, M.TOTAL_ALKALINITY}
+    assert {left.measure for left in found.unmet if left.code == "not_tested"} >= {M.PH, M.TOTAL_ALKALINITY}
     assert {step.chemical for step in adds(found)} == {"sodium_hypochlorite"}
 
 
@@ -79,14 +79,16 @@ def test_what_only_dilution_lowers_is_told() -> None:
         Readings(free_chlorine=2.5, ph=7.5, total_alkalinity=100, calcium_hardness=600, cyanuric_acid=120)
     )
     assert {(left.measure, left.code) for left in found.unmet} == {
-        (M.CALCIUM_HARDNESS, "dilution"),
-        (M.CYANURIC_ACID, "dilution"),
+        (M.CALCIUM_HARDNESS, "dilution_needed"),
+        (M.CYANURIC_ACID, "dilution_needed"),
     }
 
 
 def test_nothing_on_the_shelf_is_told() -> None:
     found = planned(Readings(free_chlorine=0.5, cyanuric_acid=40), inventory=())
-    assert [left.code for left in found.unmet if left.measure is M.FREE_CHLORINE] == ["no_product"]
+    assert [left.code for left in found.unmet if left.measure is M.FREE_CHLORINE] == [
+        "nothing_suitable_at_hand"
+    ]
 
 
 def test_a_dose_over_the_limit_is_split_over_days_with_a_test_between() -> None:
@@ -322,7 +324,7 @@ def test_baking_soda_alone_ends_at_the_top_of_alkalinity_and_says_what_raises_ph
     top = profile("household").alkalinity.high or 0.0
     assert found.predicted.total_alkalinity == pytest.approx(top, abs=0.5)
     left = next(one for one in found.unmet if one.measure is M.PH)
-    assert left.code == "no_product"
+    assert left.code == "nothing_suitable_at_hand"
     assert "soda ash or borax" in told(left.reason)
 
 

@@ -65,6 +65,7 @@ async def test_a_plan_made_days_after_the_test_reckons_with_what_is_gone(api: Ap
     pool = await api.new_pool()
     await api.test(pool, **{**WATER, "free_chlorine": "3.4"})
     api.pass_time(hours=1)
+    await api.post(f"/pools/{pool}/looks", {"id": new_id(), "clarity": "clear", "level": "normal"})
     assert (await api.get(f"/pools/{pool}"))["next"]["text"] == "Nothing to add"
     api.pass_time(days=2)
     treatment = await api.get(f"/pools/{pool}/sheet")

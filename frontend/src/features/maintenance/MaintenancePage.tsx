@@ -19,6 +19,12 @@ const EVENTS = [
   ["heavy_use", "Many swimmers"],
   ["hot_spell", "Hot spell"],
   ["leaves", "Leaves came down"],
+  ["power_cut", "Power cut"],
+  ["flood", "Flood"],
+  ["cover_on", "Cover put on"],
+  ["cover_off", "Cover taken off"],
+  ["filled", "Filled with fresh water"],
+  ["plastered", "Newly plastered"],
 ] as const;
 
 const GROUPS: readonly [DueItem["standing"], string][] = [

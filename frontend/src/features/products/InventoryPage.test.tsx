@@ -8,6 +8,17 @@ import { InventoryPage } from "./InventoryPage";
 const shelf = recordedAt<InventoryLine[]>("/shelf");
 
 it("lists what stands on the shelf, what is short, and what the year took", async () => {
+  const [first] = shelf;
+  willAnswer("/shelf/to-buy", [
+    {
+      product_id: first?.id ?? "",
+      label: first?.label ?? "",
+      packages_text: "1 × 128 fl oz",
+      short_text: "32 fl oz",
+      why: "for the sheets offered now",
+      cost: 9,
+    },
+  ]);
   render(<InventoryPage />);
   for (const { label } of shelf) expect((await screen.findAllByText(label)).length).toBeGreaterThan(0);
   expect(await screen.findByText("1 × 128 fl oz")).toBeTruthy();

@@ -1,7 +1,8 @@
 import { screen, waitFor } from "@testing-library/react";
 import { expect, it } from "vitest";
+import type { LastValue } from "../../api/types";
 import { address, render, SALT } from "../../testing/render";
-import { isDown, sentTo, willRefuse } from "../../testing/server";
+import { isDown, recordedAt, sentTo, willRefuse } from "../../testing/server";
 import { TestPage } from "./TestPage";
 
 const open = () => render(<TestPage />, { at: `/pools/${SALT.id}/slip`, route: "/pools/:poolId/slip" });
@@ -30,10 +31,12 @@ it("says at its field what the server would not have, and keeps all that was typ
 
 it("takes what read last again, one field or all the rest", async () => {
   const { user } = open();
-  await user.click(await screen.findByRole("button", { name: "pH: same as last, 7.9" }));
-  expect(screen.getByLabelText<HTMLInputElement>("pH").value).toBe("7.9");
+  const last = recordedAt<Record<string, LastValue>>(`/pools/${SALT.id}/slip/last?temperature_unit=f`);
+  const ph = last.ph?.text ?? "";
+  await user.click(await screen.findByRole("button", { name: `pH: same as last, ${ph}` }));
+  expect(screen.getByLabelText<HTMLInputElement>("pH").value).toBe(ph);
   await user.click(screen.getByRole("button", { name: "All the rest same as last" }));
-  expect(screen.getByLabelText<HTMLInputElement>("Alkalinity").value).toBe("70");
+  expect(screen.getByLabelText<HTMLInputElement>("Alkalinity").value).toBe(last.total_alkalinity?.text);
 });
 
 it("reads a whole line at Enter, and goes on to the save button", async () => {

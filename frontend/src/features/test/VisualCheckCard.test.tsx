@@ -29,3 +29,10 @@ it("takes what is seen in one tap each, and takes an oddity back", async () => {
   await user.click(screen.getByText("Keep"));
   expect(kept).toMatchObject([{ clarity: "hazy", level: "low", odd: ["foam"] }]);
 });
+
+it("keeps a danger by the word that the judge knows", async () => {
+  const { user } = render(<Form />);
+  await user.click(screen.getByLabelText("Drain cover loose, cracked or gone"));
+  await user.click(screen.getByText("Keep"));
+  expect(kept.at(-1)).toMatchObject({ odd: ["drain_cover"] });
+});

@@ -19,6 +19,16 @@ const LEVEL: readonly Option<NonNullable<TestDraft["level"]>>[] = [
   { value: "high", label: "High" },
 ];
 const ODD = ["leaves", "algae spots", "dead animal", "foam", "sharp smell", "weak returns", "leak"] as const;
+const DANGER: readonly Option<string>[] = [
+  { value: "drain_cover", label: "Drain cover loose, cracked or gone" },
+  { value: "electric", label: "Tingling, or a broken light" },
+  { value: "gas", label: "Gas smell and cough" },
+  { value: "glass", label: "Broken glass" },
+  { value: "thunder", label: "Thunder" },
+  { value: "cover_on", label: "Cover not wholly off" },
+  { value: "water_hot", label: "Water over 104 F" },
+  { value: "barrier", label: "Gate or fence failing" },
+];
 
 const { Choice } = fieldsOf<TestDraft>();
 
@@ -37,6 +47,7 @@ export function VisualCheckCard({ poolId }: { poolId: string }) {
         <Choice inline name="clarity" label="The water is" options={CLARITY} />
         <Choice inline name="level" label="Level in the skimmer" options={LEVEL} />
         <PickMany inline label="Anything odd" options={ODD} values={seen} onToggle={toggle} />
+        <PickMany inline label="Danger here" options={DANGER} values={seen} onToggle={toggle} />
         <PlainLink to={`/pools/${poolId}/what-is-it`} display="inline-flex" minH="44px" alignItems="center">
           What is it in the water?
         </PlainLink>

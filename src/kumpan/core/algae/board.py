@@ -377,7 +377,7 @@ def _watch(request: RescueRequest, found: Outlook) -> Iterator[Finding]:
     yield from _tablets(request)
     if chosen is None:
         yield Finding(
-            "no_product",
+            "nothing_suitable_at_hand",
             Message("Nothing on the shelf may go on: liquid chlorine adds only salt."),
             Measure.FREE_CHLORINE,
         )

@@ -18,6 +18,7 @@ from kumpan.core.quantities.readings import Measure
 SOURCE = "overnight-loss"
 
 MOST_LOST_MG_L = 1.0
+CLEAN_WATER_LOSES = 0.06  # share of what is there, in a night without sun: from memory
 LEAST_EVENING_MG_L = 2.0  # with less there is too little to lose for a night to tell anything
 HIGHEST_COMBINED_MG_L = 0.5
 LEAST_HOURS, MOST_HOURS = 6.0, 15.0

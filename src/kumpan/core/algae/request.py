@@ -14,6 +14,7 @@ from kumpan.core.algae.belief import Particles, Seen, Surroundings, prior, updat
 from kumpan.core.algae.episode import Episode, chlorine_rises, episode_of, rounds_done
 from kumpan.core.algae.overnight import Night, nights
 from kumpan.core.algae.severity import SEVERITIES, SeverityRow
+from kumpan.core.dosing.caps import highest_planned_mg_l
 from kumpan.core.forecast.conditions import USUAL
 from kumpan.core.forecast.rates import COVER_LETS_THROUGH, sun_loss_per_hour
 from kumpan.core.forecast.sun import SECONDS_AN_HOUR, sun_strength
@@ -31,7 +32,6 @@ from kumpan.core.treatment.special.shock import (
     FIXED_MG_L,
     ShockRequest,
     ShockStrategy,
-    highest_planned_mg_l,
     shock_product,
 )
 

@@ -12,7 +12,7 @@ from kumpan.core.algae.criteria import StageKey, ph_window, stage_now
 from kumpan.core.algae.next_test import MORNING, expect, hours_to_reserve, wait_and_test
 from kumpan.core.algae.preparing import AFTER, CLEAN_FILTER, PREPARE
 from kumpan.core.algae.request import RescueRequest
-from kumpan.core.dosing.solution import Unmet
+from kumpan.core.dosing.solution import nothing_at_hand
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard, cautions_for
 from kumpan.core.journal import DeadAlgaeStrategy, PhStrategy, last_reading
@@ -148,9 +148,8 @@ def _round_plan(request: RescueRequest) -> Plan:
             "Nothing on the shelf shocks this pool without harm: tablets are too slow, granules bring "
             "too much stabilizer or calcium by now. Liquid chlorine adds only salt."
         )
-        return Plan(
-            (), request.readings, (Unmet(Measure.FREE_CHLORINE, "no_product", reason),), _level_notes(request)
-        )
+        left = (nothing_at_hand(Measure.FREE_CHLORINE, reason),)
+        return Plan((), request.readings, left, _level_notes(request))
     line.do(
         request.row.brush,
         Message("What is loose is killed and filtered. {brush_words}", brush_words=_brush_words(request)),

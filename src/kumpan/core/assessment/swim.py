@@ -6,43 +6,46 @@ beyond a comfort edge by less than the reading's own doubt is said, and does not
 Sources: swim-limit, swim-ph, mixing, test-interval.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 from enum import StrEnum
-from zoneinfo import ZoneInfo
 
-from kumpan.core.dosing.mass_balance import changes
-from kumpan.core.journal import AdditionMade, Clarity, Entry, PoolState, last_reading
-from kumpan.core.journal.open_plan import recorded_steps, steps_to_do
-from kumpan.core.journal.pool_entries import VisualCheck, WaterChange
-from kumpan.core.journal.readings import Reading
-from kumpan.core.journal.treatment_entries import Outcome, StepDone, TreatmentStarted
-from kumpan.core.messages import Message, Verbatim
-from kumpan.core.products.catalogue import CATALOGUE, CHLORINE_CARRIERS
-from kumpan.core.products.product import Product
+from kumpan.core.assessment.case import Case
+from kumpan.core.assessment.chlorine import (
+    BLEACHES_MG_L,
+    BOUND_CLOSES,
+    bound,
+    combined_chlorine,
+    combined_closes,
+    free_chlorine,
+    oxidizer_within_a_week,
+    possibly_bleached,
+)
+from kumpan.core.assessment.measured import PH_OPEN, ph_reading, ph_unreliable
+from kumpan.core.assessment.order import FindingSeverity, Problem
+from kumpan.core.assessment.seen import ALGAE_SPOTS, DEAD_ANIMAL, smell_stands
+from kumpan.core.assessment.undone import (
+    SLOW,
+    called,
+    much_new_water,
+    poured_that_needs_a_test,
+    power_was_off,
+    ready,
+)
+from kumpan.core.journal import Clarity, Reading, open_treatment, unfinished_closures
+from kumpan.core.journal.pool_entries import VisualCheck
+from kumpan.core.messages import Message
+from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Number
-from kumpan.core.ranges.pool_rules import MOST_SWIM_LIMIT_MG_L
-from kumpan.core.ranges.profiles import Band, ProfileKey
-from kumpan.core.ranges.verdicts import HIGHEST_CYA_PER_FREE_CHLORINE
-from kumpan.core.testing.rhythm import TEST_HOLDS_DAYS
+from kumpan.core.ranges.profiles import ProfileKey
 
 SOURCES_USED = ("swim-limit", "swim-ph", "mixing", "test-interval")
 
-PH_OPEN = (7.0, 8.0)
 LEAST_FREE_MG_L = 1.0
 LEAST_FREE_BY_CODE_MG_L = 2.0  # with stabilizer, by the residential standard and the public code
-COMBINED_CLOSES_MG_L = 1.0  # outdoors; indoors and at public pools the range's own limit
-BOUND_CLOSES = 45  # stabilizer over free chlorine
-OXIDIZER_READS_AS_COMBINED = timedelta(days=7)  # monopersulfate, by the usual test
-NEW_WATER_UNDOES_A_TEST = 0.05  # of the pool
-AFTER_ADDITION_MIN = 60
-SLOW = "trichlor"
-# What moves neither chlorine nor pH: it has to be mixed, and asks for no test.
-PLAIN = ("sodium_chloride", "calcium_chloride", "cyanuric_acid")
-DEAD_ANIMAL, SHARP_SMELL = "dead animal", "sharp smell"  # as the look has them
-CLOSING_PLANS = ("shock", "incident", "drain", "lower_chlorine", "rescue")
+LEAST_FREE_BESIDE_A_SUPPLEMENT_MG_L = 0.5
 
 
 class SwimCode(StrEnum):
@@ -55,325 +58,311 @@ class SwimCode(StrEnum):
 
 
 @dataclass(frozen=True)
+class Reason:
+    """One reason, by a code that stays: what stands against swimming, or is said beside a yes."""
+
+    code: str
+    text: Message
+
+
+@dataclass(frozen=True)
 class SwimAnswer:
     """The answer at the head of the pool. `not_before` is when a test may open it, for that code.
 
-    `reasons` are all that stand against it, or are said beside a yes; the first is the `text`.
+    `because` are all that stand against it, or are said beside a yes; the first is the `text`.
     """
 
     code: SwimCode
     text: Message
     not_before: datetime | None = None
-    reasons: tuple[Message, ...] = ()
+    because: tuple[Reason, ...] = ()
+
+    @property
+    def reasons(self) -> tuple[Message, ...]:
+        """The reasons in words."""
+        return tuple(reason.text for reason in self.because)
 
 
-@dataclass(frozen=True, kw_only=True)
-class SwimQuestion:
-    """One pool now: its journal, its bands (mg/L), its kind, and free chlorine as the model has it by now."""
+def least_free_mg_l(profile: str, *, stabilized: bool, supplement: bool = False) -> float:
+    """The free chlorine under which nobody swims, mg/L; never typed lower.
 
-    state: PoolState
-    now: datetime
-    zone: ZoneInfo
-    volume_l: float
-    chlorine: Band
-    combined_high_mg_l: float
-    limit_mg_l: float
-    least_mg_l: float = LEAST_FREE_MG_L
-    indoor: bool = False
-    public: bool = False
-    expected_mg_l: float | None = None
-
-    def speaks_still(self, at: datetime) -> bool:
-        """Whether a test or look of then speaks for the water: four days, at a public pool the day itself."""
-        if self.public:
-            return at.astimezone(self.zone).date() == self.now.astimezone(self.zone).date()
-        return self.now - at <= timedelta(days=TEST_HOLDS_DAYS)
+    `supplement` is the explicit choice of less beside a mineral unit, which no code allows.
+    """
+    if profile in (ProfileKey.RESIDENTIAL_STANDARD, ProfileKey.PUBLIC_CODE) and stabilized:
+        return LEAST_FREE_BY_CODE_MG_L
+    if supplement and profile != ProfileKey.PUBLIC_CODE:
+        return LEAST_FREE_BESIDE_A_SUPPLEMENT_MG_L
+    return LEAST_FREE_MG_L
 
 
-def least_free_mg_l(profile: str, *, stabilized: bool) -> float:
-    """The free chlorine under which nobody swims, mg/L; never typed lower."""
-    by_code = profile in (ProfileKey.RESIDENTIAL_STANDARD, ProfileKey.PUBLIC_CODE)
-    return LEAST_FREE_BY_CODE_MG_L if by_code and stabilized else LEAST_FREE_MG_L
-
-
-def swim_answer(question: SwimQuestion) -> SwimAnswer:
+def swim_answer(case: Case, dangers: Sequence[Problem] = ()) -> SwimAnswer:
     """No before not known, not known before not yet, and yes only where nothing stands against it."""
-    closed, unknown = tuple(_closed(question)), tuple(_not_known(question))
-    waits = tuple(_waits(question))
+    closed = (*_by_danger(dangers), *_closed(case))
+    if case.winter_closed:
+        closed = (*closed, Reason("winter_closed", Message("No: the pool is closed for the winter.")))
+    unknown = tuple(_not_known(case))
+    waits = tuple(_waits(case))
     if closed:
-        return SwimAnswer(SwimCode.NO, closed[0], reasons=(*closed, *unknown))
+        return SwimAnswer(SwimCode.NO, closed[0].text, because=(*closed, *unknown))
     if unknown:
-        return SwimAnswer(SwimCode.UNKNOWN, unknown[0], reasons=unknown)
+        return SwimAnswer(SwimCode.UNKNOWN, unknown[0].text, because=unknown)
     if waits:
-        text, until = max(waits, key=lambda wait: wait[1])
-        return SwimAnswer(SwimCode.NOT_BEFORE, text, until, (text,))
-    said = tuple(_said(question))
-    return SwimAnswer(SwimCode.YES, Message("Yes."), reasons=said)
-
-
-def latest_addition(state: PoolState) -> Entry[AdditionMade] | None:
-    """The last thing that went into the water at once; tablets in a feeder dissolve over days."""
-    at_once = [e for e in state.additions if e.body.chemical != SLOW]
-    return at_once[-1] if at_once else None
+        reason, until = max(waits, key=lambda wait: wait[1])
+        return SwimAnswer(SwimCode.NOT_BEFORE, reason.text, until, (reason,))
+    return SwimAnswer(SwimCode.YES, Message("Yes."), because=tuple(_said(case)))
 
 
 # What closes a pool.
-def _closed(question: SwimQuestion) -> Iterator[Message]:
-    state = question.state
+def _by_danger(dangers: Sequence[Problem]) -> Iterator[Reason]:
+    for danger in dangers:
+        if danger.severity is FindingSeverity.DANGER:
+            yield Reason(danger.code, Message("No: {reason}", reason=danger.reason))
+
+
+def _closed(case: Case) -> Iterator[Reason]:
+    state = case.state
     if state.visual_checks:
         yield from _closed_by_sight(state.visual_checks[-1].body)
     if state.rescue_goes_on:
-        yield Message("No: the water is being treated. Closed until the rescue is finished.")
-    yield from _closed_by_plan(question)
-    free, ph = _chlorine_and_ph(question)
-    if free is not None and not _undone(question, free.at):
-        yield from _closed_by_chlorine(question, free)
-        yield from _closed_by_combined(question)
-        yield from _closed_by_stabilizer(question, free)
-    if ph is not None and not _undone(question, ph.at) and not PH_OPEN[0] <= ph.value.value <= PH_OPEN[1]:
-        yield Message(
-            "No: pH {ph} is outside {ph_open} to {ph_open_2}. Balance first.",
-            ph=Number(ph.value.value),
-            ph_open=Number(PH_OPEN[0]),
-            ph_open_2=Number(PH_OPEN[1]),
+        text = Message("No: the water is being treated. Closed until the rescue is finished.")
+        yield Reason("rescue_open", text)
+    yield from _closed_by_plan(case)
+    free, ph = free_chlorine(case), ph_reading(case)
+    if free is not None:
+        yield from _closed_by_chlorine(case, free)
+        yield from _closed_by_combined(case)
+        yield from _closed_by_stabilizer(case)
+    if ph is not None and not PH_OPEN[0] <= ph.value.value <= PH_OPEN[1] and not ph_unreliable(case, ph):
+        yield Reason(
+            "ph_low" if ph.value.value < PH_OPEN[0] else "ph_high",
+            Message(
+                "No: pH {ph} is outside {ph_open} to {ph_open_2}. Balance first.",
+                ph=Number(ph.value.value),
+                ph_open=Number(PH_OPEN[0]),
+                ph_open_2=Number(PH_OPEN[1]),
+            ),
         )
 
 
-def _closed_by_sight(visual_check: VisualCheck) -> Iterator[Message]:
+def _closed_by_sight(visual_check: VisualCheck) -> Iterator[Reason]:
     if visual_check.floor_hidden:
-        yield Message("No: the main drain cannot be seen. Nobody would see a swimmer in trouble.")
+        code = "green" if visual_check.clarity is Clarity.GREEN else "drain_hidden"
+        text = Message("No: the main drain cannot be seen. Nobody would see a swimmer in trouble.")
+        yield Reason(code, text)
     elif visual_check.clarity is Clarity.CLOUDY:
-        yield Message("No: the water is cloudy. Look again when the main drain is plain to see.")
+        text = Message("No: the water is cloudy. Look again when the main drain is plain to see.")
+        yield Reason("cloudy", text)
     if DEAD_ANIMAL in visual_check.odd:
-        yield Message(
+        text = Message(
             "No: a dead animal was in the water. Follow the accident plan, then test and look again."
         )
+        yield Reason("dead_animal", text)
 
 
-def _closed_by_plan(question: SwimQuestion) -> Iterator[Message]:
-    """From its start until its end and the test that it ends with; a later plan takes its place."""
-    if not question.state.treatments:
-        return
-    treatment = question.state.treatments[-1]
-    if treatment.body.plan not in CLOSING_PLANS:
-        return
-    done = recorded_steps(question.state, treatment.id)
-    if any(number not in done for number in steps_to_do(treatment.body)):
-        yield Message("No: a plan that closes the pool is under way. Finish it, then test.")
-    elif _worked(treatment, question.state) and not _tested_since(
-        question.state, max(e.at for e in done.values())
-    ):
-        yield Message("No: the plan that closed the pool ends with a test. Test free chlorine and pH.")
+def _closed_by_plan(case: Case) -> Iterator[Reason]:
+    """From its start until its end and the test that it ends with."""
+    opened = open_treatment(case.state)
+    for closure in unfinished_closures(case.state):
+        code = "incident_open" if closure.body.plan == "incident" else "treatment_open"
+        if opened is not None and closure.id == opened.id:
+            text = Message("No: a plan that closes the pool is under way. Finish it, then test.")
+        else:
+            text = Message("No: the plan that closed the pool ends with a test. Test free chlorine and pH.")
+        yield Reason(code, text)
 
 
-def _worked(treatment: Entry[TreatmentStarted], state: PoolState) -> bool:
-    """Anything of it was done; one that was put away whole changed nothing."""
-    done = recorded_steps(state, treatment.id).values()
-    return any(not isinstance(e.body, StepDone) or e.body.outcome is Outcome.DONE for e in done)
-
-
-def _closed_by_chlorine(question: SwimQuestion, free: Reading) -> Iterator[Message]:
-    limit = min(question.limit_mg_l, MOST_SWIM_LIMIT_MG_L)
-    value = free.value
-    if value.value > MOST_SWIM_LIMIT_MG_L or value.low > limit:
-        yield Message(
-            "No: free chlorine {free} is over the swim limit of {limit}. Test again later.",
-            free=Number(value.value),
-            limit=Number(limit),
+def _closed_by_chlorine(case: Case, free: Reading) -> Iterator[Reason]:
+    limit, value = case.limit_mg_l, free.value
+    if value.off_scale and value.value > 0:
+        text = Message(
+            "No: free chlorine is beyond the scale of this test. Dilute the sample and test again."
         )
-    if value.value < question.least_mg_l:
-        yield Message(
-            "No: free chlorine {free} is under {low}. Dose first.",
-            free=Number(value.value),
-            low=Number(question.least_mg_l),
+        yield Reason("free_chlorine_off_scale", text)
+    elif value.value > BLEACHES_MG_L or value.low > limit:
+        yield Reason(
+            "free_chlorine_high",
+            Message(
+                "No: free chlorine {free} is over the swim limit of {limit}. Test again later.",
+                free=Number(value.value),
+                limit=Number(limit),
+            ),
         )
-
-
-def _closed_by_combined(question: SwimQuestion) -> Iterator[Message]:
-    combined = _combined(question)
-    if combined is not None and combined.value.low > _combined_closes(question):
-        yield Message(
-            "No: combined chlorine {combined} is over {limit}. Shock, then test.",
-            combined=Number(combined.value.value, digits=1),
-            limit=Number(_combined_closes(question)),
+    if possibly_bleached(case, free):
+        text = Message("No: zero may be a bleached test; chlorine may be over 10. Dilute the sample.")
+        yield Reason("free_chlorine_off_scale", text)
+    elif value.value < case.least_mg_l:
+        yield Reason(
+            "free_chlorine_low",
+            Message(
+                "No: free chlorine {free} is under {low}. Dose first.",
+                free=Number(value.value),
+                low=Number(case.least_mg_l),
+            ),
         )
 
 
-def _closed_by_stabilizer(question: SwimQuestion, free: Reading) -> Iterator[Message]:
-    stabilizer = last_reading(question.state, Measure.CYANURIC_ACID)
-    if stabilizer is not None and stabilizer.value.low > BOUND_CLOSES * free.value.high:
-        yield Message(
-            "No: stabilizer {stabilizer} binds nearly all of free chlorine {free}. Raise chlorine or dilute.",
-            stabilizer=Number(stabilizer.value.value, digits=0),
-            free=Number(free.value.value),
+def _closed_by_combined(case: Case) -> Iterator[Reason]:
+    combined = combined_chlorine(case)
+    if combined is not None and combined.value.low > combined_closes(case):
+        yield Reason(
+            "combined_high",
+            Message(
+                "No: combined chlorine {combined} is over {limit}. Shock, then test.",
+                combined=Number(combined.value.value, digits=1),
+                limit=Number(combined_closes(case)),
+            ),
+        )
+
+
+def _closed_by_stabilizer(case: Case) -> Iterator[Reason]:
+    found = bound(case)
+    if found is not None and found[1] > BOUND_CLOSES:
+        yield Reason(
+            "chlorine_bound",
+            Message(
+                "No: stabilizer {stabilizer} binds nearly all of free chlorine {free}. Raise chlorine or "
+                "dilute.",
+                stabilizer=Number(found[0], digits=0),
+                free=Number(found[2]),
+            ),
         )
 
 
 # What nobody knows now, and what would tell.
-def _not_known(question: SwimQuestion) -> Iterator[Message]:
-    free, ph = _chlorine_and_ph(question)
+def _not_known(case: Case) -> Iterator[Reason]:
+    free, ph = case.reading(Measure.FREE_CHLORINE), case.reading(Measure.PH)
     if free is None or ph is None:
         missing = Message("free chlorine") if free is None else Message("pH")
-        yield Message("Not known: {missing} is not tested yet.", missing=missing)
+        text = Message("Not known: {missing} is not tested yet.", missing=missing)
+        yield Reason("test_missing", text)
         return
     tested_at = min(free.at, ph.at)
-    if not question.speaks_still(tested_at):
-        yield Message(
-            "Not known: the last test is {days} days old. Test first.",
-            days=Number((question.now - tested_at).days),
-        )
-    yield from _not_looked_at(question)
-    yield from _undone_by(question, tested_at)
-    combined = _combined(question)
-    edge = _combined_closes(question)
+    yield from _by_age(case, tested_at)
+    yield from _not_looked_at(case)
+    yield from _undone_by(case, tested_at)
+    if ph_unreliable(case, ph) and not PH_OPEN[0] <= ph.value.value <= PH_OPEN[1]:
+        text = Message("Not known: pH read by color at such a chlorine reads too high. Test it again later.")
+        yield Reason("ph_unreliable", text)
+    combined, edge = combined_chlorine(case), combined_closes(case)
     if combined is not None and combined.value.low <= edge < combined.value.value:
-        yield Message(
-            "Not known: combined chlorine {combined} may be over {limit} or not. Test it again.",
-            combined=Number(combined.value.value, digits=1),
-            limit=Number(edge),
+        yield Reason(
+            "combined_high",
+            Message(
+                "Not known: combined chlorine {combined} may be over {limit} or not. Test it again.",
+                combined=Number(combined.value.value, digits=1),
+                limit=Number(edge),
+            ),
         )
-    expected = question.expected_mg_l
-    if expected is not None and expected < question.least_mg_l <= free.value.value:
-        yield Message(
+    expected = case.expected_mg_l
+    if expected is not None and expected < case.least_mg_l <= free.value.value:
+        text = Message(
             "Not known: by the forecast free chlorine may be under {low} by now. Test first.",
-            low=Number(question.least_mg_l),
+            low=Number(case.least_mg_l),
         )
+        yield Reason("free_chlorine_low", text)
 
 
-def _not_looked_at(question: SwimQuestion) -> Iterator[Message]:
-    visual_checks = question.state.visual_checks
-    if not visual_checks or not question.speaks_still(visual_checks[-1].at):
-        yield Message("Not known: nobody said lately that the floor is plain to see. Look first.")
-    elif smell_stands(question.state):
-        yield Message("Not known: there was a sharp smell. Test free and total chlorine now.")
+def _by_age(case: Case, tested_at: datetime) -> Iterator[Reason]:
+    if case.speaks_still(tested_at):
+        return
+    if case.public:
+        text = Message(
+            "Not known: a public pool is tested on the day; its operator's code decides. Test first."
+        )
+    else:
+        days = (case.now - tested_at).days
+        text = Message("Not known: the last test is {days} days old. Test first.", days=Number(days))
+    yield Reason("test_old", text)
 
 
-def _undone_by(question: SwimQuestion, tested_at: datetime) -> Iterator[Message]:
+def _not_looked_at(case: Case) -> Iterator[Reason]:
+    visual_checks = case.state.visual_checks
+    if not visual_checks or not case.speaks_still(visual_checks[-1].at):
+        text = Message("Not known: nobody said lately that the floor is plain to see. Look first.")
+        yield Reason("look_old", text)
+    elif smell_stands(case):
+        text = Message("Not known: there was a sharp smell. Test free and total chlorine now.")
+        yield Reason("smell", text)
+
+
+def _undone_by(case: Case, tested_at: datetime) -> Iterator[Reason]:
     """What went in or out since, after its wait: a test would tell."""
-    poured = _poured_that_needs_a_test(question, tested_at)
-    if poured is not None and question.now >= _ready(poured):
-        yield Message("Not before a test: {what} went in since the last one.", what=_called(poured))
-    new = sum(
-        e.body.volume_l
-        for e in question.state.water_changes
-        if e.at > tested_at and e.body.kind is not WaterChange.BACKWASH
-    )
-    if new >= NEW_WATER_UNDOES_A_TEST * question.volume_l:
-        yield Message("Not known: much new water came in since the last test. Test first.")
+    poured = poured_that_needs_a_test(case, tested_at)
+    if poured is not None and case.now >= ready(poured):
+        text = Message("Not before a test: {what} went in since the last one.", what=called(poured))
+        yield Reason("poured_since_test", text)
+    if much_new_water(case, tested_at):
+        text = Message("Not known: much new water came in since the last test. Test first.")
+        yield Reason("water_changed_since_test", text)
+    if power_was_off(case):
+        text = Message("Not known: the power or the cell was off since the last test. Test first.")
+        yield Reason("power_cut", text)
 
 
 # What only takes its time.
-def _waits(question: SwimQuestion) -> Iterator[tuple[Message, datetime]]:
-    free, ph = _chlorine_and_ph(question)
-    tested_at = min(one.at for one in (free, ph) if one is not None) if free or ph else question.now
-    tested = _poured_that_needs_a_test(question, tested_at)
-    for poured in question.state.additions:
-        if poured.body.chemical == SLOW or poured.at <= tested_at or question.now >= _ready(poured):
+def _waits(case: Case) -> Iterator[tuple[Reason, datetime]]:
+    free, ph = case.reading(Measure.FREE_CHLORINE), case.reading(Measure.PH)
+    tested_at = min(one.at for one in (free, ph) if one is not None) if free or ph else case.now
+    tested = poured_that_needs_a_test(case, tested_at)
+    for poured in case.state.additions:
+        if poured.body.chemical == SLOW or poured.at <= tested_at or case.now >= ready(poured):
             continue
         if tested is None:
-            yield Message("after {what} went in and is mixed", what=_called(poured)), _ready(poured)
+            text = Message("after {what} went in and is mixed", what=called(poured))
+            yield Reason("poured_since_test", text), ready(poured)
             continue
         measure = Message("chlorine") if tested.body.chemical in CHLORINE_CARRIERS else Message("water")
         text = Message(
-            "after {what} went in, and after a {measure} test", what=_called(poured), measure=measure
+            "after {what} went in, and after a {measure} test", what=called(poured), measure=measure
         )
-        yield text, _ready(poured)
-
-
-def _poured_that_needs_a_test(question: SwimQuestion, tested_at: datetime) -> Entry[AdditionMade] | None:
-    """The latest addition since a test that undoes it; one that only has to be mixed does not."""
-    since = [e for e in question.state.additions if e.at > tested_at and e.body.chemical != SLOW]
-    needs = [e for e in since if e.body.chemical not in PLAIN and not _stays_in_between(question, since)]
-    return needs[-1] if needs else None
-
-
-def _stays_in_between(question: SwimQuestion, since: list[Entry[AdditionMade]]) -> bool:
-    """Only chlorine went in, onto enough of it, and all of it together stays under the limit."""
-    free = last_reading(question.state, Measure.FREE_CHLORINE)
-    if free is None or free.value.low < question.least_mg_l:
-        return False
-    if any(e.body.chemical not in (*CHLORINE_CARRIERS, *PLAIN) for e in since):
-        return False
-    rise = sum(
-        changes(_product(e.body), e.body.mass_g, question.volume_l).get(Measure.FREE_CHLORINE, 0.0)
-        for e in since
-    )
-    return free.value.high + rise <= min(question.limit_mg_l, MOST_SWIM_LIMIT_MG_L)
+        yield Reason("poured_since_test", text), ready(poured)
 
 
 # What is said beside a yes.
-def _said(question: SwimQuestion) -> Iterator[Message]:
-    free, _ = _chlorine_and_ph(question)
+def _said(case: Case) -> Iterator[Reason]:
+    free = free_chlorine(case)
     if free is None:
         return
-    value, low = free.value, question.chlorine.low
-    if value.value > question.limit_mg_l:
-        yield Message("Free chlorine is at the edge of the swim limit: test again before the next swim.")
+    value, low = free.value, case.chlorine.low
+    if value.value > case.limit_mg_l:
+        text = Message("Free chlorine is at the edge of the swim limit: test again before the next swim.")
+        yield Reason("free_chlorine_high", text)
     elif low is not None and value.value < low:
-        yield Message("Free chlorine is under {low}: dose today.", low=Number(low))
-    visual_checks = question.state.visual_checks
-    if visual_checks and visual_checks[-1].body.clarity is Clarity.HAZY:
-        yield Message("The water is hazy: look again tomorrow.")
-    combined = _combined(question)
-    if combined is not None and combined.value.low > question.combined_high_mg_l:
-        yield Message("Combined chlorine is over its limit: treat it today.")
-    if combined is None and oxidizer_within_a_week(question.state, question.now):
-        yield Message("Combined chlorine cannot be read for a week after a non-chlorine shock.")
-    stabilizer = last_reading(question.state, Measure.CYANURIC_ACID)
-    if stabilizer is not None and stabilizer.value.value > HIGHEST_CYA_PER_FREE_CHLORINE * value.value:
-        yield Message("Stabilizer binds most of the chlorine: raise chlorine, or lower stabilizer.")
+        text = Message("Free chlorine is under {low}: dose today.", low=Number(low))
+        yield Reason("free_chlorine_low", text)
+    yield from _said_of_sight(case)
+    yield from _said_of_ph(case)
+    combined = combined_chlorine(case)
+    if combined is not None and combined.value.low > case.combined_high_mg_l:
+        yield Reason("combined_high", Message("Combined chlorine is over its limit: treat it today."))
+    if oxidizer_within_a_week(case):
+        text = Message("Combined chlorine cannot be read for a week after a non-chlorine shock.")
+        yield Reason("combined_high", text)
+    if bound(case) is not None:
+        text = Message("Stabilizer binds most of the chlorine: raise chlorine, or lower stabilizer.")
+        yield Reason("chlorine_bound", text)
+    temperature = case.current(Measure.TEMPERATURE)
+    if temperature is not None and temperature.value.value < 10.0:
+        yield Reason("water_cold", Message("The water is very cold: under 50 F (10 C)."))
 
 
-# Readings as they count here.
-def _chlorine_and_ph(question: SwimQuestion) -> tuple[Reading | None, Reading | None]:
-    return last_reading(question.state, Measure.FREE_CHLORINE), last_reading(question.state, Measure.PH)
+def _said_of_sight(case: Case) -> Iterator[Reason]:
+    last = case.state.visual_checks[-1].body if case.state.visual_checks else None
+    if last is not None and last.clarity is Clarity.HAZY:
+        yield Reason("hazy", Message("The water is hazy: look again tomorrow."))
+    if last is not None and ALGAE_SPOTS in last.odd:
+        yield Reason("algae_spots", Message("There are algae spots: brush and treat them today."))
 
 
-def _combined(question: SwimQuestion) -> Reading | None:
-    """Combined chlorine that still speaks; none where monopersulfate would be read as it."""
-    found = last_reading(question.state, Measure.COMBINED_CHLORINE)
-    if found is None or not question.speaks_still(found.at) or _undone(question, found.at):
-        return None
-    return None if oxidizer_within_a_week(question.state, question.now) else found
-
-
-def oxidizer_within_a_week(state: PoolState, now: datetime) -> bool:
-    """Monopersulfate went in, which the usual test reads as combined chlorine for a week."""
-    recent = now - OXIDIZER_READS_AS_COMBINED
-    return any(e.body.chemical == "potassium_monopersulfate" and e.at > recent for e in state.additions)
-
-
-def _combined_closes(question: SwimQuestion) -> float:
-    if question.indoor or question.public:
-        return question.combined_high_mg_l
-    return COMBINED_CLOSES_MG_L
-
-
-def _undone(question: SwimQuestion, at: datetime) -> bool:
-    """Something went in or out that a reading of then does not know of."""
-    return _poured_that_needs_a_test(question, at) is not None
-
-
-def smell_stands(state: PoolState) -> bool:
-    """A sharp smell at the last look, and free and total chlorine not tested since."""
-    if not state.visual_checks or SHARP_SMELL not in state.visual_checks[-1].body.odd:
-        return False
-    found = [last_reading(state, measure) for measure in (Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE)]
-    return not all(one is not None and one.at >= state.visual_checks[-1].at for one in found)
-
-
-def _tested_since(state: PoolState, at: datetime) -> bool:
-    found = [last_reading(state, measure) for measure in (Measure.FREE_CHLORINE, Measure.PH)]
-    return all(one is not None and one.at > at for one in found)
-
-
-def _ready(poured: Entry[AdditionMade]) -> datetime:
-    return poured.at + timedelta(minutes=AFTER_ADDITION_MIN)
-
-
-def _called(poured: Entry[AdditionMade]) -> Verbatim:
-    return Verbatim(CATALOGUE[poured.body.chemical].name.lower())
-
-
-def _product(body: AdditionMade) -> Product:
-    return Product("", body.chemical, body.strength_percent)
+def _said_of_ph(case: Case) -> Iterator[Reason]:
+    ph, band = ph_reading(case), case.bands.get(Measure.PH)
+    if ph is None or band is None:
+        return
+    value = ph.value.value
+    if ph.value.low < PH_OPEN[0] or ph.value.high > PH_OPEN[1]:
+        text = Message("pH {ph} is near its edge by this test: test it again.", ph=Number(value))
+        yield Reason("ph_low" if value < PH_OPEN[0] + 0.5 else "ph_high", text)
+    elif band.low is not None and value < band.low:
+        yield Reason("ph_low", Message("pH {ph} is under its range: balance it.", ph=Number(value)))
+    elif band.high is not None and value > band.high:
+        yield Reason("ph_high", Message("pH {ph} is over its range: balance it.", ph=Number(value)))

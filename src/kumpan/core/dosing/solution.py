@@ -31,6 +31,11 @@ class Unmet:
     reason: Message
 
 
+def nothing_at_hand(measure: Measure, reason: Message) -> Unmet:
+    """A measure that no product at hand moves as it should."""
+    return Unmet(measure, "nothing_suitable_at_hand", reason)
+
+
 @dataclass(frozen=True, kw_only=True)
 class Solution:
     """Doses and the water after them. `start` is the solved water before, where pH work is possible."""

@@ -30,7 +30,15 @@ from kumpan.core.journal.maintenance_entries import (
     PressureRead,
     PumpWindow,
 )
-from kumpan.core.journal.open_plan import StepEntry, open_treatment, recorded_steps, steps_to_do
+from kumpan.core.journal.open_plan import (
+    CLOSING_PLANS,
+    StepEntry,
+    next_step,
+    open_treatment,
+    recorded_steps,
+    steps_to_do,
+    unfinished_closures,
+)
 from kumpan.core.journal.pool_entries import (
     AdditionMade,
     BasinMeasured,
@@ -68,6 +76,7 @@ from kumpan.core.journal.workspace_entries import (
 
 __all__ = [
     "BY_BODY",
+    "CLOSING_PLANS",
     "KINDS",
     "AdditionMade",
     "BasinMeasured",
@@ -135,9 +144,11 @@ __all__ = [
     "in_order",
     "kind_of",
     "last_reading",
+    "next_step",
     "of_kind",
     "open_treatment",
     "recorded_steps",
     "steps_to_do",
+    "unfinished_closures",
     "value_in",
 ]

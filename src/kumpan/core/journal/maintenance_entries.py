@@ -6,12 +6,18 @@ from enum import StrEnum
 
 
 class NotedEvent(StrEnum):
-    """What happens to a pool from outside and asks for a test."""
+    """What happens to a pool from outside, and what the judge of the water has to know of."""
 
     STORM = "storm"
     HEAVY_USE = "heavy_use"
     HOT_SPELL = "hot_spell"
     LEAVES = "leaves"
+    PLASTERED = "plastered"
+    FILLED = "filled"
+    FLOOD = "flood"
+    POWER_CUT = "power_cut"
+    COVER_ON = "cover_on"
+    COVER_OFF = "cover_off"
 
 
 @dataclass(frozen=True)

@@ -149,20 +149,25 @@ def _scale(request: CareRequest) -> Condition | None:
 def _event(request: CareRequest) -> Condition | None:
     """A storm or a crowd since the last test of chlorine."""
     last = last_reading(request.state, Measure.FREE_CHLORINE)
-    since = [
-        entry
-        for entry in request.state.events
-        if request.now - entry.at < EVENT_HOLDS and (last is None or entry.at > last.at)
-    ]
-    if not since:
-        return None
-    kind = since[-1].body.kind
     words = {
         NotedEvent.STORM: Message("A storm brings dirt, rain and algae food."),
         NotedEvent.HEAVY_USE: Message("Many swimmers use chlorine up and leave combined chlorine."),
         NotedEvent.HOT_SPELL: Message("Heat uses chlorine up faster."),
         NotedEvent.LEAVES: Message("Leaves use chlorine up and stain."),
+        NotedEvent.FILLED: Message("Fresh water is known by nothing that was tested before."),
+        NotedEvent.FLOOD: Message("A flood brings mud, germs and unknown water."),
+        NotedEvent.POWER_CUT: Message("Without power no pump ran and no cell made chlorine."),
     }
+    since = [
+        entry
+        for entry in request.state.events
+        if entry.body.kind in words
+        and request.now - entry.at < EVENT_HOLDS
+        and (last is None or entry.at > last.at)
+    ]
+    if not since:
+        return None
+    kind = since[-1].body.kind
     return Condition(
         key="test_event",
         title=Message("Test after what happened"),

@@ -30,6 +30,8 @@ NAMES: dict[Measure, Message] = {
     Measure.SULFATE: Message("Sulfate"),
     Measure.PHOSPHATE: Message("Phosphate"),
     Measure.COPPER: Message("Copper"),
+    Measure.IRON: Message("Iron"),
+    Measure.TDS: Message("Dissolved solids"),
 }
 
 
@@ -48,6 +50,8 @@ _IN_A_SENTENCE: dict[Measure, Message] = {
     Measure.SULFATE: Message("sulfate"),
     Measure.PHOSPHATE: Message("phosphate"),
     Measure.COPPER: Message("copper"),
+    Measure.IRON: Message("iron"),
+    Measure.TDS: Message("dissolved solids"),
 }
 
 

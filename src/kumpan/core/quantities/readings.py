@@ -19,6 +19,8 @@ class Measure(StrEnum):
     SULFATE = "sulfate"
     PHOSPHATE = "phosphate_ppb"
     COPPER = "copper"
+    IRON = "iron"
+    TDS = "tds"
     TEMPERATURE = "temperature_c"
     SATURATION_INDEX = "saturation_index"
 
@@ -28,8 +30,8 @@ class Readings:
     """One water as measured; None means not known.
 
     mg/L throughout: free and total chlorine as Cl2, alkalinity and hardness as CaCO3, cyanuric acid
-    as itself, salt (all chloride) as NaCl, borate as B, sulfate as SO4; phosphate in ug/L as PO4;
-    temperature in degrees C.
+    as itself, salt (all chloride) as NaCl, borate as B, sulfate as SO4; copper, iron, total dissolved
+    solids as themselves; phosphate in ug/L as PO4; temperature in degrees C.
     """
 
     free_chlorine: float | None = None
@@ -43,6 +45,8 @@ class Readings:
     sulfate: float | None = None
     phosphate_ppb: float | None = None
     copper: float | None = None
+    iron: float | None = None
+    tds: float | None = None
     temperature_c: float | None = None
 
     def value(self, measure: Measure) -> float | None:

@@ -5,7 +5,7 @@ managed: shown, never dosed. Sources: the school-* keys, swim-limit.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from kumpan.core.errors import InvalidInput
@@ -72,6 +72,11 @@ _SOFT = Band(100, 400, None, dose_low=False)
 SALT_WINDOW = Band(2700, 3400, 3200)  # without the unit's manual
 INDOOR_STABILIZER = Band(None, 0, None, dose_low=False)
 SATURATION_BAND = Band(-0.3, 0.3, 0.0)
+# From this stabilizer on (mg/L) a fixed range of 2 to 3 binds its own chlorine: 20 to 1 cannot hold [D].
+MUCH_STABILIZER_MG_L = 60.0
+WITH_MUCH_STABILIZER = Band(3, 4, 3.5)
+# A salt cell on cement: at 250 and pH 7.5 the index of its low alkalinity is about -0.4 [D].
+CALCIUM_AIM_SALT_CELL_CEMENT, PH_AIM_SALT_CELL_CEMENT = 300.0, 7.6
 
 _ROWS = (
     Profile(
@@ -133,8 +138,9 @@ def bands(rows: Profile, traits: Traits, stabilizer_mg_l: float | None) -> dict[
     """The bands for one pool. Stabilizer not known counts as present outdoors: the higher minimum."""
     salt_cell = traits.chlorination is Chlorination.SALT_CELL
     unstabilized = stabilizer_mg_l == 0 if stabilizer_mg_l is not None else traits.indoor
+    chlorine = rows.free_chlorine_unstabilized if unstabilized else rows.free_chlorine
     found = {
-        Measure.FREE_CHLORINE: rows.free_chlorine_unstabilized if unstabilized else rows.free_chlorine,
+        Measure.FREE_CHLORINE: _with_stabilizer(chlorine, stabilizer_mg_l),
         Measure.COMBINED_CHLORINE: Band(None, rows.combined_high_mg_l, None, dose_low=False),
         Measure.PH: rows.ph,
         Measure.TOTAL_ALKALINITY: rows.alkalinity_salt_cell if salt_cell else rows.alkalinity,
@@ -147,7 +153,27 @@ def bands(rows: Profile, traits: Traits, stabilizer_mg_l: float | None) -> dict[
     found[Measure.SATURATION_INDEX] = SATURATION_BAND
     if salt_cell:
         found[Measure.SALT] = SALT_WINDOW
+    if salt_cell and traits.surface.is_cement:
+        found[Measure.CALCIUM_HARDNESS] = replace(
+            found[Measure.CALCIUM_HARDNESS], aim=CALCIUM_AIM_SALT_CELL_CEMENT
+        )
+        found[Measure.PH] = replace(found[Measure.PH], aim=PH_AIM_SALT_CELL_CEMENT)
     return found
+
+
+def _with_stabilizer(chlorine: Band, stabilizer_mg_l: float | None) -> Band:
+    """The fixed range where stabilizer stands high: never under the band that 20 to 1 asks for."""
+    if stabilizer_mg_l is None or stabilizer_mg_l < MUCH_STABILIZER_MG_L:
+        return chlorine
+    least = WITH_MUCH_STABILIZER
+    assert least.low is not None
+    assert least.high is not None
+    assert least.aim is not None
+    return Band(
+        max(least.low, chlorine.low or 0.0),
+        max(least.high, chlorine.high or 0.0),
+        max(least.aim, chlorine.aim or 0.0),
+    )
 
 
 def _stabilizer(rows: Profile, traits: Traits, *, salt_cell: bool) -> Band:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta, tzinfo
 from uuid import UUID
 
-from kumpan.core.journal import Entry, ListItemDone, PoolState, SeasonListSaved, Which
+from kumpan.core.journal import Entry, ListItemDone, PoolState, SeasonListSaved, Which, Winter
 from kumpan.core.maintenance.due import DueItem, Standing
 from kumpan.core.maintenance.recurrence import local_day
 from kumpan.core.messages import NOTHING, Cased, Message
@@ -43,6 +43,22 @@ def records_of(state: PoolState, list_id: UUID) -> dict[str, RecordedItem]:
         for entry in state.list_items_done
         if entry.body.list_id == list_id
     }
+
+
+def closed_for_the_winter(state: PoolState, traits: Traits) -> bool:
+    """A closing list whose every item is done or left out, and no opening begun after it.
+
+    A mild winter's list closes nothing.
+    """
+    closed = False
+    for saved in saved_lists(state):
+        recorded = records_of(state, saved.list_id)
+        if saved.which is Which.OPENING:
+            closed = closed and not recorded
+        elif saved.winter is not Winter.MILD:
+            once = [item for item in saved_plan(saved, traits, green=False).items if not item.every_days]
+            closed = bool(once) and all(item.key in recorded for item in once)
+    return closed
 
 
 def is_green(state: PoolState) -> bool:

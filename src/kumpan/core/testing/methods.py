@@ -4,6 +4,7 @@ Every method turns what was read into (low, high): the values that the water may
 Sources: strip-blocks, drop-factors, method-doubt.
 """
 
+import re
 from bisect import bisect_left
 from dataclasses import dataclass
 from enum import StrEnum
@@ -89,6 +90,10 @@ _SPREADS: dict[Method, Spread] = {
 _PH_HALF_WIDTH = {Method.PHOTOMETER: 0.1, Method.METER: 0.05, Method.SHOP: 0.05, Method.DROPS: 0.1}
 
 
+# How it is typed that a sample is darker than the last color of its scale.
+OFF_SCALE = re.compile(r">\s*(?P<over>\S.*)|(?P<plus>\S.*?)\s*\+")
+
+
 @dataclass(frozen=True, kw_only=True)
 class Measured:
     """One value of a test with its doubt: `low` to `high`, in the measure's inner unit."""
@@ -99,6 +104,13 @@ class Measured:
     high: float
     method: Method
     typed: str = ""
+
+    @property
+    def off_scale(self) -> bool:
+        """Darker than the last color: more than the value, and nobody knows how much."""
+        if OFF_SCALE.fullmatch(self.typed.strip()):
+            return True
+        return self.method is Method.STRIP and self.value >= STRIP_BLOCKS.get(self.measure, (1e9,))[-1] > 0
 
 
 def measured(

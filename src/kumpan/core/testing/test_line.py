@@ -3,13 +3,13 @@
     fc 1.5 tc 2 ph 7,8 ta 11x10 ch 25d cya 40 salt 3200 82f
 
 Names and values alternate; a value is a number, drops ("15d", by the kit's factor), drops by a
-factor ("15x0.2"), or a number with its unit ("82F"). Bare numbers alone are read in the kit's
-order. What cannot be read is told with its place; the rest is still read, nothing is lost.
+factor ("15x0.2"), a number with its unit ("82F"), or off the scale (">10", "10+"). Bare numbers alone are
+read in the kit's order. What cannot be read is told with its place; the rest is still read, nothing is lost.
 """
 
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from difflib import get_close_matches
 
 from kumpan.core.errors import UnreadableQuantity
@@ -18,7 +18,7 @@ from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_number, read_quantity
 from kumpan.core.quantity import Number, Temperature
 from kumpan.core.testing.kits import Kit
-from kumpan.core.testing.methods import DROP_FACTORS, Measured, Method, measured
+from kumpan.core.testing.methods import DROP_FACTORS, OFF_SCALE, Measured, Method, measured
 
 _NAMES: dict[Measure, str] = {
     Measure.FREE_CHLORINE: "fc free freechlorine cl fac",
@@ -32,6 +32,8 @@ _NAMES: dict[Measure, str] = {
     Measure.BORATE: "bor borate borates",
     Measure.PHOSPHATE: "po4 phos phosphate phosphates",
     Measure.COPPER: "cu copper",
+    Measure.IRON: "fe iron",
+    Measure.TDS: "tds solids",
     Measure.TEMPERATURE: "t temp temperature water",
 }
 NAME_TO_MEASURE: dict[str, Measure] = {
@@ -46,6 +48,8 @@ _TOKEN = re.compile(
 )
 _TEMPERATURE = re.compile(r"[+-]?[\d.,]+\s?°?[fFcC]")
 _DROPS_BY = re.compile(r"(?P<drops>[\d.,]+)\s*[xX*×]\s*(?P<factor>[\d.,]+)")
+# Darker than the last color: the value is the last one, and what is really there may be twice as much.
+OFF_SCALE_TO = 2.0
 _DROPS = re.compile(r"(?P<drops>[\d.,]+)\s?(?:d|drops?)", re.IGNORECASE)
 
 
@@ -80,7 +84,7 @@ def read_test_line(line: str, kit: Kit, temperature_unit: str) -> LineReading:
         _Token(found[0], found.start()) for found in _TOKEN.finditer(line.replace(":", " ").replace("=", " "))
     ]
     if tokens and not any(token.text.lower() in NAME_TO_MEASURE for token in tokens):
-        numbers = all(token.text[0].isdigit() or token.text[0] in "+-.," for token in tokens)
+        numbers = all(token.text[0].isdigit() or token.text[0] in "+-.,>" for token in tokens)
         if numbers:
             return _in_kit_order(tokens, kit, temperature_unit)
     return _named(tokens, kit, temperature_unit)
@@ -173,6 +177,9 @@ def read_value(measure: Measure, text: str, kit: Kit, temperature_unit: str) -> 
     """Read one field of the slip. Raises UnreadableQuantity with what to write instead."""
     method = kit.method_of(measure)
     typed = text.strip()
+    if (beyond := OFF_SCALE.fullmatch(typed)) is not None:
+        read = read_value(measure, beyond["over"] or beyond["plus"], kit, temperature_unit)
+        return replace(read, low=read.value, high=OFF_SCALE_TO * read.value, typed=typed)
     if measure is Measure.TEMPERATURE:
         value = read_quantity(typed, Dimension.TEMPERATURE, temperature_unit).value
         return _checked(measured(measure, value, Method.THERMOMETER, typed=typed))

@@ -8,6 +8,7 @@ from math import floor
 import numpy as np
 
 from kumpan.core.algae.board import first_band
+from kumpan.core.dosing.caps import highest_planned_mg_l
 from kumpan.core.journal import RescueSet, Severity
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
 from kumpan.core.products.product import Product
@@ -15,7 +16,6 @@ from kumpan.core.simulation.green_world import Green, GreenWorld
 from kumpan.core.simulation.world import Climate, Nature, Water
 from kumpan.core.training.player import Player
 from kumpan.core.training.rescuer import Rescuer
-from kumpan.core.treatment.special.shock import highest_planned_mg_l
 
 SOURCE = "simulated-world"
 

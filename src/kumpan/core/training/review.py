@@ -8,7 +8,9 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import tzinfo
 
+from kumpan.core.dosing.caps import highest_planned_mg_l
 from kumpan.core.dosing.mass_balance import changes
+from kumpan.core.dosing.order_and_waits import separation
 from kumpan.core.findings import Finding
 from kumpan.core.journal import AdditionMade, Entry, fold
 from kumpan.core.messages import Message, Verbatim
@@ -21,8 +23,6 @@ from kumpan.core.training.game import Game, MoveKind, Played
 from kumpan.core.training.goals import Goal, goals
 from kumpan.core.training.planner_run import planner_run, usual_plan, water_to_replace
 from kumpan.core.training.player import Player, Tally
-from kumpan.core.treatment.order_and_waits import separation
-from kumpan.core.treatment.special.shock import highest_planned_mg_l
 
 SOURCE = "simulated-world"
 

@@ -49,7 +49,7 @@ def _worded(left: Unmet, readings: Readings, aims: Aims, means: Means) -> Unmet:
     if now is None or aim is None:
         return left
     more = NOTHING
-    if left.code == "dilution":
+    if left.code == "dilution_needed":
         more = _water(left.measure, now, aim.value, means)
     elif left.code == "wait" and now - aim.value > REDUCE_FROM_OVER_MG_L:
         more = _reducer(now, aim.value, means)

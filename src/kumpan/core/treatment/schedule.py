@@ -6,6 +6,7 @@ Times are minutes from the sheet's start; day 1 begins with it.
 from collections.abc import Mapping, Sequence
 
 from kumpan.core.dosing.mass_balance import changes
+from kumpan.core.dosing.order_and_waits import LARGEST_PH_MOVE, MIXING, PH_WINDOW, separation
 from kumpan.core.dosing.rounding import Rounded, round_dose
 from kumpan.core.hazards import Hazard, cautions_for
 from kumpan.core.messages import NOTHING, Message, Verbatim, listed
@@ -18,7 +19,6 @@ from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import ADD, DO, TEST, WAIT, Step
 from kumpan.core.treatment.derivations import dose_derivation
 from kumpan.core.treatment.how_to import prepare, uses_pour_path, where
-from kumpan.core.treatment.order_and_waits import LARGEST_PH_MOVE, MIXING, PH_WINDOW, separation
 from kumpan.core.treatment.split import PH_STILL, Part
 
 DAY_MIN = 1440

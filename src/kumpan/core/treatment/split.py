@@ -12,9 +12,7 @@ from math import ceil
 from kumpan.core.chemistry.equilibrium import State, solve_totals
 from kumpan.core.chemistry.speciation import Totals
 from kumpan.core.dosing.mixing import added
-from kumpan.core.dosing.solution import Dose
-from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.treatment.order_and_waits import (
+from kumpan.core.dosing.order_and_waits import (
     ADDITION_LIMITS,
     DAYS_BETWEEN_SPLITS,
     FIRST_FILL_SALT_MG_L,
@@ -24,6 +22,8 @@ from kumpan.core.treatment.order_and_waits import (
     order_of,
     separation,
 )
+from kumpan.core.dosing.solution import Dose
+from kumpan.core.quantities.readings import Measure, Readings
 
 SOURCES_USED = ("addition-limits", "separation", "order")
 

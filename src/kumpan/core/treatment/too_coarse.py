@@ -55,7 +55,7 @@ def _urgent(value: Measured, now: float, band: Band) -> bool:
 
 def requested(coarse: Mapping[Measure, Measured]) -> tuple[Unmet, ...]:
     """What the plan leaves for want of a finer test, said as that."""
-    return tuple(Unmet(measure, "too_coarse", _words(value)) for measure, value in coarse.items())
+    return tuple(Unmet(measure, "within_doubt", _words(value)) for measure, value in coarse.items())
 
 
 def _words(value: Measured) -> Message:

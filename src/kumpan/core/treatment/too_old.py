@@ -6,7 +6,8 @@ Each is a little over the interval at which the trade tests a pool that is looke
 from datetime import datetime, timedelta
 
 from kumpan.core.dosing.solution import Unmet
-from kumpan.core.journal import PoolState, last_reading
+from kumpan.core.forecast.expected import settled_reading
+from kumpan.core.journal import PoolState
 from kumpan.core.messages import Message
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure, Readings
@@ -28,7 +29,7 @@ def too_old(state: PoolState, now: datetime) -> dict[Measure, int]:
     """Measures whose last test carries no dose any more, with its age in days."""
     found = {}
     for measure, holds in CARRIES_FOR.items():
-        last = last_reading(state, measure)
+        last = settled_reading(state, measure)
         if last is not None and now - last.at > holds:
             found[measure] = (now - last.at).days
     return found
@@ -53,7 +54,7 @@ def worded(unmet: tuple[Unmet, ...], old: dict[Measure, int]) -> tuple[Unmet, ..
                 old=Number(old[left.measure]),
             ),
         )
-        if left.measure in old and left.code == "not_measured"
+        if left.measure in old and left.code == "not_tested"
         else left
         for left in unmet
     )

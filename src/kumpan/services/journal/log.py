@@ -274,6 +274,12 @@ EVENTS = {
     NotedEvent.HEAVY_USE: Message("Heavy use"),
     NotedEvent.HOT_SPELL: Message("Hot spell"),
     NotedEvent.LEAVES: Message("Leaves"),
+    NotedEvent.PLASTERED: Message("Newly plastered"),
+    NotedEvent.FILLED: Message("Filled with fresh water"),
+    NotedEvent.FLOOD: Message("Flood"),
+    NotedEvent.POWER_CUT: Message("Power cut"),
+    NotedEvent.COVER_ON: Message("Cover on"),
+    NotedEvent.COVER_OFF: Message("Cover off"),
 }
 
 

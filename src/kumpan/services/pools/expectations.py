@@ -6,9 +6,10 @@ from math import ceil
 from uuid import UUID
 
 from kumpan.core.forecast.conditions import Place
-from kumpan.core.forecast.expected import expected_now
+from kumpan.core.forecast.expected import expected_now, settled_reading
 from kumpan.core.forecast.fit import Fit, fit
-from kumpan.core.forecast.forecast import forecast
+from kumpan.core.forecast.forecast import ChlorineForecast, forecast
+from kumpan.core.forecast.sun import SECONDS_A_DAY
 from kumpan.core.journal import PoolState, last_reading
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.treatment.too_old import too_old, without
@@ -17,8 +18,9 @@ from kumpan.services.journal.ledger import Scope, pool_state
 from kumpan.services.pools.places import under_the_sky
 from kumpan.services.workers import WORKERS
 
-RECENT = timedelta(hours=6)  # so soon after a test nothing is reckoned away
+RECENT = timedelta(hours=2)  # so soon after a test nothing is reckoned away
 SAME_FOR_S = 300
+DAYS_AHEAD = 4
 # All that the chlorine model reads of a journal; what else is entered leaves its fit as it is.
 MODELED = ("tests", "visual_checks", "additions", "water_changes", "cell_settings", "swims")
 TOO_OLD = timedelta(days=21)  # after that a forecast says nothing; the reading stands, and it is old
@@ -66,9 +68,10 @@ def _reckoned(state: PoolState, place: Place, now: datetime) -> Readings:
     readings = expected_now(state)
     if readings.free_chlorine is None or not _follows_from_the_model(state, now):
         return readings
-    likely = _likely(state.only(*MODELED), place, _next_mark(now))
-    if likely is None:
+    ahead = chlorine_ahead(state, place, now)
+    if ahead is None:
         return readings
+    likely = round(ahead.at(now.timestamp())[1], 1)
     gone = readings.free_chlorine - likely
     total = readings.total_chlorine
     return replace(
@@ -80,7 +83,10 @@ def _reckoned(state: PoolState, place: Place, now: datetime) -> Readings:
 
 def _follows_from_the_model(state: PoolState, now: datetime) -> bool:
     last = last_reading(state, Measure.FREE_CHLORINE)
-    return last is not None and RECENT < now - last.at < TOO_OLD
+    counts = settled_reading(state, Measure.FREE_CHLORINE)
+    if last is None or (counts is not None and counts.at > last.at):  # it follows from total chlorine alone
+        return False
+    return RECENT < now - last.at < TOO_OLD
 
 
 def _next_mark(now: datetime) -> float:
@@ -88,10 +94,16 @@ def _next_mark(now: datetime) -> float:
     return ceil(now.timestamp() / SAME_FOR_S) * SAME_FOR_S
 
 
-@remembered(most=512)
-def _likely(state: PoolState, place: Place, at_s: float) -> float | None:
-    """Free chlorine (mg/L) as the model has it at a time; None without a model."""
-    found = _fitted(state, place)
-    if found is None:
+def chlorine_ahead(state: PoolState, place: Place, now: datetime) -> ChlorineForecast | None:
+    """Free chlorine from the last test until some days ahead; None where the reading still stands by itself,
+    or is too old to say anything by.
+    """
+    if not _follows_from_the_model(state, now):
         return None
-    return round(forecast(state, place, found, at_s).at(at_s)[1], 1)
+    return _ahead(state.only(*MODELED), place, _next_mark(now))
+
+
+@remembered(most=512)
+def _ahead(state: PoolState, place: Place, at_s: float) -> ChlorineForecast | None:
+    found = _fitted(state, place)
+    return None if found is None else forecast(state, place, found, at_s + DAYS_AHEAD * SECONDS_A_DAY)

@@ -1,17 +1,10 @@
-"""Pools: set one up, its head, its board."""
+"""A pool's parts and rules, and the plan that its water asks for."""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from datetime import datetime
-from uuid import UUID
-from zoneinfo import ZoneInfo
 
-from kumpan.core.assessment.findings import Judged
-from kumpan.core.assessment.next_thing import next_thing
-from kumpan.core.assessment.swim import SwimQuestion, least_free_mg_l, swim_answer
 from kumpan.core.dosing.product_choice import ROLES, ChoiceRequest, Strategy, choose, using
 from kumpan.core.errors import InvalidInput
-from kumpan.core.findings import Finding
 from kumpan.core.forecast.conditions import Place
 from kumpan.core.forecast.expected import last_values, measured_readings
 from kumpan.core.journal import (
@@ -19,7 +12,6 @@ from kumpan.core.journal import (
     EquipmentSet,
     PoolState,
     SettingsMade,
-    last_reading,
 )
 from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Traits
@@ -38,9 +30,8 @@ from kumpan.core.treatment.too_coarse import requested, too_coarse
 from kumpan.core.treatment.too_old import too_old, worded
 from kumpan.services.cache import remembered
 from kumpan.services.journal.ledger import Scope
-from kumpan.services.pools.expectations import modeled_state, water_now
+from kumpan.services.pools.expectations import water_now
 from kumpan.services.pools.places import under_the_sky
-from kumpan.services.pools.views import PoolHeader
 from kumpan.services.treatments.at_hand import at_hand, display_options
 
 
@@ -83,74 +74,6 @@ def parts_of(state: PoolState) -> PoolParts:
 def _rules(settings: SettingsMade, traits: Traits, readings: Readings) -> PoolRules:
     """A pure function; by active chlorine it solves the water a dozen times."""
     return rules_for(settings, traits, readings)
-
-
-async def heads(scope: Scope) -> list[PoolHeader]:
-    """The head of every pool, in the order they were made."""
-    ids = await scope.tx.journal.pool_ids(scope.workspace_id)
-    return [await head(scope, pool_id) for pool_id in ids]
-
-
-async def head(scope: Scope, pool_id: UUID) -> PoolHeader:
-    """What stands at the head of a pool: whether they may swim, the one next thing, what it is."""
-    state = await modeled_state(scope, pool_id)
-    parts = parts_of(state)
-    offered = await offered_plan(scope, state, parts, units=Units.US)
-    question = _swim_question(state, parts, scope.now)
-    judged = Judged(
-        state=state,
-        now=scope.now,
-        bands=parts.bands,
-        offered=offered,
-        expected_mg_l=question.expected_mg_l,
-        swim_limit_mg_l=question.limit_mg_l,
-    )
-    return PoolHeader(
-        id=pool_id,
-        settings=parts.settings,
-        basin=parts.basin,
-        equipment=parts.equipment,
-        swim=swim_answer(question),
-        next=next_thing(judged),
-        notices=(*_notices(parts.settings), *parts.rules.findings),
-        last_test_at=state.last_test.at if state.last_test else None,
-        last_visual_check=state.last_visual_check,
-        last_visual_check_at=state.visual_checks[-1].at if state.visual_checks else None,
-        treating=state.rescue_goes_on,
-    )
-
-
-def _swim_question(state: PoolState, parts: PoolParts, now: datetime) -> SwimQuestion:
-    stabilizer = last_reading(state, Measure.CYANURIC_ACID)
-    indoor = parts.equipment.traits.indoor
-    stabilized = stabilizer.value.value > 0 if stabilizer is not None else not indoor
-    return SwimQuestion(
-        state=state,
-        now=now,
-        zone=ZoneInfo(parts.settings.time_zone),
-        volume_l=parts.basin.volume_l,
-        chlorine=parts.bands[Measure.FREE_CHLORINE],
-        combined_high_mg_l=parts.bands[Measure.COMBINED_CHLORINE].high or 0.0,
-        limit_mg_l=parts.rules.swim_limit_mg_l,
-        least_mg_l=least_free_mg_l(parts.settings.profile, stabilized=stabilized),
-        indoor=indoor,
-        public=parts.settings.public,
-        expected_mg_l=water_now(state, parts.place, now).free_chlorine,
-    )
-
-
-def _notices(settings: SettingsMade) -> tuple[Finding, ...]:
-    if not settings.public:
-        return ()
-    return (
-        Finding(
-            "public_pool",
-            Message(
-                "A public pool falls under the health code and usually needs a certified operator. They "
-                "decide."
-            ),
-        ),
-    )
 
 
 @dataclass(frozen=True)

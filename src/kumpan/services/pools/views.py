@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import datetime
 from uuid import UUID
 
-from kumpan.core.assessment.next_thing import NextThing
+from kumpan.core.assessment.assessment import NextThing
 from kumpan.core.assessment.swim import SwimAnswer
 from kumpan.core.findings import Finding
 from kumpan.core.journal import BasinMeasured, EquipmentSet, SettingsMade, VisualCheck

@@ -28,12 +28,13 @@ from kumpan.core.treatment.plan import Plan
 from kumpan.core.visits.load_list import TRAYS, LoadLine, load_list
 from kumpan.core.visits.order import length_km, nearest_next
 from kumpan.core.visits.until_next import Between, UntilNext, until_next
+from kumpan.services.assessment.queries import head
 from kumpan.services.journal.ledger import Scope, entries_in
 from kumpan.services.maintenance.queries import care_inputs
 from kumpan.services.pools.expectations import model_of, modeled_state, water_now
 from kumpan.services.pools.outlooks import outlook_of
 from kumpan.services.pools.places import place_of
-from kumpan.services.pools.queries import PoolParts, head, offered_plan, parts_of
+from kumpan.services.pools.queries import PoolParts, offered_plan, parts_of
 from kumpan.services.pools.views import PoolHeader
 from kumpan.services.products.queries import roughly_text
 from kumpan.services.treatments.at_hand import AtHand, at_hand

@@ -20,12 +20,13 @@ from kumpan.core.visits.day_report import (
     days_with_reports,
     usual_day,
 )
+from kumpan.services.assessment.queries import head
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.journal.log import describe, task_title, value_message
 from kumpan.services.maintenance.queries import calendar_days
 from kumpan.services.people.queries import people
 from kumpan.services.pools.expectations import modeled_state
-from kumpan.services.pools.queries import head, parts_of
+from kumpan.services.pools.queries import parts_of
 from kumpan.services.products.queries import amount_text
 from kumpan.services.treatments.at_hand import at_hand
 from kumpan.services.visits.views import AheadLine, OwnerReport, ReportLine

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from uuid import UUID
 
-from kumpan.core.assessment.next_thing import NextThing
+from kumpan.core.assessment.assessment import NextThing
 from kumpan.core.findings import Finding
 from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure

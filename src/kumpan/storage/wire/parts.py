@@ -1,6 +1,6 @@
 """What several entries are made of. As stored; see `base`."""
 
-from pydantic import Field
+from pydantic import Field, SerializerFunctionWrapHandler, model_serializer
 
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.pool.plan_drawing import Fixture
@@ -76,6 +76,9 @@ class TraitsV1(Wire):
     covered: bool = False
 
 
+LATER = ("iron", "tds")
+
+
 class ReadingsV1(Wire):
     core = Readings
 
@@ -90,7 +93,15 @@ class ReadingsV1(Wire):
     sulfate: float | None = None
     phosphate_ppb: float | None = None
     copper: float | None = None
+    iron: float | None = None
+    tds: float | None = None
     temperature_c: float | None = None
+
+    @model_serializer(mode="wrap")
+    def _later_fields_only_where_known(self, plain: SerializerFunctionWrapHandler) -> dict[str, object]:
+        """A row without them stays byte for byte what it was before they came."""
+        row: dict[str, object] = plain(self)
+        return {key: value for key, value in row.items() if key not in LATER or value is not None}
 
 
 class MeasuredV1(Wire):

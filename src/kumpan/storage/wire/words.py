@@ -50,13 +50,26 @@ MeasureWord = Literal[
     "sulfate",
     "phosphate_ppb",
     "copper",
+    "iron",
+    "tds",
     "temperature_c",
     "saturation_index",
 ]
 MethodWord = Literal[
     "strip", "drops", "comparator", "turbidity_tube", "photometer", "meter", "display", "shop", "thermometer"
 ]
-NotedEventWord = Literal["storm", "heavy_use", "hot_spell", "leaves"]
+NotedEventWord = Literal[
+    "storm",
+    "heavy_use",
+    "hot_spell",
+    "leaves",
+    "plastered",
+    "filled",
+    "flood",
+    "power_cut",
+    "cover_on",
+    "cover_off",
+]
 OutcomeWord = Literal["done", "skipped"]
 PhWayWord = Literal["lowered", "raised"]
 PoolKindWord = Literal["in_ground", "above_ground"]

@@ -39,6 +39,8 @@ class ReadingsIn(Strict):
     sulfate: Concentration | None = Field(None, description="mg/L as SO4")
     phosphate_ppb: Concentration | None = Field(None, description="ug/L as PO4")
     copper: Concentration | None = Field(None, description="mg/L")
+    iron: Concentration | None = Field(None, description="mg/L")
+    tds: Concentration | None = Field(None, description="total dissolved solids, mg/L")
     temperature_c: TemperatureC | None = Field(None, description="degrees C")
 
     def to_core(self) -> Readings:

@@ -37,6 +37,8 @@ class Readings(Response):
     sulfate: float | None
     phosphate_ppb: float | None
     copper: float | None
+    iron: float | None
+    tds: float | None
     temperature_c: float | None
 
 
@@ -222,8 +224,9 @@ class SwimAnswer(Response):
 
 
 class NextThing(Response):
-    """`station` is the screen where it is done: slip, sheet, board or rescue."""
+    """`station` is the screen where it is done: slip, sheet, board, rescue, care or identify."""
 
+    code: Text
     text: Text
     why: Text
     station: Text

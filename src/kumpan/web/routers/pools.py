@@ -4,10 +4,10 @@ from uuid import UUID
 
 from fastapi import APIRouter, Response
 
+from kumpan.services.assessment import queries as assessments
 from kumpan.services.journal.ledger import record
 from kumpan.services.pools import board as boards
 from kumpan.services.pools import commands as pools_commands
-from kumpan.services.pools import queries as pools_queries
 from kumpan.services.pools.drawing import basin_view, pool_drawing
 from kumpan.services.season.queries import season_of
 from kumpan.web.requests.pools import (
@@ -17,6 +17,7 @@ from kumpan.web.requests.pools import (
     NewPoolIn,
     SettingsChange,
 )
+from kumpan.web.responses.assessment import Assessment
 from kumpan.web.responses.pools import BasinView, Board, Ribbon
 from kumpan.web.responses.shared import PlanDrawing, PoolHeader
 from kumpan.web.scope import ReaderDep, ScopeDep
@@ -34,7 +35,13 @@ def preview_basin(typed: BasinTyped, reader: ReaderDep) -> BasinView:
 @router.get("/pools")
 async def list_pools(scope: ScopeDep, reader: ReaderDep) -> list[PoolHeader]:
     """Every pool with its state in a line."""
-    return [PoolHeader.of(one, reader) for one in await pools_queries.heads(scope)]
+    return [PoolHeader.of(one, reader) for one in await assessments.heads(scope)]
+
+
+@router.get("/pools/{pool_id}/assessment")
+async def assessment(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> Assessment:
+    """What stands against a pool now and the remedy of each, whether they may swim, and what comes next."""
+    return Assessment.of(await assessments.assessment_of(scope, pool_id), reader)
 
 
 @router.post("/pools", status_code=201)
@@ -52,13 +59,13 @@ async def set_up_pool(new: NewPoolIn, scope: ScopeDep, reader: ReaderDep) -> Poo
         new.at or scope.now,
         new.person_id,
     )
-    return PoolHeader.of(await pools_queries.head(scope, new.id), reader)
+    return PoolHeader.of(await assessments.head(scope, new.id), reader)
 
 
 @router.get("/pools/{pool_id}")
 async def pool_head(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> PoolHeader:
     """One pool's header."""
-    return PoolHeader.of(await pools_queries.head(scope, pool_id), reader)
+    return PoolHeader.of(await assessments.head(scope, pool_id), reader)
 
 
 @router.get("/pools/{pool_id}/board")
@@ -84,14 +91,14 @@ async def change_settings(
     settings = change.settings.to_core()
     pools_commands.check_settings(settings)
     await record(scope, pool_id, stamp(change, scope), settings)
-    return PoolHeader.of(await pools_queries.head(scope, pool_id), reader)
+    return PoolHeader.of(await assessments.head(scope, pool_id), reader)
 
 
 @router.post("/pools/{pool_id}/basin")
 async def change_basin(pool_id: UUID, change: BasinChange, scope: ScopeDep, reader: ReaderDep) -> PoolHeader:
     """Change shape and volume."""
     await record(scope, pool_id, stamp(change, scope), change.basin.to_core())
-    return PoolHeader.of(await pools_queries.head(scope, pool_id), reader)
+    return PoolHeader.of(await assessments.head(scope, pool_id), reader)
 
 
 @router.post("/pools/{pool_id}/equipment")
@@ -100,7 +107,7 @@ async def change_equipment(
 ) -> PoolHeader:
     """Change surface, chlorination, filter and fill water."""
     await record(scope, pool_id, stamp(change, scope), change.equipment.to_core())
-    return PoolHeader.of(await pools_queries.head(scope, pool_id), reader)
+    return PoolHeader.of(await assessments.head(scope, pool_id), reader)
 
 
 @router.get("/pools/{pool_id}/season")

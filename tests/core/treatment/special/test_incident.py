@@ -100,8 +100,8 @@ def test_old_readings_carry_no_dose() -> None:
 
 def test_the_test_is_asked_for_by_name_and_age() -> None:
     left = (
-        Unmet(M.PH, "not_measured", Message("pH is not measured.")),
-        Unmet(M.SALT, "dilution", Message("Salt …")),
+        Unmet(M.PH, "not_tested", Message("pH is not measured.")),
+        Unmet(M.SALT, "dilution_needed", Message("Salt …")),
     )
     found = worded(left, {M.PH: 12})
     assert found[0].code == "too_old"

@@ -75,7 +75,7 @@ def test_thiosulfate_only_when_it_must_be_today_and_then_half() -> None:
 def test_nothing_to_lower_is_said() -> None:
     assert lower_chlorine_plan(special(), today=True).unmet[0].code == "in_range"
     missing = lower_chlorine_plan(special(replace(GOOD, free_chlorine=None)), today=True)
-    assert missing.unmet[0].code == "not_measured"
+    assert missing.unmet[0].code == "not_tested"
 
 
 def test_borate_by_boric_acid() -> None:

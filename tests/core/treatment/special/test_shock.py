@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from kumpan.core.dosing.caps import HIGHEST_MG_L
 from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
@@ -18,7 +19,6 @@ from kumpan.core.records.step import ADD, TEST, Step
 from kumpan.core.treatment.dusk import Evening, next_evening, next_morning
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.special.shock import (
-    HIGHEST_MG_L,
     REASONS,
     ShockReason,
     ShockRequest,
@@ -163,9 +163,9 @@ def test_products_by_their_side_effects() -> None:
 @pytest.mark.parametrize(
     ("readings", "inventory", "code"),
     [
-        (Readings(ph=7.5), STANDARD_INVENTORY, "not_measured"),
+        (Readings(ph=7.5), STANDARD_INVENTORY, "not_tested"),
         (Readings(free_chlorine=9.6), STANDARD_INVENTORY, "there_already"),
-        (Readings(free_chlorine=1), (TABLETS,), "no_product"),
+        (Readings(free_chlorine=1), (TABLETS,), "nothing_suitable_at_hand"),
     ],
 )
 def test_no_shock_has_its_reason(readings: Readings, inventory: tuple[Product, ...], code: str) -> None:
@@ -255,7 +255,7 @@ def test_the_wait_after_an_oxidizer_is_the_schools(minutes: int) -> None:
 
 
 def test_without_the_product_it_is_told() -> None:
-    assert shock_plan(request(strategy=ShockStrategy.OXIDIZER)).unmet[0].code == "no_product"
+    assert shock_plan(request(strategy=ShockStrategy.OXIDIZER)).unmet[0].code == "nothing_suitable_at_hand"
 
 
 @pytest.mark.parametrize("reason", list(ShockReason))

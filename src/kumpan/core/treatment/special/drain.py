@@ -69,7 +69,7 @@ def drain_plan(request: DrainRequest) -> Plan:
         return nothing_to_do(
             request,
             measure,
-            "not_measured",
+            "not_tested",
             Message("{names} is not measured: test it first.", names=NAMES[measure]),
         )
     band = request.bands.get(measure)

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from kumpan.core.dosing.mass_balance import mass_for_change_g
-from kumpan.core.dosing.solution import Dose, Unmet
+from kumpan.core.dosing.solution import Dose, Unmet, nothing_at_hand
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Cased, Message
@@ -113,7 +113,7 @@ def _hold(line: Timeline, row: Holding, request: ShockRequest) -> tuple[Unmet, .
     if free is None:
         return (
             Unmet(
-                Measure.FREE_CHLORINE, "not_measured", Message("Free chlorine is not measured: test it now.")
+                Measure.FREE_CHLORINE, "not_tested", Message("Free chlorine is not measured: test it now.")
             ),
         )
     if free < row.free_chlorine_mg_l and (unmet := _raise(line, row, request, free)):
@@ -140,7 +140,7 @@ def _raise(line: Timeline, row: Holding, request: ShockRequest, free: float) -> 
             "stabilizer.",
             free_chlorine=Number(row.free_chlorine_mg_l),
         )
-        return (Unmet(Measure.FREE_CHLORINE, "no_product", reason),)
+        return (nothing_at_hand(Measure.FREE_CHLORINE, reason),)
     grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise, request.volume_l)
     why = Message(
         "Free chlorine from {free} to {free_chlorine}, as the guidance holds it.",

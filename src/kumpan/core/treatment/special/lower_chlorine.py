@@ -42,9 +42,7 @@ def lower_chlorine_plan(request: SpecialRequest, *, today: bool) -> Plan:
     """Stop what feeds it, uncover, let the sun work, test; `today`: half of the reducer, then a test."""
     free, limit = request.readings.free_chlorine, request.swim_limit_mg_l
     if free is None:
-        return nothing_to_do(
-            request, "not_measured", Message("Free chlorine is not measured: test it first.")
-        )
+        return nothing_to_do(request, "not_tested", Message("Free chlorine is not measured: test it first."))
     if free <= limit:
         return nothing_to_do(
             request,

@@ -9,6 +9,7 @@ from itertools import combinations
 
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.dosing.mass_balance import change_per_g, changes
+from kumpan.core.dosing.order_and_waits import ADDITION_LIMITS, ANY_TWO_MINUTES, separation
 from kumpan.core.dosing.solution import Dose, Unmet
 from kumpan.core.dosing.solver import after_all
 from kumpan.core.errors import UnreadableQuantity
@@ -22,7 +23,6 @@ from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.typed import Dimension, read_quantity
 from kumpan.core.quantity import Liquid, Mass, Number
 from kumpan.core.records.display import DisplayOptions
-from kumpan.core.treatment.order_and_waits import ADDITION_LIMITS, ANY_TWO_MINUTES, separation
 from kumpan.core.treatment.plan import AS_SOLD, Plan
 from kumpan.core.treatment.schedule import lay_out
 from kumpan.core.treatment.split import spread

@@ -9,13 +9,14 @@ from datetime import datetime, timedelta, tzinfo
 from enum import StrEnum
 
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings, solve_totals
+from kumpan.core.dosing.caps import highest_planned_mg_l
 from kumpan.core.dosing.mass_balance import added_to, changes, mass_for_change_g
 from kumpan.core.dosing.mixing import added
-from kumpan.core.dosing.solution import Dose, Unmet
+from kumpan.core.dosing.solution import Dose, Unmet, nothing_at_hand
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Message
-from kumpan.core.pool.equipment import Chlorination, Surface, Traits
+from kumpan.core.pool.equipment import Chlorination, Traits
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import G_PER_LB, L_PER_US_GAL
@@ -33,8 +34,6 @@ SOURCES_USED = ("shock", "shock-hour", "cya-ratio", "addition-limits")
 
 FIXED_MG_L = 10.0
 RATIO_TO_CYA = 0.40
-HIGHEST_MG_L = 30.0
-HIGHEST_GENTLE_MG_L = 15.0  # vinyl and indoor pools
 PH_FOR_SHOCK = (7.2, 7.6)
 LEAST_RISE_MG_L = 1.0
 PUMP_BEFORE_MIN = 30
@@ -136,12 +135,6 @@ def shock_level(readings: Readings, traits: Traits, strategy: ShockStrategy) -> 
     return ShockLevel(min(wanted, cap), wanted, cap)
 
 
-def highest_planned_mg_l(traits: Traits) -> float:
-    """The most free chlorine that any plan goes to in this pool; a label may say less."""
-    gentle = traits.surface is Surface.VINYL or traits.indoor
-    return HIGHEST_GENTLE_MG_L if gentle else HIGHEST_MG_L
-
-
 def shock_product(request: ShockRequest, rise_mg_l: float, *, never: Sequence[str] = ()) -> Product | None:
     """Liquid first, for it adds only salt; granules where their side effect has room. Never tablets.
 
@@ -188,7 +181,7 @@ def shock_plan(request: ShockRequest) -> Plan:
     if free is None:
         return nothing_to_do(
             request,
-            "not_measured",
+            "not_tested",
             Message("Free chlorine is not measured: test first, a shock starts from it."),
         )
     level = shock_level(request.readings, request.traits, request.strategy)
@@ -206,7 +199,7 @@ def shock_plan(request: ShockRequest) -> Plan:
             "Nothing on the shelf shocks this pool without harm: tablets are too slow, granules bring "
             "too much of their own."
         )
-        return nothing_to_do(request, "no_product", reason)
+        return nothing_to_do(request, "nothing_suitable_at_hand", reason)
     part = _part(request, product, level, free)
     after = added_to(request.readings, changes(product, part.mass_g, request.volume_l))
     rule = rule_beside(product, rise, request.volume_l, weekly=False)
@@ -223,7 +216,7 @@ def _oxidizer_plan(request: ShockRequest) -> Plan:
     product = next((p for p in request.inventory if p.chemical == OXIDIZER), None)
     if product is None:
         reason = Message("No non-chlorine shock on the shelf: put it there, or shock with chlorine.")
-        return Plan((), request.readings, (Unmet(Measure.FREE_CHLORINE, "no_product", reason),), ())
+        return Plan((), request.readings, (nothing_at_hand(Measure.FREE_CHLORINE, reason),), ())
     grams = request.volume_l * OXIDIZER_G_PER_L
     line = Timeline(request.volume_l, request.readings, request.display)
     line.prepare(request.traits, adds_salt=False)

@@ -6,13 +6,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kumpan.core.assessment.findings import SEEN, Judged, Problem, Severity, problems
-from kumpan.core.assessment.next_thing import next_thing
+from kumpan.core.assessment.assessment import NextThing, next_thing, problems
+from kumpan.core.assessment.case import Case
+from kumpan.core.assessment.order import FindingSeverity, Problem
+from kumpan.core.assessment.seen import SEEN
 from kumpan.core.journal import Body, CareDone, Clarity, Level, VisualCheck
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.ranges.profiles import Band, bands, profile
 from kumpan.core.ranges.verdicts import VerdictCode, verdict
-from tests.core.assessment.test_next_thing import GOOD, planned
+from tests.core.assessment.test_assessment import GOOD as IN_RANGE
+from tests.core.assessment.test_assessment import planned
 from tests.core.journals import bleach, reads, solid, state, when
 from tests.core.samples import PLASTER
 from tests.words import told
@@ -20,17 +23,22 @@ from tests.words import told
 M = Measure
 BANDS = {**bands(profile("household"), PLASTER, 40.0), M.SALT: Band(2700, 3400, 3200)}
 CLEAR = VisualCheck(Clarity.CLEAR, Level.NORMAL)
+GOOD = {**IN_RANGE, "salt": 3000.0}
 
 
-def judged(*rows: tuple[float, Body], day: float = 0.1, **more: Any) -> Judged:
-    return Judged(**{"state": state(*rows), "now": when(day), "bands": BANDS, **more})
+def judged(*rows: tuple[float, Body], day: float = 0.1, **more: Any) -> Case:
+    return Case(**{"state": state(*rows), "now": when(day), "bands": BANDS, **more})
 
 
-def after_look(look: VisualCheck) -> Judged:
+def comes_next(found: Case) -> NextThing:
+    return next_thing(found, problems(found))
+
+
+def after_look(look: VisualCheck) -> Case:
     return judged((0, look), (0.01, reads(**GOOD)), offered=planned())
 
 
-def first(found: Judged) -> Problem:
+def first(found: Case) -> Problem:
     return problems(found)[0]
 
 
@@ -38,11 +46,11 @@ def first(found: Judged) -> Problem:
 @pytest.mark.parametrize(
     ("look", "code", "says"),
     [
-        (VisualCheck(Clarity.CLEAR, Level.LOW), "low", "Raise the water"),
-        (VisualCheck(Clarity.CLEAR, Level.HIGH), "high", "Lower the water"),
+        (VisualCheck(Clarity.CLEAR, Level.LOW), "level_low", "Raise the water"),
+        (VisualCheck(Clarity.CLEAR, Level.HIGH), "level_high", "Lower the water"),
         (VisualCheck(Clarity.HAZY, Level.NORMAL), "hazy", "look again tomorrow"),
         (VisualCheck(Clarity.CLOUDY, Level.NORMAL), "cloudy", "Check the filter"),
-        (VisualCheck(Clarity.CLEAR, Level.NORMAL, ("weak returns",)), "weak_returns", "Empty the baskets"),
+        (VisualCheck(Clarity.CLEAR, Level.NORMAL, ("weak returns",)), "returns_weak", "Empty the baskets"),
         (VisualCheck(Clarity.CLEAR, Level.NORMAL, ("leak",)), "leak", "Find the leak"),
         (VisualCheck(Clarity.CLEAR, Level.NORMAL, ("dead animal",)), "dead_animal", "accident plan"),
         (VisualCheck(Clarity.CLEAR, Level.NORMAL, ("algae spots",)), "algae_spots", "brush them today"),
@@ -55,15 +63,15 @@ def test_whatever_was_seen_has_a_consequence_until_a_later_look(
 ) -> None:
     found = after_look(look)
     assert first(found).code == code
-    assert says in told(next_thing(found).text)
+    assert says in told(comes_next(found).text)
     later = judged((0, look), (0.01, reads(**GOOD)), (0.05, CLEAR), offered=planned())
-    assert (problems(later), told(next_thing(later).text)) == ((), "Nothing to add")
+    assert (problems(later), told(comes_next(later).text)) == ((), "Nothing to add")
 
 
 def test_a_sharp_smell_asks_for_both_chlorines_before_anything_is_poured() -> None:
     smell = VisualCheck(Clarity.CLEAR, Level.NORMAL, ("sharp smell",))
     low = planned(free_chlorine=0.5)
-    assert next_thing(judged((0, reads(**GOOD)), (0.05, smell), offered=low)).station == "slip"
+    assert comes_next(judged((0, reads(**GOOD)), (0.05, smell), offered=low)).station == "slip"
     tested = judged((0.05, smell), (0.06, reads(**GOOD, total_chlorine=2.5)), offered=planned())
     assert problems(tested) == ()
 
@@ -71,53 +79,61 @@ def test_a_sharp_smell_asks_for_both_chlorines_before_anything_is_poured() -> No
 def test_leaves_are_done_with_when_the_baskets_were_emptied() -> None:
     look = VisualCheck(Clarity.CLEAR, Level.NORMAL, ("leaves",))
     assert problems(judged((0, look), (0.01, reads(**GOOD)), (0.05, CareDone("baskets")))) == ()
-    assert first(judged((0, look), (0.05, CareDone("backwash")))).code == "leaves"
+    assert first(judged((0, look), (0.01, reads(**GOOD)), (0.05, CareDone("backwash")))).code == "leaves"
 
 
 # What was found by use, each beside "Nothing to add" before. Doubt of a photometer: common practice.
 @pytest.mark.parametrize(
     ("changed", "code", "severity"),
     [
-        ({"free_chlorine": 8.0}, "free_chlorine_high", Severity.TREAT_TODAY),
-        ({"free_chlorine": 2.0, "total_chlorine": 4.0}, "combined_chlorine_high", Severity.TREAT_TODAY),
-        ({"cyanuric_acid": 110.0, "free_chlorine": 2.5}, "cyanuric_acid_high", Severity.TREAT_SOON),
-        ({"salt": 3900.0}, "salt_high", Severity.TREAT_SOON),
-        ({"copper": 0.6}, "copper_high", Severity.TREAT_SOON),
-        ({"phosphate_ppb": 500.0}, "phosphate_ppb_high", Severity.TREAT_SOON),
-        ({"calcium_hardness": 700.0}, "calcium_hardness_high", Severity.TREAT_SOON),
-        ({"free_chlorine": 3.4}, "free_chlorine_high", Severity.WATCH),
+        ({"free_chlorine": 8.0}, "free_chlorine_high", FindingSeverity.CLOSES_POOL),
+        ({"free_chlorine": 2.0, "total_chlorine": 4.0}, "combined_high", FindingSeverity.CLOSES_POOL),
+        ({"cyanuric_acid": 110.0, "free_chlorine": 2.5}, "cyanuric_acid_high", FindingSeverity.TREAT_SOON),
+        ({"salt": 3900.0}, "salt_high", FindingSeverity.TREAT_SOON),
+        ({"copper": 0.6}, "copper_high", FindingSeverity.TREAT_SOON),
+        ({"phosphate_ppb": 500.0}, "phosphate_high", FindingSeverity.TREAT_SOON),
+        ({"calcium_hardness": 700.0}, "calcium_hardness_high", FindingSeverity.TREAT_SOON),
+        ({"free_chlorine": 3.4}, "free_chlorine_high", FindingSeverity.WATCH),
     ],
 )
 def test_a_measure_outside_its_band_is_a_finding_with_its_remedy(
-    changed: dict[str, float], code: str, severity: Severity
+    changed: dict[str, float], code: str, severity: FindingSeverity
 ) -> None:
     found = judged((0, CLEAR), (0, reads(**{**GOOD, **changed})), offered=planned(**changed))
     by_code = {problem.code: problem for problem in problems(found)}
     assert by_code[code].severity is severity
-    says = told(next_thing(found).text)
-    assert (says == "Nothing to add") == (severity is Severity.WATCH)
-    if severity is Severity.WATCH:
-        assert told(next_thing(found).why) == "To watch: Free chlorine 3.4 is over 3."
+    says = told(comes_next(found).text)
+    assert (says == "Nothing to add") == (severity is FindingSeverity.WATCH)
+    if severity is FindingSeverity.WATCH:
+        assert told(comes_next(found).why) == "To watch: Free chlorine 3.4 is over 3."
 
 
-def test_chlorine_that_has_fallen_by_now_is_watched_only() -> None:
+def test_chlorine_that_has_likely_fallen_by_now_is_tested_again() -> None:
     rows = ((0.0, CLEAR), (0.0, reads(**{**GOOD, "free_chlorine": 5.0})))
-    assert first(judged(*rows, expected_mg_l=4.8)).severity is Severity.TREAT_TODAY
-    assert first(judged(*rows, expected_mg_l=2.6)).severity is Severity.WATCH
+    kinds = [first(judged(*rows, expected_mg_l=now)).remedy.kind.value for now in (4.8, 2.6)]
+    assert kinds == ["plan", "test"]
 
 
 def test_after_a_non_chlorine_shock_combined_chlorine_asks_for_nothing_for_a_week() -> None:
     water = reads(**{**GOOD, "total_chlorine": 4.5})
     shocked = ((0.0, solid("potassium_monopersulfate", 500, 42.8)), (1.0, water))
-    assert problems(judged(*shocked, day=1.1)) == ()
-    assert first(judged(*shocked, day=7.5)).code == "combined_chlorine_high"
+    looked = (1.0, CLEAR)
+    early = first(judged(*shocked, looked, day=1.1))
+    assert (early.code, early.severity, early.remedy.until) == (
+        "combined_high",
+        FindingSeverity.WATCH,
+        when(7),
+    )
+    late = {problem.code: problem for problem in problems(judged(*shocked, (7.2, water), looked, day=7.5))}
+    assert late["combined_high"].severity is FindingSeverity.CLOSES_POOL
 
 
 def test_the_most_urgent_comes_first_and_a_dead_animal_before_any_test() -> None:
     look = VisualCheck(Clarity.HAZY, Level.LOW, ("leaves", "dead animal", "foam"))
-    codes = [problem.code for problem in problems(judged((0, look)))]
-    assert codes == ["dead_animal", "low", "hazy", "leaves", "foam"]
-    assert "accident plan" in told(next_thing(judged((0, look))).text)
+    found = judged((0, look), (0.01, reads(**GOOD)), offered=planned())
+    codes = [problem.code for problem in problems(found)]
+    assert codes == ["dead_animal", "level_low", "hazy", "leaves", "foam"]
+    assert "accident plan" in told(comes_next(found).text)
 
 
 values = st.fixed_dictionaries(
@@ -150,7 +166,7 @@ def test_nothing_to_add_never_stands_beside_what_was_seen_or_is_certainly_outsid
         *([(0.02, bleach(1))] if poured else []),
     ]
     found = judged(*rows, offered=None)
-    if told(next_thing(found).text) != "Nothing to add":
+    if told(comes_next(found).text) != "Nothing to add":
         return
     assert (look.odd, look.level, look.clarity) == ((), Level.NORMAL, Clarity.CLEAR)
     for taken in found.state.tests[-1].body.values:

@@ -2,13 +2,21 @@
 
 import pytest
 
-from kumpan.core.assessment.findings import Judged
-from kumpan.core.assessment.next_thing import NextThing, next_thing
+from kumpan.core.assessment.assessment import NextThing, next_thing, problems
+from kumpan.core.assessment.case import Case
 from kumpan.core.chemistry.equilibrium import solve_totals
 from kumpan.core.dosing.mixing import added
 from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.forecast.expected import expected_now, expected_ph, measured_readings
-from kumpan.core.journal import Body, Outcome, StepDone, TreatmentStarted
+from kumpan.core.journal import (
+    Body,
+    Clarity,
+    Level,
+    Outcome,
+    StepDone,
+    TreatmentStarted,
+    VisualCheck,
+)
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.profiles import Band, profile
@@ -35,11 +43,13 @@ def planned(**changed: float) -> Plan:
     return plan(water, LITRES, PLASTER, aims(profile("household"), PLASTER, water, {}), STANDARD_INVENTORY)
 
 
-BANDS = {M.FREE_CHLORINE: CHLORINE, M.PH: Band(7.2, 7.8, 7.5), M.SALT: Band(2700, 3400, 3200)}
+BANDS = {M.FREE_CHLORINE: CHLORINE, M.PH: Band(7.2, 7.8, 7.5)}
 
 
 def after(*rows: tuple[float, Body], day: float, offered: Plan | None = None) -> NextThing:
-    return next_thing(Judged(state=state(*rows), now=when(day), bands=BANDS, offered=offered))
+    looked = (day, VisualCheck(Clarity.CLEAR, Level.NORMAL))
+    case = Case(state=state(*rows, looked), now=when(day), bands=BANDS, offered=offered, volume_l=LITRES)
+    return next_thing(case, problems(case))
 
 
 def test_without_a_test_the_next_thing_is_to_test() -> None:
@@ -49,7 +59,9 @@ def test_without_a_test_the_next_thing_is_to_test() -> None:
 
 def test_what_the_sheet_raises_is_named_chlorine_first_and_ph_keeps_its_letters() -> None:
     found = after(
-        (0, reads(**GOOD)), day=0.1, offered=planned(free_chlorine=0.5, ph=6.9, total_alkalinity=90)
+        (0, reads(**{**GOOD, "free_chlorine": 0.5, "ph": 6.9, "total_alkalinity": 90})),
+        day=0.1,
+        offered=planned(free_chlorine=0.5, ph=6.9, total_alkalinity=90),
     )
     assert told(found.text).startswith("Raise free chlorine")
     assert " pH" in told(found.text)
@@ -59,9 +71,11 @@ def test_what_the_sheet_raises_is_named_chlorine_first_and_ph_keeps_its_letters(
 
 
 def test_acid_lowers_and_the_sentence_says_so() -> None:
-    found = after((0, reads(**GOOD)), day=0.1, offered=planned(free_chlorine=0.5, ph=8.1))
+    both, alone = {"free_chlorine": 0.5, "ph": 8.1}, {"ph": 8.1}
+    found = after((0, reads(**{**GOOD, **both})), day=0.1, offered=planned(**both))
     assert told(found.text) == "Raise free chlorine, lower pH"
-    assert told(after((0, reads(**GOOD)), day=0.1, offered=planned(ph=8.1)).text) == "Lower pH"
+    found = after((0, reads(**{**GOOD, **alone})), day=0.1, offered=planned(**alone))
+    assert told(found.text) == "Lower pH"
 
 
 def test_nothing_to_add_says_when_to_test_again() -> None:
@@ -73,7 +87,7 @@ def test_nothing_to_add_says_when_to_test_again() -> None:
 def test_an_old_test_and_a_pour_ask_for_a_test() -> None:
     assert "6 days old" in told(after((0, reads(**GOOD)), day=6, offered=planned()).why)
     found = after((0, reads(**GOOD)), (0.5, bleach(2)), day=0.6, offered=planned())
-    assert told(found.why) == "Something went in since the last test."
+    assert told(found.why) == "Since the last test this went in: liquid chlorine."
 
 
 def test_tablets_in_the_feeder_ask_for_no_test() -> None:
@@ -118,7 +132,9 @@ def test_acid_since_the_last_test_lowers_the_expected_ph_as_the_engine_has_it() 
     assert by_engine < 7.9
 
 
-def test_without_alkalinity_the_expected_ph_is_the_tested_one() -> None:
-    assert expected_ph(state((0, reads(ph=7.9)), (1, solid("hydrochloric_acid", 500, 31.45)))) == 7.9
+def test_without_alkalinity_acid_since_leaves_ph_unknown_and_chlorine_does_not() -> None:
+    """No new acid on a pH that acid has moved since."""
+    assert expected_ph(state((0, reads(ph=7.9)), (1, solid("hydrochloric_acid", 500, 31.45)))) is None
+    assert expected_ph(state((0, reads(ph=7.9)), (1, bleach(2)))) == 7.9
     assert expected_ph(state((0, reads(free_chlorine=2)))) is None
     assert expected_ph(state((0, reads(**GOOD)))) == 7.5

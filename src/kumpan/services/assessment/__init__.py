@@ -1,0 +1,1 @@
+"""The one judge, asked about stored pools."""

@@ -1,0 +1,141 @@
+"""What is said of a pool now: everything that shows an answer reads it here, and none reckons it again."""
+
+from datetime import UTC, datetime, timedelta
+from uuid import UUID
+from zoneinfo import ZoneInfo
+
+from kumpan.core.algae.overnight import CLEAN_WATER_LOSES, Night, nights
+from kumpan.core.assessment.assessment import Assessment, assess
+from kumpan.core.assessment.case import Case
+from kumpan.core.assessment.swim import least_free_mg_l
+from kumpan.core.findings import Finding
+from kumpan.core.forecast.forecast import ChlorineForecast
+from kumpan.core.journal import PoolState, SettingsMade, last_reading
+from kumpan.core.maintenance.due import Standing
+from kumpan.core.maintenance.tasks import Preset
+from kumpan.core.messages import Message
+from kumpan.core.pool.equipment import Chlorination
+from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.units import Units
+from kumpan.core.ranges.disagreements import answer
+from kumpan.core.season.saved import closed_for_the_winter
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.maintenance.queries import care_inputs, due_items
+from kumpan.services.pools.expectations import chlorine_ahead, modeled_state, water_now
+from kumpan.services.pools.places import place_of
+from kumpan.services.pools.queries import PoolParts, offered_plan, parts_of
+from kumpan.services.pools.views import PoolHeader
+
+NIGHT_SPEAKS_FOR = timedelta(days=2)
+
+
+async def heads(scope: Scope) -> list[PoolHeader]:
+    """The head of every pool, in the order they were made."""
+    ids = await scope.tx.journal.pool_ids(scope.workspace_id)
+    return [await head(scope, pool_id) for pool_id in ids]
+
+
+async def head(scope: Scope, pool_id: UUID) -> PoolHeader:
+    """What stands at the head of a pool: whether they may swim, the one next thing, what it is."""
+    state = await modeled_state(scope, pool_id)
+    parts = parts_of(state)
+    found = assess(await case_of(scope, state, parts))
+    return PoolHeader(
+        id=pool_id,
+        settings=parts.settings,
+        basin=parts.basin,
+        equipment=parts.equipment,
+        swim=found.swim,
+        next=found.next,
+        notices=(*_notices(parts.settings), *parts.rules.findings),
+        last_test_at=state.last_test.at if state.last_test else None,
+        last_visual_check=state.last_visual_check,
+        last_visual_check_at=state.visual_checks[-1].at if state.visual_checks else None,
+        treating=state.rescue_goes_on,
+    )
+
+
+async def assessment_of(scope: Scope, pool_id: UUID) -> Assessment:
+    """The whole answer of the judge. Raises NotFound for a pool that is not here."""
+    state = await modeled_state(scope, pool_id)
+    return assess(await case_of(scope, state, parts_of(state)))
+
+
+async def case_of(scope: Scope, state: PoolState, parts: PoolParts) -> Case:
+    """A pool as the judge looks at it; `state` comes from `modeled_state`."""
+    offered = await offered_plan(scope, state, parts, units=Units.US)
+    traits = parts.equipment.traits
+    stabilizer = last_reading(state, Measure.CYANURIC_ACID)
+    stabilized = stabilizer.value.value > 0 if stabilizer is not None else not traits.indoor
+    low = parts.bands[Measure.FREE_CHLORINE].low or 0.0
+    least = least_free_mg_l(
+        parts.settings.profile,
+        stabilized=stabilized,
+        supplement=answer(parts.settings.choices, "supplement") == "lower"
+        and traits.chlorination is Chlorination.MINERAL,
+    )
+    ahead = chlorine_ahead(state, parts.place, scope.now)
+    now_s = scope.now.timestamp()
+    expected = water_now(state, parts.place, scope.now)
+    return Case(
+        state=state,
+        now=scope.now,
+        zone=ZoneInfo(parts.settings.time_zone),
+        volume_l=parts.basin.volume_l,
+        bands=parts.bands,
+        swim_limit_mg_l=parts.rules.swim_limit_mg_l,
+        least_mg_l=least,
+        indoor=traits.indoor,
+        public=parts.settings.public,
+        service=care_inputs(state, parts).preset is Preset.SERVICE,
+        cell=traits.chlorination is Chlorination.SALT_CELL,
+        cement=traits.surface.is_cement,
+        expected=expected,
+        expected_mg_l=expected.free_chlorine if ahead is not None else None,
+        highest_mg_l=ahead.at(now_s)[2] if ahead is not None else None,
+        under_limit_at=_first(ahead, parts.rules.swim_limit_mg_l, now_s),
+        crossings=tuple(at for edge in (least, low) if (at := _first(ahead, edge, now_s)) is not None),
+        offered=offered,
+        care_due=_care_due(scope, state, parts),
+        lost_overnight=_lost_overnight(state, parts, scope.now),
+        winter_closed=closed_for_the_winter(state, traits),
+        fill=parts.equipment.fill_water,
+    )
+
+
+def _first(ahead: ChlorineForecast | None, edge_mg_l: float, now_s: float) -> datetime | None:
+    """When the forecast's middle first passes under an edge from over it; None where it is under already."""
+    if ahead is None or ahead.at(now_s)[1] <= edge_mg_l:
+        return None
+    under = [float(at) for at, likely in zip(ahead.at_s, ahead.likely, strict=True) if likely < edge_mg_l]
+    later = [at for at in under if at > now_s]
+    return datetime.fromtimestamp(round(later[0]), UTC) if later else None
+
+
+def _care_due(scope: Scope, state: PoolState, parts: PoolParts) -> tuple[Message, ...]:
+    due = due_items(care_inputs(state, parts), scope.now)
+    return tuple(item.title for item in due if item.standing in (Standing.DUE, Standing.OVERDUE))
+
+
+def _lost_overnight(state: PoolState, parts: PoolParts, now: datetime) -> tuple[float, float] | None:
+    """The last night between two tests, where it did not hold: what was lost, and what clean water loses."""
+    latitude, longitude = place_of(parts.settings)
+    recent = [entry for entry in state.tests if now - entry.at <= 2 * NIGHT_SPEAKS_FOR]
+    found: tuple[Night, ...] = nights(recent, state.additions, latitude, longitude)
+    if not found or found[-1].holds or now - found[-1].morning_at > NIGHT_SPEAKS_FOR:
+        return None
+    return found[-1].lost_mg_l, CLEAN_WATER_LOSES * found[-1].evening_mg_l
+
+
+def _notices(settings: SettingsMade) -> tuple[Finding, ...]:
+    if not settings.public:
+        return ()
+    return (
+        Finding(
+            "public_pool",
+            Message(
+                "A public pool falls under the health code and usually needs a certified operator. They "
+                "decide."
+            ),
+        ),
+    )
