@@ -70,6 +70,8 @@ async def asked(api: Api, monkeypatch: pytest.MonkeyPatch) -> dict[int, tuple[An
     api.pass_time(days=1)
     for view in ("", "/board", "/outlook", "/sheet", "/care", "/rescue", "/ways"):
         await api.get(f"/pools/{pool}{view}")
+    await api.test(pool, free_chlorine="0")  # was it to be expected, or is it bleached?
+    await api.get(f"/pools/{pool}/assessment")
     return seen
 
 

@@ -15,7 +15,7 @@ from kumpan.core.records.step import ADD, WAIT
 from kumpan.core.testing.methods import Method, measured
 from kumpan.core.treatment.lateness import late_notes, step_times
 from kumpan.core.treatment.plan import plan
-from kumpan.core.treatment.too_coarse import requested, too_coarse
+from kumpan.core.treatment.too_coarse import left_for_a_finer_test, too_coarse
 from tests.core.samples import GOOD, PLASTER, POOL_L
 from tests.words import told
 
@@ -94,7 +94,7 @@ def test_what_is_too_coarse_is_held_and_the_finer_test_named() -> None:
     held = too_coarse(readings, (value,), rows)
     made = plan(readings, POOL_L, PLASTER, Aims(rows, {}, frozenset(held)), STANDARD_INVENTORY)
     assert not [step for step in made.steps if step.chemical == "cyanuric_acid"]
-    assert "turbidity tube" in told(requested(held)[0].reason)
+    assert "turbidity tube" in told(left_for_a_finer_test(held)[0].reason)
     free = plan(readings, POOL_L, PLASTER, Aims(rows, {}), STANDARD_INVENTORY)
     assert [step for step in free.steps if step.chemical == "cyanuric_acid" and step.kind == ADD]
 

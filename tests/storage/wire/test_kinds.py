@@ -2,7 +2,7 @@
 
 import json
 from collections.abc import Iterator
-from dataclasses import fields
+from dataclasses import MISSING, fields
 from datetime import UTC, date, datetime
 from uuid import UUID
 
@@ -322,7 +322,20 @@ def core_name(name: str, field: FieldInfo) -> str:
 def test_no_field_of_the_core_can_be_lost_in_silence(model: type[Wire]) -> None:
     """A field renamed or added in the core without a word in the stored form turns this red."""
     stored = {core_name(name, field) for name, field in model.model_fields.items()}
-    assert stored == {field.name for field in fields(model.core)}
+    core = {field.name for field in fields(model.core)}
+    if superseded(model):
+        with_usual = {
+            f.name for f in fields(model.core) if f.default is not MISSING or f.default_factory is not MISSING
+        }
+        assert core - with_usual <= stored <= core
+    else:
+        assert stored == core
+
+
+def superseded(model: type[Wire]) -> bool:
+    """A newer version of the same value is there: it only has to be read."""
+    name, _, version = model.__name__.rpartition("V")
+    return any(other.__name__ == f"{name}V{int(version) + 1}" for other in wire_models())
 
 
 def test_a_value_inside_a_core_class_that_has_no_model_would_be_seen() -> None:

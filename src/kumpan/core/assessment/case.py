@@ -26,7 +26,8 @@ class Case:
     """One pool at one moment.
 
     `expected` is the water as it should be now; `expected_mg_l` free chlorine by the forecast's middle, None
-    where the reading still stands; `highest_mg_l` the forecast's upper edge. `under_limit_at` is when it
+    where the reading still stands; `bleached` a zero of chlorine that may
+    be a bleached test. `under_limit_at` is when it
     should be down at the swim limit. `care_due` is what the schedule has for today. `lost_overnight` is the
     last night's loss of chlorine (mg/L) where it is not explained, and that of clean water. `crossings` are
     the moments at which the forecast passes an edge.
@@ -46,7 +47,7 @@ class Case:
     cement: bool = False
     expected: Readings = field(default_factory=Readings)
     expected_mg_l: float | None = None
-    highest_mg_l: float | None = None
+    bleached: bool = False
     under_limit_at: datetime | None = None
     crossings: tuple[datetime, ...] = ()
     offered: Plan | None = None

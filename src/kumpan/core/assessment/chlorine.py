@@ -56,7 +56,7 @@ def _free_chlorine(case: Case) -> Iterator[Problem]:
     if reading is None:
         return
     value, band = reading.value, case.chlorine
-    if value.off_scale or possibly_bleached(case, reading):
+    if value.off_scale or case.bleached:
         yield _off_scale(reading)
     elif value.value > BLEACHES_MG_L or value.low > case.limit_mg_l:
         yield _over_the_limit(case, reading)
@@ -138,12 +138,6 @@ def _over_the_limit(case: Case, reading: Reading) -> Problem:
         edge=Number(limit),
     )
     return finding_of(M.FREE_CHLORINE, _HIGH, S.CLOSES_POOL, remedy=remedy, reason=reason)
-
-
-def possibly_bleached(case: Case, reading: Reading) -> bool:
-    """A zero while the forecast's upper edge is over what bleaches colors."""
-    highest = case.highest_mg_l
-    return reading.value.value == 0 and highest is not None and highest > BLEACHES_MG_L
 
 
 def _off_scale(reading: Reading) -> Problem:

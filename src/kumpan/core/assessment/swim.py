@@ -20,7 +20,6 @@ from kumpan.core.assessment.chlorine import (
     combined_closes,
     free_chlorine,
     oxidizer_within_a_week,
-    possibly_bleached,
 )
 from kumpan.core.assessment.measured import PH_OPEN, ph_reading, ph_unreliable
 from kumpan.core.assessment.order import FindingSeverity, Problem
@@ -187,7 +186,7 @@ def _closed_by_chlorine(case: Case, free: Reading) -> Iterator[Reason]:
                 limit=Number(limit),
             ),
         )
-    if possibly_bleached(case, free):
+    if case.bleached:
         text = Message("No: zero may be a bleached test; chlorine may be over 10. Dilute the sample.")
         yield Reason("free_chlorine_off_scale", text)
     elif value.value < case.least_mg_l:

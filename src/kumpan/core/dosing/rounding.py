@@ -7,7 +7,7 @@ than 10 percent or the reading's own doubt: then a smaller measure is named. Sou
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from math import floor
+from math import ceil, floor
 from types import MappingProxyType
 
 from kumpan.core.messages import Message, Verbatim
@@ -170,6 +170,23 @@ def _reported(product: Product, count: float, snapped: float, box: Container) ->
     if not product.row.is_liquid:
         return Rounded(snapped, None, text)
     return Rounded(mass_from_volume_g(product, snapped), snapped, text)
+
+
+def outward(product: Product, mass_g: float, units: Units, *, up: bool) -> Mass | Liquid:
+    """An end of a range in the coarse steps of a scale or cup, away from the middle."""
+    metric = units is Units.METRIC
+    volume = volume_from_mass_ml(product, mass_g)
+    if volume is None:
+        steps = [one * (1.0 if metric else G_PER_OZ) for one in (GRAM_STEPS if metric else OUNCE_STEPS)]
+        return Mass(_outward(mass_g, steps, up=up))
+    steps = [one * (1.0 if metric else ML_PER_FL_OZ) for one in (ML_STEPS if metric else FL_OZ_STEPS)]
+    return Liquid(_outward(volume, steps, up=up))
+
+
+def _outward(amount: float, steps: Sequence[float], *, up: bool) -> float:
+    step = next((step for step in steps if step <= 2 * SCALE_SHIFT * amount), steps[-1])
+    count = ceil(amount / step - 1e-9) if up else floor(amount / step + 1e-9)
+    return count * step
 
 
 # One and several packages of each kind, as whole templates.

@@ -20,6 +20,7 @@ class Dose:
     why: Message
     urgent: bool = False
     uncertainty_share: float = 0.0
+    reason_code: str = ""
 
 
 @dataclass(frozen=True)

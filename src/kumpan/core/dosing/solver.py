@@ -33,6 +33,7 @@ LINEAR_ORDER: tuple[Measure, ...] = (
     Measure.SALT,
 )
 ROUNDS = 8
+PH_HELD = 0.05  # what the whole plan moves pH by less than that is held, not moved
 
 
 _LOWERING: dict[Measure, tuple[str, Message]] = {
@@ -232,7 +233,13 @@ def _linear_dose(work: Work, product: Product, mass: float, aim: Aim, now: float
     )
     urgent = below and aim.measure is Measure.FREE_CHLORINE
     return Dose(
-        product=product, mass_g=mass, measure=aim.measure, change=aim.value - now, why=why, urgent=urgent
+        product=product,
+        mass_g=mass,
+        measure=aim.measure,
+        change=aim.value - now,
+        why=why,
+        urgent=urgent,
+        reason_code="target" if aim.named else f"{aim.measure.value}_low",
     )
 
 
@@ -263,11 +270,16 @@ def _balance_dose(work: Work, product: Product, mass: float, after: Readings) ->
         )
     else:
         measure, why = Measure.PH, _ph_why(work.readings.ph, after.ph)
-    return Dose(product=product, mass_g=mass, measure=measure, change=change, why=why)
+    code = f"{measure.value}_{'low' if change > 0 else 'high'}"
+    if measure is Measure.PH and abs(work.readings.ph - after.ph) < PH_HELD:
+        code = "ph_held"
+    if measure in work.aims.named:
+        code = "target"
+    return Dose(product=product, mass_g=mass, measure=measure, change=change, why=why, reason_code=code)
 
 
 def _ph_why(before: float, after: float) -> Message:
-    if abs(before - after) < 0.05:
+    if abs(before - after) < PH_HELD:
         return Message(
             "Holds pH at {after} against what the other doses do to it.", after=Number(after, digits=1)
         )

@@ -4,7 +4,8 @@ from dataclasses import dataclass
 from enum import StrEnum
 from uuid import UUID
 
-from kumpan.core.quantities.readings import Readings
+from kumpan.core.messages import Message
+from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.records.step import Step
 
 
@@ -15,15 +16,37 @@ class Outcome(StrEnum):
     SKIPPED = "skipped"
 
 
+@dataclass(frozen=True)
+class Unmet:
+    """A measure that the started plan leaves where it is, with a stable code and the reason."""
+
+    measure: Measure
+    code: str
+    reason: Message
+
+
+@dataclass(frozen=True)
+class Note:
+    """Something that the started plan said beside its steps."""
+
+    code: str
+    text: Message
+    measure: Measure | None = None
+
+
 @dataclass(frozen=True, kw_only=True)
 class TreatmentStarted:
-    """A run sheet as it was started: the whole plan, never changed afterwards. `plan` is its kind."""
+    """A run sheet as it was started: the whole plan, never changed afterwards. `plan` is its kind; what it
+    leaves undone and what it said stay with it until it ends.
+    """
 
     steps: tuple[Step, ...]
     profile: str
     before: Readings
     predicted: Readings
     plan: str = "balance"
+    unmet: tuple[Unmet, ...] = ()
+    notes: tuple[Note, ...] = ()
 
 
 @dataclass(frozen=True)

@@ -18,7 +18,8 @@ class Step:
     `offset_min` is when it begins, in minutes from the sheet's start; `minutes` how long a wait lasts.
     `expected` is the reading after this step, `side_effects` what else it moves, by measure; `working` how
     the amount came about; `range_text` the amount's range from the readings' doubt, `range_from` the
-    reading behind most of it; `water_l` the pool water that the step replaces.
+    reading behind most of it; `mass_low_g` to `mass_high_g` holds the true dose in 95 % of cases;
+    `reason_code` is what an addition is for; `water_l` the pool water that the step replaces.
     """
 
     kind: str
@@ -46,4 +47,7 @@ class Step:
     derivation: Derivation | None = None
     range_text: Message | None = None
     range_from: Measure | None = None
+    mass_low_g: float | None = None
+    mass_high_g: float | None = None
+    reason_code: str = ""
     water_l: float | None = None

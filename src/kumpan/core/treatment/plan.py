@@ -50,6 +50,7 @@ def plan(
     *,
     display: DisplayOptions = AS_SOLD,
     fill: Readings | None = None,
+    poured: Sequence[tuple[int, str]] = (),
 ) -> Plan:
     """The whole plan for one water. `shelf` is what may be poured; amounts are in g and mL.
 
@@ -59,7 +60,13 @@ def plan(
     rules = _rules(solution, volume_l)
     placed = spread(solution.doses, readings, volume_l, solution.start)
     steps = lay_out(
-        placed.parts, volume_l, traits, readings, display=display, aerate_to_ph=solution.aerate_to_ph
+        placed.parts,
+        volume_l,
+        traits,
+        readings,
+        display=display,
+        aerate_to_ph=solution.aerate_to_ph,
+        poured=poured,
     )
     means = Means(volume_l, fill or Readings(), inventory, display.units)
     unmet = with_amounts(solution.unmet, readings, aims, means)
@@ -102,7 +109,7 @@ def index_notes(before: Readings, after: Readings, traits: Traits) -> tuple[Find
         then=Number(then, digits=1, signed=True),
         what=what,
     )
-    return (Finding("index_after", text, Measure.SATURATION_INDEX, {"index": then}),)
+    return (Finding("leaves_band", text, Measure.SATURATION_INDEX, {"index": then}),)
 
 
 def _index(readings: Readings) -> float | None:

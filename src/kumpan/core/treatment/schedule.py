@@ -12,7 +12,7 @@ from kumpan.core.hazards import Hazard, cautions_for
 from kumpan.core.messages import NOTHING, Message, Verbatim, listed
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import volume_from_mass_ml
-from kumpan.core.quantities.names import name_in_sentence
+from kumpan.core.quantities.names import NAMES, name_in_sentence
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantity import Duration, Number
 from kumpan.core.records.display import DisplayOptions
@@ -27,8 +27,10 @@ SAME_TEST_MIN = 60  # what can be read within an hour of each other is read in o
 SAME_DAY_MIN = 360  # what can be read within six hours is tested on the same day
 LONG_WAIT_MIN = 600
 PH_WORTH_A_TEST = 0.15
+PH_WORTH_TELLING = 0.05
 PH_MIDDLE = sum(PH_WINDOW) / 2
 LATER = 10**9
+DAILY = Message("Chlorine is used up day by day: where it is under its range, dose it by a plan of its own.")
 A_TEST_DECIDES = Message("A test decides, not the arithmetic.")
 
 
@@ -40,11 +42,16 @@ def lay_out(
     *,
     display: DisplayOptions,
     aerate_to_ph: float | None = None,
+    poured: Sequence[tuple[int, str]] = (),
 ) -> tuple[Step, ...]:
-    """The steps for additions already put on days and in order; empty when there is nothing to add."""
+    """The steps for additions already put on days and in order; empty when there is nothing to add.
+
+    `poured` is what went in before, as (minutes ago, chemical): the first step keeps its distance from it.
+    Over the days chlorine is tested daily, for it is used up meanwhile.
+    """
     if not parts:
         return ()
-    line = Timeline(volume_l, readings, display)
+    line = Timeline(volume_l, readings, display, poured, daily_tests=True)
     line.prepare(traits, adds_salt=any(part.dose.measure is Measure.SALT for part in parts))
     for day in sorted({part.day for part in parts}):
         line.begin_day(day)
@@ -62,12 +69,21 @@ def lay_out(
 class Timeline:
     """The sheet while it is being written: what was poured when, what still waits for a test."""
 
-    def __init__(self, volume_l: float, readings: Readings, display: DisplayOptions) -> None:
+    def __init__(
+        self,
+        volume_l: float,
+        readings: Readings,
+        display: DisplayOptions,
+        poured: Sequence[tuple[int, str]] = (),
+        *,
+        daily_tests: bool = False,
+    ) -> None:
         self.steps: list[Step] = []
         self.now = 0
         self._volume_l = volume_l
         self._display = display
-        self._poured: list[tuple[int, str]] = []
+        self._daily_tests = daily_tests
+        self._poured: list[tuple[int, str]] = [(-ago, chemical) for ago, chemical in poured]
         self._readable_at: dict[Measure, int] = {}
         self._level = {m: value for m in Measure if (value := readings.value(m)) is not None}
 
@@ -177,7 +193,16 @@ class Timeline:
             del self._readable_at[measure]
 
     def wait_until(self, until: int, why: Message, title: Message = NOTHING) -> None:
-        """Nothing to do until then, minutes from the start; nothing at all where that is past."""
+        """Nothing to do until then, minutes from the start; nothing at all where that is past.
+
+        In a plan over days chlorine is tested at the beginning of each.
+        """
+        while self._daily_tests and until - self.now > DAY_MIN:
+            self._wait(self.now + DAY_MIN, why, title)
+            self.test((Measure.FREE_CHLORINE, Measure.PH), DAILY)
+        self._wait(until, why, title)
+
+    def _wait(self, until: int, why: Message, title: Message) -> None:
         minutes = until - self.now
         if minutes <= 0:
             return
@@ -208,7 +233,7 @@ class Timeline:
             day=self.day,
             offset_min=self.now,
             title=Message("{product}", product=Verbatim(product.label)),
-            why=dose.why,
+            why=self._share_why(part),
             hazard=product.row.hazard,
             cautions=cautions_for(product.row.hazard),
             product_id=product.id,
@@ -226,6 +251,29 @@ class Timeline:
             expected=self._expected(moved),
             side_effects={m: change for m, change in moved.items() if m is not dose.measure},
             derivation=dose_derivation(product, part.mass_g, dose.measure, self._volume_l),
+            reason_code=dose.reason_code,
+        )
+
+    def _share_why(self, part: Part) -> Message:
+        """What this step does to the water as it then is; each part of a split tells its own share."""
+        dose = part.dose
+        if dose.measure is Measure.PH and part.before is not None and part.after is not None:
+            before, after = float(part.before.species.ph), float(part.after.species.ph)
+            if abs(after - before) >= PH_WORTH_TELLING:
+                return Message(
+                    "pH from {before} to {after}.",
+                    before=Number(before, digits=2),
+                    after=Number(after, digits=2),
+                )
+            return dose.why
+        if part.mass_g > (1 - 1e-9) * dose.mass_g or dose.measure not in self._level:
+            return dose.why
+        now = self._level[dose.measure]
+        return Message(
+            "{name} from {before} to {after}, a part of the whole.",
+            name=NAMES[dose.measure],
+            before=Number(now, figures=3),
+            after=Number(now + dose.change * part.mass_g / dose.mass_g, figures=3),
         )
 
     def _rounded(self, part: Part) -> Rounded:

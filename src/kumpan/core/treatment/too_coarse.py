@@ -53,7 +53,7 @@ def _urgent(value: Measured, now: float, band: Band) -> bool:
     return value.measure is Measure.FREE_CHLORINE and band.low is not None and now < band.low
 
 
-def requested(coarse: Mapping[Measure, Measured]) -> tuple[Unmet, ...]:
+def left_for_a_finer_test(coarse: Mapping[Measure, Measured]) -> tuple[Unmet, ...]:
     """What the plan leaves for want of a finer test, said as that."""
     return tuple(Unmet(measure, "within_doubt", _words(value)) for measure, value in coarse.items())
 

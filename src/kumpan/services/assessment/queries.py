@@ -7,23 +7,21 @@ from zoneinfo import ZoneInfo
 from kumpan.core.algae.overnight import CLEAN_WATER_LOSES, Night, nights
 from kumpan.core.assessment.assessment import Assessment, assess
 from kumpan.core.assessment.case import Case
-from kumpan.core.assessment.swim import least_free_mg_l
 from kumpan.core.findings import Finding
 from kumpan.core.forecast.forecast import ChlorineForecast
-from kumpan.core.journal import PoolState, SettingsMade, last_reading
+from kumpan.core.journal import PoolState, SettingsMade
 from kumpan.core.maintenance.due import Standing
 from kumpan.core.maintenance.tasks import Preset
 from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.units import Units
-from kumpan.core.ranges.disagreements import answer
 from kumpan.core.season.saved import closed_for_the_winter
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.maintenance.queries import care_inputs, due_items
 from kumpan.services.pools.expectations import chlorine_ahead, modeled_state, water_now
 from kumpan.services.pools.places import place_of
-from kumpan.services.pools.queries import PoolParts, offered_plan, parts_of
+from kumpan.services.pools.queries import PoolParts, least_mg_l, maybe_bleached, offered_plan, parts_of
 from kumpan.services.pools.views import PoolHeader
 
 NIGHT_SPEAKS_FOR = timedelta(days=2)
@@ -65,15 +63,8 @@ async def case_of(scope: Scope, state: PoolState, parts: PoolParts) -> Case:
     """A pool as the judge looks at it; `state` comes from `modeled_state`."""
     offered = await offered_plan(scope, state, parts, units=Units.US)
     traits = parts.equipment.traits
-    stabilizer = last_reading(state, Measure.CYANURIC_ACID)
-    stabilized = stabilizer.value.value > 0 if stabilizer is not None else not traits.indoor
     low = parts.bands[Measure.FREE_CHLORINE].low or 0.0
-    least = least_free_mg_l(
-        parts.settings.profile,
-        stabilized=stabilized,
-        supplement=answer(parts.settings.choices, "supplement") == "lower"
-        and traits.chlorination is Chlorination.MINERAL,
-    )
+    least = least_mg_l(state, parts)
     ahead = chlorine_ahead(state, parts.place, scope.now)
     now_s = scope.now.timestamp()
     expected = water_now(state, parts.place, scope.now)
@@ -92,7 +83,7 @@ async def case_of(scope: Scope, state: PoolState, parts: PoolParts) -> Case:
         cement=traits.surface.is_cement,
         expected=expected,
         expected_mg_l=expected.free_chlorine if ahead is not None else None,
-        highest_mg_l=ahead.at(now_s)[2] if ahead is not None else None,
+        bleached=maybe_bleached(state, parts),
         under_limit_at=_first(ahead, parts.rules.swim_limit_mg_l, now_s),
         crossings=tuple(at for edge in (least, low) if (at := _first(ahead, edge, now_s)) is not None),
         offered=offered,

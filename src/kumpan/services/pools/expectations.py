@@ -10,7 +10,7 @@ from kumpan.core.forecast.expected import expected_now, settled_reading
 from kumpan.core.forecast.fit import Fit, fit
 from kumpan.core.forecast.forecast import ChlorineForecast, forecast
 from kumpan.core.forecast.sun import SECONDS_A_DAY
-from kumpan.core.journal import PoolState, last_reading
+from kumpan.core.journal import PoolState, last_reading, value_in
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.treatment.too_old import too_old, without
 from kumpan.services.cache import remembered
@@ -92,6 +92,25 @@ def _follows_from_the_model(state: PoolState, now: datetime) -> bool:
 def _next_mark(now: datetime) -> float:
     """The clock's next five minutes: chlorine moves slowly, and so the same answer serves for a while."""
     return ceil(now.timestamp() / SAME_FOR_S) * SAME_FOR_S
+
+
+def chlorine_before(state: PoolState, place: Place) -> ChlorineForecast | None:
+    """What the tests before the last one foretold for it: whether a zero may be a bleached test."""
+    tests = [e for e in state.tests if value_in(e.body.values, Measure.FREE_CHLORINE) is not None]
+    if len(tests) < 2 or tests[-1].at - tests[-2].at > TOO_OLD:
+        return None
+    earlier = replace(
+        state.only(*MODELED),
+        tests=tuple(e for e in state.tests if e.at < tests[-1].at),
+        additions=tuple(e for e in state.additions if e.at < tests[-1].at),
+    )
+    return _until(earlier, place, tests[-1].at.timestamp())
+
+
+@remembered(most=256)
+def _until(state: PoolState, place: Place, at_s: float) -> ChlorineForecast | None:
+    found = _fitted(state, place)
+    return None if found is None else forecast(state, place, found, at_s)
 
 
 def chlorine_ahead(state: PoolState, place: Place, now: datetime) -> ChlorineForecast | None:

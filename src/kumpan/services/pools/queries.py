@@ -2,35 +2,41 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from datetime import datetime, timedelta
 
+from kumpan.core.assessment.swim import least_free_mg_l
 from kumpan.core.dosing.product_choice import ROLES, ChoiceRequest, Strategy, choose, using
 from kumpan.core.errors import InvalidInput
 from kumpan.core.forecast.conditions import Place
-from kumpan.core.forecast.expected import last_values, measured_readings
+from kumpan.core.forecast.expected import last_values, measured_readings, settled_reading
 from kumpan.core.journal import (
     BasinMeasured,
     EquipmentSet,
     PoolState,
     SettingsMade,
+    last_reading,
 )
 from kumpan.core.messages import Message
-from kumpan.core.pool.equipment import Traits
+from kumpan.core.pool.equipment import Chlorination, Traits
 from kumpan.core.products.product import Product
 from kumpan.core.products.stock import Stocked
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import Units
+from kumpan.core.ranges.disagreements import answer
 from kumpan.core.ranges.pool_rules import PoolRules, rules_for
 from kumpan.core.ranges.profiles import Band, Profile, profile
 from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.display import DisplayOptions
 from kumpan.core.testing.methods import Measured
-from kumpan.core.treatment.plan import Plan, plan
+from kumpan.core.treatment.amount_ranges import volume_share, with_ranges
+from kumpan.core.treatment.careful import BLEACHES_MG_L, PlanInputs, careful_plan, stabilizer_prior
+from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.strategies import StrategyOutcome, compare
-from kumpan.core.treatment.too_coarse import requested, too_coarse
+from kumpan.core.treatment.too_coarse import too_coarse
 from kumpan.core.treatment.too_old import too_old, worded
 from kumpan.services.cache import remembered
 from kumpan.services.journal.ledger import Scope
-from kumpan.services.pools.expectations import water_now
+from kumpan.services.pools.expectations import chlorine_before, water_now
 from kumpan.services.pools.places import under_the_sky
 from kumpan.services.treatments.at_hand import at_hand, display_options
 
@@ -99,16 +105,17 @@ async def offered_plan(
     question, hand = await _question(scope, state, parts), await at_hand(scope)
     display = display_options(parts.settings, hand.preferences, units=units)
     found = _plan_for(question, chosen, parts.equipment.fill_water, display)
-    unmet = worded(found.unmet, too_old(state, scope.now))
-    coarse = _coarse(state, question.readings, parts)
-    return replace(found, unmet=(*unmet, *requested(coarse)))
+    return replace(found, unmet=worded(found.unmet, too_old(state, scope.now)))
 
 
-async def plan_products(
-    scope: Scope, state: PoolState, parts: PoolParts, chosen: Chosen = AS_USUAL
-) -> tuple[Product, ...]:
-    """The products that the plan is made with: chosen once, then amounts are solved with them."""
-    return _products(await _question(scope, state, parts), chosen)
+async def with_amount_ranges(
+    scope: Scope, state: PoolState, parts: PoolParts, found: Plan, chosen: Chosen, *, units: Units
+) -> Plan:
+    """The plan with the range of each amount and the reading behind most of it."""
+    question, hand = await _question(scope, state, parts), await at_hand(scope)
+    display = display_options(parts.settings, hand.preferences, units=units)
+    inputs = _inputs(question, chosen, parts.equipment.fill_water, display)
+    return with_ranges(found, inputs, volume_share(parts.basin))
 
 
 async def compared_strategies(
@@ -131,6 +138,12 @@ class PlanQuestion:
     band_rows: tuple[tuple[Measure, Band], ...]
     held: frozenset[Measure]
     stocked: tuple[Stocked, ...]
+    measured: tuple[Measured, ...]
+    poured: tuple[tuple[int, str], ...]
+    bleached: bool
+    raise_ph_by: str
+    least_mg_l: float
+    stabilizer_prior: tuple[float, float]
 
     @property
     def aims(self) -> Aims:
@@ -161,6 +174,43 @@ async def _question(scope: Scope, state: PoolState, parts: PoolParts) -> PlanQue
         band_rows=rows,
         held=held,
         stocked=hand.stocked,
+        measured=last_values(state),
+        poured=poured_lately(state, scope.now),
+        bleached=maybe_bleached(state, parts),
+        raise_ph_by=answer(parts.settings.choices, "ph_up"),
+        least_mg_l=least_mg_l(state, parts),
+        stabilizer_prior=stabilizer_prior(state),
+    )
+
+
+def poured_lately(state: PoolState, now: datetime) -> tuple[tuple[int, str], ...]:
+    """What went in during the last day, as (minutes ago, chemical): waits reach across plans."""
+    since = now - timedelta(days=1)
+    return tuple(
+        (int((now - entry.at).total_seconds() // 60), entry.body.chemical)
+        for entry in state.additions
+        if entry.at > since
+    )
+
+
+def maybe_bleached(state: PoolState, parts: PoolParts) -> bool:
+    """A zero of chlorine where the tests before it foretold up to more than what bleaches colors."""
+    read = settled_reading(state, Measure.FREE_CHLORINE)
+    if read is None or read.value.value > 0:
+        return False
+    foretold = chlorine_before(state, parts.place)
+    return foretold is not None and foretold.at(read.at.timestamp())[2] > BLEACHES_MG_L
+
+
+def least_mg_l(state: PoolState, parts: PoolParts) -> float:
+    """The free chlorine under which nobody swims here."""
+    stabilizer = last_reading(state, Measure.CYANURIC_ACID)
+    traits = parts.equipment.traits
+    return least_free_mg_l(
+        parts.settings.profile,
+        stabilized=stabilizer.value.value > 0 if stabilizer is not None else not traits.indoor,
+        supplement=answer(parts.settings.choices, "supplement") == "lower"
+        and traits.chlorination is Chlorination.MINERAL,
     )
 
 
@@ -171,19 +221,29 @@ def _coarse(state: PoolState, readings: Readings, parts: PoolParts) -> dict[Meas
 @remembered(most=256)
 def _plan_for(question: PlanQuestion, chosen: Chosen, fill: Readings, display: DisplayOptions) -> Plan:
     """The plan is a pure function of these, and head, board and sheet all ask for the same one."""
+    return careful_plan(_inputs(question, chosen, fill, display))
+
+
+def _inputs(question: PlanQuestion, chosen: Chosen, fill: Readings, display: DisplayOptions) -> PlanInputs:
     products = _products(question, chosen)
-    aimed = question.aims
+    aimed = Aims(dict(question.band_rows), {})
     if chosen.targets:
         products = _with_the_rest(products, question.stocked)
         aimed = replace(aimed, named=dict(chosen.targets))
-    return plan(
-        question.readings,
-        question.volume_l,
+    return PlanInputs(
+        readings=question.readings,
+        volume_l=question.volume_l,
         traits=question.traits,
         aims=aimed,
         inventory=products,
+        measured=question.measured,
         display=display,
         fill=fill,
+        least_mg_l=question.least_mg_l,
+        poured=question.poured,
+        bleached=question.bleached,
+        raise_ph_by=question.raise_ph_by,
+        stabilizer_prior=question.stabilizer_prior,
     )
 
 

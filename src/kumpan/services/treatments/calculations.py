@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
+from kumpan.core.assessment.swim import least_free_mg_l
 from kumpan.core.chemistry import molar
 from kumpan.core.chemistry.equilibrium import (
     ASSUMED_TEMPERATURE_C,
@@ -29,12 +30,17 @@ from kumpan.core.messages import Message, Verbatim
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.catalogue import chemical
 from kumpan.core.products.product import Addition, Product, addition_mass_g, moles_per_g
-from kumpan.core.quantities.readings import Measure, Readings, combined_chlorine
+from kumpan.core.quantities.readings import READING_MEASURES, Measure, Readings, combined_chlorine
 from kumpan.core.ranges.profiles import profile
 from kumpan.core.ranges.targets import aims
 from kumpan.core.ranges.verdicts import bound_chlorine
+from kumpan.core.testing.kits import Kit
+from kumpan.core.testing.methods import Measured, measured
 from kumpan.core.testing.plausibility import questions
-from kumpan.core.treatment.plan import Plan, plan
+from kumpan.core.treatment.amount_ranges import with_ranges
+from kumpan.core.treatment.careful import PlanInputs, careful_plan
+from kumpan.core.treatment.plan import Plan
+from kumpan.services.tests.queries import kit
 from kumpan.services.treatments.views import AfterView, Analysis
 
 M = Measure
@@ -190,18 +196,32 @@ def preview(
     targets: Mapping[Measure, float],
     profile_key: str,
     inventory: Sequence[Product] | None,
+    kit_key: str = "drops",
+    volume_uncertainty_percent: float = 15.0,
 ) -> Plan:
-    """The plan for one water. Raises InvalidInput for an unknown chemical, school or a doubled product id."""
+    """The plan for one water. Raises InvalidInput for an unknown chemical, school, kit or a doubled id."""
     if inventory is not None:
         for product in inventory:
             chemical(product.chemical)
         if len({product.id for product in inventory}) < len(inventory):
             raise InvalidInput(Message("shelf: two products have the same id; give each its own."), "shelf")
     aimed = aims(profile(profile_key), traits, readings, targets)
-    return plan(
-        readings,
-        volume_l,
+    inputs = PlanInputs(
+        readings=readings,
+        volume_l=volume_l,
         traits=traits,
         aims=aimed,
         inventory=STANDARD_INVENTORY if inventory is None else inventory,
+        measured=_by_kit(readings, kit(kit_key)),
+        least_mg_l=least_free_mg_l(profile_key, stabilized=(readings.cyanuric_acid or 0.0) > 0),
+    )
+    return with_ranges(careful_plan(inputs), inputs, volume_uncertainty_percent / 100)
+
+
+def _by_kit(readings: Readings, used: Kit) -> tuple[Measured, ...]:
+    """Each reading with the doubt of the method that the kit has for it."""
+    return tuple(
+        measured(measure, value, used.method_of(measure))
+        for measure in READING_MEASURES
+        if (value := readings.value(measure)) is not None
     )

@@ -16,8 +16,11 @@ from kumpan.core.journal import (
     recorded_steps,
     steps_to_do,
 )
+from kumpan.core.journal.treatment_entries import Note
+from kumpan.core.journal.treatment_entries import Unmet as StartedUnmet
 from kumpan.core.messages import Message
 from kumpan.core.products.product import Product
+from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_quantity
 from kumpan.core.quantities.units import Units
 from kumpan.core.records.step import ADD, Step
@@ -59,6 +62,11 @@ async def start(
         before=before,
         predicted=offered.predicted,
         plan=name,
+        unmet=tuple(StartedUnmet(left.measure, left.code, left.reason) for left in offered.unmet),
+        notes=tuple(
+            Note(note.code, note.text, Measure(note.measure) if note.measure else None)
+            for note in offered.notes
+        ),
     )
     entry = await record(scope, pool_id, stamp, body)
     return started_plan(scope, await modeled_state(scope, pool_id), parts, entry)

@@ -1,9 +1,10 @@
 """Run sheets: offered, started, ticked. A started sheet is a journal entry and never changes."""
 
-from dataclasses import replace
 from datetime import datetime, timedelta
 from uuid import UUID
 
+from kumpan.core.dosing.solution import Unmet
+from kumpan.core.findings import Finding
 from kumpan.core.journal import (
     AdditionMade,
     Entry,
@@ -26,12 +27,11 @@ from kumpan.core.treatment.plan import Plan
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.drawing import drawing_of
 from kumpan.services.pools.expectations import model_of, modeled_state
-from kumpan.services.pools.queries import Chosen, PoolParts, offered_plan, parts_of
+from kumpan.services.pools.queries import Chosen, PoolParts, offered_plan, parts_of, with_amount_ranges
 from kumpan.services.products.queries import amount_text
 from kumpan.services.treatments.at_hand import at_hand
 from kumpan.services.treatments.request import PlanKind, PlanRequest
 from kumpan.services.treatments.special import special_plan
-from kumpan.services.treatments.uncertainty import with_uncertainty
 from kumpan.services.treatments.views import StepRecord, TreatmentPlan, TreatmentStep
 
 
@@ -74,8 +74,7 @@ async def plan_of_kind(
         return None
     if request.targets:
         return found  # an aim of one's own is followed at once; its doubt is that of the sheet before
-    steps = await with_uncertainty(scope, state, parts=parts, steps=found.steps, chosen=chosen, units=units)
-    return replace(found, steps=steps)
+    return await with_amount_ranges(scope, state, parts=parts, found=found, chosen=chosen, units=units)
 
 
 async def _as_offered(scope: Scope, parts: PoolParts, offered: Plan | None) -> TreatmentPlan:
@@ -112,8 +111,11 @@ def started_plan(
         finished=all(step.done_as is not None or step.step.kind == WAIT for step in steps),
         steps=steps,
         predicted=treatment.body.predicted,
-        unmet=(),
-        notes=late_notes(treatment.body, treatment.at, {n: entry.at for n, entry in done.items()}, scope.now),
+        unmet=tuple(Unmet(left.measure, left.code, left.reason) for left in treatment.body.unmet),
+        notes=(
+            *late_notes(treatment.body, treatment.at, {n: entry.at for n, entry in done.items()}, scope.now),
+            *(Finding(note.code, note.text, note.measure) for note in treatment.body.notes),
+        ),
         profile_name=parts.rules.name,
         standard_inventory=False,
         drawing=drawing_of(parts.basin),

@@ -14,7 +14,16 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any, ClassVar, Self
 
-from pydantic import AliasChoices, BaseModel, ConfigDict, Field, TypeAdapter, ValidationError
+from pydantic import (
+    AliasChoices,
+    BaseModel,
+    ConfigDict,
+    Field,
+    SerializerFunctionWrapHandler,
+    TypeAdapter,
+    ValidationError,
+    model_serializer,
+)
 
 from kumpan.core.journal import Body, NotUnderstood
 
@@ -32,6 +41,19 @@ class Wire(BaseModel):
     def upcast(cls, older: Any) -> Self:
         """From the version before it. Every version but the first has one of its own."""
         raise NotImplementedError(f"{cls.__name__} does not say how it follows from {type(older).__name__}")
+
+
+def later_fields(*names: str) -> Any:
+    """Fields that came to a version after rows of it were written: only what they say is written, so that a
+    row without them stays byte for byte what it was.
+    """
+
+    def written(self: Wire, plain: SerializerFunctionWrapHandler) -> dict[str, object]:
+        row: dict[str, object] = plain(self)
+        silent: tuple[object, ...] = (None, "", (), [])
+        return {key: value for key, value in row.items() if key not in names or value not in silent}
+
+    return model_serializer(mode="wrap")(written)
 
 
 def renamed(stored: str, core: str, **more: Any) -> Any:

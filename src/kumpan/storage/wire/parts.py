@@ -1,6 +1,6 @@
 """What several entries are made of. As stored; see `base`."""
 
-from pydantic import Field, SerializerFunctionWrapHandler, model_serializer
+from pydantic import Field
 
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.pool.plan_drawing import Fixture
@@ -11,7 +11,7 @@ from kumpan.core.records.containers import Container
 from kumpan.core.records.derivation import Derivation, Input, Origin
 from kumpan.core.records.step import Step
 from kumpan.core.testing.methods import Measured
-from kumpan.storage.wire.base import Wire, renamed
+from kumpan.storage.wire.base import Wire, later_fields, renamed
 from kumpan.storage.wire.words import (
     ChlorinationWord,
     ContainerKindWord,
@@ -76,9 +76,6 @@ class TraitsV1(Wire):
     covered: bool = False
 
 
-LATER = ("iron", "tds")
-
-
 class ReadingsV1(Wire):
     core = Readings
 
@@ -97,11 +94,7 @@ class ReadingsV1(Wire):
     tds: float | None = None
     temperature_c: float | None = None
 
-    @model_serializer(mode="wrap")
-    def _later_fields_only_where_known(self, plain: SerializerFunctionWrapHandler) -> dict[str, object]:
-        """A row without them stays byte for byte what it was before they came."""
-        row: dict[str, object] = plain(self)
-        return {key: value for key, value in row.items() if key not in LATER or value is not None}
+    _later = later_fields("iron", "tds")
 
 
 class MeasuredV1(Wire):

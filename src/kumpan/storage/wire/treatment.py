@@ -9,10 +9,10 @@ from uuid import UUID
 
 from pydantic import Field
 
-from kumpan.core.journal.treatment_entries import StepDone, TreatmentStarted
+from kumpan.core.journal.treatment_entries import Note, StepDone, TreatmentStarted, Unmet
 from kumpan.core.records.derivation import Derivation, Input
 from kumpan.core.records.step import Step
-from kumpan.storage.wire.base import Wire, renamed
+from kumpan.storage.wire.base import Wire, later_fields, renamed
 from kumpan.storage.wire.messages import MessageField, verbatim
 from kumpan.storage.wire.parts import OriginV1, ReadingsV1, StepV1
 from kumpan.storage.wire.words import HazardWord, MeasureWord, OutcomeWord
@@ -72,6 +72,11 @@ class StepV2(Wire):
     range_text: MessageField | None = None
     range_from: MeasureWord | None = None
     water_l: float | None = None
+    mass_low_g: float | None = None
+    mass_high_g: float | None = None
+    reason_code: str = ""
+
+    _later = later_fields("mass_low_g", "mass_high_g", "reason_code")
 
 
 _TOLD = ("title", "why", "rounded_text", "where", "range_text")
@@ -88,6 +93,22 @@ def _step(older: Mapping[str, Any]) -> dict[str, Any]:
     return {**older, **told, "cautions": cautions, "working": working}
 
 
+class UnmetV1(Wire):
+    core = Unmet
+
+    measure: MeasureWord
+    code: str
+    reason: MessageField
+
+
+class NoteV1(Wire):
+    core = Note
+
+    code: str
+    text: MessageField
+    measure: MeasureWord | None = None
+
+
 class SheetStartedV2(Wire):
     core = TreatmentStarted
 
@@ -96,6 +117,10 @@ class SheetStartedV2(Wire):
     before: ReadingsV1
     predicted: ReadingsV1
     plan: str = "balance"
+    unmet: tuple[UnmetV1, ...] = ()
+    notes: tuple[NoteV1, ...] = ()
+
+    _later = later_fields("unmet", "notes")
 
     @classmethod
     def upcast(cls, older: SheetStartedV1) -> Self:

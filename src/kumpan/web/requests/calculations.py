@@ -126,3 +126,7 @@ class PreviewRequest(Strict):
     targets: TargetsIn = TargetsIn()
     school: ProfileKey = ProfileKey.HOUSEHOLD
     shelf: Annotated[list[ProductIn], Field(max_length=200)] | None = None
+    kit: Annotated[str, Field(max_length=40, description="what it was tested with: the readings' doubt")] = (
+        "drops"
+    )
+    volume_doubt_percent: Annotated[float, Field(ge=0, le=100, allow_inf_nan=False)] = 15.0

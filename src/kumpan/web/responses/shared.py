@@ -66,7 +66,10 @@ class Derivation(Response):
 
 
 class Step(Response):
-    """One line of the run sheet. `kind` is add, wait, test or do; amounts only for add."""
+    """One line of the run sheet. `kind` is add, wait, test or do; amounts only for add.
+
+    `mass_low_g` to `mass_high_g` holds the true dose in 95 of 100 cases; `reason_code` is what it is for.
+    """
 
     kind: Text
     day: int
@@ -93,6 +96,9 @@ class Step(Response):
     working: Derivation | None = read_from("derivation")
     range_text: Text | None
     range_from: Measure | None
+    mass_low_g: float | None
+    mass_high_g: float | None
+    reason_code: Text
     water_l: float | None
 
 

@@ -44,6 +44,8 @@ def treatment_preview(request: PreviewRequest, reader: ReaderDep) -> Plan:
             targets={Measure(name): value for name, value in named.items()},
             profile_key=request.school,
             inventory=None if request.shelf is None else [product.to_core() for product in request.shelf],
+            kit_key=request.kit,
+            volume_uncertainty_percent=request.volume_doubt_percent,
         ),
         reader,
     )
