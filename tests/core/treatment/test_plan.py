@@ -189,10 +189,15 @@ def test_high_alkalinity_is_acid_then_aeration_and_told() -> None:
     assert (found.predicted.total_alkalinity or 0) < 180
 
 
-def test_low_ph_with_high_alkalinity_is_left_to_aeration() -> None:
-    found = planned(
-        Readings(free_chlorine=2.5, ph=7.0, total_alkalinity=180, calcium_hardness=260, cyanuric_acid=40)
-    )
+def test_low_ph_is_raised_though_alkalinity_is_high_and_that_is_said() -> None:
+    """Law D.1: pH into its band is never cut by a comfort band, but by what moves alkalinity least."""
+    water = Readings(free_chlorine=2.5, ph=7.0, total_alkalinity=180, calcium_hardness=260, cyanuric_acid=40)
+    found = planned(water)
+    assert {step.chemical for step in adds(found)} == {"sodium_carbonate"}
+    assert found.predicted.ph == pytest.approx(7.5, abs=0.01)
+    assert {left.measure: left.code for left in found.unmet} == {M.TOTAL_ALKALINITY: "aeration"}
+    without = tuple(p for p in STANDARD_INVENTORY if p.chemical != "sodium_carbonate")
+    found = planned(water, inventory=without)
     assert adds(found) == []
     assert {left.code for left in found.unmet} == {"aeration"}
 

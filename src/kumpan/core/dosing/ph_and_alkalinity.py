@@ -28,6 +28,7 @@ from kumpan.core.ranges.targets import Aim, Aims, aim_for
 
 SOURCES_USED = ("aeration", "order")
 
+TOO_MUCH_MG_L = 0.5  # less than that over its aim alkalinity is not in the way
 PH_MET, ALKALINITY_MET = 0.005, 0.2  # what counts as met after the solution
 # Alkalinity that is too high is brought down by acid to this far over the low rope of pH, then aeration.
 ACID_THEN_AERATE_OVER_LOW = 0.1
@@ -223,6 +224,13 @@ def _lower_alkalinity(work: Work, base: Totals, alkalinity: float, ph: float, ba
         work.aerate_to_ph = band.aim
 
 
+def _ph_must_rise(work: Work) -> bool:
+    """pH is under its band and something at hand raises it without baking soda: no comfort band cuts that."""
+    band, read = work.aims.bands.get(Measure.PH), work.readings.ph
+    under = read is not None and band is not None and band.low is not None and read < band.low
+    return under and first_of(("sodium_carbonate", "borax"), work.inventory) is not None
+
+
 def _both(work: Work, base: Totals, ph: float, alkalinity: float) -> None:
     """pH and alkalinity exactly; where carbon would have to leave, pH exactly and alkalinity is told."""
     both = for_both(base, ph, alkalinity_mg_l=alkalinity, volume_l=work.volume_l, inventory=work.inventory)
@@ -230,8 +238,8 @@ def _both(work: Work, base: Totals, ph: float, alkalinity: float) -> None:
         work.balance = both.amounts
         return
     now = solve_totals(base)
-    too_much = alkalinity < float(now.total_alkalinity_mg_l)
-    if too_much and ph > float(now.species.ph):
+    too_much = alkalinity < float(now.total_alkalinity_mg_l) - TOO_MUCH_MG_L
+    if too_much and ph > float(now.species.ph) and not _ph_must_rise(work):
         work.balance = {}
         work.unmet[Measure.PH] = Unmet(Measure.PH, "aeration", _AERATE_PH)
         work.unmet[Measure.TOTAL_ALKALINITY] = Unmet(Measure.TOTAL_ALKALINITY, "aeration", _AERATE_ALKALINITY)

@@ -9,9 +9,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
 from kumpan.core.chemistry.equilibrium import NoCarbonate, State, known_from, solve_readings, solve_totals
+from kumpan.core.chemistry.speciation import Totals
 from kumpan.core.dosing.mass_balance import added_to, change_per_g, changes
-from kumpan.core.dosing.mixing import all_added
-from kumpan.core.dosing.ph_and_alkalinity import Work, solve_balance
+from kumpan.core.dosing.mixing import added, all_added
+from kumpan.core.dosing.ph_and_alkalinity import Work, base_totals, solve_balance
 from kumpan.core.dosing.raisers import raiser
 from kumpan.core.dosing.solution import Dose, Solution, Unmet, nothing_at_hand
 from kumpan.core.messages import Message, listed
@@ -33,6 +34,8 @@ LINEAR_ORDER: tuple[Measure, ...] = (
     Measure.SALT,
 )
 ROUNDS = 8
+PH_TRACE, ALKALINITY_TRACE = 0.01, 0.5  # a dose that moves less is no dose
+EXACT_SHARE = 0.1
 PH_HELD = 0.05  # what the whole plan moves pH by less than that is held, not moved
 
 
@@ -91,7 +94,26 @@ def _worked(
             break
     if start is None:
         _no_ph_work(work, no_carbonate)
+    else:
+        work.balance = _without_traces(work, base_totals(work, start))
     return work
+
+
+def _without_traces(work: Work, base: Totals) -> dict[Product, float]:
+    """The pH products without those that nobody can measure out; a named target is met more closely."""
+    exact = Measure.PH in work.aims.named or Measure.TOTAL_ALKALINITY in work.aims.named
+    share = EXACT_SHARE if exact else 1.0
+    kept = {}
+    for product, mass in work.balance.items():
+        before, after = (
+            solve_totals(base),
+            solve_totals(added(base, product, mass, work.volume_l, spent=True)),
+        )
+        moved = abs(float(after.species.ph) - float(before.species.ph))
+        alkalinity = abs(float(after.total_alkalinity_mg_l) - float(before.total_alkalinity_mg_l))
+        if moved >= share * PH_TRACE or alkalinity >= share * ALKALINITY_TRACE:
+            kept[product] = mass
+    return kept
 
 
 def _start(readings: Readings) -> tuple[State | None, NoCarbonate | None]:

@@ -17,7 +17,7 @@ from kumpan.core.testing.methods import Measured
 
 SOURCE = "method-doubt"
 
-HARD_EDGES = 1.25  # so that two or three even spreads together are held in 95 of 100 cases [D]
+HARD_EDGES = 1.35  # so that two or three even spreads together are held in 95 of 100 cases [D]
 
 
 @dataclass(frozen=True)

@@ -14,8 +14,9 @@ from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.units import Units
 from kumpan.core.records.step import ADD, Step
-from kumpan.core.treatment.careful import PlanInputs, possible_waters
+from kumpan.core.treatment.careful import possible_waters
 from kumpan.core.treatment.plan import Plan
+from kumpan.core.treatment.plan_inputs import PlanInputs
 
 SOURCES_USED = ("method-doubt", "pool-shapes")
 

@@ -12,34 +12,28 @@ from itertools import product as every
 from kumpan.core.chemistry.equilibrium import State
 from kumpan.core.dosing.balance import ACIDS
 from kumpan.core.dosing.caps import highest_planned_mg_l
-from kumpan.core.dosing.mass_balance import change_per_g
 from kumpan.core.dosing.order_and_waits import PH_WINDOW
-from kumpan.core.dosing.solution import Unmet, nothing_at_hand
+from kumpan.core.dosing.solution import Unmet
 from kumpan.core.dosing.solver import masses_by_product, solve
 from kumpan.core.findings import Finding
 from kumpan.core.journal import PoolState, last_reading
 from kumpan.core.messages import Message, listed
-from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS, STABILIZED
-from kumpan.core.products.product import Product
 from kumpan.core.quantities.names import NAMES, name_in_sentence
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.targets import Aims, aim_for, resolution
-from kumpan.core.records.display import DisplayOptions
-from kumpan.core.testing.methods import Measured, Method
-from kumpan.core.treatment.plan import AS_SOLD, Plan, plan
+from kumpan.core.records.step import TEST, Step
+from kumpan.core.testing.methods import Method
+from kumpan.core.treatment.brought_along import chlorine_within
+from kumpan.core.treatment.plan import Plan
+from kumpan.core.treatment.plan_inputs import PRIORS, PlanInputs
 from kumpan.core.treatment.too_coarse import left_for_a_finer_test, too_coarse
 
 SOURCES_USED = ("method-doubt", "addition-limits", "mixing")
 
 M = Measure
-# What stabilizer and alkalinity may be where nobody tested them, mg/L. Origin: laws of advice D.4.
-PRIORS: Mapping[Measure, tuple[float, float]] = {
-    M.CYANURIC_ACID: (0.0, 100.0),
-    M.TOTAL_ALKALINITY: (60.0, 180.0),
-}
 STABILIZED_TO_MG_L = 200.0
 OLD_STABILIZER, OLD_STABILIZER_MG_L = (0.5, 1.5), 20.0  # an old reading, thinned out or topped up since
 BLEACHES_MG_L = 10.0  # over this phenol red reads high
@@ -52,8 +46,6 @@ NOT_FOR_PH: Mapping[str, tuple[str, ...]] = {
     "borax": ("sodium_carbonate",),
     "baking_soda": ("borax", "sodium_carbonate"),
 }
-# A chlorine product brings these, and leaves them.
-BROUGHT_ALONG = (M.CYANURIC_ACID, M.CALCIUM_HARDNESS)
 # What would bring a measure back that a plan itself moves out of its band.
 CURES: Mapping[tuple[Measure, bool], Message] = {
     (M.TOTAL_ALKALINITY, True): Message("acid in small parts and aeration bring it down later"),
@@ -64,31 +56,6 @@ CURES: Mapping[tuple[Measure, bool], Message] = {
     (M.CALCIUM_HARDNESS, True): Message("only new water; liquid chlorine brings none"),
     (M.SALT, True): Message("only new water"),
 }
-
-
-@dataclass(frozen=True, kw_only=True)
-class PlanInputs:
-    """The water, its doubt, the pool, what is aimed at and what is at hand.
-
-    `measured` are the readings with their doubt; `least_mg_l` the free chlorine that swimming needs;
-    `poured` what went in lately, as (minutes ago, chemical); `bleached` a zero of chlorine that may be a
-    bleached test; `raise_ph_by` the owner's choice; `stabilizer_prior` what stabilizer may be where it is
-    not known (mg/L); `daily_tests` whether the plan lives among days (law D.7).
-    """
-
-    readings: Readings
-    volume_l: float
-    traits: Traits
-    aims: Aims
-    inventory: Sequence[Product]
-    measured: tuple[Measured, ...] = ()
-    display: DisplayOptions = AS_SOLD
-    fill: Readings | None = None
-    least_mg_l: float = 1.0
-    poured: tuple[tuple[int, str], ...] = ()
-    bleached: bool = False
-    raise_ph_by: str = "sum"
-    stabilizer_prior: tuple[float, float] = PRIORS[M.CYANURIC_ACID]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -109,7 +76,7 @@ def careful_plan(given: PlanInputs) -> Plan:
         shown = replace(
             inputs, readings=_smallest(inputs, corners).readings, aims=_without(inputs.aims, missing)
         )
-    found, more = _chlorine_within(shown)
+    found, more = chlorine_within(shown)
     found = _as_a_first_part(found, inputs, missing) if corners else _not_tested_said(found, inputs)
     unmet = (*_of_others(found.unmet, held), *held)
     said = replace(found, unmet=unmet, notes=(*found.notes, *notes, *more))
@@ -118,6 +85,7 @@ def careful_plan(given: PlanInputs) -> Plan:
 
 def _prepared(given: PlanInputs) -> tuple[PlanInputs, tuple[Finding, ...], tuple[Unmet, ...]]:
     inputs, notes = _within_caps(_obeying(given))
+    notes = (*notes, *_named_within_the_test(inputs))
     inputs, held = _held_back(inputs)
     return inputs, notes, held
 
@@ -174,30 +142,62 @@ def _held_back(inputs: PlanInputs) -> tuple[PlanInputs, tuple[Unmet, ...]]:
     held = [left for left in left_for_a_finer_test(coarse) if left.measure not in named]
     held += [*_spoiled_ph(inputs), *_bleached(inputs)]
     measures = frozenset(left.measure for left in held)
-    kept = {measure: aim for measure, aim in inputs.aims.named.items() if measure not in measures}
-    aims = Aims(inputs.aims.bands, kept, inputs.aims.held | measures)
-    return replace(inputs, aims=aims), tuple(held)
+    rest = {measure: aim for measure, aim in inputs.aims.named.items() if measure not in measures}
+    aims = Aims(inputs.aims.bands, rest, inputs.aims.held | measures)
+    inventory = tuple(inputs.inventory)
+    if inputs.bleached or _spoiled(inputs):
+        inventory = tuple(product for product in inventory if product.chemical not in ACIDS)
+    return replace(inputs, aims=aims, inventory=inventory), tuple(held)
+
+
+def _named_within_the_test(inputs: PlanInputs) -> Iterator[Finding]:
+    """A target that lies inside its reading's own doubt is aimed at all the same, and said."""
+    for one in inputs.measured:
+        wanted, now = inputs.aims.named.get(one.measure), inputs.readings.value(one.measure)
+        if wanted is None or now is None:
+            continue
+        if one.low + now - one.value <= wanted <= one.high + now - one.value:
+            text = Message(
+                "{name} {wanted} lies within this test's own doubt: it may be there already.",
+                name=NAMES[one.measure],
+                wanted=Number(wanted),
+            )
+            yield Finding("within_doubt", text, one.measure)
 
 
 def _spoiled_ph(inputs: PlanInputs) -> Iterator[Unmet]:
     """pH by color at such a chlorine reads too high: no acid by it. A low one is an upper bound."""
+    if not _spoiled(inputs):
+        return
+    text = Message("pH read by color at such a chlorine reads too high: no acid by it. Test it under 10.")
+    for measure in (M.PH, M.TOTAL_ALKALINITY):
+        value = inputs.readings.value(measure)
+        aim = aim_for(measure, inputs.aims, value) if value is not None else None
+        if aim is not None and value is not None and aim.value < value:
+            yield Unmet(measure, "ph_unreliable", text)
+
+
+def _spoiled(inputs: PlanInputs) -> bool:
+    """pH was read by a color while chlorine was over what spoils it."""
     ph = next((one for one in inputs.measured if one.measure is M.PH), None)
     over = (inputs.readings.free_chlorine or 0.0) > BLEACHES_MG_L
-    if ph is None or not over or ph.method in NOT_BY_COLOR or inputs.readings.ph is None:
-        return
-    aim = aim_for(M.PH, inputs.aims, inputs.readings.ph)
-    if aim is not None and aim.value < inputs.readings.ph:
-        text = Message("pH read by color at such a chlorine reads too high: no acid by it. Test it under 10.")
-        yield Unmet(M.PH, "ph_unreliable", text)
+    return ph is not None and over and ph.method not in NOT_BY_COLOR
 
 
 def _bleached(inputs: PlanInputs) -> Iterator[Unmet]:
     if not inputs.bleached:
         return
     text = Message("Zero may be a bleached test: dilute the sample and test again before anything goes in.")
-    for measure in (M.FREE_CHLORINE, M.CYANURIC_ACID, M.PH):
-        if inputs.readings.value(measure) is not None:
-            yield Unmet(measure, "bleached_test", text)
+    for measure in (M.FREE_CHLORINE, M.CYANURIC_ACID, M.PH, M.TOTAL_ALKALINITY):
+        value = inputs.readings.value(measure)
+        if value is None or (measure is M.TOTAL_ALKALINITY and not _wants_acid(inputs, value)):
+            continue
+        yield Unmet(measure, "bleached_test", text)
+
+
+def _wants_acid(inputs: PlanInputs, alkalinity: float) -> bool:
+    aim = aim_for(M.TOTAL_ALKALINITY, inputs.aims, alkalinity)
+    return aim is not None and aim.value < alkalinity
 
 
 # What is not known.
@@ -290,7 +290,17 @@ def _as_a_first_part(found: Plan, inputs: PlanInputs, missing: Sequence[Measure]
         for measure in missing
     )
     others = tuple(u for u in found.unmet if u.measure not in (*missing, moved))
-    return replace(found, predicted=predicted, unmet=(*others, first, *own))
+    steps = tuple(_tested_with(step, missing) for step in found.steps)
+    return replace(found, steps=steps, predicted=predicted, unmet=(*others, first, *own))
+
+
+def _tested_with(step: Step, missing: Sequence[Measure]) -> Step:
+    """After the smallest part what was not known is tested too."""
+    if step.kind != TEST or not {M.PH, M.TOTAL_ALKALINITY} & set(step.measures):
+        return step
+    measures = (*step.measures, *(m for m in missing if m not in step.measures))
+    names = listed(name_in_sentence(measure) for measure in measures)
+    return replace(step, measures=measures, title=Message("Test {names}", names=names))
 
 
 def _outside_band(inputs: PlanInputs, measure: Measure) -> bool:
@@ -306,88 +316,18 @@ def _not_tested_said(found: Plan, inputs: PlanInputs) -> Plan:
         for measure in _missing(inputs)
         if measure in inputs.aims.bands and measure not in known
     )
-    return replace(found, unmet=(*found.unmet, *own))
-
-
-# Chlorine that would bring too much of something else.
-def _chlorine_within(inputs: PlanInputs) -> tuple[Plan, tuple[Finding, ...]]:
-    """Another product where one at hand brings less along; else the dose is cut to what keeps the band, but
-    never under the swim minimum.
-    """
-    found = _planned(inputs)
-    inventory = tuple(inputs.inventory)
-    while (brought := _brings_too_much(found, inputs)) is not None:
-        product, _ = brought
-        left = tuple(other for other in inventory if other is not product)
-        if not any(other.chemical in CHLORINE_CARRIERS for other in left):
-            break
-        attempt = _planned(replace(inputs, inventory=left))
-        if any(u.measure is M.FREE_CHLORINE and u.code == "nothing_suitable_at_hand" for u in attempt.unmet):
-            break
-        found, inventory = attempt, left
-    brought = _brings_too_much(found, replace(inputs, inventory=inventory))
-    if brought is None:
-        return found, ()
-    return _cut(replace(inputs, inventory=inventory), *brought)
-
-
-def _planned(inputs: PlanInputs) -> Plan:
-    return plan(
-        inputs.readings,
-        inputs.volume_l,
-        traits=inputs.traits,
-        aims=inputs.aims,
-        inventory=inputs.inventory,
-        display=inputs.display,
-        fill=inputs.fill,
-        poured=inputs.poured,
+    after = tuple(
+        Unmet(
+            measure,
+            "not_tested",
+            Message("{name} after this plan is not known; test it then.", name=NAMES[measure]),
+        )
+        for measure in (M.PH, M.TOTAL_ALKALINITY)
+        if found.predicted.value(measure) is None
+        and inputs.readings.value(measure) is not None
+        and measure not in known
     )
-
-
-def _brings_too_much(found: Plan, inputs: PlanInputs) -> tuple[Product, Measure] | None:
-    """The chlorine product of a plan that takes stabilizer or calcium over its band, and which."""
-    products = {product.id: product for product in inputs.inventory}
-    for step in found.steps:
-        product = products.get(step.product_id or "")
-        if product is None or product.chemical not in CHLORINE_CARRIERS:
-            continue
-        for measure in BROUGHT_ALONG:
-            per_g = change_per_g(product, measure, inputs.volume_l)
-            then, top = found.predicted.value(measure), _top(inputs, measure)
-            if per_g > 0 and then is not None and top is not None and then > top + resolution(measure):
-                return product, measure
-    return None
-
-
-def _top(inputs: PlanInputs, measure: Measure) -> float | None:
-    band = inputs.aims.bands.get(measure)
-    if band is None or band.high is None:
-        return None
-    return max(band.high, inputs.aims.named.get(measure, 0.0))
-
-
-def _cut(inputs: PlanInputs, product: Product, measure: Measure) -> tuple[Plan, tuple[Finding, ...]]:
-    free, before, top = inputs.readings.free_chlorine, inputs.readings.value(measure), _top(inputs, measure)
-    assert free is not None
-    assert before is not None
-    assert top is not None
-    ratio = change_per_g(product, measure, inputs.volume_l) / change_per_g(
-        product, M.FREE_CHLORINE, inputs.volume_l
-    )
-    room = max(0.0, top - before) / ratio
-    needed = max(0.0, inputs.least_mg_l - free)
-    rise = max(room, needed)
-    named = {**inputs.aims.named, M.FREE_CHLORINE: free + rise}
-    found = _planned(replace(inputs, aims=Aims(inputs.aims.bands, named, inputs.aims.held)))
-    reason = Message(
-        "{product} would take {measure} over {top}: get liquid chlorine for the rest.",
-        product=Message(product.row.name),
-        measure=name_in_sentence(measure),
-        top=Number(top, digits=0),
-    )
-    others = tuple(u for u in found.unmet if u.measure is not M.FREE_CHLORINE)
-    found = replace(found, unmet=(*others, nothing_at_hand(M.FREE_CHLORINE, reason)))
-    return found, ()
+    return replace(found, unmet=(*found.unmet, *own, *after))
 
 
 # Within its band, or said.
@@ -400,7 +340,9 @@ def _within_or_said(found: Plan, inputs: PlanInputs) -> Plan:
         wanted = inputs.aims.named.get(measure)
         if then is None or measure in said or measure is M.SATURATION_INDEX:
             continue
-        if wanted is not None and abs(then - wanted) <= resolution(measure):
+        if wanted is not None:
+            if abs(then - wanted) > resolution(measure):
+                unmet.append(_not_as_named(measure, wanted, then))
             continue
         over = _beyond(band, then)
         if over == 0.0:
@@ -433,6 +375,16 @@ def _leaves_band(measure: Measure, band: Band, then: float) -> Finding:
         cure=CURES.get((measure, high), Message("test it again and plan anew")),
     )
     return Finding("leaves_band", text, measure, {"then": then})
+
+
+def _not_as_named(measure: Measure, wanted: float, then: float) -> Unmet:
+    text = Message(
+        "{name} ends at {then}, not at {wanted}: the rest of this plan moves it.",
+        name=NAMES[measure],
+        then=Number(then, figures=3),
+        wanted=Number(wanted, figures=3),
+    )
+    return Unmet(measure, "wait" if measure is M.FREE_CHLORINE else "left_alone", text)
 
 
 def _left_alone(measure: Measure, band: Band, then: float) -> Unmet:

@@ -83,6 +83,7 @@ class Timeline:
         self._volume_l = volume_l
         self._display = display
         self._daily_tests = daily_tests
+        self._chlorine_tested = 0
         self._poured: list[tuple[int, str]] = [(-ago, chemical) for ago, chemical in poured]
         self._readable_at: dict[Measure, int] = {}
         self._level = {m: value for m in Measure if (value := readings.value(m)) is not None}
@@ -197,8 +198,8 @@ class Timeline:
 
         In a plan over days chlorine is tested at the beginning of each.
         """
-        while self._daily_tests and until - self.now > DAY_MIN:
-            self._wait(self.now + DAY_MIN, why, title)
+        while self._daily_tests and until >= self._chlorine_tested + DAY_MIN:
+            self._wait(max(self.now, self._chlorine_tested + DAY_MIN), why, title)
             self.test((Measure.FREE_CHLORINE, Measure.PH), DAILY)
         self._wait(until, why, title)
 
@@ -287,7 +288,7 @@ class Timeline:
             containers=display.containers,
         )
         share = self._share_inside(part)
-        if share is None or rounded.mass_g <= share * part.mass_g:
+        if share is None or dose.urgent or rounded.mass_g <= share * part.mass_g:
             return rounded
         most = min(1.0, share) * part.mass_g
         lower = round_dose(
@@ -341,6 +342,8 @@ class Timeline:
         names = listed(name_in_sentence(measure) for measure in measures)
         expected = {m: self._level[m] for m in measures if m in self._level}
         hazard, cautions = Hazard.OPEN_WATER, cautions_for(Hazard.OPEN_WATER)
+        if Measure.FREE_CHLORINE in measures:
+            self._chlorine_tested = self.now
         self.steps.append(
             Step(
                 kind=TEST,

@@ -29,7 +29,10 @@ SOURCES_USED = ("addition-limits", "separation", "order")
 
 MOST_DAYS = 120
 PART_COUNTS = (1, 2, 3, 4, 5, 6, 8, 10, 12, 16, 20, 30, 40)
-WAIT_OVER_PH = 7.6  # a base waits over this while acid or stabilizer is still to go in
+URGENT_MAY_MOVE_PH = 0.15  # chlorine under the minimum does not wait for pH that it hardly moves
+BARE_ALKALINITY_MG_L = 30.0
+BICARBONATE_ENDS_AT_PH = 8.4  # by itself it goes no further than about 8.3
+BEFORE_THEM_ALKALINITY = ("hydrochloric_acid", "sodium_bisulfate", "trichlor")
 # What is not meant for pH is free of the window where all of it together moves pH less than this; judged by
 # its parts, many small ones would creep out.
 PH_STILL = 0.01
@@ -77,6 +80,8 @@ class _Spreader:
         day = 1
         while self._left and day <= MOST_DAYS:
             placed = [self._place(dose, day) for dose in list(self._left)]
+            # What waited for another of the same day goes in after it: never acid today and soda tomorrow.
+            placed += [self._place(dose, day) for dose in list(self._left)]
             waiting = [self._ready[dose] for dose in self._left if self._ready[dose] > day]
             if not any(placed) and not waiting and not self._blocked_today(day):
                 break
@@ -107,10 +112,19 @@ class _Spreader:
         """Whether it would push pH further from the middle while another dose is still to pull it back."""
         if self._state is None or dose.urgent or len(self._left) == 1:
             return False
+        others = [d for d in self._left if d is not dose]
+        if dose.product.chemical in BEFORE_THEM_ALKALINITY and self._bare:
+            return any(d.product.chemical == "sodium_bicarbonate" for d in others)
         direction = dose.product.row.effect.spent_alkalinity
-        high = float(self._state.species.ph) > WAIT_OVER_PH
-        pulls_down = [d for d in self._left if d is not dose and _lowers_ph(d)]
-        return direction > 0 and high and bool(pulls_down)
+        if direction <= 0 or self._bare or not any(map(_lowers_ph, others)):
+            return False
+        high = float(self._state.species.ph) > sum(PH_WINDOW) / 2
+        return high and not self._within_window(dose, self._left[dose] / self._least_parts(dose))
+
+    @property
+    def _bare(self) -> bool:
+        """So little alkalinity that acid would crash pH: bicarbonate goes in before it."""
+        return self._state is not None and float(self._state.total_alkalinity_mg_l) < BARE_ALKALINITY_MG_L
 
     def _blocked_today(self, day: int) -> bool:
         return any(self._too_close(dose, day) for dose in self._left)
@@ -151,7 +165,12 @@ class _Spreader:
             return True
         after = self._after(dose, mass_g)
         assert after is not None
-        allowed = ph_step_allowed(float(self._state.species.ph), float(after.species.ph))
+        if self._bare and dose.product.chemical == "sodium_bicarbonate":
+            return float(after.species.ph) <= BICARBONATE_ENDS_AT_PH
+        before = float(self._state.species.ph)
+        if dose.urgent and abs(float(after.species.ph) - before) <= URGENT_MAY_MOVE_PH:
+            return True
+        allowed = ph_step_allowed(before, float(after.species.ph))
         return allowed or (dose.measure in HARDLY_MOVES_PH and self._stays_still(dose))
 
     def _stays_still(self, dose: Dose) -> bool:

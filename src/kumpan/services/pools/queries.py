@@ -29,8 +29,9 @@ from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.display import DisplayOptions
 from kumpan.core.testing.methods import Measured
 from kumpan.core.treatment.amount_ranges import volume_share, with_ranges
-from kumpan.core.treatment.careful import BLEACHES_MG_L, PlanInputs, careful_plan, stabilizer_prior
+from kumpan.core.treatment.careful import BLEACHES_MG_L, careful_plan, stabilizer_prior
 from kumpan.core.treatment.plan import Plan
+from kumpan.core.treatment.plan_inputs import PlanInputs
 from kumpan.core.treatment.strategies import StrategyOutcome, compare
 from kumpan.core.treatment.too_coarse import too_coarse
 from kumpan.core.treatment.too_old import too_old, worded

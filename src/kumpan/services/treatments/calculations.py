@@ -38,8 +38,9 @@ from kumpan.core.testing.kits import Kit
 from kumpan.core.testing.methods import Measured, measured
 from kumpan.core.testing.plausibility import questions
 from kumpan.core.treatment.amount_ranges import with_ranges
-from kumpan.core.treatment.careful import PlanInputs, careful_plan
+from kumpan.core.treatment.careful import careful_plan
 from kumpan.core.treatment.plan import Plan
+from kumpan.core.treatment.plan_inputs import PlanInputs
 from kumpan.services.tests.queries import kit
 from kumpan.services.treatments.views import AfterView, Analysis
 
