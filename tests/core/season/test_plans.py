@@ -51,21 +51,21 @@ def keys(which: Which, request: SeasonRequest) -> list[str]:
     [
         # Handbook 09, common practice: closing, items 1 to 10 and the off-season duties.
         (Which.CLOSING, ABOVE_SAND, {
-            "test", "shelf", "balance", "clean", "sequestrant", "shock", "algaecide", "pillow_test", "feeder", "tablets",
+            "test", "shelf", "balance", "metals", "clean", "sequestrant", "shock", "algaecide", "sand_plugs", "pillow_test", "feeder", "tablets",
             "level_plate", "filter_sand", "plant", "power", "fittings", "pillow", "cover", "store",
             "duty_water", "duty_leaves", "duty_storm",
         }),
         (Which.CLOSING, PLASTER_CELL, {
-            "test", "shelf", "balance", "clean", "sequestrant", "shock", "algaecide", "level_low", "filter_sand", "plant",
+            "test", "shelf", "balance", "metals", "clean", "sequestrant", "shock", "algaecide", "sand_plugs", "level_low", "filter_sand", "plant",
             "lines", "power", "cell", "feeder", "fittings", "cover", "store", "duty_water", "duty_leaves", "duty_storm",
         }),
         # Handbook 09: opening, items 1 to 11.
         (Which.OPENING, ABOVE_SAND, {
-            "safety", "electrics", "cover_off", "plugs", "level", "filter_sand", "start", "test", "clean", "balance",
+            "safety", "electrics", "cover_off", "power_off", "plugs", "level", "filter_sand", "start", "test", "clean", "balance",
             "first_shock", "stabiliser", "algaecide", "routine",
         }),
         (Which.OPENING, PLASTER_CELL, {
-            "safety", "electrics", "cover_off", "plugs", "cell_out", "level", "filter_sand", "start", "test",
+            "safety", "electrics", "cover_off", "power_off", "plugs", "cell_out", "level", "filter_sand", "start", "test",
             "test_salt", "clean", "balance", "first_shock", "salt", "cell_on", "stabiliser", "algaecide", "routine",
         }),
     ],
@@ -112,17 +112,17 @@ CLOSING_SAYS = (
     ("48 h before", BOTH, ("full test with copper and iron", "quart to a shop", "What stands on the shelf")),
     ("1 balanced", BOTH, ("Never close on unbalanced water", "eats the liner", "stain")),
     ("2 clean", BOTH, ("debris out, brush, vacuum", "pool-safe cleaner")),
-    ("3 order", BOTH, ("sequestrant by its label, before the shock", "Shock at dusk", "Non-foaming", "under 3 to 5", "safer order")),
+    ("3 order", BOTH, ("sequestrant by its label, before the shock too", "Shock at dusk", "Non-foaming", "at 5 or under", "add all on one day")),
     ("4 level, plate", ABOVE, ("half up the skimmer",)),
     ("4 level, low", SALT, ("Below skimmer and returns", "cover maker", "4 to 6 in")),
-    ("5 filter", BOTH, ("Backwash, drain plugs out, valve between",)),
-    ("5 plant", BOTH, ("Drained; plugs kept in the pump basket; hoses off", "At the breaker", "licensed electrician")),
+    ("5 filter", BOTH, ("Backwash until the glass", "drain plugs out, valve between")),
+    ("5 plant", BOTH, ("Drained; plugs kept in the pump basket; hoses off", "At the breaker, before a plug or a lid is opened", "licensed electrician")),
     ("5 lines", SALT, ("High volume, low pressure", "never compressed air through filter or heater", "plugs pointed away")),
     ("5 antifreeze", BOTH, ("propylene glycol, never automotive",)),
     ("6 cell", SALT, ("Cell and flow switch cleaned, dry, stored; spacer in",)),
     ("7 fittings", BOTH, ("Ladders, steps, fittings, toys out", "solar blanket rinsed, dried, stored with a lid")),
     ("8 pillow", ABOVE, ("three quarters with cold air the day before", "tied", "cable and winch tight")),
-    ("8 cover", BOTH, ("free chlorine is 3 or under", "Water bags two thirds full, not dragged, never hung jugs, not over the skimmer")),
+    ("8 cover", BOTH, ("free chlorine at 3 or under", "Water bags two thirds full, not dragged, never hung jugs, not over the skimmer")),
     ("9 feeder", BOTH, ("No floating tablet feeder over winter",)),
     ("10 store", BOTH, ("Away from equipment",)),
     ("duties", BOTH, ("Over 3 in: pumped off, a plate under the pump", "nobody on or under it", "Before the first freeze",
@@ -162,14 +162,20 @@ def test_the_safe_order() -> None:
     assert before(Which.OPENING, PLASTER_CELL, "balance", "cell_on")
     assert before(Which.OPENING, PLASTER_CELL, "salt", "cell_on")
     assert before(Which.CLOSING, PLASTER_CELL, "balance", "shock")
-    assert before(Which.CLOSING, PLASTER_CELL, "sequestrant", "shock")
+    assert before(Which.CLOSING, PLASTER_CELL, "metals", "shock")
+    assert before(Which.CLOSING, PLASTER_CELL, "shock", "sequestrant")
+    assert before(Which.CLOSING, PLASTER_CELL, "sequestrant", "algaecide")
+    for opened in ("sand_plugs", "plant", "lines", "cell"):
+        assert before(Which.CLOSING, PLASTER_CELL, "power", opened)
+    assert before(Which.OPENING, PLASTER_CELL, "power_off", "plugs")
+    assert before(Which.OPENING, PLASTER_CELL, "start", "filter_sand")
     assert before(Which.CLOSING, PLASTER_CELL, "shock", "algaecide")
     assert before(Which.CLOSING, PLASTER_CELL, "algaecide", "cover")
 
 
 def test_dates_run_forwards_from_opening_and_backwards_from_closing() -> None:
     closing = {item.key: item.day for item in season_plan(Which.CLOSING, PLASTER_CELL, DAY).items}
-    assert closing["test"] == DAY - timedelta(days=2)
+    assert closing["test"] == DAY - timedelta(days=5)
     assert closing["cover"] == DAY
     assert closing["duty_water"] > DAY
     opening = {item.key: item.day for item in season_plan(Which.OPENING, PLASTER_CELL, DAY).items}

@@ -65,6 +65,7 @@ class RescueRequest:
     zone: tzinfo
     now: datetime
     display: DisplayOptions = field(default=AS_SOLD)
+    poured: tuple[tuple[int, str], ...] = ()
     price_per_g: Mapping[str, float] = field(default_factory=dict)
     hoses: Hoses = field(default=Hoses(7000.0, 1500.0, None))
     fill: Readings = field(default_factory=Readings)

@@ -50,7 +50,7 @@ def stage_plan(request: RescueRequest) -> Plan:
 
 
 def _line(request: RescueRequest) -> Timeline:
-    return Timeline(request.volume_l, request.readings, request.display)
+    return Timeline(request.volume_l, request.readings, request.display, request.poured)
 
 
 def _plan(request: RescueRequest, line: Timeline, *notes: Finding | None) -> Plan:

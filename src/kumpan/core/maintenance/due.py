@@ -39,6 +39,8 @@ from kumpan.core.quantity import Day, Number
 SOURCES_USED = ("care-intervals", "test-interval")
 
 SOON_DAYS = 3
+ALL_YEAR = frozenset(range(1, 13))
+EVERY_SEASON = (Measure.FREE_CHLORINE, Measure.PH)  # an open pool loses chlorine in winter too
 TEST_EARLY, TEST_LATE = Message("Nothing but a few drops."), Message("Doses are made on a guess.")
 
 
@@ -65,6 +67,7 @@ class CareInputs:
     zone: tzinfo
     season: frozenset[int]
     index: tuple[IndexPoint, ...] = ()
+    winter_closed: bool = False
 
     @property
     def rhythm(self) -> Rhythm:
@@ -241,7 +244,7 @@ def _test_rules(inputs: CareInputs) -> Iterator[_Rule]:
             reason=Message("Every {days_text} in season.", days_text=_days_text(days)),
             early=TEST_EARLY,
             late=TEST_LATE,
-            season=inputs.season,
+            season=ALL_YEAR if row.measure in EVERY_SEASON and not inputs.winter_closed else inputs.season,
             procedure="sampling",
             measure=row.measure,
         )

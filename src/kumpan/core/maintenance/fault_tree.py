@@ -67,21 +67,30 @@ def _yes_no(yes: str, no: str) -> tuple[Reply, ...]:
     return (Reply("yes", Message("Yes"), yes), Reply("no", Message("No"), no))
 
 
+def _window(inside: str) -> tuple[Reply, ...]:
+    """Under the unit's window salt is dosed, over it never: only new water helps."""
+    return (
+        Reply("yes", Message("Inside it"), inside),
+        Reply("under", Message("Under it"), "dose_salt"),
+        Reply("over", Message("Over it"), "dilute_salt"),
+    )
+
+
 _ASKS: tuple[Ask, ...] = (
     Ask("pump", Message("Does the pump run when the cell should?"), Message("Look at the returns now, then at the timer's windows: the chlorinator's hours must lie inside the pump's."), _yes_no("bleached", "fix_timer"), Hazard.ELECTRICITY),
     Ask("bleached", Message("Could the test be bleached by very high chlorine?"), Message("Dilute the sample one to one with tap water, test again, double it: does it read high now?"), _yes_no("very_high", "salt_hand_chlorine")),
-    Ask("salt_hand_chlorine", Message("Is salt in the unit's window by a hand test?"), Message("Not by the unit's own display: scale, cold and age make it read low."), _yes_no("cold", "dose_salt")),
+    Ask("salt_hand_chlorine", Message("Is salt in the unit's window by a hand test?"), Message("Not by the unit's own display: scale, cold and age make it read low."), _window("cold")),
     Ask("cold", Message("Is the water 65 °F (18 °C) or colder?"), Message("A thermometer in the water, not the unit's."), _yes_no("too_cold", "setting")),
     Ask("setting", Message("Do setting and hours cover what the pool loses a day?"), Message("The cell's bench compares output and demand."), _yes_no("stabiliser", "raise_setting")),
     Ask("stabiliser", Message("Is stabilizer in its range?"), Message("A turbidity test; under 30 the sun takes the chlorine within hours."), _yes_no("algae", "add_stabiliser")),
     Ask("algae", Message("Does chlorine fall by more than 1 ppm overnight?"), Message("Test at dusk and at dawn with the cell off: no sun, so what is lost is eaten."), _yes_no("shock_it", "scale_seen")),
     Ask("scale_seen", Message("Is there scale in the cell?"), Message("Power off, pump off, look through it with a bright light."), _yes_no("clean_cell", "age"), Hazard.CELL),
     Ask("age", Message("Has the cell run near its rated hours?"), Message("The cell's bench adds them up from the log; 5,000 to 10,000 h are usual."), _yes_no("replace_cell", "call_trade")),
-    Ask("lamp_salt", Message("Is salt in the unit's window by a hand test?"), Message("Test by hand in two places."), _yes_no("bubbles", "dose_salt")),
+    Ask("lamp_salt", Message("Is salt in the unit's window by a hand test?"), Message("Test by hand in two places."), _window("bubbles")),
     Ask("bubbles", Message("Are there air bubbles in the cell or the returns?"), Message("Look through the clear parts while the pump runs: air reads as no water."), _yes_no("find_air", "flow")),
     Ask("flow", Message("Is the flow strong?"), Message("Baskets, filter pressure, valves, returns."), _yes_no("power_cycle", "restore_flow")),
     Ask("power_cycle", Message("Switched off for a minute and on again: does the lamp come back within minutes?"), Message("Only with the pump running."), _yes_no("clean_cell", "watch_it"), Hazard.CELL),
-    Ask("salt_hand", Message("Does a hand test agree that salt is low?"), Message("In several places; differing readings mean poor mixing, not low salt."), _yes_no("dose_salt", "display_off")),
+    Ask("salt_hand", Message("Where does a hand test put salt in the unit's window?"), Message("In several places; differing readings mean poor mixing, not low salt."), _window("display_off")),
     Ask("display_off", Message("Is there scale in the cell, or is the water cold?"), Message("Look through it with a bright light, power off; cold water reads low."), _yes_no("clean_cell", "calibrate"), Hazard.CELL),
     Ask("flakes_when", Message("Did they come at the season's start, or after the polarity turned?"), Message("Scale shed from the cell's plates looks like egg shell."), _yes_no("balance", "balance")),
 )  # fmt: skip
@@ -89,6 +98,7 @@ _ENDS: tuple[End, ...] = (
     End("fix_timer", Message("The cell has no flow in its hours"), Message("Set the timer so that the pump runs through the chlorinator's hours; tighten the trippers. Never bridge the flow switch."), "equipment", None, Hazard.CELL),
     End("very_high", Message("Chlorine is very high, not low"), Message("Cell off, cover off, nobody in; the sun lowers it. Test diluted until it can be read."), None, "sheet"),
     End("dose_salt", Message("Salt is low"), Message("Dose by the hand test, in whole bags, rounded down; cell off until it has dissolved, then test again."), "salt", "sheet"),
+    End("dilute_salt", Message("Salt is too high"), Message("Never dose by the lamp: replace part of the water, then test by hand again."), None, "sheet"),
     End("too_cold", Message("Too cold for the unit"), Message("Cell off by its manual; chlorinate by hand until the water is warmer."), None, "sheet"),
     End("raise_setting", Message("It makes less than the pool loses"), Message("Raise the percentage or the hours on the bench; where 100 % around the clock is not enough, the cell is too small for this pool."), None, "care"),
     End("add_stabiliser", Message("The sun takes it"), Message("Bring stabilizer to its range, in a sock; it reads after a week."), None, "sheet"),

@@ -31,6 +31,9 @@ BY_LATITUDE: Mapping[float, tuple[float, ...]] = MappingProxyType({
     47.0: (3, 3, 5, 9, 14, 18, 21, 20, 16, 11, 6, 4),
 })  # fmt: skip
 
+# Sea all round: a southern winter is that of a northern place nearer to the equator (common practice).
+SOUTH_IS_MILDER_BY_DEG = 6.0
+
 
 @dataclass(frozen=True)
 class Crossing:
@@ -47,7 +50,9 @@ def monthly_water_c(state: PoolState, latitude_deg: float) -> tuple[float, ...]:
     own = state.climates[-1].body if state.climates else None
     if own is not None:
         return own.monthly_c
-    row = BY_LATITUDE[max(least for least in BY_LATITUDE if least <= abs(latitude_deg))]
+    milder = SOUTH_IS_MILDER_BY_DEG if latitude_deg < 0 else 0.0
+    like = max(0.0, abs(latitude_deg) - milder)
+    row = BY_LATITUDE[max(least for least in BY_LATITUDE if least <= like)]
     return row if latitude_deg >= 0 else row[6:] + row[:6]
 
 

@@ -16,7 +16,9 @@ from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.step import ADD
 from kumpan.core.season.plans import Dosed
-from kumpan.core.treatment.plan import Plan, plan
+from kumpan.core.treatment.careful import careful_plan
+from kumpan.core.treatment.plan import Plan
+from kumpan.core.treatment.plan_inputs import PlanInputs
 from kumpan.core.treatment.special.shock import ShockRequest, shock_plan
 
 SOURCES_USED = ("season-lists", "mass-balance")
@@ -78,13 +80,16 @@ def _line(item: Stocked, masses: Sequence[float], request: ShockRequest) -> Dose
 def _part_of(request: ShockRequest, measures: tuple[Measure, ...]) -> Plan:
     """The usual plan, held to these measures."""
     own: dict[Measure, Band] = {m: band for m, band in request.bands.items() if m in measures}
-    found = plan(
-        request.readings,
-        request.volume_l,
-        traits=request.traits,
-        aims=Aims(own, {}),
-        inventory=request.inventory,
-        display=request.display,
+    found = careful_plan(
+        PlanInputs(
+            readings=request.readings,
+            volume_l=request.volume_l,
+            traits=request.traits,
+            aims=Aims(own, {}),
+            inventory=request.inventory,
+            measured=request.measured,
+            display=request.display,
+        )
     )
     return replace(found, unmet=tuple(unmet for unmet in found.unmet if unmet.measure in measures))
 

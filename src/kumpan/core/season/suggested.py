@@ -15,7 +15,7 @@ from kumpan.core.season.climate import Crossing
 SOURCES_USED = ("season-lists", "water-climate")
 
 OPENS_BEFORE = timedelta(days=7)  # open before the water gets over 65 F
-CLOSING_BEGINS_BEFORE = timedelta(days=2)  # its full test
+CLOSING_BEGINS_BEFORE = timedelta(days=5)  # its full test
 JUST_PASSED = timedelta(days=300)  # so far off, the day it turned this time lies a few weeks back: do it now
 FROST_UNDER_C = 8.0  # a pool whose coldest month is under it freezes in some nights
 

@@ -142,6 +142,7 @@ class Timeline:
 
     def add(self, part: Part, expected_change: float | None = None) -> None:
         """An addition; `expected_change` where practice does not follow the mass balance, mg/L."""
+        self.keep_apart(part.dose.product.chemical)
         step = self._addition(part, expected_change)
         self.steps.append(step)
         self._raise_total_chlorine(step)

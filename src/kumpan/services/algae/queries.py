@@ -24,7 +24,7 @@ from kumpan.services.cache import mark_of, remembered
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.expectations import modeled_state, water_now
 from kumpan.services.pools.places import place_of
-from kumpan.services.pools.queries import PoolParts, parts_of
+from kumpan.services.pools.queries import PoolParts, parts_of, poured_lately
 from kumpan.services.treatments.at_hand import AtHand, at_hand, display_options
 from kumpan.services.workers import WORKERS
 
@@ -70,6 +70,7 @@ def requested(
             preferences.drain_l_per_h, preferences.fill_l_per_h, preferences.water_price, preferences.currency
         ),
         fill=parts.equipment.fill_water,
+        poured=poured_lately(state, scope.now),
     )
 
 

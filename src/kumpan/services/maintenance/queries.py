@@ -25,7 +25,7 @@ from kumpan.core.maintenance.recurrence import local_day, season_months
 from kumpan.core.maintenance.tasks import TASKS, Preset, preset_for
 from kumpan.core.messages import Message
 from kumpan.core.quantities.units import Units
-from kumpan.core.season.saved import season_due
+from kumpan.core.season.saved import closed_for_the_winter, season_due
 from kumpan.services.cache import remembered
 from kumpan.services.journal.ledger import Scope, pool_state
 from kumpan.services.journal.log import said
@@ -60,6 +60,7 @@ def care_inputs(state: PoolState, parts: PoolParts) -> CareInputs:
         zone=ZoneInfo(settings.time_zone),
         season=frozenset(range(1, 13)) if traits.indoor else months,
         index=_index(state.only("tests")),
+        winter_closed=closed_for_the_winter(state, traits),
     )
 
 

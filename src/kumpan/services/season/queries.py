@@ -9,7 +9,7 @@ from zoneinfo import ZoneInfo
 
 from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
-from kumpan.core.forecast.expected import measured_readings
+from kumpan.core.forecast.expected import last_values, measured_readings
 from kumpan.core.journal import (
     Outcome,
     PoolState,
@@ -174,6 +174,7 @@ def _dose_question(
         evening=next_evening(scope.now, *place_of(parts.settings), zone),
         zone=zone,
         display=display_options(parts.settings, hand.preferences, units=units),
+        measured=last_values(state),
     )
 
 

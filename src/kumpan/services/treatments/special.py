@@ -30,7 +30,7 @@ from kumpan.services.algae.queries import rescue_plan
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.expectations import fitted, water_now
 from kumpan.services.pools.places import place_of
-from kumpan.services.pools.queries import PoolParts
+from kumpan.services.pools.queries import PoolParts, poured_lately
 from kumpan.services.treatments.at_hand import AtHand, at_hand, display_options
 from kumpan.services.treatments.request import PlanKind, PlanRequest
 
@@ -70,6 +70,7 @@ async def special_plan(
         now=scope.now,
         zone=ZoneInfo(parts.settings.time_zone),
         display=display_options(parts.settings, hand.preferences, units=units),
+        poured=poured_lately(state, scope.now),
     )
     if request.plan is PlanKind.LOWER_CHLORINE:
         return lower_chlorine_plan(special, today=request.today)
@@ -141,6 +142,7 @@ def _shock_request(
         reason=request.reason if request.plan is PlanKind.SHOCK else ShockReason.ROUTINE,
         swim_after_oxidizer_min=OXIDIZER_WAIT_MIN[answer(choices, "after_oxidiser")],
         display=display_options(parts.settings, hand.preferences, units=units),
+        poured=poured_lately(state, scope.now),
     )
 
 

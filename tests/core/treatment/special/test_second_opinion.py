@@ -2,8 +2,10 @@
 
 import pytest
 
+from kumpan.core.pool.equipment import Traits
 from kumpan.core.quantities.readings import Measure, Readings
-from kumpan.core.treatment.special.second_opinion import SecondOpinion, second_opinion
+from kumpan.core.treatment.special.second_opinion import SecondOpinion, advised_plan, second_opinion
+from tests.core.samples import INDOOR, PLASTER, SALT_POOL
 from tests.words import told
 
 WATER = Readings(
@@ -13,7 +15,7 @@ LITRES = 60_000.0
 
 
 def of(text: str, readings: Readings = WATER) -> SecondOpinion:
-    return second_opinion(text, readings, LITRES)
+    return second_opinion(text, readings, LITRES, PLASTER)
 
 
 @pytest.mark.parametrize(
@@ -80,7 +82,7 @@ def test_what_cannot_be_reckoned_is_not_known() -> None:
 
 def test_too_much_at_once_and_what_must_stay_apart_is_told() -> None:
     found = of("calcium 20 lb, baking soda 2 kg, liquid chlorine 1 gal, acid 1 qt")
-    assert {finding.code for finding in found.findings} == {"over_limit", "apart"}
+    assert {finding.code for finding in found.findings} == {"over_limit", "apart", "at_dusk"}
     over = [finding.measure for finding in found.findings if finding.code == "over_limit"]
     assert over == [Measure.CALCIUM_HARDNESS]
     assert any("4 h apart" in told(finding.text) for finding in found.findings)
@@ -89,3 +91,28 @@ def test_too_much_at_once_and_what_must_stay_apart_is_told() -> None:
 
 def test_nothing_advised_changes_nothing() -> None:
     assert of("").after == WATER
+
+
+# Found by use: each was taken without a word. Common practice and labels.
+@pytest.mark.parametrize(
+    ("text", "pool", "code"),
+    [
+        ("cal hypo 15 lb", PLASTER, "over_cap"),
+        ("shock 1.5 lb", PLASTER, "at_dusk"),
+        ("cal hypo 1 lb", SALT_POOL, "not_here"),
+        ("granules 200 g", INDOOR, "not_here"),
+        ("tablets 8 oz, cal hypo 8 oz", PLASTER, "not_here"),
+    ],
+)
+def test_advice_that_breaks_a_law_is_shown_with_its_reason_and_not_scheduled(
+    text: str, pool: Traits, code: str
+) -> None:
+    found = second_opinion(text, WATER, LITRES, pool)
+    assert code in {finding.code for finding in found.findings}
+    planned = advised_plan(text, WATER, LITRES, pool)
+    refused = {left.code for left in planned.unmet}
+    assert (code == "not_here") == ("refused" in refused)
+    then = WATER.free_chlorine or 0.0
+    for step in planned.steps:
+        then = max(then, step.expected.get(Measure.FREE_CHLORINE, 0.0))
+    assert then <= 30.5

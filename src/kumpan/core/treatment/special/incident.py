@@ -6,6 +6,7 @@ Source: fecal-guidance. The local health authority comes first, and in a public 
 from dataclasses import dataclass, replace
 from enum import StrEnum
 
+from kumpan.core.dosing.caps import highest_planned_mg_l
 from kumpan.core.dosing.mass_balance import mass_for_change_g
 from kumpan.core.dosing.solution import Dose, Unmet, nothing_at_hand
 from kumpan.core.findings import Finding
@@ -59,22 +60,32 @@ HOLDINGS: tuple[Holding, ...] = (
     Holding(Incident.DIARRHEA, 0.0, 20.0, CT_MG_MIN_L / 20.0),
     Holding(Incident.DIARRHEA, 15.0, 20.0, 28 * 60),
 )
+# Where a shell or a hall bears no 20: only without stabilizer, and longer.
+UNDER_A_CAP = Holding(Incident.DIARRHEA, 0.0, 15.0, CT_MG_MIN_L / 15.0)
+# Formed matter needs more where stabilizer binds: at least a twenty-fifth of it, over 50.
+FORMED_SHARE_OF_STABILIZER, FORMED_FROM_STABILIZER = 1 / 25, 50.0
 
 
-def holding(incident: Incident, stabilizer: float | None) -> Holding | None:
-    """The guidance for this accident at this stabilizer; None where it gives none, or stabilizer is
-    unknown.
+def holding(incident: Incident, stabilizer: float | None, cap_mg_l: float = float("inf")) -> Holding | None:
+    """The guidance for this accident at this stabilizer in a pool that bears `cap_mg_l`; None where it gives
+    none, or stabilizer is unknown.
     """
     if stabilizer is None:
         return None
-    return next(
-        (row for row in HOLDINGS if row.incident is incident and stabilizer <= row.stabilizer_to), None
-    )
+    rows = (row for row in HOLDINGS if row.incident is incident and stabilizer <= row.stabilizer_to)
+    row = next(rows, None)
+    if row is not None and row.free_chlorine_mg_l > cap_mg_l:
+        fits = stabilizer <= UNDER_A_CAP.stabilizer_to and UNDER_A_CAP.free_chlorine_mg_l <= cap_mg_l
+        return UNDER_A_CAP if fits else None
+    if row is not None and incident is Incident.FORMED_STOOL and stabilizer > FORMED_FROM_STABILIZER:
+        level = max(row.free_chlorine_mg_l, FORMED_SHARE_OF_STABILIZER * stabilizer)
+        return replace(row, free_chlorine_mg_l=level)
+    return row
 
 
 def incident_plan(incident: Incident, request: ShockRequest) -> Plan:
     """Close, remove, disinfect, and hold the chlorine that the guidance names for its time."""
-    line = Timeline(request.volume_l, request.readings, request.display)
+    line = Timeline(request.volume_l, request.readings, request.display, request.poured)
     line.do(
         Message("Close the pool: everybody out, nobody in"),
         Message("{names} in the water. A sign at the gate; tell who was in it.", names=NAMES[incident]),
@@ -87,7 +98,7 @@ def incident_plan(incident: Incident, request: ShockRequest) -> Plan:
         ),
         Hazard.SOILED_WATER,
     )
-    row = holding(incident, request.readings.cyanuric_acid)
+    row = holding(incident, request.readings.cyanuric_acid, highest_planned_mg_l(request.traits))
     unmet: tuple[Unmet, ...] = ()
     if row is None:
         unmet = (Unmet(Measure.FREE_CHLORINE, "no_guidance", _no_time(incident, request)),)

@@ -53,7 +53,7 @@ def lower_chlorine_plan(request: SpecialRequest, *, today: bool) -> Plan:
                 limit=Number(limit),
             ),
         )
-    line = Timeline(request.volume_l, request.readings, request.display)
+    line = Timeline(request.volume_l, request.readings, request.display, request.poured)
     _stop_the_source(line, request, free, limit)
     if today:
         _reduce(line, request, free, limit)

@@ -36,7 +36,7 @@ def mineral_plan(request: SpecialRequest) -> Plan:
         return nothing_to_do(
             request, "not_mineral", Message("This pool has no mineral unit; set it under Pool if it has.")
         )
-    line = Timeline(request.volume_l, request.readings, request.display)
+    line = Timeline(request.volume_l, request.readings, request.display, request.poured)
     line.prepare(request.traits, adds_salt=False)
     _start(line)
     _weekly(line, request.volume_l)

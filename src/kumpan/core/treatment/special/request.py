@@ -16,7 +16,9 @@ from kumpan.core.treatment.plan import AS_SOLD, Plan
 
 @dataclass(frozen=True, kw_only=True)
 class SpecialRequest:
-    """The pool, its water, and what may be poured; `swim_limit_mg_l` is what too much chlorine means."""
+    """The pool, its water, and what may be poured; `swim_limit_mg_l` is what too much chlorine means, and
+    `poured` what went in lately, as (minutes ago, chemical).
+    """
 
     readings: Readings
     volume_l: float
@@ -27,6 +29,7 @@ class SpecialRequest:
     now: datetime
     zone: tzinfo
     display: DisplayOptions = AS_SOLD
+    poured: tuple[tuple[int, str], ...] = ()
 
 
 def nothing_to_do(request: SpecialRequest, code: str, reason: Message) -> Plan:

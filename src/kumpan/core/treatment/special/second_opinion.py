@@ -3,20 +3,21 @@ order, addition-limits.
 """
 
 import re
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
 from itertools import combinations
 
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
+from kumpan.core.dosing.caps import highest_planned_mg_l
 from kumpan.core.dosing.mass_balance import change_per_g, changes
 from kumpan.core.dosing.order_and_waits import ADDITION_LIMITS, ANY_TWO_MINUTES, separation
 from kumpan.core.dosing.solution import Dose, Unmet
 from kumpan.core.dosing.solver import after_all
 from kumpan.core.errors import UnreadableQuantity
 from kumpan.core.findings import Finding
-from kumpan.core.messages import Message, Verbatim
-from kumpan.core.pool.equipment import Traits
-from kumpan.core.products.catalogue import CATALOGUE
+from kumpan.core.messages import NOTHING, Message, Verbatim
+from kumpan.core.pool.equipment import Chlorination, Traits
+from kumpan.core.products.catalogue import CATALOGUE, CHLORINE_CARRIERS, STABILIZED
 from kumpan.core.products.product import Product, density
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure, Readings
@@ -109,7 +110,7 @@ class SecondOpinion:
     findings: tuple[Finding, ...]
 
 
-def second_opinion(text: str, readings: Readings, volume_l: float) -> SecondOpinion:
+def second_opinion(text: str, readings: Readings, volume_l: float, traits: Traits) -> SecondOpinion:
     """Read "salt 20kg, buffer 400g" and reckon it, all of it in and mixed, its chlorine used up for pH."""
     advice: list[Advice] = []
     unread: list[Unread] = []
@@ -128,7 +129,7 @@ def second_opinion(text: str, readings: Readings, volume_l: float) -> SecondOpin
         unread=tuple(unread),
         before=readings,
         after=after,
-        findings=tuple(_findings(amounts, volume_l)),
+        findings=(*_findings(amounts, volume_l), *_against_the_pool(amounts, readings, volume_l, traits)),
     )
 
 
@@ -151,11 +152,13 @@ def advised_plan(
     text: str, readings: Readings, volume_l: float, traits: Traits, display: DisplayOptions = AS_SOLD
 ) -> Plan:
     """The advice as a sheet of its own: its amounts, in our order, with our waits, limits and cautions."""
-    found = second_opinion(text, readings, volume_l)
+    found = second_opinion(text, readings, volume_l, traits)
     known = known_from(readings)
     solved = solve_readings(known) if known is not None else None
     start = solved if isinstance(solved, State) else None
-    placed = spread([_advised(row, volume_l) for row in found.advice], readings, volume_l, start)
+    refused = refused_here(found.advice, traits)
+    allowed = [_advised(row, volume_l) for row in found.advice if row.product.chemical not in refused]
+    placed = spread([_at_most(dose, readings, traits) for dose in allowed], readings, volume_l, start)
     steps = lay_out(placed.parts, volume_l, traits, readings, display=display)
     left = tuple(
         Unmet(
@@ -167,6 +170,10 @@ def advised_plan(
             ),
         )
         for dose in placed.held_back
+    )
+    left += tuple(
+        Unmet(POURED_FOR[chemical], "refused", why)
+        for chemical, why in refused_here(found.advice, traits).items()
     )
     unread = tuple(Finding("unread", piece.text, None) for piece in found.unread)
     return Plan(steps, found.after, left, (*unread, *found.findings))
@@ -244,6 +251,64 @@ def _grams(amount: str, product: Product) -> float:
             raise
         liters = read_quantity(amount, Dimension.VOLUME, "l").value
         return liters * 1000 * density(product)
+
+
+# What must never go into such a pool, and why. Origin: handbook 04, 06, 12.
+def refused_here(advice: Sequence[Advice], traits: Traits) -> dict[str, Message]:
+    """By chemical, why it is not poured here whoever advises it."""
+    found: dict[str, Message] = {}
+    chemicals = {row.product.chemical for row in advice}
+    if traits.chlorination is Chlorination.SALT_CELL:
+        found["calcium_hypochlorite"] = Message(
+            "Calcium hypochlorite scales the plates of a salt cell: use liquid chlorine."
+        )
+    if traits.indoor:
+        for chemical in (*STABILIZED, "cyanuric_acid"):
+            found[chemical] = Message("Indoors no stabilizer is wanted: use liquid chlorine.")
+    if {"trichlor", "calcium_hypochlorite"} <= chemicals:
+        found["trichlor"] = Message(
+            "Trichlor and calcium hypochlorite never come together: fire and explosion. Use one of the two."
+        )
+    return {chemical: why for chemical, why in found.items() if chemical in chemicals}
+
+
+def _at_most(dose: Dose, readings: Readings, traits: Traits) -> Dose:
+    """Chlorine no further than any plan goes here; the rest is told as over the cap."""
+    room = highest_planned_mg_l(traits) - (readings.free_chlorine or 0.0)
+    if dose.measure is not Measure.FREE_CHLORINE or dose.change <= room:
+        return dose
+    share = max(0.0, room) / dose.change
+    return replace(dose, mass_g=share * dose.mass_g, change=share * dose.change)
+
+
+SHOCK_FROM_MG_L = 5.0  # so much chlorine at once is a shock: at dusk, nobody in
+
+
+def _against_the_pool(
+    amounts: Mapping[Product, float], readings: Readings, volume_l: float, traits: Traits
+) -> Iterator[Finding]:
+    rows = [Advice("", product, grams, NOTHING) for product, grams in amounts.items()]
+    for chemical, why in refused_here(rows, traits).items():
+        yield Finding("not_here", Message("{name}: {why}", name=Message(CATALOGUE[chemical].name), why=why))
+    rise = sum(
+        changes(product, grams, volume_l).get(Measure.FREE_CHLORINE, 0.0)
+        for product, grams in amounts.items()
+        if product.chemical in CHLORINE_CARRIERS
+    )
+    then, cap = (readings.free_chlorine or 0.0) + rise, highest_planned_mg_l(traits)
+    if then > cap:
+        text = Message(
+            "Free chlorine would go to {then}; no plan here goes over {cap}. Pour less.",
+            then=Number(then, digits=0),
+            cap=Number(cap),
+        )
+        yield Finding("over_cap", text, Measure.FREE_CHLORINE, {"then": then})
+    elif rise >= SHOCK_FROM_MG_L:
+        text = Message(
+            "That is a shock (free chlorine +{rise}): at dusk, in one go, nobody in until a test allows it.",
+            rise=Number(rise, digits=0),
+        )
+        yield Finding("at_dusk", text, Measure.FREE_CHLORINE, {"rise": rise})
 
 
 def _findings(amounts: dict[Product, float], volume_l: float) -> Iterator[Finding]:

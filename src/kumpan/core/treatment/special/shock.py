@@ -24,6 +24,7 @@ from kumpan.core.quantity import Number, Percent
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import Step
+from kumpan.core.testing.methods import Measured
 from kumpan.core.treatment.dusk import Evening, next_morning
 from kumpan.core.treatment.plan import AS_SOLD, Plan
 from kumpan.core.treatment.rules_beside import rule_beside
@@ -110,7 +111,9 @@ class ShockLevel:
 
 @dataclass(frozen=True, kw_only=True)
 class ShockRequest:
-    """The pool, its water and shelf, the way, and the evening it is for."""
+    """The pool, its water and shelf, the way, and the evening it is for; `poured` is what went in lately, as
+    (minutes ago, chemical), `measured` the readings with their doubt.
+    """
 
     readings: Readings
     volume_l: float
@@ -125,6 +128,8 @@ class ShockRequest:
     reason: ShockReason = ShockReason.ROUTINE
     swim_after_oxidizer_min: int = 60
     display: DisplayOptions = AS_SOLD
+    poured: tuple[tuple[int, str], ...] = ()
+    measured: tuple[Measured, ...] = ()
 
 
 def shock_level(readings: Readings, traits: Traits, strategy: ShockStrategy) -> ShockLevel:
@@ -218,7 +223,7 @@ def _oxidizer_plan(request: ShockRequest) -> Plan:
         reason = Message("No non-chlorine shock on the shelf: put it there, or shock with chlorine.")
         return Plan((), request.readings, (nothing_at_hand(Measure.FREE_CHLORINE, reason),), ())
     grams = request.volume_l * OXIDIZER_G_PER_L
-    line = Timeline(request.volume_l, request.readings, request.display)
+    line = Timeline(request.volume_l, request.readings, request.display, request.poured)
     line.prepare(request.traits, adds_salt=False)
     row = REASONS[request.reason]
     line.do(row.first, row.first_why, Hazard.OPEN_WATER)
@@ -299,7 +304,7 @@ def _strategy_words(request: ShockRequest, level: ShockLevel) -> Message:
 
 
 def _steps(request: ShockRequest, part: Part, level: ShockLevel) -> tuple[Step, ...]:
-    line = Timeline(request.volume_l, request.readings, request.display)
+    line = Timeline(request.volume_l, request.readings, request.display, request.poured)
     until = max(0, int((request.evening.at - request.now).total_seconds() // 60))
     line.wait_until(
         max(0, until - PUMP_BEFORE_MIN), Message("The sun would take most of it before it works.")
