@@ -19,6 +19,12 @@ export const poolQuery = (id: string) =>
     refetchInterval: 60_000,
   });
 
+export const assessmentQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["pool", id, "assessment"],
+    queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/assessment", at(id))),
+  });
+
 export const boardQuery = (id: string) =>
   queryOptions({
     queryKey: ["pool", id, "board"],

@@ -81,4 +81,6 @@ export type TrainingScenario = Schemas["ScenarioView"];
 export type TrainingGame = Schemas["GameView"];
 export type TrainingMove = Schemas["MoveIn"];
 export type TrainingReview = Schemas["Review"];
+export type Assessment = Schemas["Assessment"];
+export type AssessedFinding = Schemas["AssessedFinding"];
 export type NotedEvent = Schemas["NotedEvent"];

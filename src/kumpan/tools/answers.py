@@ -23,7 +23,7 @@ BASIN = {"shape": "rectangle", "length": "32", "width": "16", "second_width": ""
 LONGEST_LIST = 12
 EVERYWHERE = ("/choices", "/pools", "/people", "/shelf", "/shelf/to-buy", "/habits", "/practice",
               "/identify/questions", "/identify", "/interview?tree=low_salt")  # fmt: skip
-OF_EVERY_POOL = ("", "/board", "/sheet", "/today", "/care", "/benches", "/plan", "/climate")
+OF_EVERY_POOL = ("", "/assessment", "/board", "/sheet", "/today", "/care", "/benches", "/plan", "/climate")
 OF_ONE = (
     "/log", "/outlook", "/ways", "/slip/last?temperature_unit=f", "/season", "/season-lists", "/rescue?by_ratio=true",
     "/report", "/calendar?days=42", "/history/free_chlorine", "/history/ph", "/offer?plan=shock", "/offer?plan=drain",

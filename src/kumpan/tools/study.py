@@ -1,9 +1,10 @@
 """`./run study`: the chlorine forecast, and rescues by the plan, on simulated pools whose laws neither
-knows.
+knows; and random plans against the laws of advice.
 """
 
 import statistics
 import sys
+from collections import Counter
 from concurrent.futures import ProcessPoolExecutor
 from itertools import repeat
 from pathlib import Path
@@ -14,14 +15,19 @@ from kumpan.core.forecast.fit import fit
 from kumpan.core.forecast.forecast import forecast
 from kumpan.core.journal import Severity
 from kumpan.core.simulation.study import KINDS, Case, Score, cases, score
+from kumpan.core.testing.kits import KITS
 from kumpan.core.training.green_study import Rescued, rescued
+from kumpan.core.training.plan_laws import CHECKS, breaches, coverage, drawn, planned
 from kumpan.tools.packages import ROOT
 
 PAGE = ROOT / "docs/forecast.md"
+ADVICE_PAGE = ROOT / "docs/advice.md"
 RESCUE_PAGE = ROOT / "docs/hard-weeks.md"
 ZONE = ZoneInfo("America/Chicago")
 MARK = "<!-- study -->"
 POOLS = 100
+PLANS = 3000
+COVERED_POOLS = 300
 
 
 def our_forecast(case: Case) -> tuple[float, float, float]:
@@ -69,6 +75,36 @@ def main() -> None:
     print(text)
     if pools == POOLS:
         _into(RESCUE_PAGE, text)
+    plans = PLANS * pools // POOLS
+    text = f"{law_table(plans)}\n{coverage_table(COVERED_POOLS * pools // POOLS)}"
+    print(text)
+    if pools == POOLS:
+        _into(ADVICE_PAGE, text)
+
+
+def law_table(plans: int) -> str:
+    """Breaches of the laws of plans per thousand random plans, in Markdown."""
+    with ProcessPoolExecutor() as executor:
+        found = list(executor.map(_broken, range(plans), chunksize=50))
+    counts = Counter(law for laws in found for law in laws)
+    head = "| law | breaches in a thousand plans |\n|---|---|\n"
+    rows = "".join(f"| {law} | {1000 * counts[law] / plans:.1f} |\n" for law in CHECKS)
+    return f"{plans} random plans.\n\n{head}{rows}"
+
+
+def _broken(number: int) -> set[str]:
+    question = drawn(number)
+    return {law for law, _ in breaches(planned(question), question.inputs)}
+
+
+def coverage_table(pools: int) -> str:
+    """How often a dose's range holds the true dose, by kit, in Markdown."""
+    with ProcessPoolExecutor() as executor:
+        rows = list(executor.map(coverage, [kit.key for kit in KITS], repeat(pools)))
+    head = (
+        "| kit | doses | range holds the true dose | median width, share of the dose |\n|---|---|---|---|\n"
+    )
+    return head + "".join(f"| {r.kit} | {r.doses} | {r.inside:.1%} | {r.width:.0%} |\n" for r in rows)
 
 
 def rescues(each: int) -> list[Rescued]:

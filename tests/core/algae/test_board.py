@@ -237,7 +237,7 @@ def codes(case: Case) -> set[str]:
 
 
 def test_causes_are_read_from_the_log() -> None:
-    neglected = Case().test(free_chlorine=2.5).later(days=20).begin(cyanuric_acid=70.0)
+    neglected = Case().test(free_chlorine=2.5).later(days=25).begin(cyanuric_acid=70.0)
     assert {"not_tested", "stabiliser_high", "phosphate_unknown", "no_shock"} <= codes(neglected)
     bare = Case().begin(cyanuric_acid=5.0, phosphate_ppb=400.0)
     assert {"stabiliser_low", "phosphate_high"} <= codes(bare)
@@ -252,6 +252,11 @@ def test_causes_are_read_from_the_log() -> None:
         saved.test(free_chlorine=3.0).later(days=2)
     saved.pour(9.0).later(days=2)
     assert not {"not_tested", "chlorine_low", "no_shock"} & codes(saved.begin())
+
+
+def test_a_new_pool_is_not_blamed_for_weeks_that_nobody_told_of() -> None:
+    """Law E.4: causes from evidence in the journal, never from its absence."""
+    assert not {"not_tested", "no_shock"} & codes(Case().begin())
 
 
 def test_the_vinyl_cap_is_fifteen() -> None:

@@ -74,10 +74,23 @@ def test_ph_goes_down_first_and_up_first_where_the_shock_is_acid() -> None:
     """Both schools of handbook 07: 7.2 to 7.4 by default, 7.8 before a product that drives pH down."""
     high = Case().begin(ph=8.0).prepared()
     assert stage_now(high.request()) is StageKey.BALANCE
-    assert {s.chemical for s in stage_plan(high.request()).steps if s.kind == ADD} == {"hydrochloric_acid"}
+    poured = [s for s in stage_plan(high.request()).steps if s.kind == ADD]
+    assert [s.chemical for s in poured] == ["hydrochloric_acid", "sodium_hypochlorite"]
+    # Law E.1: never a day without chlorine in a green pool; the rest of the acid follows from the next test.
+    assert {s.day for s in poured} == {1}
+    assert poured[1].offset_min - poured[0].offset_min >= 60
     low = Case(inventory=(DICHLOR, ACID, ASH)).begin(ph=7.3, cyanuric_acid=5.0).prepared()
     assert low.request().ph_strategy is PhStrategy.RAISED
-    assert {s.chemical for s in stage_plan(low.request()).steps if s.kind == ADD} == {"sodium_carbonate"}
+    raised = [s.chemical for s in stage_plan(low.request()).steps if s.kind == ADD]
+    assert raised[0] == "sodium_carbonate"
+
+
+def test_a_missing_night_is_asked_for_and_is_no_reason_to_shock_again() -> None:
+    """Law E.2: clear after a round and nothing combined, but nobody tested at dusk and at dawn."""
+    case = Case().begin().prepared().pour(15.0).later(hours=40)
+    case.visual_check(Clarity.CLEAR).test(free_chlorine=4.0, total_chlorine=4.2, ph=7.4)
+    assert stage_now(case.request()) is StageKey.CLEAR
+    assert not [s for s in stage_plan(case.request()).steps if s.kind == ADD]
 
 
 def test_no_acid_goes_in_by_a_bleached_test() -> None:

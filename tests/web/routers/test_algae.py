@@ -79,7 +79,8 @@ async def test_the_sheets_follow_the_stages(api: Api) -> None:
     await tick_all(api, pool, prepare)
     balance = await start(api, pool)
     assert {s["step"]["chemical"] for s in balance["steps"] if s["step"]["kind"] == "add"} == {
-        "hydrochloric_acid"
+        "hydrochloric_acid",
+        "sodium_hypochlorite",
     }
     await tick_all(api, pool, balance)
     api.pass_time(minutes=61)

@@ -8,6 +8,7 @@ import { AheadStrip } from "../../components/AheadStrip";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { DueCard } from "../../components/DueCard";
+import { FindingsCard } from "../../components/FindingsCard";
 import { GaugeRow } from "../../components/GaugeRow";
 import { PoolHeader } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
@@ -32,13 +33,16 @@ export function BoardPage() {
       <Grid
         templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 22rem" }}
         templateAreas={{
-          base: '"due" "board" "sheet" "ahead"',
-          lg: '"board sheet" "board due" "board ahead"',
+          base: '"against" "due" "board" "sheet" "ahead"',
+          lg: '"board against" "board sheet" "board due" "board ahead"',
         }}
-        templateRows={{ lg: "auto auto 1fr" }}
+        templateRows={{ lg: "auto auto auto 1fr" }}
         gap="5"
         alignItems="start"
       >
+        <Box gridArea="against" _empty={{ display: "none" }}>
+          <FindingsCard poolId={poolId} />
+        </Box>
         <Box gridArea="board">
           {board.isPending && <Loading what="the board" />}
           {board.isError && <Failed error={board.error} again={() => void board.refetch()} />}
@@ -50,7 +54,9 @@ export function BoardPage() {
         {/* The sheet does not wait for the board. */}
         {board.data?.tested_at !== null && head.data?.last_test_at !== null && (
           <Box gridArea="sheet">
-            {whatIf.answer === null ? (
+            {head.data?.treating ? (
+              <RescueBeside poolId={poolId} why={head.data.next.why} />
+            ) : whatIf.answer === null ? (
               <SheetBeside poolId={poolId} zone={zone} units={units} />
             ) : (
               <SheetForAims poolId={poolId} zone={zone} whatIf={whatIf} />
@@ -223,6 +229,19 @@ function SheetForAims({
   );
 }
 
+/** While a rescue goes on its sheet is the one that counts. */
+function RescueBeside({ poolId, why }: { poolId: string; why: string }) {
+  return (
+    <Card as="section" aria-label="Rescue">
+      <Text as="h2" fontSize="lead" fontWeight="700" mb="2">
+        The rescue goes on
+      </Text>
+      <Text mb="2">{why}</Text>
+      <PlainLink to={`/pools/${poolId}/rescue`}>Open the rescue board</PlainLink>
+    </Card>
+  );
+}
+
 function SheetBeside({ poolId, zone, units }: { poolId: string; zone: string; units: Units }) {
   const sheet = useQuery(treatmentQuery(poolId, units));
   if (sheet.isPending) return <Loading what="the sheet" />;
@@ -243,7 +262,7 @@ function SheetBeside({ poolId, zone, units }: { poolId: string; zone: string; un
 }
 
 function ShortSteps({ sheet, zone }: { sheet: Treatment; zone: string }) {
-  if (sheet.steps.length === 0) return <Text color="soft">Nothing to add.</Text>;
+  if (sheet.steps.length === 0) return <Text color="soft">Nothing to pour now.</Text>;
   return (
     <Box as="ol" listStyleType="none" p="0" m="0">
       {sheet.steps

@@ -14,7 +14,7 @@ it("sets what the cell makes against what the pool uses, and looks for a fault",
   expect(screen.getByText(/Now \d+ % for/)).toBeTruthy();
   const tree = benches.cell.trees.find(({ key }) => key === "low_salt");
   await user.click(screen.getByText(tree?.title ?? ""));
-  expect(await screen.findByText("Does a hand test agree that salt is low?")).toBeTruthy();
+  expect(await screen.findByText("Where does a hand test put salt in the unit's window?")).toBeTruthy();
 });
 
 it("asks for the cell's setting where none was told", () => {

@@ -45,16 +45,26 @@ def _causes(request: RescueRequest) -> Iterator[Finding]:
     yield from _phosphate(request)
     yield from _pump(request)
     last = [entry.at for entry in shocks(request.state) if entry.at < began]
+    if _known_for(request, began) < NO_SHOCK_FOR:
+        return  # a journal that begins later tells nothing of those weeks
     if not last or began - last[-1] > NO_SHOCK_FOR:
         text = Message("No shock in the three weeks before: what is combined and what begins to grow stays.")
         yield Finding("no_shock", text, Measure.FREE_CHLORINE)
 
 
+def _known_for(request: RescueRequest, until: datetime) -> timedelta:
+    """How long the journal tells of this pool."""
+    state = request.state
+    known = [e.at for e in (*state.tests, *state.visual_checks, *state.additions, *state.care)]
+    return until - min(known) if known else timedelta()
+
+
 def _chlorine(request: RescueRequest, start: datetime, end: datetime) -> Iterator[Finding]:
     past = [r for r in history(request.state, Measure.FREE_CHLORINE) if start <= r.at <= end]
     before = [r for r in past if r.at < end - timedelta(hours=12)]
-    if not before or end - before[-1].at > NO_TEST_FOR:
-        days = (end - before[-1].at).days if before else LOOKED_BACK.days
+    known = _known_for(request, end) >= NO_TEST_FOR
+    if known and (not before or end - before[-1].at > NO_TEST_FOR):
+        days = (end - before[-1].at).days if before else min(LOOKED_BACK, _known_for(request, end)).days
         text = Message(
             "Free chlorine was not tested for {days} days or more: nobody saw it go.", days=Number(days)
         )

@@ -19,6 +19,7 @@ FIRST_TEST_CARRIES = timedelta(hours=12)
 VISUAL_CHECK_CARRIES = timedelta(hours=18)
 PH_READS_TRUE_UNDER_MG_L = 10.0  # over it the indicator bleaches
 WEEK = timedelta(days=7)
+SPOTS = "algae spots"  # as the look has them
 PH_HIGH, PH_LOW, PH_RAISED_LOW = 7.6, 7.0, 7.7
 
 
@@ -149,10 +150,26 @@ def stage_now(request: RescueRequest) -> StageKey:
         return StageKey.TEST
     if not request.rounds and _ph_first(request):
         return StageKey.BALANCE
-    if not nothing_lives(request):
+    if _spots(request):
+        return StageKey.WEEK
+    if not nothing_lives(request) and not _only_the_night_is_missing(request):
         return StageKey.ROUND
     others = [one for one in criteria(request) if one.key != "week"]
     return StageKey.WEEK if all(one.met for one in others) else StageKey.CLEAR
+
+
+def _spots(request: RescueRequest) -> bool:
+    """Spots at the last look once a round is done: brushed daily, pump on, whatever a night says."""
+    checks = request.episode.visual_checks if request.episode is not None else ()
+    return bool(checks) and bool(request.rounds) and SPOTS in checks[-1].body.odd and nothing_lives(request)
+
+
+def _only_the_night_is_missing(request: RescueRequest) -> bool:
+    """Clear and nothing combined, but no pair of tests over a night: that is asked for, and is no reason to
+    shock again.
+    """
+    met = {one.key: one.met for one in criteria(request)}
+    return bool(met["look"]) and bool(met["combined"]) and met["overnight"] is None and bool(request.rounds)
 
 
 def _needs_test(request: RescueRequest, carries: timedelta) -> bool:

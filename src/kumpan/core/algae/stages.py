@@ -22,7 +22,7 @@ from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Number, Percent, PoolWater, Pressure
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.targets import Aims
-from kumpan.core.records.step import DO, Step
+from kumpan.core.records.step import ADD, DO, Step
 from kumpan.core.treatment.plan import Plan, plan
 from kumpan.core.treatment.schedule import Timeline
 from kumpan.core.treatment.special.shock import PH_FOR_SHOCK, chlorine_part
@@ -132,7 +132,34 @@ def _balance_plan(request: RescueRequest) -> Plan:
             aim=Number(aim),
         )
     )
-    return replace(found, notes=(Finding("ph_school", text, Measure.PH), *found.notes))
+    notes = (Finding("ph_school", text, Measure.PH), *found.notes)
+    return _with_chlorine_today(request, replace(found, notes=notes))
+
+
+def _with_chlorine_today(request: RescueRequest, found: Plan) -> Plan:
+    """The first day's part of pH, and the shock the same day: never a day without chlorine in a green pool.
+
+    What is left of pH follows from the next test.
+    """
+    today = [step for step in found.steps if step.day == 1]
+    while today and today[-1].kind != ADD:
+        today.pop()
+    rise = request.rise_to(request.level_mg_l)
+    product = request.product_for(rise) if rise >= LEAST_RISE_MG_L else None
+    if product is None:
+        return found
+    line = _line(request)
+    line.after(today)
+    free = request.readings.free_chlorine or 0.0
+    why = Message(
+        "Free chlorine from {free} to {free_2} the same day: a green pool never waits for pH.",
+        free=Number(free, figures=3),
+        free_2=Number(free + rise, figures=3),
+    )
+    line.add(chlorine_part(request.readings, product, rise_mg_l=rise, volume_l=request.volume_l, why=why))
+    wait_and_test(request, line, rise)
+    after = replace(found.predicted, free_chlorine=free + rise)
+    return replace(found, steps=tuple(line.steps), predicted=after)
 
 
 def _round_plan(request: RescueRequest) -> Plan:

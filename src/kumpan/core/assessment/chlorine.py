@@ -56,11 +56,14 @@ def _free_chlorine(case: Case) -> Iterator[Problem]:
     if reading is None:
         return
     value, band = reading.value, case.chlorine
+    by_now = value.value if case.expected_mg_l is None else case.expected_mg_l
     if value.off_scale or case.bleached:
         yield _off_scale(reading)
     elif value.value > BLEACHES_MG_L or value.low > case.limit_mg_l:
         yield _over_the_limit(case, reading)
-    elif band.high is not None and value.value > band.high:
+    elif band.high is not None and (
+        by_now > band.high or (value.value > band.high and not _under(case, band))
+    ):
         remedy = Remedy(kind=K.TEST, measures=(M.FREE_CHLORINE,), text=Message("Test it again"))
         yield finding_of(
             M.FREE_CHLORINE,

@@ -21,6 +21,7 @@ SOURCE = "chlorine-model"
 
 BAND_SD = 1.645  # 90 percent
 FACTOR_STEP = 0.1
+TABLETS_LAST_DAYS, TABLETS_WIDEN = 14, 1.4  # measured on simulated tablet pools, see docs/forecast.md
 
 
 @dataclass(frozen=True)
@@ -47,10 +48,17 @@ def forecast(
     beliefs = _ahead(acting, fitted.factors, fitted)
     likely = np.array([belief.mean for belief in beliefs])
     own = np.array([belief.variance for belief in beliefs])
-    sd = np.sqrt(own + _factor_variance(acting, fitted, likely))
+    sd = np.sqrt(own + _factor_variance(acting, fitted, likely)) * _unevenly(state, fitted)
     return ChlorineForecast(
         acting.knots_s, likely, np.maximum(0.0, likely - BAND_SD * sd), likely + BAND_SD * sd
     )
+
+
+def _unevenly(state: PoolState, fitted: Fit) -> float:
+    """Tablets dissolve faster at first and by the flow: their days differ more than the model knows."""
+    since = fitted.last_at_s - TABLETS_LAST_DAYS * SECONDS_A_DAY
+    tablets = any(e.body.chemical == "trichlor" and e.at.timestamp() > since for e in state.additions)
+    return TABLETS_WIDEN if tablets else 1.0
 
 
 def _ahead(acting: Conditions, factors: Factors, fitted: Fit) -> list[Belief]:

@@ -52,6 +52,7 @@ DILUTION_DUE_CYA = 100.0
 WEEKS_WORTH_A_WORD = 26.0
 DUSK_TO_DAWN_H = 10
 HALF_A_DAY_S = 43_200
+HARDLY_UNDER_MG_L = 0.1  # a drop of reagent: what was just read as in range is not called under it
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -164,7 +165,8 @@ def _sentences(found: Outlook, setting: Setting, now: datetime) -> list[Finding]
 
 
 def _chlorine(found: Outlook, setting: Setting, now: datetime) -> list[Finding | None]:
-    low_already = found.chlorine.at(now.timestamp())[1] < (setting.bands[Measure.FREE_CHLORINE].low or 0.0)
+    edge = (setting.bands[Measure.FREE_CHLORINE].low or 0.0) - HARDLY_UNDER_MG_L
+    low_already = found.chlorine.at(now.timestamp())[1] < edge
     return [
         _runs_low(found, setting, now),
         _shock_over(found, setting, now),
@@ -189,7 +191,7 @@ def _runs_low(found: Outlook, setting: Setting, now: datetime) -> Finding | None
     if low is None:
         return None
     at_now = found.chlorine.at(now.timestamp())
-    if at_now[1] < low:
+    if at_now[1] < low - HARDLY_UNDER_MG_L:
         fresh = now.timestamp() - found.fitted.last_at_s < HALF_A_DAY_S
         text = (
             Message("Free chlorine is under {low} and falls on until it is dosed.", low=Number(low))

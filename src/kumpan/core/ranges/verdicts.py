@@ -46,7 +46,7 @@ _LOW_WORDS: dict[Measure, Message] = {
     _M.SATURATION_INDEX: Message("eats cement and metal"),
 }
 _HIGH_WORDS: dict[Measure, Message] = {
-    _M.FREE_CHLORINE: Message("high: wait before swimming"),
+    _M.FREE_CHLORINE: Message("high: no more of it, let it fall"),
     _M.COMBINED_CHLORINE: Message("high: smells and irritates; shock"),
     _M.PH: Message("high: scale, weak chlorine"),
     _M.TOTAL_ALKALINITY: Message("high: pH drifts up, scale"),

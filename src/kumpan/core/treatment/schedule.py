@@ -136,6 +136,15 @@ class Timeline:
                 until, why = at + row.minutes, row.why
         self.wait_until(until, Message("Before the next one goes in: {why}.", why=why))
 
+    def after(self, steps: Sequence[Step]) -> None:
+        """Go on after steps that are laid out already: their pours count, their waits are over."""
+        self.steps = list(steps)
+        for step in steps:
+            self.now = max(self.now, step.offset_min + (step.minutes or 0))
+            if step.kind == ADD and step.chemical is not None:
+                self._poured.append((step.offset_min, step.chemical))
+            self._level.update(step.expected)
+
     def level_now(self, readings: Readings) -> None:
         """The water as it stands from here on, after something that is no addition."""
         self._level = {m: value for m in Measure if (value := readings.value(m)) is not None}
