@@ -82,15 +82,19 @@ def open_page(kumpan: Running, chromium: Browser) -> Iterator[OpenPage]:
     assert errors == []
 
 
+# An idle connection may be closed by the server in the moment it is used again; a reading is asked once more.
+IDLE_CLOSED = 2
+
+
 def pool_of(page: Page, name: str) -> str:
     """The path of a pool, by its name."""
-    heads = page.request.get("/api/v1/pools").json()
+    heads = page.request.get("/api/v1/pools", max_retries=IDLE_CLOSED).json()
     return next(f"/pools/{head['id']}" for head in heads if head["settings"]["name"] == name)
 
 
 def as_person(page: Page, name: str) -> None:
     """Who uses this device, said before its first page is opened."""
-    people = page.request.get("/api/v1/people").json()
+    people = page.request.get("/api/v1/people", max_retries=IDLE_CLOSED).json()
     keep(page, "kumpan.person", next(str(person["id"]) for person in people if person["name"] == name))
 
 

@@ -87,7 +87,7 @@ def test_benches_interview_and_plant(open_page: OpenPage) -> None:
     expect(page.get_by_text("What holds this pool")).to_be_visible()
     expect(page.get_by_role("heading", name="Controller and weather")).to_be_visible()
     page.get_by_role("button", name="The unit says: look at the cell").click()
-    for answer in ("Yes", "No", "Yes", "Yes"):
+    for answer in ("Inside it", "No", "Yes", "Yes"):
         page.get_by_role("button", name=answer, exact=True).click()
     expect(page.get_by_text("Scale on the plates")).to_be_visible()
     expect(page.get_by_text("makes chlorine gas", exact=False)).to_be_visible()
