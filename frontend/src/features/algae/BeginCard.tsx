@@ -68,7 +68,7 @@ export function BeginCard({ seen, poolId, busy, onSeverity, onRatio, onBegin }: 
                 )}
               </Text>
               <Text fontSize="note">
-                {one.look}. {one.days}.
+                {one.look}.
               </Text>
             </Box>
           </Row>

@@ -1,4 +1,4 @@
-import { Grid, Heading } from "@chakra-ui/react";
+import { Box, Grid, Heading } from "@chakra-ui/react";
 import { useFormContext, useWatch } from "react-hook-form";
 import { Card } from "../../components/Card";
 import { type Option, PickMany } from "../../components/Pick";
@@ -47,7 +47,12 @@ export function VisualCheckCard({ poolId }: { poolId: string }) {
         <Choice inline name="clarity" label="The water is" options={CLARITY} />
         <Choice inline name="level" label="Level in the skimmer" options={LEVEL} />
         <PickMany inline label="Anything odd" options={ODD} values={seen} onToggle={toggle} />
-        <PickMany inline label="Danger here" options={DANGER} values={seen} onToggle={toggle} />
+        <details open={DANGER.some(({ value }) => seen.includes(value)) || undefined}>
+          <Box as="summary" cursor="pointer" minH="44px" display="flex" alignItems="center" fontWeight="600">
+            Danger here
+          </Box>
+          <PickMany label="Nobody swims until it is gone" options={DANGER} values={seen} onToggle={toggle} />
+        </details>
         <PlainLink to={`/pools/${poolId}/what-is-it`} display="inline-flex" minH="44px" alignItems="center">
           What is it in the water?
         </PlainLink>
