@@ -252,3 +252,21 @@ def obeys_the_laws(found: dict[str, Any]) -> None:
         assert found["swim"]["reasons"]
     assert found["closed"] == (found["swim"]["code"] == "no")
     assert found["holds_until"] > found["at"]
+
+
+async def test_new_plaster_gets_no_salt_and_no_granules_and_cold_water_no_stabilizer(api: Api) -> None:
+    """Law D.7 and the table: the judge says what waits, and the plan does not pour it. Common practice."""
+    entries = [
+        noted(12 * DAY, "plastered"),
+        a_test(cyanuric_acid="10", temperature_c="48F", salt="500"),
+        looked(),
+    ]
+    found = await judged(api, entries, MORNING, **equipment(chlorination="salt_cell"))
+    barred = {chemical for one in found["not_to_be_dosed"] for chemical in one["chemicals"]}
+    assert {"sodium_chloride", "sodium_dichlor", "calcium_hypochlorite", "cyanuric_acid"} <= barred
+    made = (await api.get("/pools"))[-1]["id"]
+    sheet = await api.get(f"/pools/{made}/sheet")
+    poured = {line["step"]["chemical"] for line in sheet["steps"]} - {None}
+    assert not poured & barred
+    waits = {left["measure"]: left["code"] for left in sheet["unmet"]}
+    assert (waits["salt"], waits["cyanuric_acid"]) == ("wait", "wait")

@@ -67,9 +67,7 @@ export function BeginCard({ seen, poolId, busy, onSeverity, onRatio, onBegin }: 
                   </Text>
                 )}
               </Text>
-              <Text fontSize="note">
-                {one.look}.
-              </Text>
+              <Text fontSize="note">{one.look}.</Text>
             </Box>
           </Row>
         ))}

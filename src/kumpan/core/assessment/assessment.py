@@ -13,7 +13,7 @@ from kumpan.core.assessment.chlorine import OXIDIZER_READS_AS_COMBINED
 from kumpan.core.assessment.measured import measured
 from kumpan.core.assessment.order import Problem, Remedy, RemedyKind, in_order
 from kumpan.core.assessment.seen import THUNDER_OVER, seen
-from kumpan.core.assessment.standing import FRESH_PLASTER, standing
+from kumpan.core.assessment.standing import standing
 from kumpan.core.assessment.swim import SwimAnswer, SwimCode, swim_answer
 from kumpan.core.assessment.undone import ready
 from kumpan.core.dosing.order_and_waits import ACIDS
@@ -23,6 +23,7 @@ from kumpan.core.messages import NOTHING, Cased, Message, joined, listed
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.testing.rhythm import SERVICE_HOLDS_DAYS, TEST_EVERY, TEST_HOLDS_DAYS
+from kumpan.core.treatment.not_now import FRESH_PLASTER, NotNow, not_now
 from kumpan.core.treatment.plan import Plan
 
 SOURCES_USED = ("order", "test-interval")
@@ -62,6 +63,7 @@ class Assessment:
     findings: tuple[Problem, ...]
     expected: Readings
     closed: bool
+    not_to_be_dosed: tuple[NotNow, ...]
     holds_until: datetime
 
 
@@ -76,6 +78,7 @@ def assess(case: Case) -> Assessment:
         findings=found,
         expected=case.expected,
         closed=swim.code is SwimCode.NO,
+        not_to_be_dosed=not_now(case.state, case.now, case.expected.temperature_c),
         holds_until=holds_until(case, swim),
     )
 

@@ -37,13 +37,12 @@ from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import READING_MEASURES, Measure
 from kumpan.core.quantity import Number
+from kumpan.core.treatment.not_now import COLD_C, FRESH_PLASTER
 
 SOURCES_USED = ("mixing", "test-interval", "overnight-loss", "order")
 
 K, S, M = RemedyKind, FindingSeverity, Measure
 READ_AGAIN = (M.FREE_CHLORINE, M.TOTAL_CHLORINE, M.PH, M.TOTAL_ALKALINITY)
-FRESH_PLASTER = timedelta(days=30)
-COLD_C = 10.0  # 50 F: cells stop, stabilizer and floc do not dissolve or settle
 WARM_C = 32.0  # about 90 F
 BORATE_SPEAKS_FOR = timedelta(days=180)
 BORATE_THERE_MG_L = 5.0

@@ -39,6 +39,7 @@ from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import ProfileKey
+from kumpan.core.treatment.not_now import COLD_C
 
 SOURCES_USED = ("swim-limit", "swim-ph", "mixing", "test-interval")
 
@@ -341,7 +342,7 @@ def _said(case: Case) -> Iterator[Reason]:
         text = Message("Stabilizer binds most of the chlorine: raise chlorine, or lower stabilizer.")
         yield Reason("chlorine_bound", text)
     temperature = case.current(Measure.TEMPERATURE)
-    if temperature is not None and temperature.value.value < 10.0:
+    if temperature is not None and temperature.value.value < COLD_C:
         yield Reason("water_cold", Message("The water is very cold: under 50 F (10 C)."))
 
 

@@ -80,7 +80,7 @@ def careful_plan(given: PlanInputs) -> Plan:
     found = _as_a_first_part(found, inputs, missing) if corners else _not_tested_said(found, inputs)
     unmet = (*_of_others(found.unmet, held), *held)
     said = replace(found, unmet=unmet, notes=(*found.notes, *notes, *more))
-    return _within_or_said(said, inputs)
+    return _within_or_said(_waits(said, given), inputs)
 
 
 def _prepared(given: PlanInputs) -> tuple[PlanInputs, tuple[Finding, ...], tuple[Unmet, ...]]:
@@ -104,7 +104,29 @@ def possible_waters(given: PlanInputs) -> tuple[tuple[Readings, ...], Aims]:
 # What the owner chose, and the caps.
 def _obeying(given: PlanInputs) -> PlanInputs:
     never = NOT_FOR_PH.get(given.raise_ph_by, ())
-    return replace(given, inventory=tuple(p for p in given.inventory if p.chemical not in never))
+    barred = {chemical for one in given.waiting for chemical in one.chemicals}
+    kept = tuple(p for p in given.inventory if p.chemical not in never and p.chemical not in barred)
+    return replace(given, inventory=kept)
+
+
+def _waits(found: Plan, given: PlanInputs) -> Plan:
+    """What is left for want of a product that may not go in now says so, and until when it waits."""
+    at_hand = {product.chemical for product in given.inventory}
+    said = []
+    for left in found.unmet:
+        wanted = {chemical for chemical in at_hand if left.measure in _FOR.get(chemical, ())}
+        reasons = [one.reason for one in given.waiting if wanted & set(one.chemicals)]
+        wait = left.code == "nothing_suitable_at_hand" and bool(reasons)
+        said.append(Unmet(left.measure, "wait", reasons[-1]) if wait else left)
+    return replace(found, unmet=tuple(said))
+
+
+# What the chemicals that may have to wait are poured for.
+_FOR: Mapping[str, tuple[Measure, ...]] = {
+    "sodium_chloride": (M.SALT,),
+    "cyanuric_acid": (M.CYANURIC_ACID,),
+    **dict.fromkeys(CHLORINE_CARRIERS, (M.FREE_CHLORINE,)),
+}
 
 
 def _within_caps(inputs: PlanInputs) -> tuple[PlanInputs, tuple[Finding, ...]]:

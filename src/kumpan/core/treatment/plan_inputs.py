@@ -12,6 +12,7 @@ from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.display import DisplayOptions
 from kumpan.core.testing.methods import Measured
+from kumpan.core.treatment.not_now import NotNow
 from kumpan.core.treatment.plan import AS_SOLD
 
 SOURCE = "method-doubt"
@@ -30,8 +31,8 @@ class PlanInputs:
 
     `measured` are the readings with their doubt; `least_mg_l` the free chlorine that swimming needs;
     `poured` what went in lately, as (minutes ago, chemical); `bleached` a zero of chlorine that may be a
-    bleached test; `raise_ph_by` the owner's choice; `stabilizer_prior` what stabilizer may be where it is
-    not known (mg/L); `daily_tests` whether the plan lives among days (law D.7).
+    bleached test; `raise_ph_by` the owner's choice; `waiting` what may not go in now; `stabilizer_prior`
+    what stabilizer may be where it is not known (mg/L).
     """
 
     readings: Readings
@@ -46,4 +47,5 @@ class PlanInputs:
     poured: tuple[tuple[int, str], ...] = ()
     bleached: bool = False
     raise_ph_by: str = "sum"
+    waiting: tuple[NotNow, ...] = ()
     stabilizer_prior: tuple[float, float] = PRIORS[M.CYANURIC_ACID]

@@ -30,6 +30,7 @@ from kumpan.core.records.display import DisplayOptions
 from kumpan.core.testing.methods import Measured
 from kumpan.core.treatment.amount_ranges import volume_share, with_ranges
 from kumpan.core.treatment.careful import BLEACHES_MG_L, careful_plan, stabilizer_prior
+from kumpan.core.treatment.not_now import NotNow, not_now
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.plan_inputs import PlanInputs
 from kumpan.core.treatment.strategies import StrategyOutcome, compare
@@ -145,6 +146,7 @@ class PlanQuestion:
     raise_ph_by: str
     least_mg_l: float
     stabilizer_prior: tuple[float, float]
+    waiting: tuple[NotNow, ...]
 
     @property
     def aims(self) -> Aims:
@@ -181,6 +183,7 @@ async def _question(scope: Scope, state: PoolState, parts: PoolParts) -> PlanQue
         raise_ph_by=answer(parts.settings.choices, "ph_up"),
         least_mg_l=least_mg_l(state, parts),
         stabilizer_prior=stabilizer_prior(state),
+        waiting=not_now(state, scope.now, readings.temperature_c),
     )
 
 
@@ -245,6 +248,7 @@ def _inputs(question: PlanQuestion, chosen: Chosen, fill: Readings, display: Dis
         bleached=question.bleached,
         raise_ph_by=question.raise_ph_by,
         stabilizer_prior=question.stabilizer_prior,
+        waiting=question.waiting,
     )
 
 

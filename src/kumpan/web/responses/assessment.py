@@ -58,6 +58,14 @@ class AssessedNext(Response):
     due: datetime | None
 
 
+class NotNow(Response):
+    """Chemicals that may not go in now, why, and until when where that is known."""
+
+    chemicals: tuple[str, ...]
+    text: Text = read_from("reason")
+    until: datetime | None
+
+
 class Assessment(Response):
     """What is said of a pool at a moment; it stands until `holds_until` if nothing is entered.
 
@@ -70,4 +78,5 @@ class Assessment(Response):
     findings: tuple[AssessedFinding, ...]
     expected: Readings
     closed: bool
+    not_to_be_dosed: tuple[NotNow, ...]
     holds_until: datetime
