@@ -270,3 +270,22 @@ async def test_new_plaster_gets_no_salt_and_no_granules_and_cold_water_no_stabil
     assert not poured & barred
     waits = {left["measure"]: left["code"] for left in sheet["unmet"]}
     assert (waits["salt"], waits["cyanuric_acid"]) == ("wait", "wait")
+
+
+async def test_acid_that_went_in_is_not_offered_again_and_reckoning_anew_ends(api: Api) -> None:
+    """Law D.5: the first part is ticked, the rest put away: no more acid before a test of pH."""
+    entries = [a_test(ph="8.3", total_alkalinity="110"), looked()]
+    await judged(api, entries, MORNING)
+    made = (await api.get("/pools"))[-1]["id"]
+    started = await api.post(f"/pools/{made}/sheets", {"id": new_id()}, 201)
+    acid = next(line for line in started["steps"] if line["step"]["chemical"] == "hydrochloric_acid")
+    ticks = f"/pools/{made}/sheets/{started['id']}/ticks"
+    await api.post(ticks, {"id": new_id(), "step_number": acid["number"], "outcome": "done"})
+    api.pass_time(minutes=3)
+    anew = await api.post(f"/pools/{made}/sheets/{started['id']}/put-away", {"id": new_id()})
+    assert not [line for line in anew["steps"] if line["step"]["kind"] == "add"]
+    assert ("ph", "wait") in {(left["measure"], left["code"]) for left in anew["unmet"]}
+    api.pass_time(minutes=70)
+    await api.test(made, free_chlorine="2.4", total_chlorine="2.4", ph="8.0", total_alkalinity="105")
+    after = await api.get(f"/pools/{made}/sheet")
+    assert "hydrochloric_acid" in {line["step"]["chemical"] for line in after["steps"]}

@@ -102,6 +102,24 @@ def _unmixed(poured: Entry[AdditionMade], measure: Measure, at: datetime) -> boo
     return ready is not None and at < ready
 
 
+def untested_since(state: PoolState, now: datetime) -> frozenset[Measure]:
+    """Measures that something moved since they were tested and that must be read before more goes in: pH and
+    alkalinity until a test, the others until they are mixed.
+    """
+    found = set()
+    for measure in (*_BALANCE, _M.CALCIUM_HARDNESS, _M.CYANURIC_ACID, _M.SALT, _M.BORATE):
+        last = settled_reading(state, measure)
+        for poured in state.additions:
+            ready = mixed_at(poured, measure)
+            if ready is None or (last is not None and last.at >= ready):
+                continue
+            if last is not None and poured.at <= last.at:
+                continue
+            if measure in _BALANCE or now < ready:
+                found.add(measure)
+    return frozenset(found)
+
+
 def measured_readings(state: PoolState) -> Readings:
     """The latest value of every measure that counts, whenever it was tested."""
     readings = Readings()

@@ -162,7 +162,7 @@ def _held_back(inputs: PlanInputs) -> tuple[PlanInputs, tuple[Unmet, ...]]:
     coarse = too_coarse(inputs.readings, inputs.measured, inputs.aims.bands)
     named = set(inputs.aims.named)
     held = [left for left in left_for_a_finer_test(coarse) if left.measure not in named]
-    held += [*_spoiled_ph(inputs), *_bleached(inputs)]
+    held += [*_spoiled_ph(inputs), *_bleached(inputs), *_untested(inputs)]
     measures = frozenset(left.measure for left in held)
     rest = {measure: aim for measure, aim in inputs.aims.named.items() if measure not in measures}
     aims = Aims(inputs.aims.bands, rest, inputs.aims.held | measures)
@@ -185,6 +185,16 @@ def _named_within_the_test(inputs: PlanInputs) -> Iterator[Finding]:
                 wanted=Number(wanted),
             )
             yield Finding("within_doubt", text, one.measure)
+
+
+def _untested(inputs: PlanInputs) -> Iterator[Unmet]:
+    """Something went in since: more of it only after a test, for one can add and not take out."""
+    for measure in sorted(inputs.untested):
+        value = inputs.readings.value(measure)
+        if value is None or aim_for(measure, inputs.aims, value) is None:
+            continue
+        text = Message("{name} was moved since its test: test it before more goes in.", name=NAMES[measure])
+        yield Unmet(measure, "wait", text)
 
 
 def _spoiled_ph(inputs: PlanInputs) -> Iterator[Unmet]:

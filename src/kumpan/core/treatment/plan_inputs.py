@@ -31,7 +31,8 @@ class PlanInputs:
 
     `measured` are the readings with their doubt; `least_mg_l` the free chlorine that swimming needs;
     `poured` what went in lately, as (minutes ago, chemical); `bleached` a zero of chlorine that may be a
-    bleached test; `raise_ph_by` the owner's choice; `waiting` what may not go in now; `stabilizer_prior`
+    bleached test; `raise_ph_by` the owner's choice; `waiting` what may not go in now;
+    `untested` what something moved since its test; `stabilizer_prior`
     what stabilizer may be where it is not known (mg/L).
     """
 
@@ -48,4 +49,5 @@ class PlanInputs:
     bleached: bool = False
     raise_ph_by: str = "sum"
     waiting: tuple[NotNow, ...] = ()
+    untested: frozenset[Measure] = frozenset()
     stabilizer_prior: tuple[float, float] = PRIORS[M.CYANURIC_ACID]

@@ -8,7 +8,7 @@ from kumpan.core.assessment.swim import least_free_mg_l
 from kumpan.core.dosing.product_choice import ROLES, ChoiceRequest, Strategy, choose, using
 from kumpan.core.errors import InvalidInput
 from kumpan.core.forecast.conditions import Place
-from kumpan.core.forecast.expected import last_values, measured_readings, settled_reading
+from kumpan.core.forecast.expected import last_values, measured_readings, settled_reading, untested_since
 from kumpan.core.journal import (
     BasinMeasured,
     EquipmentSet,
@@ -147,6 +147,7 @@ class PlanQuestion:
     least_mg_l: float
     stabilizer_prior: tuple[float, float]
     waiting: tuple[NotNow, ...]
+    untested: frozenset[Measure]
 
     @property
     def aims(self) -> Aims:
@@ -184,6 +185,7 @@ async def _question(scope: Scope, state: PoolState, parts: PoolParts) -> PlanQue
         least_mg_l=least_mg_l(state, parts),
         stabilizer_prior=stabilizer_prior(state),
         waiting=not_now(state, scope.now, readings.temperature_c),
+        untested=untested_since(state, scope.now),
     )
 
 
@@ -249,6 +251,7 @@ def _inputs(question: PlanQuestion, chosen: Chosen, fill: Readings, display: Dis
         raise_ph_by=question.raise_ph_by,
         stabilizer_prior=question.stabilizer_prior,
         waiting=question.waiting,
+        untested=question.untested,
     )
 
 
