@@ -289,3 +289,22 @@ async def test_acid_that_went_in_is_not_offered_again_and_reckoning_anew_ends(ap
     await api.test(made, free_chlorine="2.4", total_chlorine="2.4", ph="8.0", total_alkalinity="105")
     after = await api.get(f"/pools/{made}/sheet")
     assert "hydrochloric_acid" in {line["step"]["chemical"] for line in after["steps"]}
+
+
+async def test_a_closing_that_is_done_closes_the_pool_for_the_winter(api: Api) -> None:
+    """Row of the table: winter-closed, test 60 days old: winter duties, nobody on the cover, no cover_on."""
+    await judged(api, [a_test(60 * DAY), looked(60 * DAY), noted(1.0, "cover_on")], MORNING)
+    made, list_id = (await api.get("/pools"))[-1]["id"], new_id()
+    kept = {"id": new_id(), "list_id": list_id, "which": "closing", "day": "2026-07-10"}
+    view = (await api.post(f"/pools/{made}/season-lists", kept, 201))[0]
+    once = [line["item"]["key"] for line in view["items"] if not line["item"]["every_days"]]
+    for n, key in enumerate(once):
+        before = await api.get(f"/pools/{made}/assessment")
+        assert before["next"]["code"] != "winter_closed", n
+        tick = {"id": new_id(), "list_id": list_id, "item": key}
+        await api.post(f"/pools/{made}/season-lists/ticks", tick, 201)
+    found = await api.get(f"/pools/{made}/assessment")
+    assert (found["next"]["code"], found["next"]["remedy"]["kind"]) == ("winter_closed", "procedure")
+    assert (found["swim"]["code"], found["swim"]["reasons"][0]["code"]) == ("no", "winter_closed")
+    assert "cover_on" not in {finding["code"] for finding in found["findings"]}
+    assert "nobody on the cover" in found["next"]["text"]
