@@ -48,7 +48,7 @@ export function VisualCheckCard({ poolId }: { poolId: string }) {
         <Choice inline name="level" label="Level in the skimmer" options={LEVEL} />
         <PickMany inline label="Anything odd" options={ODD} values={seen} onToggle={toggle} />
         <details open={DANGER.some(({ value }) => seen.includes(value)) || undefined}>
-          <Box as="summary" cursor="pointer" minH="44px" display="flex" alignItems="center" fontWeight="600">
+          <Box as="summary" cursor="pointer" lineHeight="44px" display="list-item" fontWeight="600">
             Danger here
           </Box>
           <PickMany label="Nobody swims until it is gone" options={DANGER} values={seen} onToggle={toggle} />
