@@ -6,7 +6,7 @@ from enum import StrEnum
 
 from kumpan.core.algae.overnight import HIGHEST_COMBINED_MG_L, MOST_LOST_MG_L
 from kumpan.core.algae.request import RescueRequest
-from kumpan.core.algae.severity import shows_clear_water
+from kumpan.core.algae.severity import SPOTS, shows_clear_water
 from kumpan.core.journal import PhStrategy, last_reading, value_in
 from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure
@@ -19,7 +19,6 @@ FIRST_TEST_CARRIES = timedelta(hours=12)
 VISUAL_CHECK_CARRIES = timedelta(hours=18)
 PH_READS_TRUE_UNDER_MG_L = 10.0  # over it the indicator bleaches
 WEEK = timedelta(days=7)
-SPOTS = "algae spots"  # as the look has them
 PH_HIGH, PH_LOW, PH_RAISED_LOW = 7.6, 7.0, 7.7
 
 

@@ -3,13 +3,13 @@
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from kumpan.core.dosing.solution import Unmet
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Surface
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantity import Duration, Money, PoolWater
+from kumpan.core.records.unmet import Unmet
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.schedule import Timeline
 from kumpan.core.treatment.special.drain import DrainRequest

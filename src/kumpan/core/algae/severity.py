@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from types import MappingProxyType
 
+from kumpan.core.assessment.seen import ALGAE_SPOTS
 from kumpan.core.journal import Clarity, Severity, VisualCheck
 from kumpan.core.messages import Message
 
@@ -63,7 +64,7 @@ _ROWS: tuple[SeverityRow, ...] = (
 )  # fmt: skip
 SEVERITIES: Mapping[Severity, SeverityRow] = MappingProxyType({row.severity: row for row in _ROWS})
 
-SPOTS = "algae spots"
+SPOTS = ALGAE_SPOTS
 _BY_SIGHT: Mapping[Clarity, Severity] = MappingProxyType(
     {Clarity.GREEN: Severity.GREEN, Clarity.DRAIN_HIDDEN: Severity.OPAQUE, Clarity.HAZY: Severity.LIGHT}
 )

@@ -16,6 +16,7 @@ from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.verdicts import HIGHEST_CYA_PER_FREE_CHLORINE, VerdictCode, verdict
+from kumpan.core.testing.plausibility import BLEACHING_FREE_CHLORINE_MG_L
 
 SOURCES_USED = ("swim-limit", "cya-ratio")
 
@@ -23,7 +24,6 @@ K, S, M = RemedyKind, FindingSeverity, Measure
 _HIGH, _LOW = VerdictCode.HIGH, VerdictCode.LOW
 COMBINED_CLOSES_MG_L = 1.0  # outdoors; indoors and at public pools the range's own limit
 BOUND_CLOSES = 45  # stabilizer over free chlorine
-BLEACHES_MG_L = 10.0  # over this colors bleach and phenol red reads high
 OXIDIZER_READS_AS_COMBINED = timedelta(days=7)  # monopersulfate, by the usual test
 FREE_AND_TOTAL = (M.FREE_CHLORINE, M.TOTAL_CHLORINE)
 CONFIRM_STABILIZER = Remedy(
@@ -59,7 +59,7 @@ def _free_chlorine(case: Case) -> Iterator[Problem]:
     by_now = value.value if case.expected_mg_l is None else case.expected_mg_l
     if value.off_scale or case.bleached:
         yield _off_scale(reading)
-    elif value.value > BLEACHES_MG_L or value.low > case.limit_mg_l:
+    elif value.value > BLEACHING_FREE_CHLORINE_MG_L or value.low > case.limit_mg_l:
         yield _over_the_limit(case, reading)
     elif band.high is not None and (
         by_now > band.high or (value.value > band.high and not _under(case, band))

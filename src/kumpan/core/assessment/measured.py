@@ -5,10 +5,11 @@ What was poured since a reading, or a reading too old for its measure, speaks no
 Sources: swim-limit, school-household.
 """
 
+import math
 from collections.abc import Iterator, Mapping
 
 from kumpan.core.assessment.case import Case
-from kumpan.core.assessment.chlorine import BLEACHES_MG_L, chlorine, stabilizer_remedy
+from kumpan.core.assessment.chlorine import chlorine, stabilizer_remedy
 from kumpan.core.assessment.order import FindingSeverity, Problem, Remedy, RemedyKind
 from kumpan.core.assessment.outside import (
     by_now,
@@ -25,15 +26,13 @@ from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.verdicts import VerdictCode, verdict
-from kumpan.core.testing.methods import Method
+from kumpan.core.testing.plausibility import spoils_ph
 
 SOURCES_USED = ("swim-limit", "school-household")
 
 K, S, M = RemedyKind, FindingSeverity, Measure
 _HIGH, _LOW = VerdictCode.HIGH, VerdictCode.LOW
 PH_OPEN = (7.0, 8.0)
-# A titration or a meter does not bleach or shift with chlorine.
-NOT_BY_COLOR = (Method.METER, Method.SHOP)
 
 # What no profile has a band for. Origin: handbook 07 (copper stains over 0.3 ppm), 03 (phosphate), 09 (iron).
 STAINS_AND_FEED: Mapping[Measure, Band] = {
@@ -96,8 +95,8 @@ def ph_reading(case: Case) -> Reading | None:
 def ph_unreliable(case: Case, reading: Reading) -> bool:
     """A color of pH read while chlorine was over 10, which makes it read high."""
     free = [one for one in history(case.state, M.FREE_CHLORINE) if one.at == reading.at]
-    over = any(one.value.value > BLEACHES_MG_L or one.value.off_scale for one in free)
-    return over and reading.value.method not in NOT_BY_COLOR
+    levels = [math.inf if one.value.off_scale else one.value.value for one in free]
+    return any(spoils_ph(level, reading.value.method) for level in levels)
 
 
 def _ph(case: Case) -> Iterator[Problem]:

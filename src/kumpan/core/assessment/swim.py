@@ -13,7 +13,6 @@ from enum import StrEnum
 
 from kumpan.core.assessment.case import Case
 from kumpan.core.assessment.chlorine import (
-    BLEACHES_MG_L,
     BOUND_CLOSES,
     bound,
     combined_chlorine,
@@ -39,6 +38,7 @@ from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import ProfileKey
+from kumpan.core.testing.plausibility import BLEACHING_FREE_CHLORINE_MG_L
 from kumpan.core.treatment.not_now import COLD_C
 
 SOURCES_USED = ("swim-limit", "swim-ph", "mixing", "test-interval")
@@ -178,7 +178,7 @@ def _closed_by_chlorine(case: Case, free: Reading) -> Iterator[Reason]:
             "No: free chlorine is beyond the scale of this test. Dilute the sample and test again."
         )
         yield Reason("free_chlorine_off_scale", text)
-    elif value.value > BLEACHES_MG_L or value.low > limit:
+    elif value.value > BLEACHING_FREE_CHLORINE_MG_L or value.low > limit:
         yield Reason(
             "free_chlorine_high",
             Message(

@@ -9,6 +9,7 @@ from uuid import UUID
 
 from kumpan.core.assessment.case import Case
 from kumpan.core.dosing.mass_balance import changes
+from kumpan.core.forecast.expected import NEW_WATER_COUNTS
 from kumpan.core.journal import AdditionMade, Entry, NotedEvent, last_reading
 from kumpan.core.journal.pool_entries import WaterChange
 from kumpan.core.messages import Verbatim
@@ -19,7 +20,6 @@ from kumpan.core.quantities.readings import Measure
 SOURCE = "mixing"
 
 AFTER_ADDITION_MIN = 60
-NEW_WATER_UNDOES_A_TEST = 0.05  # of the pool
 SLOW = "trichlor"
 # What moves neither chlorine nor pH: it has to be mixed, and asks for no test.
 PLAIN = ("sodium_chloride", "calcium_chloride", "cyanuric_acid")
@@ -69,7 +69,7 @@ def much_new_water(case: Case, tested_at: datetime) -> bool:
         for e in case.state.water_changes
         if e.at > tested_at and e.body.kind is not WaterChange.BACKWASH
     )
-    return filled or (bool(case.volume_l) and new >= NEW_WATER_UNDOES_A_TEST * case.volume_l)
+    return filled or (bool(case.volume_l) and new >= NEW_WATER_COUNTS * case.volume_l)
 
 
 def undone(case: Case, tested_at: datetime) -> bool:

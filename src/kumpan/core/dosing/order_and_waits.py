@@ -102,6 +102,21 @@ LONGEST_WAIT_IN_A_DAY_MIN = 120
 FIRST_FILL_SALT_MG_L = 500.0
 
 
+# What a product is poured for, so that it keeps that measure's limits and mixing time.
+POURED_FOR: dict[str, Measure] = {
+    **dict.fromkeys(
+        ("sodium_hypochlorite", "calcium_hypochlorite", "sodium_dichlor", "trichlor"), Measure.FREE_CHLORINE
+    ),
+    **dict.fromkeys(("hydrochloric_acid", "sodium_bisulfate", "sodium_carbonate", "borax"), Measure.PH),
+    "sodium_bicarbonate": Measure.TOTAL_ALKALINITY,
+    "calcium_chloride": Measure.CALCIUM_HARDNESS,
+    "cyanuric_acid": Measure.CYANURIC_ACID,
+    "sodium_chloride": Measure.SALT,
+    "boric_acid": Measure.BORATE,
+    "sodium_thiosulfate": Measure.FREE_CHLORINE,
+}
+
+
 def separation(first: str, second: str) -> Separation:
     """What keeps two additions apart; two of the same chemical need no separation."""
     if first == second:

@@ -17,7 +17,7 @@ from kumpan.core.dosing.balance import (
     for_ph,
 )
 from kumpan.core.dosing.mixing import all_added
-from kumpan.core.dosing.solution import Unmet, nothing_at_hand
+from kumpan.core.dosing.solution import nothing_at_hand
 from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
@@ -25,6 +25,7 @@ from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.targets import Aim, Aims, aim_for
+from kumpan.core.records.unmet import Unmet
 
 SOURCES_USED = ("aeration", "order")
 

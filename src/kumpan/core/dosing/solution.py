@@ -7,6 +7,7 @@ from kumpan.core.findings import Finding
 from kumpan.core.messages import Message
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.records.unmet import Unmet
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -21,15 +22,6 @@ class Dose:
     urgent: bool = False
     uncertainty_share: float = 0.0
     reason_code: str = ""
-
-
-@dataclass(frozen=True)
-class Unmet:
-    """A measure that this plan leaves where it is, with a stable code and the reason."""
-
-    measure: Measure
-    code: str
-    reason: Message
 
 
 def nothing_at_hand(measure: Measure, reason: Message) -> Unmet:

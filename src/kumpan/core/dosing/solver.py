@@ -14,7 +14,7 @@ from kumpan.core.dosing.mass_balance import added_to, change_per_g, changes
 from kumpan.core.dosing.mixing import added, all_added
 from kumpan.core.dosing.ph_and_alkalinity import Work, base_totals, solve_balance
 from kumpan.core.dosing.raisers import raiser
-from kumpan.core.dosing.solution import Dose, Solution, Unmet, nothing_at_hand
+from kumpan.core.dosing.solution import Dose, Solution, nothing_at_hand
 from kumpan.core.messages import Message, listed
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
@@ -22,6 +22,7 @@ from kumpan.core.quantities.names import NAMES, name_in_sentence
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantity import Number
 from kumpan.core.ranges.targets import Aim, Aims, aim_for
+from kumpan.core.records.unmet import Unmet
 
 SOURCES_USED = ("mass-balance",)
 

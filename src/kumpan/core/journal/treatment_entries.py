@@ -7,6 +7,7 @@ from uuid import UUID
 from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.records.step import Step
+from kumpan.core.records.unmet import Unmet
 
 
 class Outcome(StrEnum):
@@ -14,15 +15,6 @@ class Outcome(StrEnum):
 
     DONE = "done"
     SKIPPED = "skipped"
-
-
-@dataclass(frozen=True)
-class Unmet:
-    """A measure that the started plan leaves where it is, with a stable code and the reason."""
-
-    measure: Measure
-    code: str
-    reason: Message
 
 
 @dataclass(frozen=True)

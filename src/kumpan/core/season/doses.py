@@ -8,13 +8,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from kumpan.core.dosing.rounding import rough_amount, round_dose
-from kumpan.core.dosing.solution import Unmet
 from kumpan.core.messages import NOTHING, Message
 from kumpan.core.products.stock import Stocked
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.step import ADD
+from kumpan.core.records.unmet import Unmet
 from kumpan.core.season.plans import Dosed
 from kumpan.core.treatment.careful import careful_plan
 from kumpan.core.treatment.plan import Plan

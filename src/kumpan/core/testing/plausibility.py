@@ -9,12 +9,14 @@ from kumpan.core.findings import Finding
 from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure, Readings, combined_chlorine
 from kumpan.core.quantity import Number
+from kumpan.core.testing.methods import Method
 
 SOURCE = "plausibility"
 
 PH_USUAL = (6.8, 8.4)
 COMBINED_USUAL_MG_L = 0.5
 BLEACHING_FREE_CHLORINE_MG_L = 10.0
+NOT_BY_COLOR = (Method.METER, Method.SHOP)  # a meter's pH does not shift with chlorine
 CYA_TITRATED_PER_MG = 0.31  # mg/L CaCO3 of titrated alkalinity per mg/L cyanuric acid at pH 7.5
 JUMP = {Measure.CYANURIC_ACID: 20.0, Measure.CALCIUM_HARDNESS: 100.0, Measure.SALT: 500.0}
 JUMP_WORDS = {
@@ -29,6 +31,12 @@ FALL_WORDS = {
     Measure.CALCIUM_HARDNESS: Message("Calcium falls only by dilution"),
     Measure.SALT: Message("Salt falls only by dilution"),
 }
+
+
+def spoils_ph(free_chlorine_mg_l: float, method: Method) -> bool:
+    """Whether pH by this method reads too high at so much free chlorine."""
+    return free_chlorine_mg_l > BLEACHING_FREE_CHLORINE_MG_L and method not in NOT_BY_COLOR
+
 
 Check = Callable[[Readings], Iterator[Finding]]
 

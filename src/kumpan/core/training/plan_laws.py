@@ -22,8 +22,9 @@ from kumpan.core.ranges.targets import TARGETABLE, Aims, aim_for, resolution
 from kumpan.core.records.step import ADD, TEST, Step
 from kumpan.core.testing.kits import KITS, Kit, kit_by_key
 from kumpan.core.testing.methods import Measured, Method, measured
+from kumpan.core.testing.plausibility import BLEACHING_FREE_CHLORINE_MG_L
 from kumpan.core.treatment.amount_ranges import TYPED, with_ranges
-from kumpan.core.treatment.careful import BLEACHES_MG_L, careful_plan
+from kumpan.core.treatment.careful import careful_plan
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.plan_inputs import PlanInputs
 
@@ -101,7 +102,7 @@ def _unreadable(found: Plan, inputs: PlanInputs) -> Iterator[str]:
     by_color = any(
         one.measure is M.PH and one.method not in (Method.METER, Method.SHOP) for one in inputs.measured
     )
-    if (inputs.readings.free_chlorine or 0.0) > BLEACHES_MG_L and by_color:
+    if (inputs.readings.free_chlorine or 0.0) > BLEACHING_FREE_CHLORINE_MG_L and by_color:
         for step in _adds(found):
             if step.chemical in ACIDS and M.PH in step.measures and step.reason_code == "ph_high":
                 yield "acid by a pH that was read by color over 10 of chlorine"

@@ -7,7 +7,6 @@ from dataclasses import replace
 
 from kumpan.core.dosing.mass_balance import change_per_g
 from kumpan.core.dosing.solution import nothing_at_hand
-from kumpan.core.findings import Finding
 from kumpan.core.messages import Message
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.products.product import Product
@@ -27,7 +26,7 @@ BROUGHT_ALONG = (M.CYANURIC_ACID, M.CALCIUM_HARDNESS)
 
 
 # Chlorine that would bring too much of something else.
-def chlorine_within(inputs: PlanInputs) -> tuple[Plan, tuple[Finding, ...]]:
+def chlorine_within(inputs: PlanInputs) -> Plan:
     """Another product where one at hand brings less along; else the dose is cut to what keeps the band, but
     never under the swim minimum.
     """
@@ -44,7 +43,7 @@ def chlorine_within(inputs: PlanInputs) -> tuple[Plan, tuple[Finding, ...]]:
         found, inventory = attempt, left
     brought = _brings_too_much(found, replace(inputs, inventory=inventory))
     if brought is None:
-        return found, ()
+        return found
     return _cut(replace(inputs, inventory=inventory), *brought)
 
 
@@ -90,7 +89,7 @@ def _top(inputs: PlanInputs, measure: Measure) -> float | None:
     return max(band.high, inputs.aims.named.get(measure, 0.0))
 
 
-def _cut(inputs: PlanInputs, product: Product, measure: Measure) -> tuple[Plan, tuple[Finding, ...]]:
+def _cut(inputs: PlanInputs, product: Product, measure: Measure) -> Plan:
     free, before, top = inputs.readings.free_chlorine, inputs.readings.value(measure), _top(inputs, measure)
     assert free is not None
     assert before is not None
@@ -109,8 +108,7 @@ def _cut(inputs: PlanInputs, product: Product, measure: Measure) -> tuple[Plan, 
         top=Number(top, digits=0),
     )
     others = tuple(u for u in found.unmet if u.measure is not M.FREE_CHLORINE)
-    found = replace(found, unmet=(*others, nothing_at_hand(M.FREE_CHLORINE, reason)))
-    return found, ()
+    return replace(found, unmet=(*others, nothing_at_hand(M.FREE_CHLORINE, reason)))
 
 
 def _aiming_lower(aims: Aims, free_mg_l: float) -> Aims:

@@ -12,8 +12,7 @@ from itertools import product as every
 from kumpan.core.chemistry.equilibrium import State
 from kumpan.core.dosing.balance import ACIDS
 from kumpan.core.dosing.caps import highest_planned_mg_l
-from kumpan.core.dosing.order_and_waits import PH_WINDOW
-from kumpan.core.dosing.solution import Unmet
+from kumpan.core.dosing.order_and_waits import PH_WINDOW, POURED_FOR
 from kumpan.core.dosing.solver import masses_by_product, solve
 from kumpan.core.findings import Finding
 from kumpan.core.journal import PoolState, last_reading
@@ -25,7 +24,8 @@ from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.targets import Aims, aim_for, resolution
 from kumpan.core.records.step import TEST, Step
-from kumpan.core.testing.methods import Method
+from kumpan.core.records.unmet import Unmet
+from kumpan.core.testing.plausibility import spoils_ph
 from kumpan.core.treatment.brought_along import chlorine_within
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.plan_inputs import PRIORS, PlanInputs
@@ -36,8 +36,6 @@ SOURCES_USED = ("method-doubt", "addition-limits", "mixing")
 M = Measure
 STABILIZED_TO_MG_L = 200.0
 OLD_STABILIZER, OLD_STABILIZER_MG_L = (0.5, 1.5), 20.0  # an old reading, thinned out or topped up since
-BLEACHES_MG_L = 10.0  # over this phenol red reads high
-NOT_BY_COLOR = (Method.METER, Method.SHOP)
 # Which soda a pool's owner has chosen for pH: the others of its role are not used. Baking soda stays for
 # alkalinity. Origin: handbook 04.
 NOT_FOR_PH: Mapping[str, tuple[str, ...]] = {
@@ -76,10 +74,10 @@ def careful_plan(given: PlanInputs) -> Plan:
         shown = replace(
             inputs, readings=_smallest(inputs, corners).readings, aims=_without(inputs.aims, missing)
         )
-    found, more = chlorine_within(shown)
+    found = chlorine_within(shown)
     found = _as_a_first_part(found, inputs, missing) if corners else _not_tested_said(found, inputs)
     unmet = (*_of_others(found.unmet, held), *held)
-    said = replace(found, unmet=unmet, notes=(*found.notes, *notes, *more))
+    said = replace(found, unmet=unmet, notes=(*found.notes, *notes))
     return _within_or_said(_waits(said, given), inputs)
 
 
@@ -114,19 +112,11 @@ def _waits(found: Plan, given: PlanInputs) -> Plan:
     at_hand = {product.chemical for product in given.inventory}
     said = []
     for left in found.unmet:
-        wanted = {chemical for chemical in at_hand if left.measure in _FOR.get(chemical, ())}
+        wanted = {chemical for chemical in at_hand if POURED_FOR.get(chemical) is left.measure}
         reasons = [one.reason for one in given.waiting if wanted & set(one.chemicals)]
         wait = left.code == "nothing_suitable_at_hand" and bool(reasons)
         said.append(Unmet(left.measure, "wait", reasons[-1]) if wait else left)
     return replace(found, unmet=tuple(said))
-
-
-# What the chemicals that may have to wait are poured for.
-_FOR: Mapping[str, tuple[Measure, ...]] = {
-    "sodium_chloride": (M.SALT,),
-    "cyanuric_acid": (M.CYANURIC_ACID,),
-    **dict.fromkeys(CHLORINE_CARRIERS, (M.FREE_CHLORINE,)),
-}
 
 
 def _within_caps(inputs: PlanInputs) -> tuple[PlanInputs, tuple[Finding, ...]]:
@@ -212,8 +202,7 @@ def _spoiled_ph(inputs: PlanInputs) -> Iterator[Unmet]:
 def _spoiled(inputs: PlanInputs) -> bool:
     """pH was read by a color while chlorine was over what spoils it."""
     ph = next((one for one in inputs.measured if one.measure is M.PH), None)
-    over = (inputs.readings.free_chlorine or 0.0) > BLEACHES_MG_L
-    return ph is not None and over and ph.method not in NOT_BY_COLOR
+    return ph is not None and spoils_ph(inputs.readings.free_chlorine or 0.0, ph.method)
 
 
 def _bleached(inputs: PlanInputs) -> Iterator[Unmet]:

@@ -8,7 +8,6 @@ from dataclasses import dataclass, replace
 
 from kumpan.core.dosing.chlorine_reducer import reducer_dose
 from kumpan.core.dosing.rounding import round_dose
-from kumpan.core.dosing.solution import Unmet
 from kumpan.core.dosing.water_change import LARGEST_PARTIAL_SHARE, water_change
 from kumpan.core.messages import NOTHING, Message, Verbatim
 from kumpan.core.products.product import Product
@@ -17,6 +16,7 @@ from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import Units
 from kumpan.core.quantity import Number, PoolWater
 from kumpan.core.ranges.targets import Aims, aim_for
+from kumpan.core.records.unmet import Unmet
 
 SOURCES_USED = ("mass-balance", "chlorine-reducer", "water-change")
 

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.dosing.mass_balance import added_to, changes
-from kumpan.core.dosing.solution import Dose, Solution, Unmet
+from kumpan.core.dosing.solution import Dose, Solution
 from kumpan.core.dosing.solver import solve
 from kumpan.core.findings import Finding
 from kumpan.core.messages import Message
@@ -23,6 +23,7 @@ from kumpan.core.ranges.profiles import SATURATION_BAND
 from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import Step
+from kumpan.core.records.unmet import Unmet
 from kumpan.core.treatment.lowering_advice import Means, with_amounts
 from kumpan.core.treatment.rules_beside import rule_beside
 from kumpan.core.treatment.schedule import lay_out

@@ -6,13 +6,13 @@ much of it goes by itself. Source: method-doubt.
 
 from collections.abc import Mapping, Sequence
 
-from kumpan.core.dosing.solution import Unmet
 from kumpan.core.messages import Message
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.targets import TARGETABLE
+from kumpan.core.records.unmet import Unmet
 from kumpan.core.testing.methods import Measured, Method
 
 SOURCE = "method-doubt"

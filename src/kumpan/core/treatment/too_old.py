@@ -5,13 +5,13 @@ Each is a little over the interval at which the trade tests a pool that is looke
 
 from datetime import datetime, timedelta
 
-from kumpan.core.dosing.solution import Unmet
 from kumpan.core.forecast.expected import settled_reading
 from kumpan.core.journal import PoolState
 from kumpan.core.messages import Message
 from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantity import Number
+from kumpan.core.records.unmet import Unmet
 
 SOURCE = "test-interval"
 

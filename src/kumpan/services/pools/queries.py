@@ -28,8 +28,9 @@ from kumpan.core.ranges.profiles import Band, Profile, profile
 from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.display import DisplayOptions
 from kumpan.core.testing.methods import Measured
+from kumpan.core.testing.plausibility import BLEACHING_FREE_CHLORINE_MG_L
 from kumpan.core.treatment.amount_ranges import volume_share, with_ranges
-from kumpan.core.treatment.careful import BLEACHES_MG_L, careful_plan, stabilizer_prior
+from kumpan.core.treatment.careful import careful_plan, stabilizer_prior
 from kumpan.core.treatment.not_now import NotNow, not_now
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.plan_inputs import PlanInputs
@@ -205,7 +206,7 @@ def maybe_bleached(state: PoolState, parts: PoolParts) -> bool:
     if read is None or read.value.value > 0:
         return False
     foretold = chlorine_before(state, parts.place)
-    return foretold is not None and foretold.at(read.at.timestamp())[2] > BLEACHES_MG_L
+    return foretold is not None and foretold.at(read.at.timestamp())[2] > BLEACHING_FREE_CHLORINE_MG_L
 
 
 def least_mg_l(state: PoolState, parts: PoolParts) -> float:

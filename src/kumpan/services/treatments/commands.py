@@ -17,7 +17,6 @@ from kumpan.core.journal import (
     steps_to_do,
 )
 from kumpan.core.journal.treatment_entries import Note
-from kumpan.core.journal.treatment_entries import Unmet as StartedUnmet
 from kumpan.core.messages import Message
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
@@ -62,7 +61,7 @@ async def start(
         before=before,
         predicted=offered.predicted,
         plan=name,
-        unmet=tuple(StartedUnmet(left.measure, left.code, left.reason) for left in offered.unmet),
+        unmet=offered.unmet,
         notes=tuple(
             Note(note.code, note.text, Measure(note.measure) if note.measure else None)
             for note in offered.notes

@@ -3,7 +3,6 @@
 from datetime import datetime, timedelta
 from uuid import UUID
 
-from kumpan.core.dosing.solution import Unmet
 from kumpan.core.findings import Finding
 from kumpan.core.journal import (
     AdditionMade,
@@ -111,7 +110,7 @@ def started_plan(
         finished=all(step.done_as is not None or step.step.kind == WAIT for step in steps),
         steps=steps,
         predicted=treatment.body.predicted,
-        unmet=tuple(Unmet(left.measure, left.code, left.reason) for left in treatment.body.unmet),
+        unmet=treatment.body.unmet,
         notes=(
             *late_notes(treatment.body, treatment.at, {n: entry.at for n, entry in done.items()}, scope.now),
             *(Finding(note.code, note.text, note.measure) for note in treatment.body.notes),

@@ -6,13 +6,13 @@ from datetime import datetime
 from uuid import UUID
 
 from kumpan.core.dosing.product_choice import Strategy
-from kumpan.core.dosing.solution import Unmet
 from kumpan.core.findings import Finding
 from kumpan.core.journal import Outcome
 from kumpan.core.messages import Message
 from kumpan.core.pool.plan_drawing import PlanDrawing
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.records.step import Step
+from kumpan.core.records.unmet import Unmet
 from kumpan.core.treatment.special.second_opinion import Advice, Unread
 from kumpan.services.products.views import BuyLine
 from kumpan.wording.gauges import Marker

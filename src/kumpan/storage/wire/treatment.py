@@ -9,9 +9,10 @@ from uuid import UUID
 
 from pydantic import Field
 
-from kumpan.core.journal.treatment_entries import Note, StepDone, TreatmentStarted, Unmet
+from kumpan.core.journal.treatment_entries import Note, StepDone, TreatmentStarted
 from kumpan.core.records.derivation import Derivation, Input
 from kumpan.core.records.step import Step
+from kumpan.core.records.unmet import Unmet
 from kumpan.storage.wire.base import Wire, later_fields, renamed
 from kumpan.storage.wire.messages import MessageField, verbatim
 from kumpan.storage.wire.parts import OriginV1, ReadingsV1, StepV1

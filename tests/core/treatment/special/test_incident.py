@@ -5,12 +5,12 @@ from datetime import timedelta
 
 import pytest
 
-from kumpan.core.dosing.solution import Unmet
 from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Message
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.records.step import ADD, WAIT
+from kumpan.core.records.unmet import Unmet
 from kumpan.core.treatment.special.incident import CT_MG_MIN_L, Incident, holding, incident_plan
 from kumpan.core.treatment.too_old import CARRIES_FOR, too_old, without, worded
 from tests.core.journals import reads, state, when

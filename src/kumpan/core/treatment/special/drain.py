@@ -8,7 +8,6 @@ from dataclasses import dataclass, replace
 from math import ceil, log
 
 from kumpan.core.dosing.dilution import fill_with_zeros, refilled
-from kumpan.core.dosing.solution import Unmet
 from kumpan.core.dosing.water_change import LARGEST_PARTIAL_SHARE, share_to_replace
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard, cautions_for
@@ -20,6 +19,7 @@ from kumpan.core.quantity import Duration, Money, Number, PoolWater
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import DO, Step
+from kumpan.core.records.unmet import Unmet
 from kumpan.core.treatment.plan import AS_SOLD, Plan
 from kumpan.core.treatment.schedule import Timeline
 

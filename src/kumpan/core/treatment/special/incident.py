@@ -8,13 +8,14 @@ from enum import StrEnum
 
 from kumpan.core.dosing.caps import highest_planned_mg_l
 from kumpan.core.dosing.mass_balance import mass_for_change_g
-from kumpan.core.dosing.solution import Dose, Unmet, nothing_at_hand
+from kumpan.core.dosing.solution import Dose, nothing_at_hand
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Cased, Message
 from kumpan.core.products.catalogue import STABILIZED
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Number
+from kumpan.core.records.unmet import Unmet
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.schedule import Timeline
 from kumpan.core.treatment.special.shock import ShockRequest, shock_product

@@ -4,13 +4,13 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, tzinfo
 
-from kumpan.core.dosing.solution import Unmet
 from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.records.display import DisplayOptions
+from kumpan.core.records.unmet import Unmet
 from kumpan.core.treatment.plan import AS_SOLD, Plan
 
 

@@ -10,8 +10,8 @@ from itertools import combinations
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings
 from kumpan.core.dosing.caps import highest_planned_mg_l
 from kumpan.core.dosing.mass_balance import change_per_g, changes
-from kumpan.core.dosing.order_and_waits import ADDITION_LIMITS, ANY_TWO_MINUTES, separation
-from kumpan.core.dosing.solution import Dose, Unmet
+from kumpan.core.dosing.order_and_waits import ADDITION_LIMITS, ANY_TWO_MINUTES, POURED_FOR, separation
+from kumpan.core.dosing.solution import Dose
 from kumpan.core.dosing.solver import after_all
 from kumpan.core.errors import UnreadableQuantity
 from kumpan.core.findings import Finding
@@ -24,6 +24,7 @@ from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.typed import Dimension, read_quantity
 from kumpan.core.quantity import Liquid, Mass, Number
 from kumpan.core.records.display import DisplayOptions
+from kumpan.core.records.unmet import Unmet
 from kumpan.core.treatment.plan import AS_SOLD, Plan
 from kumpan.core.treatment.schedule import lay_out
 from kumpan.core.treatment.split import spread
@@ -131,21 +132,6 @@ def second_opinion(text: str, readings: Readings, volume_l: float, traits: Trait
         after=after,
         findings=(*_findings(amounts, volume_l), *_against_the_pool(amounts, readings, volume_l, traits)),
     )
-
-
-# What a product is poured for, so that it keeps that measure's limits and mixing time.
-POURED_FOR: dict[str, Measure] = {
-    **dict.fromkeys(
-        ("sodium_hypochlorite", "calcium_hypochlorite", "sodium_dichlor", "trichlor"), Measure.FREE_CHLORINE
-    ),
-    **dict.fromkeys(("hydrochloric_acid", "sodium_bisulfate", "sodium_carbonate", "borax"), Measure.PH),
-    "sodium_bicarbonate": Measure.TOTAL_ALKALINITY,
-    "calcium_chloride": Measure.CALCIUM_HARDNESS,
-    "cyanuric_acid": Measure.CYANURIC_ACID,
-    "sodium_chloride": Measure.SALT,
-    "boric_acid": Measure.BORATE,
-    "sodium_thiosulfate": Measure.FREE_CHLORINE,
-}
 
 
 def advised_plan(

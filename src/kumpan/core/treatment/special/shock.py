@@ -12,7 +12,7 @@ from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings,
 from kumpan.core.dosing.caps import highest_planned_mg_l
 from kumpan.core.dosing.mass_balance import added_to, changes, mass_for_change_g
 from kumpan.core.dosing.mixing import added
-from kumpan.core.dosing.solution import Dose, Unmet, nothing_at_hand
+from kumpan.core.dosing.solution import Dose, nothing_at_hand
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Message
@@ -24,6 +24,7 @@ from kumpan.core.quantity import Number, Percent
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import Step
+from kumpan.core.records.unmet import Unmet
 from kumpan.core.testing.methods import Measured
 from kumpan.core.treatment.dusk import Evening, next_morning
 from kumpan.core.treatment.plan import AS_SOLD, Plan
