@@ -4,13 +4,16 @@ Example 8: extraterrestrial radiation at 20 S on 3 September is 32.2 MJ/m2/day. 
 11.7 hours. Solstices and equinoxes by geometry.
 """
 
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 
 import numpy as np
 import pytest
+from astral import Observer
+from astral.sun import sunrise, sunset
 
 from kumpan.core.forecast.sun import (
     Array,
+    darkness,
     day_of_year,
     declination_rad_fao56,
     height_sine,
@@ -64,3 +67,22 @@ def test_nights_are_dark_and_an_overhead_sun_is_one() -> None:
     strength = sun_strength(minutes_of(2026, 3, 21), 0.0, 0.0)
     assert strength.min() == 0.0
     assert strength.max() == pytest.approx(1.0, abs=0.002)
+
+
+def test_darkness_begins_and_ends_with_the_sun_of_astral() -> None:
+    """Against the library astral (its own solar equations); the equation of time is up to 16 minutes,
+    refraction 4, the step 5."""
+    place = Observer(30.27, -97.74)
+    for month in (1, 4, 7, 10):
+        noon = datetime(2026, month, 15, 18, 30, tzinfo=UTC)
+        dark, sunset_at = darkness(noon, place.latitude, place.longitude)
+        assert not dark
+        assert sunset_at is not None
+        down = sunset(place, noon.date(), tzinfo=UTC)
+        down += timedelta(days=1) if down < noon else timedelta(0)
+        assert abs(sunset_at - down) < timedelta(minutes=30)
+        dark, sunrise_at = darkness(sunset_at, place.latitude, place.longitude)
+        assert dark
+        assert sunrise_at is not None
+        assert abs(sunrise_at - sunrise(place, sunrise_at.date(), tzinfo=UTC)) < timedelta(minutes=30)
+    assert darkness(datetime(2026, 12, 21, 12, tzinfo=UTC), 75.0, 0.0) == (True, None)

@@ -61,8 +61,10 @@ function FindingLine({ finding, said }: { finding: AssessedFinding; said: boolea
   );
 }
 
+type Ground = Pick<AssessedFinding, "measures" | "entries" | "law">;
+
 /** "Free chlorine; one entry of the log; law B.3." */
-export function standsOn({ measures, entries, law }: AssessedFinding): string {
+export function standsOn({ measures, entries, law }: Ground): string {
   const parts = measures.map(nameOf);
   if (entries.length > 0)
     parts.push(entries.length === 1 ? "one entry of the log" : `${entries.length} entries of the log`);

@@ -4,6 +4,14 @@ import { render, SALT } from "../testing/render";
 import { willAnswer } from "../testing/server";
 import { PoolHeader, swimText, traitsText } from "./PoolHeader";
 
+const ground = (code: string, text: string, measures: "ph"[]) => ({
+  code,
+  text,
+  measures,
+  entries: [],
+  law: "B.3",
+});
+
 it("says what is next, whether they may swim, and leads to the stations", async () => {
   render(<PoolHeader poolId={SALT.id} />);
   expect(await screen.findByText(SALT.settings.name)).toBeTruthy();
@@ -23,16 +31,20 @@ it("shows a notice that keeps people out", async () => {
 });
 
 it("says every reason once", async () => {
+  const because = [ground("cloudy", "Cloudy.", []), ground("ph_high", "pH 9.", ["ph"])];
   const swim = {
     code: "no" as const,
     not_before: null,
     text: "No: cloudy.",
-    reasons: ["No: cloudy.", "No: pH 9."],
+    reasons: ["Cloudy.", "pH 9."],
+    because,
+    also: because.slice(1),
   };
   willAnswer(`/pools/${SALT.id}`, { ...SALT, swim });
   render(<PoolHeader poolId={SALT.id} />);
   expect((await screen.findByTestId("swim")).textContent).toBe("No: cloudy.");
-  expect(screen.getByTestId("swim-reasons").textContent).toBe(" No: pH 9.");
+  expect(screen.getByTestId("swim-reasons").textContent).toBe(" pH 9.");
+  expect(screen.getByText(/^pH 9\. Stands on/).textContent).toBe("pH 9. Stands on: pH; law B.3 of advice.");
 });
 
 it("tells the pool in a line, and when one may swim again", () => {
@@ -46,6 +58,8 @@ it("tells the pool in a line, and when one may swim again", () => {
     not_before: "2026-11-28T01:00:00Z",
     text: "chlorine is high",
     reasons: ["chlorine is high"],
+    because: [],
+    also: [],
   };
   expect(swimText({ ...SALT, swim })).toBe("not before 7:00 PM: chlorine is high");
 });

@@ -5,7 +5,8 @@ import { outlookQuery, poolQuery } from "../api/queries";
 import type { PoolHeaderData } from "../api/types";
 import { useStore } from "../lib/store";
 import { clock } from "../lib/times";
-import { unitsStore, volumeText } from "../lib/units";
+import { basinText, unitsStore } from "../lib/units";
+import { standsOn } from "./FindingsCard";
 import { Failed, Loading } from "./States";
 import { PlainLink, TextLink } from "./TextLink";
 
@@ -38,25 +39,40 @@ export function swimText(head: PoolHeaderData): string {
   return text.charAt(0).toLowerCase() + text.slice(1);
 }
 
-/** The answer, and what else stands against it or is said beside it. */
+/** The answer, and what else stands against it or is said beside it; one tap shows what it stands on. */
 function MayTheySwim({ head }: { head: PoolHeaderData }) {
   const answer = swimText(head);
-  const others = head.swim.reasons.filter((reason) => reason !== head.swim.text);
-  return (
-    <Text>
+  const { also, because } = head.swim;
+  const said = (
+    <>
       <Text as="span" fontWeight="700">
         May they swim?
       </Text>{" "}
       <Text as="span" data-testid="swim">
         {answer.charAt(0).toUpperCase() + answer.slice(1)}
       </Text>
-      {others.length > 0 && (
+      {also.length > 0 && (
         <Text as="span" color="soft" data-testid="swim-reasons">
           {" "}
-          {others.join(" ")}
+          {also.map(({ text }) => text).join(" ")}
         </Text>
       )}
-    </Text>
+    </>
+  );
+  if (because.length === 0) return <Text>{said}</Text>;
+  return (
+    <Box as="details">
+      <Box as="summary" cursor="pointer">
+        {said}
+      </Box>
+      <Box as="ul" listStyleType="none" p="0" m="0" pl="4" fontSize="note" color="soft">
+        {because.map((reason) => (
+          <li key={reason.code + reason.text}>
+            {reason.text} Stands on: {standsOn(reason)}
+          </li>
+        ))}
+      </Box>
+    </Box>
   );
 }
 
@@ -109,7 +125,7 @@ export function PoolHeader({ poolId }: { poolId: string }) {
             {head.data.settings.name}
           </Text>
           <Text as="span" color="soft" fontSize="note">
-            {traitsText(head.data, volumeText(head.data.basin.volume_l, units))}
+            {traitsText(head.data, basinText(head.data.basin, units))}
           </Text>
         </Box>
         <Flex

@@ -18,6 +18,12 @@ export function volumeText(liters: number, units: Units): string {
   return `${grouped(Math.round(value / step) * step)} ${units === "us" ? "gal" : "L"}`;
 }
 
+/** A pool's water, or what its amounts are for where nobody knows it. */
+export function basinText(basin: { volume_l: number; volume_is_unknown: boolean }, units: Units): string {
+  const text = volumeText(basin.volume_l, units);
+  return basin.volume_is_unknown ? `volume not known, amounts for each ${text}` : text;
+}
+
 export function temperatureText(celsius: number, units: Units): string {
   return units === "us" ? `${Math.round((celsius * 9) / 5 + 32)} °F` : `${Math.round(celsius)} °C`;
 }

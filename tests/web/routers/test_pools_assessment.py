@@ -75,6 +75,9 @@ def equipment(**changed: Any) -> dict[str, Any]:
     return {"equipment": {"surface": "plaster", "chlorination": "liquid", "filter": "sand", **changed}}
 
 
+UNMEASURED: dict[str, Any] = {
+    "basin": {"unit": "ft", "parts": [], "fixtures": [], "volume": "", "volume_is_unknown": True}
+}
 WELL = {"iron": "0.6"}
 BAD_NIGHT = datetime(2026, 7, 14, 11, 30, tzinfo=UTC)  # half past six
 ROWS = [
@@ -135,6 +138,20 @@ ROWS = [
         next=("total_alkalinity_low", "plan"), swim="yes"),
     Row(state="algae spots", entries=[a_test(), looked(0.5, "algae spots")],
         next=("algae_spots", "procedure"), swim="yes", because=("algae_spots",), says="brush them today"),
+    Row(state="volume unknown", entries=[a_test(), looked()], pool=UNMEASURED,
+        next=("nothing", "none"), swim="yes", finds=("volume_unknown",)),
+    Row(state="volume unknown, FC 0.4, a gallon poured two hours ago", pool=UNMEASURED,
+        entries=[a_test(3 * H, free_chlorine="0.4", total_chlorine="0.4"), poured(2 * H, "1 gal"), looked()],
+        next=("poured_since_test", "test"), swim="unknown", finds=("volume_unknown",),
+        not_found=("free_chlorine_off_scale", "free_chlorine_high")),
+    Row(state="volume unknown, TA 60", entries=[a_test(total_alkalinity="60"), looked()], pool=UNMEASURED,
+        next=("total_alkalinity_low", "plan"), swim="yes", finds=("volume_unknown",)),
+    Row(state="spa valved apart", entries=[a_test(), looked()], pool=equipment(spa_apart=True),
+        next=("nothing", "none"), swim="yes", finds=("spa_untested",)),
+    Row(state="floor unlit, after dark", now=datetime(2026, 7, 15, 3, 0, tzinfo=UTC),
+        entries=[a_test(), looked(0.5, "unlit")], next=("unlit", "wait"), swim="no", because=("unlit",)),
+    Row(state="floor unlit, by day", entries=[a_test(), looked(10 * H, "unlit")],
+        next=("nothing", "none"), swim="yes", finds=("unlit",)),
     Row(state="hazy, floor plain", entries=[a_test(), looked(clarity="hazy")],
         next=("hazy", "test"), swim="yes", because=("hazy",), says="look again tomorrow"),
     Row(state="level low", entries=[a_test(), looked(level="low")], next=("level_low", "procedure"), swim="yes",

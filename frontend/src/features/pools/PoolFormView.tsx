@@ -32,7 +32,14 @@ export function PoolFormView({ kit, units, action }: PoolFormViewProps) {
     queryFn: () =>
       take(
         client.POST("/api/v1/basins/preview", {
-          body: basin ?? { unit: "ft", parts: [], fixtures: [], volume: "", volume_unit: "gal" },
+          body: basin ?? {
+            unit: "ft",
+            parts: [],
+            fixtures: [],
+            volume: "",
+            volume_unit: "gal",
+            volume_is_unknown: false,
+          },
         }),
       ),
     enabled: basin !== null,
@@ -81,6 +88,7 @@ export function PoolFormView({ kit, units, action }: PoolFormViewProps) {
               options={[
                 { value: "dimensions", label: "Its dimensions" },
                 { value: "typed", label: "A known volume" },
+                { value: "unknown", label: "Not known yet" },
               ]}
             />
             {form.how === "typed" && (
@@ -90,7 +98,15 @@ export function PoolFormView({ kit, units, action }: PoolFormViewProps) {
                 problem={basinTrouble?.field === "volume" ? basinTrouble.message : null}
               />
             )}
-            <Dimensions units={units} trouble={basinTrouble} />
+            {form.how === "unknown" ? (
+              <Text color="soft">
+                Findings and swimming are judged as always. Every amount is for each{" "}
+                {units === "us" ? "1,000 gal" : "1000 L"} of water, and no plan can be started until the
+                volume is set.
+              </Text>
+            ) : (
+              <Dimensions units={units} trouble={basinTrouble} />
+            )}
           </Section>
           <Section title="How it is judged">
             <Rules choices={choices.data} />
@@ -106,6 +122,12 @@ export function PoolFormView({ kit, units, action }: PoolFormViewProps) {
             <Choice name="filter" label="Filter" options={FILTERS} />
             <Either name="indoor" label="Where" no="Outdoors" yes="Indoors" />
             <Either name="covered" label="Between swims" no="Open" yes="Under a cover" />
+            <Either
+              name="spaApart"
+              label="A spa that its valves can close off"
+              no="None"
+              yes="There is one"
+            />
             <Grid templateColumns={{ base: "1fr", md: "repeat(3, 1fr)" }} gap="4">
               <Amount name="fillPh" server={["fill_ph", "fill_water.ph"]} label="Fill water pH" />
               <Amount
@@ -130,12 +152,16 @@ export function PoolFormView({ kit, units, action }: PoolFormViewProps) {
             Volume in use
           </Text>
           <Text fontSize="2rem" fontWeight="750" lineHeight="1.2" data-testid="volume">
-            {preview.data && basin !== null ? volumeText(preview.data.volume_l, units) : "–"}
+            {preview.data && basin !== null && form.how !== "unknown"
+              ? volumeText(preview.data.volume_l, units)
+              : "–"}
           </Text>
           <Text fontSize="note" color="soft" mb="3">
             {preview.data?.mean_depth_m && basin !== null
               ? `mean depth ${units === "us" ? `${trimmed(preview.data.mean_depth_m / 0.3048, 1)} ft` : `${trimmed(preview.data.mean_depth_m, 2)} m`}`
-              : "appears when the dimensions are complete"}
+              : form.how === "unknown"
+                ? "not known yet"
+                : "appears when the dimensions are complete"}
           </Text>
           {preview.data?.drawing && (
             <>

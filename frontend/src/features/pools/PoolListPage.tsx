@@ -9,7 +9,7 @@ import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
 import { useStore } from "../../lib/store";
 import { whenText } from "../../lib/times";
-import { type Units, unitsStore, volumeText } from "../../lib/units";
+import { basinText, type Units, unitsStore } from "../../lib/units";
 
 /** All pools: swim answer and the one next thing of each. */
 export function PoolListPage() {
@@ -62,7 +62,7 @@ function PoolCard({ head, units }: { head: PoolHeaderData; units: Units }) {
         {head.settings.name}
       </PlainLink>
       <Text color="soft" fontSize="note" mb="3">
-        {traitsText(head, volumeText(head.basin.volume_l, units))}
+        {traitsText(head, basinText(head.basin, units))}
       </Text>
       <Text>
         <Text as="span" fontWeight="700">

@@ -67,7 +67,8 @@ export interface PoolForm {
   filter: EquipmentIn["filter"];
   indoor: boolean;
   covered: boolean;
-  how: "dimensions" | "typed";
+  spaApart: boolean;
+  how: "dimensions" | "typed" | "unknown";
   volume: string;
   givenVolume: Given | undefined;
   parts: PartForm[];
@@ -117,6 +118,7 @@ export function emptyForm(): PoolForm {
     filter: "sand",
     indoor: false,
     covered: false,
+    spaApart: false,
     how: "dimensions",
     volume: "",
     givenVolume: undefined,
@@ -169,7 +171,13 @@ export function typedPart(part: PartForm): PartTyped | null {
 export function typedBasin(form: PoolForm, units: Units): BasinTyped | null {
   const parts = form.parts.map(typedPart);
   const complete = parts.filter((part) => part !== null);
-  const common = { unit: units === "us" ? ("ft" as const) : ("m" as const), fixtures: form.fixtures };
+  const common = {
+    unit: units === "us" ? ("ft" as const) : ("m" as const),
+    fixtures: form.fixtures,
+    volume_is_unknown: form.how === "unknown",
+  };
+  if (form.how === "unknown")
+    return { ...common, parts: [], volume: "", volume_unit: units === "us" ? "gal" : "l" };
   if (form.how === "typed") {
     if (form.volume.trim() === "") return null;
     return {
@@ -217,6 +225,7 @@ export function equipmentOf(form: PoolForm): EquipmentIn {
     filter: form.filter,
     indoor: form.indoor,
     covered: form.covered,
+    spa_apart: form.spaApart,
     fill_water: {
       ph: form.fillPh,
       total_alkalinity: form.fillAlkalinity,
@@ -291,7 +300,8 @@ export function formOf(head: PoolHeaderData, units: Units): PoolForm {
     filter: equipment.traits.filter,
     indoor: equipment.traits.indoor,
     covered: equipment.traits.covered,
-    how: basin.volume_is_typed ? "typed" : "dimensions",
+    spaApart: equipment.traits.spa_apart,
+    how: basin.volume_is_unknown ? "unknown" : basin.volume_is_typed ? "typed" : "dimensions",
     volume: basin.volume_is_typed ? shownVolume : "",
     givenVolume: { shown: shownVolume, exact: `${basin.volume_l} l` },
     parts: parts.length > 0 ? parts : [emptyPart()],

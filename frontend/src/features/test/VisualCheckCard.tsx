@@ -27,6 +27,7 @@ const DANGER: readonly Option<string>[] = [
   { value: "thunder", label: "Thunder" },
   { value: "cover_on", label: "Cover not wholly off" },
   { value: "water_hot", label: "Water over 104 F" },
+  { value: "unlit", label: "Floor not lit after dark" },
   { value: "barrier", label: "Gate or fence failing" },
 ];
 

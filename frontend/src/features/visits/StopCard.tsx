@@ -6,7 +6,7 @@ import { swimText, traitsText } from "../../components/PoolHeader";
 import { PlainLink } from "../../components/TextLink";
 import { nameOf } from "../../lib/measures";
 import { clock } from "../../lib/times";
-import { type Units, volumeText } from "../../lib/units";
+import { basinText, type Units } from "../../lib/units";
 
 interface StopCardProps {
   stop: Stop;
@@ -39,7 +39,7 @@ export function StopCard(props: StopCardProps) {
             {name}
           </PlainLink>
           <Text color="soft" fontSize="note">
-            {traitsText(head, volumeText(head.basin.volume_l, units))}
+            {traitsText(head, basinText(head.basin, units))}
           </Text>
           {done === null ? (
             <Needs stop={stop} />

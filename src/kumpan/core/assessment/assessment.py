@@ -213,6 +213,10 @@ def _ends(case: Case) -> Iterator[datetime]:
                 yield at
         if entry.body.chemical == "potassium_monopersulfate":
             yield entry.at + OXIDIZER_READS_AS_COMBINED
+    if case.light_changes_at is not None and any(
+        "unlit" in look.body.odd for look in case.state.visual_checks[-1:]
+    ):
+        yield case.light_changes_at
     for look in case.state.visual_checks:
         if "thunder" in look.body.odd:
             yield look.at + THUNDER_OVER

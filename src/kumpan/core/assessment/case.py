@@ -25,18 +25,20 @@ NO_BAND = Band(None, None, None)
 class Case:
     """One pool at one moment.
 
+    `volume_l` is 0 where nobody knows it; amounts are then for each `amounts_for_l`.
     `expected` is the water as it should be now; `expected_mg_l` free chlorine by the forecast's middle, None
     where the reading still stands; `bleached` a zero of chlorine that may
     be a bleached test. `under_limit_at` is when it
     should be down at the swim limit. `care_due` is what the schedule has for today. `lost_overnight` is the
     last night's loss of chlorine (mg/L) where it is not explained, and that of clean water. `crossings` are
-    the moments at which the forecast passes an edge.
+    the moments at which the forecast passes an edge. `dark` the sun is down, until `light_changes_at`.
     """
 
     state: PoolState
     now: datetime
     zone: ZoneInfo = UTC
     volume_l: float = 0.0
+    amounts_for_l: float | None = None
     bands: Mapping[Measure, Band] = field(default_factory=dict)
     swim_limit_mg_l: float = 4.0
     least_mg_l: float = 1.0
@@ -45,6 +47,7 @@ class Case:
     service: bool = False
     cell: bool = False
     cement: bool = False
+    spa_apart: bool = False
     expected: Readings = field(default_factory=Readings)
     expected_mg_l: float | None = None
     bleached: bool = False
@@ -54,6 +57,8 @@ class Case:
     care_due: tuple[Message, ...] = ()
     lost_overnight: tuple[float, float] | None = None
     winter_closed: bool = False
+    dark: bool = False
+    light_changes_at: datetime | None = None
     fill: Readings = field(default_factory=Readings)
 
     @property

@@ -87,7 +87,8 @@ class Problem:
 # Codes in the order in which they are listed inside one urgency. Origin: handbook 05, order; safety first.
 ORDER: tuple[str, ...] = (
     # People in danger.
-    "electric", "gas", "drain_cover", "thunder", "glass", "flood", "cover_on", "water_hot", "barrier",
+    "electric", "gas", "drain_cover", "thunder", "glass", "flood", "cover_on", "water_hot", "unlit",
+    "barrier",
     # What is going on already.
     "incident_open", "dead_animal", "winter_closed", "rescue_open", "treatment_open", "green", "drain_hidden",
     # What makes the readings worth nothing.
@@ -103,7 +104,7 @@ ORDER: tuple[str, ...] = (
     "copper_high", "phosphate_high", "scale_likely", "water_aggressive",
     # Care of the rest.
     "leaves", "level_high", "foam", "stabilizer_mixing", "new_plaster", "water_cold", "water_warm",
-    "look_old",
+    "look_old", "spa_untested", "volume_unknown",
 )  # fmt: skip
 _TIERS = {
     FindingSeverity.DANGER: 0,

@@ -81,6 +81,9 @@ COVER_ON = _found(
     why=Message("The cover is on, or not wholly off."),
 )  # fmt: skip
 
+UNLIT = Message("The floor is not lit: after dark nobody would see a swimmer in trouble.")
+OUT_BEFORE_DARK = Message("Nobody in after dark until the floor is lit and a look says so")
+
 # What else a look finds. Origin: handbook 02, 07, 08; common practice.
 SEEN: Mapping[str, Row] = {
     DEAD_ANIMAL: _found(
@@ -168,6 +171,7 @@ def seen(case: Case) -> Iterator[Problem]:
     yield from _thunder(case)
     yield from _hot(case)
     yield from _flood(case)
+    yield from _unlit(case)
     if not case.state.visual_checks:
         return
     entry = case.state.visual_checks[-1]
@@ -250,6 +254,15 @@ def _thunder(case: Case) -> Iterator[Problem]:
         until=until,
     )
     yield _problem(Row("thunder", S.DANGER, remedy, Message("There was thunder.")), heard[-1].id)
+
+
+def _unlit(case: Case) -> Iterator[Problem]:
+    """Seen unlit at the last look: a danger while it is dark, to be remembered by day."""
+    checks = case.state.visual_checks
+    if not checks or "unlit" not in checks[-1].body.odd:
+        return
+    remedy = Remedy(kind=K.WAIT, text=OUT_BEFORE_DARK, until=case.light_changes_at if case.dark else None)
+    yield _problem(Row("unlit", S.DANGER if case.dark else S.WATCH, remedy, UNLIT), checks[-1].id)
 
 
 def _hot(case: Case) -> Iterator[Problem]:

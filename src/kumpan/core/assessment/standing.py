@@ -36,7 +36,7 @@ from kumpan.core.messages import Cased, Message, listed
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import READING_MEASURES, Measure
-from kumpan.core.quantity import Number
+from kumpan.core.quantity import Number, PoolWater
 from kumpan.core.treatment.not_now import COLD_C, FRESH_PLASTER
 
 SOURCES_USED = ("mixing", "test-interval", "overnight-loss", "order")
@@ -77,6 +77,7 @@ def standing(case: Case) -> Iterator[Problem]:
     yield from _tests(case)
     yield from _demand(case)
     yield from _states(case)
+    yield from _of_the_basin(case)
     yield from _index(case)
 
 
@@ -402,6 +403,26 @@ def _states(case: Case) -> Iterator[Problem]:
         yield _problem(
             "water_warm", S.WATCH, remedy=remedy, reason=Message("The water is over 90 F (32 C)."), law="F"
         )
+
+
+def _of_the_basin(case: Case) -> Iterator[Problem]:
+    """Water that nobody measured, and water that is not this pool's."""
+    if case.amounts_for_l is not None:
+        remedy = Remedy(
+            kind=K.SETTING,
+            text=Message("Find out the volume: from the dimensions, or with a weighed bag of salt"),
+        )
+        reason = Message(
+            "The volume is not known: every amount is for each {water} of it.",
+            water=PoolWater(case.amounts_for_l),
+        )
+        yield _problem("volume_unknown", S.WATCH, remedy=remedy, reason=reason, law="F")
+    if case.spa_apart:
+        remedy = Remedy(kind=K.TEST, text=Message("Test the spa by itself before anybody sits in it"))
+        reason = Message(
+            "With its valves shut the spa is water of its own: the pool's tests say nothing of it."
+        )
+        yield _problem("spa_untested", S.WATCH, remedy=remedy, reason=reason, law="F")
 
 
 def _index(case: Case) -> Iterator[Problem]:

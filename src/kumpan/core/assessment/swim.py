@@ -22,6 +22,7 @@ from kumpan.core.assessment.chlorine import (
 )
 from kumpan.core.assessment.measured import PH_OPEN, ph_reading, ph_unreliable
 from kumpan.core.assessment.order import FindingSeverity, Problem
+from kumpan.core.assessment.reasons import Reason, standing_on
 from kumpan.core.assessment.seen import ALGAE_SPOTS, DEAD_ANIMAL, smell_stands
 from kumpan.core.assessment.undone import (
     SLOW,
@@ -33,7 +34,7 @@ from kumpan.core.assessment.undone import (
 )
 from kumpan.core.journal import Clarity, Reading, open_treatment, unfinished_closures
 from kumpan.core.journal.pool_entries import VisualCheck
-from kumpan.core.messages import Message
+from kumpan.core.messages import Cased, Message
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Number
@@ -58,14 +59,6 @@ class SwimCode(StrEnum):
 
 
 @dataclass(frozen=True)
-class Reason:
-    """One reason, by a code that stays: what stands against swimming, or is said beside a yes."""
-
-    code: str
-    text: Message
-
-
-@dataclass(frozen=True)
 class SwimAnswer:
     """The answer at the head of the pool. `not_before` is when a test may open it, for that code.
 
@@ -82,6 +75,11 @@ class SwimAnswer:
         """The reasons in words."""
         return tuple(reason.text for reason in self.because)
 
+    @property
+    def also(self) -> tuple[Reason, ...]:
+        """The reasons that the text itself does not say."""
+        return self.because if self.code is SwimCode.YES else self.because[1:]
+
 
 def least_free_mg_l(profile: str, *, stabilized: bool, supplement: bool = False) -> float:
     """The free chlorine under which nobody swims, mg/L; never typed lower.
@@ -95,28 +93,31 @@ def least_free_mg_l(profile: str, *, stabilized: bool, supplement: bool = False)
     return LEAST_FREE_MG_L
 
 
-def swim_answer(case: Case, dangers: Sequence[Problem] = ()) -> SwimAnswer:
+def swim_answer(case: Case, found: Sequence[Problem] = ()) -> SwimAnswer:
     """No before not known, not known before not yet, and yes only where nothing stands against it."""
-    closed = (*_by_danger(dangers), *_closed(case))
+    closed = (*_by_danger(found), *_closed(case))
     if case.winter_closed:
-        closed = (*closed, Reason("winter_closed", Message("No: the pool is closed for the winter.")))
+        closed = (*closed, Reason("winter_closed", Message("The pool is closed for the winter.")))
     unknown = tuple(_not_known(case))
     waits = tuple(_waits(case))
     if closed:
-        return SwimAnswer(SwimCode.NO, closed[0].text, because=(*closed, *unknown))
+        text = Message("No: {reason}", reason=Cased(closed[0].text))
+        return SwimAnswer(SwimCode.NO, text, because=standing_on(case, (*closed, *unknown), found))
     if unknown:
-        return SwimAnswer(SwimCode.UNKNOWN, unknown[0].text, because=unknown)
+        text = Message("Not known: {reason}", reason=Cased(unknown[0].text))
+        return SwimAnswer(SwimCode.UNKNOWN, text, because=standing_on(case, unknown, found))
     if waits:
         reason, until = max(waits, key=lambda wait: wait[1])
-        return SwimAnswer(SwimCode.NOT_BEFORE, reason.text, until, (reason,))
-    return SwimAnswer(SwimCode.YES, Message("Yes."), because=tuple(_said(case)))
+        return SwimAnswer(SwimCode.NOT_BEFORE, reason.text, until, standing_on(case, (reason,), found))
+    said = standing_on(case, tuple(_said(case)), found)
+    return SwimAnswer(SwimCode.YES, Message("Yes."), because=said)
 
 
 # What closes a pool.
 def _by_danger(dangers: Sequence[Problem]) -> Iterator[Reason]:
     for danger in dangers:
         if danger.severity is FindingSeverity.DANGER:
-            yield Reason(danger.code, Message("No: {reason}", reason=danger.reason))
+            yield Reason(danger.code, Message("{reason}", reason=danger.reason))
 
 
 def _closed(case: Case) -> Iterator[Reason]:
@@ -124,7 +125,7 @@ def _closed(case: Case) -> Iterator[Reason]:
     if state.visual_checks:
         yield from _closed_by_sight(state.visual_checks[-1].body)
     if state.rescue_goes_on:
-        text = Message("No: the water is being treated. Closed until the rescue is finished.")
+        text = Message("The water is being treated. Closed until the rescue is finished.")
         yield Reason("rescue_open", text)
     yield from _closed_by_plan(case)
     free, ph = free_chlorine(case), ph_reading(case)
@@ -136,7 +137,7 @@ def _closed(case: Case) -> Iterator[Reason]:
         yield Reason(
             "ph_low" if ph.value.value < PH_OPEN[0] else "ph_high",
             Message(
-                "No: pH {ph} is outside {ph_open} to {ph_open_2}. Balance first.",
+                "pH {ph} is outside {ph_open} to {ph_open_2}. Balance first.",
                 ph=Number(ph.value.value),
                 ph_open=Number(PH_OPEN[0]),
                 ph_open_2=Number(PH_OPEN[1]),
@@ -147,15 +148,13 @@ def _closed(case: Case) -> Iterator[Reason]:
 def _closed_by_sight(visual_check: VisualCheck) -> Iterator[Reason]:
     if visual_check.floor_hidden:
         code = "green" if visual_check.clarity is Clarity.GREEN else "drain_hidden"
-        text = Message("No: the main drain cannot be seen. Nobody would see a swimmer in trouble.")
+        text = Message("The main drain cannot be seen. Nobody would see a swimmer in trouble.")
         yield Reason(code, text)
     elif visual_check.clarity is Clarity.CLOUDY:
-        text = Message("No: the water is cloudy. Look again when the main drain is plain to see.")
+        text = Message("The water is cloudy. Look again when the main drain is plain to see.")
         yield Reason("cloudy", text)
     if DEAD_ANIMAL in visual_check.odd:
-        text = Message(
-            "No: a dead animal was in the water. Follow the accident plan, then test and look again."
-        )
+        text = Message("A dead animal was in the water. Follow the accident plan, then test and look again.")
         yield Reason("dead_animal", text)
 
 
@@ -165,36 +164,34 @@ def _closed_by_plan(case: Case) -> Iterator[Reason]:
     for closure in unfinished_closures(case.state):
         code = "incident_open" if closure.body.plan == "incident" else "treatment_open"
         if opened is not None and closure.id == opened.id:
-            text = Message("No: a plan that closes the pool is under way. Finish it, then test.")
+            text = Message("A plan that closes the pool is under way. Finish it, then test.")
         else:
-            text = Message("No: the plan that closed the pool ends with a test. Test free chlorine and pH.")
+            text = Message("The plan that closed the pool ends with a test. Test free chlorine and pH.")
         yield Reason(code, text)
 
 
 def _closed_by_chlorine(case: Case, free: Reading) -> Iterator[Reason]:
     limit, value = case.limit_mg_l, free.value
     if value.off_scale and value.value > 0:
-        text = Message(
-            "No: free chlorine is beyond the scale of this test. Dilute the sample and test again."
-        )
+        text = Message("Free chlorine is beyond the scale of this test. Dilute the sample and test again.")
         yield Reason("free_chlorine_off_scale", text)
     elif value.value > BLEACHING_FREE_CHLORINE_MG_L or value.low > limit:
         yield Reason(
             "free_chlorine_high",
             Message(
-                "No: free chlorine {free} is over the swim limit of {limit}. Test again later.",
+                "Free chlorine {free} is over the swim limit of {limit}. Test again later.",
                 free=Number(value.value),
                 limit=Number(limit),
             ),
         )
     if case.bleached:
-        text = Message("No: zero may be a bleached test; chlorine may be over 10. Dilute the sample.")
+        text = Message("Zero may be a bleached test; chlorine may be over 10. Dilute the sample.")
         yield Reason("free_chlorine_off_scale", text)
     elif value.value < case.least_mg_l:
         yield Reason(
             "free_chlorine_low",
             Message(
-                "No: free chlorine {free} is under {low}. Dose first.",
+                "Free chlorine {free} is under {low}. Dose first.",
                 free=Number(value.value),
                 low=Number(case.least_mg_l),
             ),
@@ -207,7 +204,7 @@ def _closed_by_combined(case: Case) -> Iterator[Reason]:
         yield Reason(
             "combined_high",
             Message(
-                "No: combined chlorine {combined} is over {limit}. Shock, then test.",
+                "Combined chlorine {combined} is over {limit}. Shock, then test.",
                 combined=Number(combined.value.value, digits=1),
                 limit=Number(combined_closes(case)),
             ),
@@ -220,8 +217,7 @@ def _closed_by_stabilizer(case: Case) -> Iterator[Reason]:
         yield Reason(
             "chlorine_bound",
             Message(
-                "No: stabilizer {stabilizer} binds nearly all of free chlorine {free}. Raise chlorine or "
-                "dilute.",
+                "Stabilizer {stabilizer} binds nearly all of free chlorine {free}. Raise chlorine or dilute.",
                 stabilizer=Number(found[0], digits=0),
                 free=Number(found[2]),
             ),
@@ -232,8 +228,8 @@ def _closed_by_stabilizer(case: Case) -> Iterator[Reason]:
 def _not_known(case: Case) -> Iterator[Reason]:
     free, ph = case.reading(Measure.FREE_CHLORINE), case.reading(Measure.PH)
     if free is None or ph is None:
-        missing = Message("free chlorine") if free is None else Message("pH")
-        text = Message("Not known: {missing} is not tested yet.", missing=missing)
+        missing = Message("Free chlorine") if free is None else Message("pH")
+        text = Message("{missing} is not tested yet.", missing=missing)
         yield Reason("test_missing", text)
         return
     tested_at = min(free.at, ph.at)
@@ -241,14 +237,14 @@ def _not_known(case: Case) -> Iterator[Reason]:
     yield from _not_looked_at(case)
     yield from _undone_by(case, tested_at)
     if ph_unreliable(case, ph) and not PH_OPEN[0] <= ph.value.value <= PH_OPEN[1]:
-        text = Message("Not known: pH read by color at such a chlorine reads too high. Test it again later.")
+        text = Message("pH read by color at such a chlorine reads too high. Test it again later.")
         yield Reason("ph_unreliable", text)
     combined, edge = combined_chlorine(case), combined_closes(case)
     if combined is not None and combined.value.low <= edge < combined.value.value:
         yield Reason(
             "combined_high",
             Message(
-                "Not known: combined chlorine {combined} may be over {limit} or not. Test it again.",
+                "Combined chlorine {combined} may be over {limit} or not. Test it again.",
                 combined=Number(combined.value.value, digits=1),
                 limit=Number(edge),
             ),
@@ -256,7 +252,7 @@ def _not_known(case: Case) -> Iterator[Reason]:
     expected = case.expected_mg_l
     if expected is not None and expected < case.least_mg_l <= free.value.value:
         text = Message(
-            "Not known: by the forecast free chlorine may be under {low} by now. Test first.",
+            "By the forecast free chlorine may be under {low} by now. Test first.",
             low=Number(case.least_mg_l),
         )
         yield Reason("free_chlorine_low", text)
@@ -266,22 +262,20 @@ def _by_age(case: Case, tested_at: datetime) -> Iterator[Reason]:
     if case.speaks_still(tested_at):
         return
     if case.public:
-        text = Message(
-            "Not known: a public pool is tested on the day; its operator's code decides. Test first."
-        )
+        text = Message("A public pool is tested on the day; its operator's code decides. Test first.")
     else:
         days = (case.now - tested_at).days
-        text = Message("Not known: the last test is {days} days old. Test first.", days=Number(days))
+        text = Message("The last test is {days} days old. Test first.", days=Number(days))
     yield Reason("test_old", text)
 
 
 def _not_looked_at(case: Case) -> Iterator[Reason]:
     visual_checks = case.state.visual_checks
     if not visual_checks or not case.speaks_still(visual_checks[-1].at):
-        text = Message("Not known: nobody said lately that the floor is plain to see. Look first.")
+        text = Message("Nobody said lately that the floor is plain to see. Look first.")
         yield Reason("look_old", text)
     elif smell_stands(case):
-        text = Message("Not known: there was a sharp smell. Test free and total chlorine now.")
+        text = Message("There was a sharp smell. Test free and total chlorine now.")
         yield Reason("smell", text)
 
 
@@ -289,13 +283,16 @@ def _undone_by(case: Case, tested_at: datetime) -> Iterator[Reason]:
     """What went in or out since, after its wait: a test would tell."""
     poured = poured_that_needs_a_test(case, tested_at)
     if poured is not None and case.now >= ready(poured):
-        text = Message("Not before a test: {what} went in since the last one.", what=called(poured))
+        text = Message(
+            "{what} went in since the last test. Test first.",
+            what=Cased(Message("{what}", what=called(poured)), upper=True),
+        )
         yield Reason("poured_since_test", text)
     if much_new_water(case, tested_at):
-        text = Message("Not known: much new water came in since the last test. Test first.")
+        text = Message("Much new water came in since the last test. Test first.")
         yield Reason("water_changed_since_test", text)
     if power_was_off(case):
-        text = Message("Not known: the power or the cell was off since the last test. Test first.")
+        text = Message("The power or the cell was off since the last test. Test first.")
         yield Reason("power_cut", text)
 
 

@@ -17,6 +17,7 @@ from kumpan.core.dosing.order_and_waits import MIXING
 from kumpan.core.forecast.conditions import product_of
 from kumpan.core.journal import (
     AdditionMade,
+    BasinMeasured,
     Entry,
     PoolState,
     Reading,
@@ -148,7 +149,7 @@ def expected_now(state: PoolState) -> Readings:
     for entry in sorted(changes, key=lambda entry: entry.at):
         later = frozenset(measure for measure, at in tested_at.items() if at < entry.at)
         if isinstance(entry.body, AdditionMade):
-            readings = _with_addition(readings, entry.body, later, state.basin.volume_l)
+            readings = _with_addition(readings, entry.body, later, state.basin)
         else:
             readings = _with_new_water(readings, entry.body, later, state)
     if _M.PH in tested_at:
@@ -157,16 +158,22 @@ def expected_now(state: PoolState) -> Readings:
 
 
 def _with_addition(
-    readings: Readings, body: AdditionMade, later: frozenset[Measure], volume_l: float
+    readings: Readings, body: AdditionMade, later: frozenset[Measure], basin: BasinMeasured
 ) -> Readings:
     product = product_of(body)
-    moved = {m: body.mass_g * change_per_g(product, m, volume_l, spent=True) for m in BALANCED if m in later}
+    moved = {
+        m: body.mass_g * change_per_g(product, m, basin.volume_l, spent=True) for m in BALANCED if m in later
+    }
+    if basin.volume_is_unknown:  # it moved, and nobody knows how far
+        return replace(readings, **{measure.value: None for measure, change in moved.items() if change})
     return added_to(readings, {measure: change for measure, change in moved.items() if change})
 
 
 def _much_new_water(state: PoolState) -> list[Entry[WaterChanged]]:
     """Exchanges of water that count; a backwash or a shower of rain is within every test's doubt."""
     assert state.basin is not None
+    if state.basin.volume_is_unknown:
+        return [e for e in state.water_changes if e.body.kind in (WaterChange.DRAIN, WaterChange.REFILL)]
     return [e for e in state.water_changes if e.body.volume_l >= NEW_WATER_COUNTS * state.basin.volume_l]
 
 
@@ -183,6 +190,8 @@ def _with_new_water(
         if measure is _M.TEMPERATURE or measure not in later or old is None:
             continue
         new = 0.0 if rain else fill.value(measure)
+        if state.basin.volume_is_unknown:
+            new = None
         readings = readings.with_value(measure, None if new is None else old + (new - old) * share)
     return readings
 
@@ -198,6 +207,8 @@ def _ph_by_now(state: PoolState, tested_at: Mapping[Measure, datetime], now: Rea
     if not poured:
         return read.value.value
     assert state.basin is not None
+    if state.basin.volume_is_unknown:
+        return None
     known = known_from(_as_of(now, state, at))
     solved = solve_readings(known) if known is not None else None
     if not isinstance(solved, State):

@@ -4,6 +4,8 @@ Arrays of UTC timestamps in seconds, so that a season is one computation. The eq
 16 minutes) is left out: it moves noon, not the day's sum.
 """
 
+from datetime import datetime, timedelta
+
 import numpy as np
 import numpy.typing as npt
 
@@ -36,6 +38,15 @@ def height_sine(timestamps_s: Array, latitude_deg: float, longitude_deg: float) 
     return np.asarray(
         np.sin(phi) * np.sin(delta) + np.cos(phi) * np.cos(delta) * np.cos(angle), dtype=np.float64
     )
+
+
+def darkness(now: datetime, latitude_deg: float, longitude_deg: float) -> tuple[bool, datetime | None]:
+    """Whether the sun is down, and when within a day that changes, to five minutes; None: it does not."""
+    step = timedelta(minutes=5)
+    steps = np.arange(timedelta(days=1) // step + 1, dtype=np.float64)
+    down = height_sine(now.timestamp() + step.total_seconds() * steps, latitude_deg, longitude_deg) <= 0
+    other = np.flatnonzero(down != down[0])
+    return bool(down[0]), now + step * int(other[0]) if other.size else None
 
 
 def sun_strength(timestamps_s: Array, latitude_deg: float, longitude_deg: float) -> Array:

@@ -63,11 +63,15 @@ class SettingsMade:
 
 @dataclass(frozen=True)
 class BasinMeasured:
-    """The basin: its volume and, unless the volume was typed, the parts it follows from."""
+    """The basin: its volume and, unless the volume was typed, the parts it follows from.
+
+    Where nobody knows the volume, `volume_l` is the water that amounts are given for, such as 1,000 gal.
+    """
 
     volume_l: float
     parts: tuple[Part, ...] = ()
     fixtures: tuple[Fixture, ...] = ()
+    volume_is_unknown: bool = False
 
     @property
     def volume_is_typed(self) -> bool:

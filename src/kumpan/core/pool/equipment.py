@@ -68,13 +68,14 @@ FILTERS = {
 
 @dataclass(frozen=True, kw_only=True)
 class Traits:
-    """The traits of a pool that ranges and doses depend on."""
+    """The traits of a pool that ranges and doses depend on; `spa_apart`: its spa can be valved off."""
 
     surface: Surface
     chlorination: Chlorination
     filter: Filter
     indoor: bool = False
     covered: bool = False
+    spa_apart: bool = False
 
 
 REFUSED: dict[str, Message] = {

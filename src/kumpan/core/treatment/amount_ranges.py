@@ -36,7 +36,11 @@ class _Share:
 
 
 def volume_share(basin: BasinMeasured) -> float:
-    """How far a basin's volume may be off, as a share: by how it was found."""
+    """How far a basin's volume may be off, as a share: by how it was found; amounts for each 1,000 gal are
+    exact in it.
+    """
+    if basin.volume_is_unknown:
+        return 0.0
     if basin.volume_is_typed:
         return TYPED
     profiled = all(len(part.depth) >= PROFILE_POINTS for part in basin.parts)

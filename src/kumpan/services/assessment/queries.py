@@ -9,6 +9,7 @@ from kumpan.core.assessment.assessment import Assessment, assess
 from kumpan.core.assessment.case import Case
 from kumpan.core.findings import Finding
 from kumpan.core.forecast.forecast import ChlorineForecast
+from kumpan.core.forecast.sun import darkness
 from kumpan.core.journal import PoolState, SettingsMade
 from kumpan.core.maintenance.due import Standing
 from kumpan.core.maintenance.tasks import Preset
@@ -68,11 +69,14 @@ async def case_of(scope: Scope, state: PoolState, parts: PoolParts) -> Case:
     ahead = chlorine_ahead(state, parts.place, scope.now)
     now_s = scope.now.timestamp()
     expected = water_now(state, parts.place, scope.now)
+    dark, changes_at = darkness(scope.now, *place_of(parts.settings))
     return Case(
         state=state,
         now=scope.now,
         zone=ZoneInfo(parts.settings.time_zone),
-        volume_l=parts.basin.volume_l,
+        volume_l=0.0 if parts.basin.volume_is_unknown else parts.basin.volume_l,
+        amounts_for_l=parts.basin.volume_l if parts.basin.volume_is_unknown else None,
+        spa_apart=traits.spa_apart,
         bands=parts.bands,
         swim_limit_mg_l=parts.rules.swim_limit_mg_l,
         least_mg_l=least,
@@ -89,6 +93,8 @@ async def case_of(scope: Scope, state: PoolState, parts: PoolParts) -> Case:
         offered=offered,
         care_due=_care_due(scope, state, parts),
         lost_overnight=_lost_overnight(state, parts, scope.now),
+        dark=traits.indoor or dark,
+        light_changes_at=None if traits.indoor else changes_at,
         winter_closed=closed_for_the_winter(state, traits),
         fill=parts.equipment.fill_water,
     )

@@ -44,6 +44,8 @@ async def modeled_state(scope: Scope, pool_id: UUID) -> PoolState:
 
 async def model_of(state: PoolState, place: Place) -> Fit | None:
     """The pool's chlorine model, fitted by a worker where it is not known yet; None without a test."""
+    if not _volume_is_known(state):
+        return None
     modeled = state.only(*MODELED)
     return await _fitted.awaited(lambda: WORKERS.run(fit, modeled, place), modeled, place)
 
@@ -82,11 +84,18 @@ def _reckoned(state: PoolState, place: Place, now: datetime) -> Readings:
 
 
 def _follows_from_the_model(state: PoolState, now: datetime) -> bool:
+    if not _volume_is_known(state):
+        return False
     last = last_reading(state, Measure.FREE_CHLORINE)
     counts = settled_reading(state, Measure.FREE_CHLORINE)
     if last is None or (counts is not None and counts.at > last.at):  # it follows from total chlorine alone
         return False
     return RECENT < now - last.at < TOO_OLD
+
+
+def _volume_is_known(state: PoolState) -> bool:
+    """Without it nobody knows what an addition did to the water."""
+    return state.basin is None or not state.basin.volume_is_unknown
 
 
 def _next_mark(now: datetime) -> float:
@@ -96,6 +105,8 @@ def _next_mark(now: datetime) -> float:
 
 def chlorine_before(state: PoolState, place: Place) -> ChlorineForecast | None:
     """What the tests before the last one foretold for it: whether a zero may be a bleached test."""
+    if not _volume_is_known(state):
+        return None
     tests = [e for e in state.tests if value_in(e.body.values, Measure.FREE_CHLORINE) is not None]
     if len(tests) < 2 or tests[-1].at - tests[-2].at > TOO_OLD:
         return None

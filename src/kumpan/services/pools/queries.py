@@ -22,6 +22,7 @@ from kumpan.core.products.product import Product
 from kumpan.core.products.stock import Stocked
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import Units
+from kumpan.core.quantity import PoolWater
 from kumpan.core.ranges.disagreements import answer
 from kumpan.core.ranges.pool_rules import PoolRules, rules_for
 from kumpan.core.ranges.profiles import Band, Profile, profile
@@ -58,6 +59,17 @@ class PoolParts:
     def place(self) -> Place:
         """The pool as the chlorine model wants it."""
         return under_the_sky(self.settings, self.basin, self.equipment.traits)
+
+    def known_volume_l(self) -> float:
+        """The volume, for amounts of the whole pool. Raises InvalidInput where nobody knows it."""
+        if self.basin.volume_is_unknown:
+            raise InvalidInput(
+                Message(
+                    "The volume of this pool is not known: amounts are for each {water}. Set it first.",
+                    water=PoolWater(self.basin.volume_l),
+                )
+            )
+        return self.basin.volume_l
 
     @property
     def bands(self) -> Mapping[Measure, Band]:

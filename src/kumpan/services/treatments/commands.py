@@ -50,6 +50,7 @@ async def start(
         return started_plan(scope, state, parts, known)
     if open_treatment(state) is not None:
         raise Conflict(Message("A sheet is already open for this pool; finish it or skip its steps first."))
+    parts.known_volume_l()
     offered = await plan_of_kind(scope, state, parts=parts, request=request, units=units)
     if offered is None or not offered.steps:
         raise InvalidInput(Message("There is nothing to add now; test the water first."))

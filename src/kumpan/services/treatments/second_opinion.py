@@ -23,7 +23,7 @@ async def opinion(scope: Scope, pool_id: UUID, text: str, *, units: Units) -> Op
     if offered is None:
         raise InvalidInput(Message("Test the water first: advice is reckoned from the last test."), "text")
     now = water_now(state, parts.place, scope.now)
-    found = second_opinion(text, now, parts.basin.volume_l, parts.equipment.traits)
+    found = second_opinion(text, now, parts.known_volume_l(), parts.equipment.traits)
     ours = offered.predicted if offered.steps else now
     rows = tuple(
         ComparedMeasure(

@@ -89,7 +89,7 @@ def _advice(
     now = water_now(state, parts.place, scope.now)
     display = display_options(parts.settings, hand.preferences, units=units)
     return advised_plan(
-        request.advice, now, volume_l=parts.basin.volume_l, traits=parts.equipment.traits, display=display
+        request.advice, now, volume_l=parts.known_volume_l(), traits=parts.equipment.traits, display=display
     )
 
 

@@ -59,7 +59,10 @@ async def shopping(scope: Scope, *, units: Units) -> list[BuyLine]:
     products = {product.id: product for product in hand.products}
     for pool_id in await scope.tx.journal.pool_ids(scope.workspace_id):
         state = await modeled_state(scope, pool_id)
-        found = await offered_plan(scope, state, parts_of(state), units=units)
+        parts = parts_of(state)
+        found = await offered_plan(scope, state, parts, units=units)
+        if parts.basin.volume_is_unknown:
+            continue  # nobody can say how much it needs
         for step in found.steps if found is not None else ():
             if step.kind == ADD and step.product_id in products:
                 product = products[step.product_id]

@@ -130,6 +130,8 @@ async def _stop(
     offered = await offered_plan(scope, state, parts, units=units)
     tests = due_tests(state, parts.equipment.traits, Rhythm.SERVICE, scope.now)
     doses, needs = _doses(offered, hand, units)
+    if parts.basin.volume_is_unknown:
+        needs = {}  # its doses are for each 1,000 gal; nobody can say how much to load
     next_time = await _until_next(
         scope, pool_id, state=state, parts=parts, offered=offered, hand=hand, units=units
     )

@@ -50,7 +50,7 @@ def later_fields(*names: str) -> Any:
 
     def written(self: Wire, plain: SerializerFunctionWrapHandler) -> dict[str, object]:
         row: dict[str, object] = plain(self)
-        silent: tuple[object, ...] = (None, "", (), [])
+        silent: tuple[object, ...] = (None, "", (), [], False)
         return {key: value for key, value in row.items() if key not in names or value not in silent}
 
     return model_serializer(mode="wrap")(written)

@@ -74,6 +74,9 @@ class TraitsV1(Wire):
     filter: FilterWord
     indoor: bool = False
     covered: bool = False
+    spa_apart: bool = False
+
+    _later = later_fields("spa_apart")
 
 
 class ReadingsV1(Wire):

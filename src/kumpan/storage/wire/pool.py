@@ -15,7 +15,7 @@ from kumpan.core.journal.pool_entries import (
     VisualCheck,
     WaterChanged,
 )
-from kumpan.storage.wire.base import Wire, renamed
+from kumpan.storage.wire.base import Wire, later_fields, renamed
 from kumpan.storage.wire.parts import (
     ChosenV1,
     FixtureV1,
@@ -53,6 +53,9 @@ class BasinMeasuredV1(Wire):
     volume_l: float
     parts: tuple[PartV1, ...] = ()
     fixtures: tuple[FixtureV1, ...] = ()
+    volume_is_unknown: bool = False
+
+    _later = later_fields("volume_is_unknown")
 
 
 class EquipmentSetV1(Wire):

@@ -63,17 +63,24 @@ class FixtureIn(Strict):
 
 
 class BasinTyped(Strict):
-    """The basin as typed: parts with dimensions, or a volume by itself (its parts then only drawn)."""
+    """The basin as typed: parts with dimensions, or a volume by itself (its parts then only drawn).
+
+    With `volume_is_unknown` amounts are given for each 1,000 gal, or for each 1,000 L.
+    """
 
     unit: LengthUnit
     parts: Annotated[list[PartTyped], Field(max_length=8)] = []
     fixtures: Annotated[list[FixtureIn], Field(max_length=24)] = []
     volume: Typed = ""
     volume_unit: VolumeUnit = "gal"
+    volume_is_unknown: StrictBool = False
 
     def to_core(self) -> BasinMeasured:
         parts = tuple(part.to_core(self.unit, f"parts.{i}") for i, part in enumerate(self.parts))
         fixtures = tuple(Fixture(fixture.kind, fixture.along) for fixture in self.fixtures)
+        if self.volume_is_unknown:
+            each = quantity("1000", Dimension.VOLUME, self.volume_unit, "volume")
+            return BasinMeasured(each, volume_is_unknown=True)
         if self.volume.strip():
             litres = quantity(self.volume, Dimension.VOLUME, self.volume_unit, "volume")
             if not 100 <= litres <= 50_000_000:
@@ -167,6 +174,7 @@ class EquipmentIn(Strict):
     filter: Filter
     indoor: StrictBool = False
     covered: StrictBool = False
+    spa_apart: StrictBool = False
     fill_water: FillWaterIn = FillWaterIn()
 
     def to_core(self) -> EquipmentSet:
@@ -184,6 +192,7 @@ class EquipmentIn(Strict):
             filter=self.filter,
             indoor=self.indoor,
             covered=self.covered,
+            spa_apart=self.spa_apart,
         )
         return EquipmentSet(traits, self.fill_water.to_core())
 

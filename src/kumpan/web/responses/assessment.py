@@ -7,7 +7,7 @@ from kumpan.core.assessment.order import FindingSeverity, RemedyKind
 from kumpan.core.assessment.swim import SwimCode
 from kumpan.core.quantities.readings import Measure
 from kumpan.web.responses.base import Response, Text, read_from
-from kumpan.web.responses.shared import Readings
+from kumpan.web.responses.shared import Readings, SwimReason
 
 
 class Remedy(Response):
@@ -31,13 +31,6 @@ class AssessedFinding(Response):
     remedy: Remedy
     entries: tuple[UUID, ...]
     law: str
-
-
-class SwimReason(Response):
-    """Something that stands against swimming, or is said beside a yes."""
-
-    code: str
-    text: Text
 
 
 class AssessedSwim(Response):

@@ -200,6 +200,7 @@ class BasinMeasured(Response):
     parts: tuple[Part, ...]
     fixtures: tuple[Fixture, ...]
     volume_is_typed: bool
+    volume_is_unknown: bool
 
 
 class Traits(Response):
@@ -210,6 +211,7 @@ class Traits(Response):
     filter: Filter
     indoor: bool
     covered: bool
+    spa_apart: bool
 
 
 class EquipmentSet(Response):
@@ -217,16 +219,31 @@ class EquipmentSet(Response):
     fill_water: Readings
 
 
+class SwimReason(Response):
+    """Something that stands against swimming, or is said beside a yes; `measures`, `entries` of the journal
+    and the `law` of advice are what it stands on.
+    """
+
+    code: str
+    text: Text
+    measures: tuple[Measure, ...]
+    entries: tuple[UUID, ...]
+    law: str
+
+
 class SwimAnswer(Response):
     """The answer at the head of the pool. `not_before` is when a test may open it, for that code.
 
-    `reasons` are all that stand against it, or are said beside a yes.
+    `because` is all that stands against it, or is said beside a yes; `also` what the text does not say;
+    `reasons` the words of all of them.
     """
 
     code: SwimCode
     text: Text
     not_before: datetime | None
     reasons: tuple[Text, ...]
+    because: tuple[SwimReason, ...]
+    also: tuple[SwimReason, ...]
 
 
 class NextThing(Response):
