@@ -5,6 +5,7 @@ knows; and random plans against the laws of advice.
 import statistics
 import sys
 from collections import Counter
+from collections.abc import Callable
 from concurrent.futures import ProcessPoolExecutor
 from itertools import repeat
 from pathlib import Path
@@ -16,6 +17,7 @@ from kumpan.core.forecast.forecast import forecast
 from kumpan.core.journal import Severity
 from kumpan.core.simulation.study import KINDS, Case, Score, cases, score
 from kumpan.core.testing.kits import KITS
+from kumpan.core.training import journal_laws
 from kumpan.core.training.green_study import Rescued, rescued
 from kumpan.core.training.plan_laws import CHECKS, breaches, coverage, drawn, planned
 from kumpan.tools.packages import ROOT
@@ -27,6 +29,7 @@ ZONE = ZoneInfo("America/Chicago")
 MARK = "<!-- study -->"
 POOLS = 100
 PLANS = 3000
+JOURNALS = 3000
 COVERED_POOLS = 300
 
 
@@ -76,7 +79,8 @@ def main() -> None:
     if pools == POOLS:
         _into(RESCUE_PAGE, text)
     plans = PLANS * pools // POOLS
-    text = f"{law_table(plans)}\n{coverage_table(COVERED_POOLS * pools // POOLS)}"
+    journals = JOURNALS * pools // POOLS
+    text = f"{law_table(plans)}\n{judge_table(journals)}\n{coverage_table(COVERED_POOLS * pools // POOLS)}"
     print(text)
     if pools == POOLS:
         _into(ADVICE_PAGE, text)
@@ -84,12 +88,25 @@ def main() -> None:
 
 def law_table(plans: int) -> str:
     """Breaches of the laws of plans per thousand random plans, in Markdown."""
+    return _breach_table("plans", _broken, plans, tuple(CHECKS))
+
+
+def judge_table(journals: int) -> str:
+    """Breaches of the laws of judging per thousand random journals, in Markdown."""
+    return _breach_table("journals", _misjudged, journals, tuple(journal_laws.CHECKS))
+
+
+def _breach_table(name: str, broken: Callable[[int], set[str]], tried: int, laws: tuple[str, ...]) -> str:
     with ProcessPoolExecutor() as executor:
-        found = list(executor.map(_broken, range(plans), chunksize=50))
-    counts = Counter(law for laws in found for law in laws)
-    head = "| law | breaches in a thousand plans |\n|---|---|\n"
-    rows = "".join(f"| {law} | {1000 * counts[law] / plans:.1f} |\n" for law in CHECKS)
-    return f"{plans} random plans.\n\n{head}{rows}"
+        found = list(executor.map(broken, range(tried), chunksize=50))
+    counts = Counter(law for one in found for law in one)
+    head = f"| law | breaches in a thousand {name} |\n|---|---|\n"
+    rows = "".join(f"| {law} | {1000 * counts[law] / tried:.1f} |\n" for law in laws)
+    return f"{tried} random {name}.\n\n{head}{rows}"
+
+
+def _misjudged(number: int) -> set[str]:
+    return {law for law, _ in journal_laws.breaches(journal_laws.drawn(number))}
 
 
 def _broken(number: int) -> set[str]:
@@ -117,9 +134,9 @@ def rescues(each: int) -> list[Rescued]:
 def rescue_table(runs: list[Rescued]) -> str:
     """The rescue study's table in Markdown."""
     head = (
-        "| pools | reached the end | inside the first 90 % band | its median width | days: median (least "
-        "to most) "
-        "| chlorine, median | tests, median | ran dry unseen | over the cap |\n|---|---|---|---|---|---|---|---|---|\n"
+        "| pools | reached the end | inside the first 90 % band | its median width | later bands that hold "
+        "| days: median (least to most) "
+        "| chlorine, median | tests, median | ran dry unseen | over the cap |\n|---|---|---|---|---|---|---|---|---|---|\n"
     )
     groups = {f"all {len(runs)}": runs} | {
         severity.value: [run for run in runs if run.severity is severity] for severity in Severity
@@ -129,9 +146,11 @@ def rescue_table(runs: list[Rescued]) -> str:
 
 def _rescue_row(name: str, runs: list[Rescued]) -> str:
     days = sorted(run.days for run in runs if run.days is not None)
+    later = sum(len(run.later) for run in runs) or 1
     return (
         f"| {name} | {len(days)} of {len(runs)} | {sum(run.inside for run in runs)} "
         f"| {statistics.median(run.high - run.low for run in runs):.1f} d "
+        f"| {sum(run.later_inside for run in runs) / later:.0%} of {later} "
         f"| {statistics.median(days):.1f} ({days[0]:.1f} to {days[-1]:.1f}) "
         f"| {statistics.median(run.poured_mg_l for run in runs):.0f} mg/L "
         f"| {statistics.median(run.tests for run in runs):.0f} "

@@ -16,6 +16,7 @@ from kumpan.core.algae.belief import (
     advanced,
     hours_until_low,
     prior,
+    shown_cloud,
     stepped,
     updated,
 )
@@ -152,3 +153,14 @@ def test_less_chlorine_runs_low_sooner() -> None:
     hours = [hours_until_low(start(free=free), AROUND, 1.0, 0.01, 24.0) for free in (3.0, 8.0, 16.0)]
     assert hours == sorted(hours)
     assert hours[0] < hours[-1]
+
+
+def test_what_is_seen_hazy_day_after_day_stays_a_cloud_in_every_guess() -> None:
+    """Else all guesses run clear while the pool does not, and the band says "today" each day."""
+    hazy = VisualCheck(Clarity.HAZY, Level.NORMAL)
+    story = [Seen(at_s=AT + 86_400 * day, visual_check=hazy, poured_mg_l=9.0) for day in range(1, 15)]
+    found = updated(start(free=10.0), AROUND, story)
+    assert found.quantile(shown_cloud(found), 0.05) > 0.5
+    clear = VisualCheck(Clarity.CLEAR, Level.NORMAL)
+    other = updated(start(free=10.0), AROUND, [replace(seen, visual_check=clear) for seen in story])
+    assert other.quantile(shown_cloud(other), 0.95) < 0.5

@@ -8,12 +8,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from kumpan.core.algae.criteria import finished
 from kumpan.core.algae.next_test import RESERVE_MG_L, hours_to_reserve, wait_and_test
 from kumpan.core.algae.request import RescueRequest
 from kumpan.core.algae.stages import stage_plan
-from kumpan.core.journal import RescueSet, Severity
+from kumpan.core.journal import Clarity, RescueSet, Severity
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.records.step import TEST, WAIT, Step
+from kumpan.core.records.step import ADD, TEST, WAIT, Step
 from kumpan.core.treatment.schedule import Timeline
 from tests.core.algae.cases import ZONE, Case
 from tests.words import told
@@ -99,3 +100,32 @@ def test_the_early_test_is_when_the_reserve_may_be_reached(free: float) -> None:
     assert "never let it reach zero" in told(step.why)
     lasts = hours_to_reserve(request, 0.0, 48.0)
     assert step.offset_min == pytest.approx(60 * max(lasts, 1.0), abs=1.0)
+
+
+def test_what_is_poured_at_dusk_does_not_spoil_the_night() -> None:
+    """Clear, and only the overnight pair is missing: topped up, mixed, the evening's figure, then nothing."""
+    case = Case().begin().prepared().pour(16.0).later(hours=38).visual_check(Clarity.CLEAR)
+    case.test(free_chlorine=2.2, total_chlorine=2.4)  # nine in the evening
+    first = stage_plan(case.request())
+    kinds = [step.kind for step in first.steps]
+    assert ADD in kinds
+    evening = first.steps[-1]
+    assert evening.kind == TEST
+    assert "nothing goes in" in told(evening.why)
+    mixed = evening.offset_min - next(step.offset_min for step in first.steps if step.kind == ADD)
+    assert 60 <= mixed <= 90
+    case.pour(2.0).later(minutes=65).test(free_chlorine=4.0, total_chlorine=4.2)
+    second = stage_plan(case.request())
+    assert not any(step.kind == ADD for step in second.steps)
+    case.later(hours=9).visual_check(Clarity.CLEAR).test(free_chlorine=3.6, total_chlorine=3.8)
+    assert finished(case.request())
+
+
+def test_the_week_is_kept_by_the_worst_day_of_late() -> None:
+    """A pool that loses half of its chlorine in a day is filled to twice what must still be there."""
+    case = Case(setting=RescueSet(severity=Severity.BLACK)).begin().prepared().pour(16.0)
+    quiet = case.later(hours=30).test(free_chlorine=8.0).later(hours=10).test(free_chlorine=7.6).request()
+    case.later(hours=4).test(free_chlorine=7.6).later(hours=10).test(free_chlorine=3.8)
+    over = quiet.row.week_over_mg_l or 0.0
+    assert quiet.usual_mg_l == pytest.approx(over + 3.0)
+    assert case.request().usual_mg_l == pytest.approx((over + 0.8) / 0.5)

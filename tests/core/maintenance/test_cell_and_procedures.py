@@ -122,6 +122,18 @@ def balance(loss: float | None, cell: CellSet = LB_A_DAY, **more: Any) -> CellBa
     return cell_balance(cell, POOL_L, loss, stabilizer_band=Band(60, 80, 70), **facts)
 
 
+def test_the_bench_goes_by_the_output_that_the_forecast_has_learned() -> None:
+    """Never "makes 0.8, uses 1.1" beside a forecast that rises."""
+    rated = balance(loss=1.1)
+    learned = balance(loss=1.1, strength=1.5)
+    assert learned.makes_mg_l_day == pytest.approx(1.5 * rated.makes_mg_l_day)
+    assert learned.boost_mg_l == pytest.approx(1.5 * rated.boost_mg_l)
+    assert [told(one.text) for one in learned.findings if one.code == "cell_strength"] == [
+        "By your tests it makes 150% of its rated output."
+    ]
+    assert not [one for one in balance(loss=1.1, strength=1.05).findings if one.code == "cell_strength"]
+
+
 def test_the_cells_figures_of_the_handbook() -> None:
     """Handbook 06, derived: 1 lb/day in 20,000 gal is 6.0 ppm/day; 3 ppm/day in 12 h takes 100 %."""
     assert made_mg_l_day(LB_A_DAY, POOL_L) == pytest.approx(6.0, abs=0.02)

@@ -21,6 +21,9 @@ def test_ten_pools_of_each_severity_reach_the_end_unharmed(severity: Severity) -
     assert sum(run.drained_unseen for run in found) == 0
     assert max(run.over_cap_mg_l for run in found) <= 0
     assert sum(run.inside for run in found) >= 7  # of ten; the hundred are counted in the study
+    later = sum(len(run.later) for run in found)
+    assert later >= 10
+    assert sum(run.later_inside for run in found) >= 0.75 * later
 
 
 def test_the_same_pool_is_rescued_the_same_way() -> None:

@@ -37,6 +37,7 @@ COMBINED_A_DAY = 0.8
 DARK_A_DAY = 0.05
 SEEN_LIVING = 0.35  # mg/L a day of living matter that still shows as spots or haze
 VISUAL_CHECK_UNCERTAINTY = 0.7  # of a look, in the logarithm of the cloud
+SEEN_SPREAD, SLOWER = 0.3, 0.85  # how far a lifted cloud lies over the edge; its filter against the guess
 TEST_UNCERTAINTY_SHARE, TEST_UNCERTAINTY_MG_L = 0.4, 1.2
 NEVER_SURE = 0.01  # of the belief goes back to every guess alike at each test: no guess is ever ruled out
 LEAST_GUESSES = 150.0  # so many must go on counting: no single wild test decides
@@ -174,6 +175,7 @@ def updated(particles: Particles, around: Surroundings, story: Sequence[Seen]) -
             particles = _tested(particles, seen.free_mg_l, seen.combined_mg_l)
         if seen.visual_check is not None:
             particles = _weighed(particles, _visual_check_fits(particles, seen.visual_check))
+            particles = _as_seen(particles, seen.visual_check)
     return particles
 
 
@@ -203,6 +205,25 @@ def _visual_check_fits(particles: Particles, visual_check: VisualCheck) -> Array
     if visual_check.clarity in (Clarity.CLEAR, Clarity.HAZY):
         fits = fits * np.where(spots == (SPOTS in visual_check.odd), 1.0, 0.5)
     return np.asarray(np.maximum(0.02, fits), dtype=np.float64)
+
+
+def _as_seen(particles: Particles, visual_check: VisualCheck) -> Particles:
+    """No guess may go on that the eye has just contradicted: water that still shows a cloud has one in every
+    guess, and a filter that has not taken it yet is slower than the guess had it. Without this all guesses
+    end up clear while the pool is not, and the band says "today" day after day.
+    """
+    least = CLOUD_EDGES[visual_check.clarity][0]
+    lifted = shown_cloud(particles) < least
+    spread = np.exp(SEEN_SPREAD * np.random.default_rng(SEED).standard_normal(len(particles.weight)))
+    living = particles.living
+    if SPOTS in visual_check.odd:
+        living = np.maximum(living, SEEN_LIVING * spread - particles.hidden)
+    return replace(
+        particles,
+        living=living,
+        cloud=np.where(lifted, least * spread, particles.cloud),
+        filters=np.where(lifted, SLOWER * particles.filters, particles.filters),
+    )
 
 
 def _weighed(particles: Particles, fits: Array) -> Particles:

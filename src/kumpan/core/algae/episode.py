@@ -5,7 +5,8 @@ Source: rescue-plan.
 """
 
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
+from itertools import pairwise
 from typing import TypeVar
 
 from kumpan.core.dosing.mass_balance import changes
@@ -21,6 +22,7 @@ from kumpan.core.journal import (
     TreatmentStarted,
     VisualCheck,
     recorded_steps,
+    value_in,
 )
 from kumpan.core.maintenance.filter_pressure import CLEANINGS
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
@@ -32,6 +34,8 @@ RESCUE = "rescue"
 PREPARE = "rescue/prepare"
 B = TypeVar("B")
 SHOCK_RISE_MG_L = 2.0  # less is a top-up, no round
+LOSSES_OF, ONE_DAY_LIGHT = timedelta(days=3), timedelta(hours=16)
+WORTH_JUDGING_MG_L, MOST_SHARE = 2.0, 0.6
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -107,3 +111,17 @@ def rounds_done(episode: Episode, volume_l: float) -> int:
         if rise >= SHOCK_RISE_MG_L and (last is None or (at - last).total_seconds() > 4 * 3600):
             count, last = count + 1, at
     return count
+
+
+def worst_share_lost(episode: Episode, volume_l: float, now: datetime) -> float:
+    """The largest share of free chlorine (0 to 0.6) that went from one test, and what was poured onto it, to
+    the next, in the last days; 0 without such a pair.
+    """
+    read = [(e.at, v.value) for e in episode.tests if (v := value_in(e.body.values, Measure.FREE_CHLORINE))]
+    rises, worst = chlorine_rises(episode, volume_l), 0.0
+    for (at, first), (later, second) in pairwise(read):
+        if now - at > LOSSES_OF or later - at > ONE_DAY_LIGHT:
+            continue
+        start = first + sum(rise for when, rise in rises if at <= when < later)
+        worst = max(worst, 1 - second / start if start > WORTH_JUDGING_MG_L else 0.0)
+    return min(worst, MOST_SHARE)

@@ -17,6 +17,7 @@ SOURCE = "rescue-plan"
 RESERVE_MG_L = 1.0  # a test is asked for before free chlorine may be under it
 UNSEEN_SHARE = 0.01  # how much of the belief may be lower by then
 SHORTEST_H = 1.0
+MIX_MIN = 60
 DUSK_LATER = timedelta(minutes=30)
 
 
@@ -26,6 +27,26 @@ def wait_and_test(request: RescueRequest, line: Timeline, rise_mg_l: float) -> N
     minutes = int((until - request.now).total_seconds() // 60)
     line.wait_until(max(line.now + 1, minutes), Message("The pump runs; the pool stays closed."))
     line.test((Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE), why)
+    expect(request, line, rise_mg_l)
+
+
+def spoils_the_night(request: RescueRequest, rise_mg_l: float) -> bool:
+    """Whether chlorine poured now falls into the overnight test that is still missing."""
+    _, why = _next_test(request, MIX_MIN, rise_mg_l)
+    return rise_mg_l > 0 and why is MORNING and request.last_night is None
+
+
+def until_the_next_test(request: RescueRequest, line: Timeline, rise_mg_l: float) -> None:
+    """Until dusk or morning. What is poured at dusk is tested once mixed: that is the evening's figure.
+
+    A pour between the two tests of a night would spoil it, and a pool topped up every evening would wait for
+    its overnight test without end.
+    """
+    if not spoils_the_night(request, rise_mg_l):
+        wait_and_test(request, line, rise_mg_l)
+        return
+    line.wait_until(line.now + MIX_MIN, Message("Until it is mixed: pump on."))
+    line.test((Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE), _EVENING)
     expect(request, line, rise_mg_l)
 
 
@@ -64,6 +85,7 @@ MORNING = Message(
     "Before the sun: more than 1 lost since the evening means it still lives. Look at drain, "
     "walls and floor too."
 )
+_EVENING = Message("The evening's figure of the overnight test: nothing goes in from here to the morning.")
 _EARLY = Message(
     "Free chlorine may be near nothing by then: set an alarm, at night too, and never let it reach zero."
 )

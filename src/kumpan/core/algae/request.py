@@ -11,7 +11,13 @@ from functools import cached_property
 import numpy as np
 
 from kumpan.core.algae.belief import Particles, Seen, Surroundings, prior, updated
-from kumpan.core.algae.episode import Episode, chlorine_rises, episode_of, rounds_done
+from kumpan.core.algae.episode import (
+    Episode,
+    chlorine_rises,
+    episode_of,
+    rounds_done,
+    worst_share_lost,
+)
 from kumpan.core.algae.overnight import Night, nights
 from kumpan.core.algae.severity import SEVERITIES, SeverityRow
 from kumpan.core.dosing.caps import highest_planned_mg_l
@@ -43,6 +49,8 @@ TEST_UNCERTAINTY_SHARE, TEST_UNCERTAINTY_MG_L = 0.08, 0.3  # and free chlorine a
 FIXED_RISES = 3
 NIGHT_HOLDS_H = 40.0
 WHILE_CLOSED_MG_L = 4.0
+# Over the level that must hold for a week: at first, and what should still be there at the next test.
+OVER_THE_WEEK_MG_L, STILL_OVER_MG_L = 3.0, 0.8
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -139,12 +147,17 @@ class RescueRequest:
     @property
     def usual_mg_l(self) -> float:
         """Free chlorine to keep once nothing lives: over the pool's own aim while it is closed, still under a
-        clarifier's 5; or over what must hold for a week.
+        clarifier's 5; or over what must hold for a week, by the worst day of late: one test under it begins
+        the week anew.
         """
         band = self.bands.get(Measure.FREE_CHLORINE)
         own = (band.aim or band.high or 3.0) if band is not None else 3.0
         week = self.row.week_over_mg_l
-        return max(own, WHILE_CLOSED_MG_L) if week is None else max(own, week + 2.0)
+        if week is None or self.episode is None:
+            return max(own, WHILE_CLOSED_MG_L if week is None else week + OVER_THE_WEEK_MG_L)
+        share = worst_share_lost(self.episode, self.volume_l, self.now)
+        lasting = (week + STILL_OVER_MG_L) / (1 - share)
+        return min(max(own, week + OVER_THE_WEEK_MG_L, lasting), self.cap_mg_l)
 
     def rise_to(self, level_mg_l: float) -> float:
         """How much may go in now, mg/L: toward a level, and never over the cap if the pool is smaller than

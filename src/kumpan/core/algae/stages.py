@@ -9,7 +9,15 @@ from datetime import timedelta
 from types import MappingProxyType
 
 from kumpan.core.algae.criteria import StageKey, ph_window, stage_now
-from kumpan.core.algae.next_test import MORNING, expect, hours_to_reserve, wait_and_test
+from kumpan.core.algae.next_test import (
+    MIX_MIN,
+    MORNING,
+    expect,
+    hours_to_reserve,
+    spoils_the_night,
+    until_the_next_test,
+    wait_and_test,
+)
 from kumpan.core.algae.preparing import AFTER, CLEAN_FILTER, PREPARE
 from kumpan.core.algae.request import RescueRequest
 from kumpan.core.dosing.solution import nothing_at_hand
@@ -30,7 +38,7 @@ from kumpan.core.treatment.special.shock import PH_FOR_SHOCK, chlorine_part
 SOURCES_USED = ("rescue-plan", "filter-care", "clarifier")
 
 LEAST_RISE_MG_L, LEAST_RISE_SHARE = 1.0, 0.2  # of the level: less is not worth opening the jug again
-MIX_MIN = 60
+LEAST_TOP_UP_MG_L = 0.3
 SETTLES_AT_LEAST_H = 5.0  # hours left until the morning: so long it settles
 LATE_H = 10.6  # so few are left only late in the evening, dark or not
 TOPPED_UP_FOR_H = 14.0  # from evening to morning, or over a day
@@ -290,14 +298,14 @@ def _clear_plan(request: RescueRequest) -> Plan:
     elif _is_night(request):
         return _settle_tonight(request, line)
     else:
-        _top_up(request, line)
+        rise = _top_up(request, line)
         _filter_step(request, line)
-        wait_and_test(request, line, 0.0)
+        until_the_next_test(request, line, rise)
     return _plan(request, line, _clarifier(request))
 
 
 def _stir(request: RescueRequest, line: Timeline) -> None:
-    _top_up(request, line)
+    rise = _top_up(request, line)
     line.do(
         Message("Brush and hose the floor: stir up what settled"),
         Message(
@@ -306,7 +314,7 @@ def _stir(request: RescueRequest, line: Timeline) -> None:
         Hazard.OPEN_WATER,
     )
     _filter_step(request, line)
-    wait_and_test(request, line, 0.0)
+    until_the_next_test(request, line, rise)
 
 
 def _is_night(request: RescueRequest) -> bool:
@@ -317,7 +325,10 @@ def _is_night(request: RescueRequest) -> bool:
 
 
 def _settle_tonight(request: RescueRequest, line: Timeline) -> Plan:
-    _top_up(request, line)
+    rise = _top_up(request, line)
+    if spoils_the_night(request, rise):
+        until_the_next_test(request, line, rise)
+        return _plan(request, line, _clarifier(request))
     line.do(PUMP_OFF, Message("Still water lets it settle. On again after the vacuum."), Hazard.ELECTRICITY)
     line.wait_until(
         int((request.morning - request.now).total_seconds() // 60),
@@ -344,26 +355,26 @@ def _settle_tonight(request: RescueRequest, line: Timeline) -> Plan:
     )
     line.do(REFILL, Message("At once, so that the pump draws no air."), Hazard.OPEN_WATER)
     line.test((Measure.FREE_CHLORINE, Measure.TOTAL_CHLORINE), MORNING)
-    expect(request, line, 0.0)
+    expect(request, line, rise)
     return _plan(request, line, _clarifier(request))
 
 
-def _top_up(request: RescueRequest, line: Timeline) -> None:
-    """Free chlorine back to what the pool keeps, before it runs low."""
+def _top_up(request: RescueRequest, line: Timeline) -> float:
+    """Free chlorine back to what the pool keeps, before it runs low; the rise in mg/L."""
     free, band = request.readings.free_chlorine or 0.0, request.bands.get(Measure.FREE_CHLORINE)
     low = max(band.low or 1.0 if band is not None else 1.0, request.row.week_over_mg_l or 0.0)
     rise = request.rise_to(request.usual_mg_l)
     ends = hours_to_reserve(request, 0.0, TOPPED_UP_FOR_H) < TOPPED_UP_FOR_H
-    if rise < 0.3 or (free > low + 0.5 and not ends):
-        return
     product = request.product_for(rise)
-    if product is not None:
-        why = Message(
-            "Free chlorine from {free} to {free_2}: never to zero while it clears.",
-            free=Number(free, figures=3),
-            free_2=Number(free + rise, figures=3),
-        )
-        line.add(chlorine_part(request.readings, product, rise_mg_l=rise, volume_l=request.volume_l, why=why))
+    if rise < LEAST_TOP_UP_MG_L or (free > low + 0.5 and not ends) or product is None:
+        return 0.0
+    why = Message(
+        "Free chlorine from {free} to {free_2}: never to zero while it clears.",
+        free=Number(free, figures=3),
+        free_2=Number(free + rise, figures=3),
+    )
+    line.add(chlorine_part(request.readings, product, rise_mg_l=rise, volume_l=request.volume_l, why=why))
+    return rise
 
 
 def _clarifier(request: RescueRequest) -> Finding:
@@ -386,13 +397,13 @@ def _week_plan(request: RescueRequest) -> Plan:
     limit.
     """
     line = _line(request)
-    _top_up(request, line)
+    rise = _top_up(request, line)
     line.do(
         Message(DAILY_BRUSH, brush=request.row.brush),
         Message("Roots regrow from what was left."),
         Hazard.OPEN_WATER,
     )
-    wait_and_test(request, line, 0.0)
+    until_the_next_test(request, line, rise)
     over = request.row.week_over_mg_l or 0.0
     if over >= request.swim_limit_mg_l:
         text = Message(

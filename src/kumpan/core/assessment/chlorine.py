@@ -9,9 +9,10 @@ from datetime import datetime, timedelta
 from kumpan.core.assessment.case import Case
 from kumpan.core.assessment.order import FindingSeverity, Problem, Remedy, RemedyKind
 from kumpan.core.assessment.outside import by_now, edge_reason, finding_of, plan_for
-from kumpan.core.assessment.undone import undone
+from kumpan.core.assessment.undone import much_new_water, undone
 from kumpan.core.journal import Reading, history
 from kumpan.core.messages import Message
+from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import Band
@@ -163,11 +164,29 @@ def _off_scale(reading: Reading) -> Problem:
 
 # Combined chlorine.
 def combined_chlorine(case: Case) -> Reading | None:
-    """Combined chlorine that still speaks; none where monopersulfate would be read as it."""
+    """Combined chlorine that still speaks: until chlorine or much new water went in, whatever else did; none
+    where monopersulfate would be read as it.
+    """
     found = case.current(M.COMBINED_CHLORINE)
-    if found is None or undone(case, found.at):
+    if found is None or _may_be_gone(case, found.at) or oxidizer_within_a_week(case):
         return None
-    return None if oxidizer_within_a_week(case) else found
+    return found
+
+
+def combined_before(case: Case) -> Reading | None:
+    """Combined chlorine over its limit beyond doubt before chlorine or new water went in, and total chlorine
+    not tested since: nobody knows whether it is gone.
+    """
+    found = case.current(M.COMBINED_CHLORINE)
+    limit = case.combined_high_mg_l
+    if found is None or not limit or found.value.low <= limit or oxidizer_within_a_week(case):
+        return None
+    return found if _may_be_gone(case, found.at) else None
+
+
+def _may_be_gone(case: Case, at: datetime) -> bool:
+    burned = any(e.at > at and e.body.chemical in CHLORINE_CARRIERS for e in case.state.additions)
+    return burned or much_new_water(case, at)
 
 
 def oxidizer_within_a_week(case: Case) -> bool:
@@ -202,6 +221,12 @@ def _combined(case: Case) -> Iterator[Problem]:
             reason = Message("A non-chlorine shock is read as combined chlorine for a week.")
             yield finding_of(M.COMBINED_CHLORINE, _HIGH, S.WATCH, remedy=remedy, reason=reason)
         return
+    before = combined_before(case)
+    if before is not None:
+        text = Message("Test free and total chlorine: what went in may have burned it off")
+        remedy = Remedy(kind=K.TEST, measures=FREE_AND_TOTAL, text=text)
+        reason = Message("Combined chlorine was {value} before.", value=Number(before.value.value, digits=1))
+        yield finding_of(M.COMBINED_CHLORINE, _HIGH, S.TREAT_TODAY, remedy=remedy, reason=reason)
     reading = combined_chlorine(case)
     if reading is None or not limit or reading.value.value <= limit:
         return

@@ -15,6 +15,7 @@ from kumpan.core.assessment.case import Case
 from kumpan.core.assessment.chlorine import (
     BOUND_CLOSES,
     bound,
+    combined_before,
     combined_chlorine,
     combined_closes,
     free_chlorine,
@@ -239,6 +240,13 @@ def _not_known(case: Case) -> Iterator[Reason]:
     if ph_unreliable(case, ph) and not PH_OPEN[0] <= ph.value.value <= PH_OPEN[1]:
         text = Message("pH read by color at such a chlorine reads too high. Test it again later.")
         yield Reason("ph_unreliable", text)
+    before = combined_before(case)
+    if before is not None and before.value.low > combined_closes(case):
+        text = Message(
+            "Combined chlorine was {combined} before chlorine or new water went in. Test total chlorine.",
+            combined=Number(before.value.value, digits=1),
+        )
+        yield Reason("combined_high", text)
     combined, edge = combined_chlorine(case), combined_closes(case)
     if combined is not None and combined.value.low <= edge < combined.value.value:
         yield Reason(

@@ -10,11 +10,11 @@ from kumpan.core.findings import Finding
 from kumpan.core.messages import Message
 from kumpan.core.products.product import Product, volume_from_mass_ml
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.quantity import Number
+from kumpan.core.quantity import Mass, Number
 
 SOURCES_USED = ("cell-rates", "tablet-release", "mass-balance")
 
-TABLET_G = 227.0  # the 3 inch, 8 oz tablet
+TABLET_G = 226.8  # the 3 inch, 8 oz tablet
 TABLET = Product("tablet", "trichlor", 90.0, package_g=TABLET_G)
 
 
@@ -48,9 +48,10 @@ def tablet_note(loss_mg_l_day: float, volume_l: float) -> Finding:
     """How many tablets a week hold a loss (mg/L a day) between visits."""
     week = tablets_a_week(loss_mg_l_day, volume_l)
     text = Message(
-        "Between visits: {tablets} tablets of 8 oz a week hold a loss of {loss_mg_l_day} a day, "
+        "Between visits: {tablets} tablets of {tablet} a week hold a loss of {loss_mg_l_day} a day, "
         "and bring {stabilizer} of stabilizer each week.",
         tablets=Number(week.tablets, digits=1),
+        tablet=Mass(TABLET_G),
         loss_mg_l_day=Number(loss_mg_l_day, digits=1),
         stabilizer=Number(week.stabilizer_mg_l, digits=1),
     )

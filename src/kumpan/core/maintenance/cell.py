@@ -5,13 +5,13 @@ Sources: cell-rates, cell-limits.
 """
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from kumpan.core.dosing.feeding import cell_percent
 from kumpan.core.findings import Finding
 from kumpan.core.journal import CellSet
 from kumpan.core.messages import Message
-from kumpan.core.quantity import Number
+from kumpan.core.quantity import Number, Percent
 from kumpan.core.ranges.profiles import Band
 
 SOURCES_USED = ("cell-rates", "cell-limits")
@@ -19,6 +19,7 @@ SOURCES_USED = ("cell-rates", "cell-limits")
 COLD_C = (65 - 32) / 1.8
 STABILIZER_LOW = 30.0
 WORTH_A_WORD_C = 2.0
+WORTH_A_WORD_SHARE = 0.1
 
 
 @dataclass(frozen=True)
@@ -61,11 +62,15 @@ def cell_balance(
     water_c: float | None,
     overnight_mg_l: float | None,
     warmed_c: float | None = None,
+    strength: float = 1.0,
 ) -> CellBalance:
     """The bench for one pool; `loss_mg_l_day` is what the forecast says it uses, None without one.
 
-    `warmed_c` is how much warmer the water is than a month ago.
+    `warmed_c` is how much warmer the water is than a month ago. `strength` is what the forecast has learned
+    of the cell, as a share of its rating: both go by the same, else the bench says "makes less than it uses"
+    beside a forecast that rises.
     """
+    cell = replace(cell, output_g_per_h=cell.output_g_per_h * strength)
     full = made_mg_l_day(cell, volume_l, 100.0, 24.0)
     undersized = loss_mg_l_day is not None and loss_mg_l_day > full
     settings = tuple(_settings(cell, volume_l, loss_mg_l_day))
@@ -80,7 +85,7 @@ def cell_balance(
             overnight=overnight_mg_l,
         )
     )
-    findings = (*findings, *_season(warmed_c))
+    findings = (*findings, *_learned(strength), *_season(warmed_c))
     return CellBalance(
         makes_mg_l_day=made_mg_l_day(cell, volume_l),
         uses_mg_l_day=loss_mg_l_day,
@@ -124,6 +129,13 @@ def _findings(
         )
     if cell.percent >= 99 and cell.hours_per_day >= 23:
         yield Finding("ph_rises", Message("A cell at full output drives pH up: expect acid every week."))
+
+
+def _learned(strength: float) -> tuple[Finding, ...]:
+    if abs(strength - 1.0) < WORTH_A_WORD_SHARE:
+        return ()
+    text = Message("By your tests it makes {strength} of its rated output.", strength=Percent(strength))
+    return (Finding("cell_strength", text),)
 
 
 def _season(warmed_c: float | None) -> tuple[Finding, ...]:

@@ -21,6 +21,7 @@ SOURCE = "simulated-world"
 
 START_S = 1_780_322_400.0  # 1 June 2026, nine in the morning in the middle of North America
 MORNING_SHARE = 9 / 24
+FIRST_DAY = 0.5  # a band told before is the first one
 LIQUID = Product("liquid", "sodium_hypochlorite", 10.0)
 ACID = Product("acid", "hydrochloric_acid", 31.45)
 ASH = Product("ash", "sodium_carbonate", 100.0)
@@ -47,7 +48,9 @@ TRUTHS: dict[Severity, Truth] = {
 
 @dataclass(frozen=True, kw_only=True)
 class Rescued:
-    """One run: days until clear (None: never), the first band in days, and what must not happen."""
+    """One run: days until clear (None: never), the first band in days, the later ones as (told on day, low,
+    high) in days from the beginning, and what must not happen.
+    """
 
     severity: Severity
     days: float | None
@@ -58,10 +61,19 @@ class Rescued:
     over_cap_mg_l: float
     poured_mg_l: float
     tests: int
+    later: tuple[tuple[float, float, float], ...] = ()
+
+    @property
+    def later_inside(self) -> int:
+        """How many of the later bands hold the day."""
+        if self.days is None:
+            return 0
+        end = self._day(self.days)
+        return sum(self._day(low) <= end <= self._day(high) for _, low, high in self.later)
 
     @property
     def inside(self) -> bool:
-        """Told in days of the calendar, as the board does."""
+        """BandShown in days of the calendar, as the board does."""
         return self.days is not None and self._day(self.low) <= self._day(self.days) <= self._day(self.high)
 
     @staticmethod
@@ -85,6 +97,7 @@ def rescued(severity: Severity, number: int, zone: tzinfo, seed: int = 1) -> Res
     )
     band, began = first_band(rescuer.request()), world.now_s
     end, tally = rescuer.run(), player.tally
+    passed = [((one.at_s - began) / 86_400, one.clear) for one in rescuer.shown]
     return Rescued(
         severity=severity,
         days=None if end is None else (end.timestamp() - began) / 86_400,
@@ -95,6 +108,9 @@ def rescued(severity: Severity, number: int, zone: tzinfo, seed: int = 1) -> Res
         over_cap_mg_l=tally.highest_mg_l - highest_planned_mg_l(traits),
         poured_mg_l=tally.chlorine_mg_l,
         tests=tally.tests,
+        later=tuple(
+            (day, day + told.low_h / 24, day + told.high_h / 24) for day, told in passed if day > FIRST_DAY
+        ),
     )
 
 

@@ -4,9 +4,11 @@ Source: simulated-world.
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import datetime, tzinfo
 
+from kumpan.core.algae.belief import DateBand
+from kumpan.core.algae.board import ahead
 from kumpan.core.algae.criteria import StageKey, finished, stage_now
 from kumpan.core.algae.episode import RESCUE
 from kumpan.core.algae.preparing import CLEAN_FILTER
@@ -28,8 +30,17 @@ from kumpan.core.treatment.plan import Plan
 SOURCE = "simulated-world"
 
 MOST_DAYS = 45
+NEARLY_A_DAY_S = 0.9 * 86_400
 FULL_TEST_DAYS = 5.0
 SWIM_LIMIT_MG_L = 4.0
+
+
+@dataclass(frozen=True)
+class BandShown:
+    """The band of the clear day as it was told at a time, UTC seconds."""
+
+    at_s: float
+    clear: DateBand
 
 
 @dataclass(kw_only=True)
@@ -42,6 +53,7 @@ class Rescuer:
     inventory: Sequence[Product]
     zone: tzinfo
     most_days: float = MOST_DAYS
+    shown: list[BandShown] = field(default_factory=list)
 
     def __post_init__(self) -> None:
         self.full_test_day = 0.0
@@ -55,8 +67,16 @@ class Rescuer:
             request = self.request()
             if finished(request):
                 return moment(self.player.world.now_s)
+            self._note_band(request)
             self._follow(stage_now(request), stage_plan(request))
         return None
+
+    def _note_band(self, request: RescueRequest) -> None:
+        """What the board says of the clear day, once a day."""
+        now_s = self.player.world.now_s
+        if request.episode is None or (self.shown and now_s - self.shown[-1].at_s < NEARLY_A_DAY_S):
+            return
+        self.shown.append(BandShown(now_s, ahead(request, request.belief, request.rounds).clear))
 
     def request(self) -> RescueRequest:
         """The question as the app would put it now."""

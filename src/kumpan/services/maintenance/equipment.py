@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from datetime import timedelta
+from math import exp
 from uuid import UUID
 
 from kumpan.core.errors import InvalidInput
@@ -75,6 +76,7 @@ async def _cell(scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts)
         water_c=readings.temperature_c,
         overnight_mg_l=ahead.overnight_mg_l if ahead is not None else None,
         warmed_c=_warmed(state),
+        strength=exp(ahead.fitted.factors.source) if ahead is not None else 1.0,
     )
     mean = scaling_index(index, scope.now)
     return CellView(

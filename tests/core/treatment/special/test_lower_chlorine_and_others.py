@@ -180,7 +180,7 @@ def test_refilling_everything_gives_the_fill() -> None:
 def test_minerals_keep_chlorine_all_the_same() -> None:
     plan = mineral_plan(special(traits=MINERAL, volume_l=2 * TEN_THOUSAND_GAL))
     oxidizer = next(step for step in plan.steps if step.hazard is Hazard.OXIDIZER_GRANULES)
-    assert "32 oz" in told(oxidizer.title), "handbook 06: about 1 lb per 10,000 gal"
+    assert "2 lb" in told(oxidizer.title), "handbook 06: about 1 lb per 10,000 gal"
     assert "not a sanitizer" in told(plan.notes[0].text)
     assert mineral_plan(special()).unmet[0].code == "not_mineral"
 

@@ -8,8 +8,8 @@ from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.quantities.units import G_PER_LB, G_PER_OZ, L_PER_US_GAL, ML_PER_FL_OZ
-from kumpan.core.quantity import Number
+from kumpan.core.quantities.units import G_PER_LB, L_PER_US_GAL, ML_PER_FL_OZ
+from kumpan.core.quantity import Liquid, RoughMass
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.schedule import Timeline
 from kumpan.core.treatment.special.request import SpecialRequest, nothing_to_do
@@ -65,15 +65,15 @@ def _start(line: Timeline) -> None:
 
 
 def _weekly(line: Timeline, volume_l: float) -> None:
-    oxidizer = volume_l * OXIDIZER_G_PER_L / G_PER_OZ
+    oxidizer = volume_l * OXIDIZER_G_PER_L
     line.do(
         Message(
-            "Weekly: the program's oxidizer, about {oxidizer} oz here, in a bucket of pool water first",
-            oxidizer=Number(oxidizer, digits=0),
+            "Weekly: the program's oxidizer, about {oxidizer} here, in a bucket of pool water first",
+            oxidizer=RoughMass(oxidizer),
         ),
         Message(
-            "About 1 lb per 10,000 gal, by its label. If it is dichlor it brings stabilizer, and it "
-            "lasts two to six days."
+            "About 1 lb per 10,000 gal (12 g per 1000 L), by its label. If it is dichlor it brings "
+            "stabilizer, and it lasts two to six days."
         ),
         Hazard.OXIDIZER_GRANULES,
     )
@@ -83,12 +83,11 @@ def _weekly(line: Timeline, volume_l: float) -> None:
         Hazard.OPEN_WATER,
     )
     line.wait_until(line.now + WEEK_MIN - STARTER_DISSOLVES_MIN, Message("A week of the program."))
-    remover = volume_l * PHOSPHATE_REMOVER_ML_PER_L / ML_PER_FL_OZ
+    remover = volume_l * PHOSPHATE_REMOVER_ML_PER_L
     line.test(
         (Measure.FREE_CHLORINE, Measure.PH, Measure.COPPER, Measure.PHOSPHATE),
         Message(
-            "Phosphate over 100: remover, about {remover} fl oz here by the rule, and clean the filter "
-            "after.",
-            remover=Number(remover, digits=0),
+            "Phosphate over 100: remover, about {remover} here by the rule, and clean the filter after.",
+            remover=Liquid(remover),
         ),
     )

@@ -229,8 +229,8 @@ def _oxidizer_plan(request: ShockRequest) -> Plan:
     row = REASONS[request.reason]
     line.do(row.first, row.first_why, Hazard.OPEN_WATER)
     why = Message(
-        "About 1 lb per 10,000 gal; the label's amount comes first. It oxidizes, it kills no algae "
-        "and leaves no chlorine."
+        "About 1 lb per 10,000 gal (12 g per 1000 L); the label's amount comes first. It oxidizes, it kills "
+        "no algae and leaves no chlorine."
     )
     line.add(
         Part(
