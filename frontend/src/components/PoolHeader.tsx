@@ -118,7 +118,7 @@ export function PoolHeader({ poolId }: { poolId: string }) {
   if (head.isError) return <Failed error={head.error} again={() => void head.refetch()} />;
   const base = `/pools/${poolId}`;
   return (
-    <Box mb="4">
+    <Box mb="4" data-head>
       <Flex justify="space-between" align="baseline" wrap="wrap" columnGap="6">
         <Box>
           <Text as="span" fontSize="lead" fontWeight="700" mr="3">

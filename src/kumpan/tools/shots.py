@@ -11,13 +11,13 @@ from kumpan.tools.browser import CHROMIUM, DESK, FLAGS, PHONE
 from kumpan.tools.packages import ROOT
 from kumpan.tools.ports import free_port
 from kumpan.tools.serving import Running
+from kumpan.tools.shots_heads import heads_picture
 
 FOLDER = ROOT / "docs/screenshots"
 # file name -> path, size, light
 VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "deck": ("/", DESK, "paper"),
     "board": ("/pools/{green}", DESK, "paper"),
-    "what-if": ("/pools/{salt}", DESK, "paper"),
     "board-phone-sun": ("/pools/{salt}", PHONE, "sun"),
     "slip": ("/pools/{salt}/slip", DESK, "paper"),
     "sheet-dusk": ("/pools/{green}/sheet", DESK, "dusk"),
@@ -61,6 +61,7 @@ def main() -> None:
                     file=FOLDER / f"{name}.png",
                 )
             _step_on_the_phone(browser, running, pools["green"])
+            heads_picture(browser, running.address, FOLDER / "heads.png")
             browser.close()
         finally:
             running.stop()
@@ -94,10 +95,6 @@ def _picture(
     page = context.new_page()
     page.goto(path)
     page.wait_for_load_state("networkidle")
-    if file.stem == "what-if":
-        page.get_by_role("slider", name="Aim for pH").press("ArrowLeft")
-        page.get_by_role("region", name="What if").wait_for()
-        page.wait_for_load_state("networkidle")
     if file.stem == "procedure-phone":
         for _ in range(2):
             page.get_by_role("button", name="Done, next").click()

@@ -27,11 +27,9 @@ export function StepLine({ line, zone, onUndo }: StepLineProps) {
     <Grid as="li" templateColumns="5rem 1.5rem minmax(0,1fr)" columnGap="3" data-step={line.number}>
       <Box textAlign="right" fontWeight="650">
         {clock(at, zone)}
-        {step.day > 1 && (
-          <Text fontSize="note" color="soft" fontWeight="400">
-            {dayName(at, zone)}
-          </Text>
-        )}
+        <Text fontSize="note" color="soft" fontWeight="400">
+          {dayName(at, zone)}
+        </Text>
       </Box>
       <Mark done={ticked !== null} />
       <Box pb="4">

@@ -8,7 +8,7 @@ import { PlainLink } from "../../components/TextLink";
 import { Why } from "../../components/Why";
 import { fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { expectedText, nameOf } from "../../lib/measures";
-import { clock } from "../../lib/times";
+import { clock, dayName } from "../../lib/times";
 import type { Units } from "../../lib/units";
 import { isHazardous } from "./StepLine";
 
@@ -51,7 +51,7 @@ export function StepNow({ sheet, current, zone, units, busy, takesFocus, onTick 
       <Flex justify="space-between" align="baseline">
         <Text color="accent" fontWeight="700">
           {clock(current.at, zone)}
-          {step.day > 1 ? `, day ${step.day}` : ""}
+          {step.day > 1 ? `, ${dayName(current.at, zone)}` : ""}
         </Text>
         <Text color="soft" fontSize="note">
           Step {position + 1} of {tickable.length}

@@ -129,13 +129,13 @@ def _balance_plan(request: RescueRequest) -> Plan:
     lowered = request.ph_strategy is PhStrategy.LOWERED
     text = (
         Message(
-            "pH to {aim} first: chlorine is stronger there. The other school raises it to 7.8 where "
+            "pH to {aim} first: chlorine is stronger there. Others raise it to 7.8 where "
             "the shock itself drives pH down.",
             aim=Number(aim),
         )
         if lowered
         else Message(
-            "pH to {aim} first: the shock chosen drives pH down. The other school lowers it to 7.2 to "
+            "pH to {aim} first: the shock chosen drives pH down. Others lower it to 7.2 to "
             "7.4, where chlorine is stronger.",
             aim=Number(aim),
         )

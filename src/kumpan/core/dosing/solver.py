@@ -246,7 +246,7 @@ def _linear_dose(work: Work, product: Product, mass: float, aim: Aim, now: float
     before = work.readings.value(aim.measure) or 0.0
     band = work.aims.bands.get(aim.measure)
     below = band is not None and band.low is not None and before < band.low
-    goal = Message("your target") if aim.named else Message("the school's aim")
+    goal = Message("your target") if aim.named else Message("the aim of its range")
     why = Message(
         "{names} from {before} to {value}, {goal}.",
         names=NAMES[aim.measure],

@@ -72,27 +72,22 @@ def cell_balance(
     """
     cell = replace(cell, output_g_per_h=cell.output_g_per_h * strength)
     full = made_mg_l_day(cell, volume_l, 100.0, 24.0)
-    undersized = loss_mg_l_day is not None and loss_mg_l_day > full
-    settings = tuple(_settings(cell, volume_l, loss_mg_l_day))
-    findings = tuple(
-        _findings(
-            cell,
-            loss_mg_l_day,
-            full=full,
-            stabilizer=stabilizer_mg_l,
-            band=stabilizer_band,
-            water_c=water_c,
-            overnight=overnight_mg_l,
-        )
+    findings = _findings(
+        cell,
+        loss_mg_l_day,
+        full=full,
+        stabilizer=stabilizer_mg_l,
+        band=stabilizer_band,
+        water_c=water_c,
+        overnight=overnight_mg_l,
     )
-    findings = (*findings, *_learned(strength), *_season(warmed_c))
     return CellBalance(
         makes_mg_l_day=made_mg_l_day(cell, volume_l),
         uses_mg_l_day=loss_mg_l_day,
-        settings=settings,
+        settings=tuple(_settings(cell, volume_l, loss_mg_l_day)),
         boost_mg_l=full,
-        undersized=undersized,
-        findings=findings,
+        undersized=loss_mg_l_day is not None and loss_mg_l_day > full,
+        findings=(*findings, *_learned(strength), *_season(warmed_c)),
     )
 
 
