@@ -13,7 +13,20 @@ from kumpan.tools.serving import DATABASE, prepare
 settings.register_profile("kumpan", deadline=None, derandomize=True, max_examples=60)
 settings.load_profile("kumpan")
 
-TABLES = ("device_reading", "entry", "product", "pool", "person")
+TABLES = (
+    "device_reading",
+    "entry",
+    "product",
+    "secret_link",
+    "pool_given",
+    "pool",
+    "account",
+    "session",
+    "api_token",
+    "audit",
+    "attempt",
+    "person",
+)
 
 
 @pytest.fixture(scope="session")
@@ -23,7 +36,7 @@ def mariadb() -> Iterator[MariaDbServer]:
         server = MariaDbServer(Path(folder))
         server.start(durable=False)
         server.run_sql(f"CREATE DATABASE {DATABASE}")
-        prepare(server.url(DATABASE), demo=False)
+        prepare(server.url(DATABASE))
         yield server
         server.stop()
 
@@ -32,5 +45,6 @@ def mariadb() -> Iterator[MariaDbServer]:
 def database_url(mariadb: MariaDbServer) -> str:
     """The URL of an emptied database; the workspace stays, as the migration made it."""
     wipe = "".join(f"TRUNCATE TABLE {DATABASE}.{table};" for table in TABLES)
+    wipe += f"DELETE FROM {DATABASE}.workspace WHERE name <> 'My pools';"
     mariadb.run_sql(f"SET FOREIGN_KEY_CHECKS=0;{wipe}")
     return mariadb.url(DATABASE)

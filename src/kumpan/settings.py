@@ -15,3 +15,7 @@ class Settings(BaseSettings):
     log_level: str = "INFO"
     simulator_url: str = "http://127.0.0.1:9000/controller"
     poll_s: float = 60.0
+    demo: bool = False
+    first_code: str = ""
+    hosts: str = "localhost,127.0.0.1,::1"
+    strict_transport: bool = False

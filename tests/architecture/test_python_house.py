@@ -18,7 +18,13 @@ LONGEST_FUNCTION = {"core": 40, "services": 40}  # lines; LONGEST_ELSEWHERE in t
 LONGEST_ELSEWHERE = 60
 MOST_POSITIONAL = 4
 KEYWORD_ONLY_FROM = 5  # fields of a dataclass
-ANY_NUMBER = {"_inventory", "datetime", "where", "zip"}  # each further argument is one more of the same
+ANY_NUMBER = {
+    "select",
+    "_inventory",
+    "datetime",
+    "where",
+    "zip",
+}  # each further argument is one more of the same
 # Rows of the trade's tables stand as tuples under the header of their class's fields, at module level only.
 TABLE_ROWS = {
     "Ask", "Chemical", "CareTask", "End", "KindRow", "Procedure", "Profile", "Row", "Rule", "Scenario", "SeverityRow",

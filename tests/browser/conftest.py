@@ -11,7 +11,7 @@ from uuid import uuid4
 import pytest
 from playwright.sync_api import Browser, BrowserContext, Page, Request, expect, sync_playwright
 
-from kumpan.tools.browser import CHROMIUM, FLAGS
+from kumpan.tools.browser import CHROMIUM, FLAGS, IDLE_CLOSED, enter
 from kumpan.tools.packages import FRONTEND
 from kumpan.tools.ports import free_port
 from kumpan.tools.serving import Running
@@ -60,14 +60,21 @@ def open_page(kumpan: Running, chromium: Browser) -> Iterator[OpenPage]:
         if not request.url.startswith((kumpan.address, "data:", "blob:")):
             outside.append(request.url)
 
-    def open_(path: str, size: dict[str, int] | None = None, *, worker: bool = False) -> Page:
-        """`worker`: with the page's service worker, which fetches everything once more to keep it."""
+    def open_(
+        path: str, size: dict[str, int] | None = None, *, worker: bool = False, sign_in: bool = True
+    ) -> Page:
+        """`worker`: with the page's service worker, which fetches everything once more to keep it.
+
+        Signed in as the demo's office, unless it is not to be.
+        """
         context = chromium.new_context(
             viewport=size or DESK,  # type: ignore[arg-type]
             base_url=kumpan.address,
             service_workers="allow" if worker else "block",
         )
         contexts.append(context)
+        if sign_in:
+            enter(context)
         page = context.new_page()
         page.set_default_timeout(PATIENCE_MS)
         page.on("request", check)
@@ -82,10 +89,6 @@ def open_page(kumpan: Running, chromium: Browser) -> Iterator[OpenPage]:
     assert errors == []
 
 
-# An idle connection may be closed by the server in the moment it is used again; a reading is asked once more.
-IDLE_CLOSED = 2
-
-
 def pool_of(page: Page, name: str) -> str:
     """The path of a pool, by its name."""
     heads = page.request.get("/api/v1/pools", max_retries=IDLE_CLOSED).json()
@@ -94,8 +97,7 @@ def pool_of(page: Page, name: str) -> str:
 
 def as_person(page: Page, name: str) -> None:
     """Who uses this device, said before its first page is opened."""
-    people = page.request.get("/api/v1/people", max_retries=IDLE_CLOSED).json()
-    keep(page, "kumpan.person", next(str(person["id"]) for person in people if person["name"] == name))
+    enter(page.context, name)
 
 
 def keep(page: Page, key: str, value: str) -> None:
@@ -119,6 +121,23 @@ def set_up(page: Page, name: str) -> str:
     return f"/pools/{pool_id}"
 
 
+# Looked at frame by frame by the page itself: what waits by `eval` is refused by the pages' own policy.
+UNTIL = """(patience_ms) => new Promise((done, fail) => {
+  const end = performance.now() + patience_ms;
+  const look = async () => {
+    if (await CONDITION) done(true);
+    else if (performance.now() > end) fail(new Error("not in time"));
+    else requestAnimationFrame(look);
+  };
+  look();
+})"""
+
+
+def until(page: Page, condition: str) -> None:
+    """Wait until a condition of the page holds; a promise of it is waited for."""
+    page.evaluate(UNTIL.replace("CONDITION", f"({condition})"), PATIENCE_MS)
+
+
 AT_REST = """document.getAnimations().every(
     one => one.playState !== "running" || one.effect.getComputedTiming().endTime === Infinity
 )"""
@@ -128,7 +147,7 @@ WCAG = ("wcag2a", "wcag2aa", "wcag21aa", "wcag22aa")
 def serious_findings(page: Page, rules: Sequence[str] = WCAG) -> list[str]:
     """What axe calls serious or critical on the page as it stands, once its colors have come to rest."""
     # Waited for, never awaited in the page: a promise that is never kept would hang the test for ever.
-    page.wait_for_function(AT_REST)
+    until(page, AT_REST)
     page.evaluate(AXE.read_text())
     found = page.evaluate(f"axe.run(document, {{runOnly: {list(rules)}}})")
     return [

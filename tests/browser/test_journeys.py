@@ -6,7 +6,7 @@ from collections.abc import Callable
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import BLANK, PHONE, OpenPage, as_person, pool_of, serious_findings, set_up
+from tests.browser.conftest import BLANK, PHONE, OpenPage, as_person, pool_of, serious_findings, set_up, until
 
 pytestmark = pytest.mark.browser
 
@@ -328,7 +328,7 @@ def test_axe_finds_nothing_serious_in_any_light(open_page: OpenPage, view: str) 
 def test_the_emergency_page_needs_no_server(open_page: OpenPage) -> None:
     page = open_page("/", worker=True)
     page.wait_for_load_state("networkidle")
-    page.wait_for_function("navigator.serviceWorker.getRegistration().then(one => Boolean(one?.active))")
+    until(page, "navigator.serviceWorker.getRegistration().then(one => Boolean(one?.active))")
     page.reload()
     page.wait_for_load_state("networkidle")
     page.context.set_offline(True)

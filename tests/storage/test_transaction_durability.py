@@ -18,9 +18,8 @@ from tests.web.conftest import pool_body
 
 
 def post(running: Running, path: str, body: object) -> object:
-    request = urllib.request.Request(
-        f"{running.address}/api/v1{path}", json.dumps(body).encode(), {"content-type": "application/json"}
-    )
+    headers = {"content-type": "application/json", **running.as_office}
+    request = urllib.request.Request(f"{running.address}/api/v1{path}", json.dumps(body).encode(), headers)
     with urllib.request.urlopen(request, timeout=10) as reply:
         return json.load(reply)
 
@@ -31,7 +30,7 @@ def test_saved_means_saved(tmp_path: Path, victim: str) -> None:
     running = Running(port, tmp_path / "data")
     again = Running(port, tmp_path / "data")
     try:
-        running.start(demo=False)
+        running.start(demo=True)
         pool_id = str(uuid4())
         post(running, "/pools", pool_body(pool_id))
         body = {"id": str(uuid4()), "fields": {"ph": "7.4"}}
@@ -41,8 +40,11 @@ def test_saved_means_saved(tmp_path: Path, victim: str) -> None:
         os.kill(process.pid, signal.SIGKILL)
         process.wait()
         running.stop()
-        again.start(demo=False)
-        with urllib.request.urlopen(f"{again.address}/api/v1/pools/{pool_id}/log", timeout=10) as reply:
+        again.start(demo=True)
+        log = f"{again.address}/api/v1/pools/{pool_id}/log"
+        with urllib.request.urlopen(
+            urllib.request.Request(log, headers=again.as_office), timeout=10
+        ) as reply:
             assert body["id"] in {line["id"] for line in json.load(reply)}
     finally:
         running.stop()

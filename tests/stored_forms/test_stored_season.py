@@ -30,7 +30,7 @@ async def old(mariadb: MariaDbServer) -> Database:
     mariadb.run_sql(f"DROP DATABASE IF EXISTS {OLD}; CREATE DATABASE {OLD}")
     load = ["mariadb", "--no-defaults", f"--socket={mariadb.socket}", "-uroot", OLD]
     subprocess.run(load, input=gzip.decompress(DUMP.read_bytes()), check=True)
-    prepare(mariadb.url(OLD), demo=False)
+    prepare(mariadb.url(OLD))
     return Database(mariadb.url(OLD))
 
 

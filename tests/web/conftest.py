@@ -1,7 +1,8 @@
 """The API over ASGI against the real MariaDB, committing for real, with a clock that tests set."""
 
 from collections.abc import AsyncIterator, Mapping
-from dataclasses import dataclass, field
+from contextlib import asynccontextmanager
+from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime, timedelta
 from typing import Any
 from uuid import UUID, uuid4
@@ -9,10 +10,17 @@ from uuid import UUID, uuid4
 import httpx
 import pytest_asyncio
 
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.people.access import Role
+from kumpan.services.people.commands import add_person
+from kumpan.services.people.queries import the_workspace
+from kumpan.services.people.team import new_token
 from kumpan.storage.transaction import Database
+from kumpan.web.auth.door import AT_HOME, Door
 from kumpan.web.main import build_app
 
 Json = Any
+OFFICE_ID = UUID(int=1)
 START = datetime(2026, 6, 1, 23, 0, tzinfo=UTC)
 
 
@@ -71,18 +79,39 @@ def pool_body(pool_id: str, **changes: Json) -> dict[str, Json]:
     }
 
 
-@pytest_asyncio.fixture
-async def api(database_url: str) -> AsyncIterator[Api]:
+async def office_token(database: Database) -> str:
+    """A token of the workspace's office, as `./run demo` makes one; its person is named after nobody."""
+    async with database.transaction() as tx:
+        scope = Scope(tx, await the_workspace(tx), START)
+        person = await add_person(scope, OFFICE_ID, "The Office", "TO", role=Role.OFFICE)
+        _, secret = await new_token(replace(scope, person_id=person.id), "tests", "write")
+    return secret
+
+
+@asynccontextmanager
+async def running(database_url: str, door: Door = AT_HOME) -> AsyncIterator[Api]:
+    """The app over ASGI, with a client that nobody has signed in with."""
     database = Database(database_url)
     holder: list[Api] = []
-    app = build_app(database, clock=lambda: holder[0].now)
+    app = build_app(database, clock=lambda: holder[0].now, door=door)
     transport = httpx.ASGITransport(app=app, raise_app_exceptions=False)
     async with (
         app.router.lifespan_context(app),
-        httpx.AsyncClient(transport=transport, base_url="http://kumpan") as client,
+        httpx.AsyncClient(transport=transport, base_url="http://localhost") as client,
     ):
         holder.append(Api(client))
         yield holder[0]
+
+
+@pytest_asyncio.fixture
+async def api(database_url: str) -> AsyncIterator[Api]:
+    """The office sends every request, by a token."""
+    database = Database(database_url)
+    secret = await office_token(database)
+    await database.close()
+    async with running(database_url) as found:
+        found.client.headers["authorization"] = f"Bearer {secret}"
+        yield found
 
 
 @pytest_asyncio.fixture
@@ -92,7 +121,7 @@ async def stateless() -> AsyncIterator[httpx.AsyncClient]:
     transport = httpx.ASGITransport(app=app, raise_app_exceptions=False)
     async with (
         app.router.lifespan_context(app),
-        httpx.AsyncClient(transport=transport, base_url="http://kumpan") as client,
+        httpx.AsyncClient(transport=transport, base_url="http://localhost") as client,
     ):
         yield client
 

@@ -1,10 +1,14 @@
 import createClient from "openapi-fetch";
 import type { paths } from "./schema";
 
+/** A server that takes longer counts as one that does not answer: what was sent goes into the outbox. */
+const WITHIN_MS = 30_000;
+
 // `fetch` is looked up at each call, so that a test may put its own in place.
 export const client = createClient<paths>({
   baseUrl: window.location.origin,
-  fetch: (request) => fetch(request),
+  fetch: (request) =>
+    fetch(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(WITHIN_MS)]) }),
 });
 
 /** What went wrong, in the server's one clear sentence; `field` names the input at fault. */

@@ -1,9 +1,6 @@
 import { chakra, Flex } from "@chakra-ui/react";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { client, take } from "../api/client";
-import { peopleQuery } from "../api/queries";
-import { notify } from "../components/notice";
-import { personStore } from "../lib/person";
+import { PlainLink } from "../components/TextLink";
+import { useMe } from "../lib/me";
 import { useStore } from "../lib/store";
 import { type Units, unitsStore } from "../lib/units";
 import { MODES, type Mode, modeStore } from "../theme/mode";
@@ -21,10 +18,9 @@ const Small = chakra("select", {
     fontSize: "note",
   },
 });
-const ADD = "add";
 const MODE_NAMES: Record<Mode, string> = { paper: "Daylight", sun: "Bright sun", dusk: "Dusk" };
 
-/** Who I am on this device, units, and the light: each chosen once. */
+/** Who I am, units, and the light. */
 export function Choosers() {
   const units = useStore(unitsStore);
   const mode = useStore(modeStore);
@@ -51,35 +47,11 @@ export function Choosers() {
 }
 
 function WhoAmI() {
-  const people = useQuery(peopleQuery());
-  const me = useStore(personStore);
-  const queries = useQueryClient();
-
-  async function pick(value: string) {
-    if (value !== ADD) return personStore.set(value);
-    const name = window.prompt("Your name, as the log shall show it");
-    if (name === null) return;
-    try {
-      const person = await take(
-        client.POST("/api/v1/people", { body: { name, initials: "", id: crypto.randomUUID() } }),
-      );
-      await queries.invalidateQueries({ queryKey: ["people"] });
-      personStore.set(person.id);
-    } catch (error) {
-      notify(error instanceof Error ? error.message : String(error));
-    }
-  }
-
-  const known = people.data?.some((person) => person.id === me) ? me : "";
+  const me = useMe();
+  if (me === null || me.role === "guest") return null;
   return (
-    <Small aria-label="I am" value={known} onChange={(event) => void pick(event.target.value)}>
-      <option value="">I am …</option>
-      {people.data?.map((person) => (
-        <option key={person.id} value={person.id}>
-          {person.name}
-        </option>
-      ))}
-      <option value={ADD}>Someone new …</option>
-    </Small>
+    <PlainLink to="/account" display="inline-flex" minH="44px" alignItems="center" fontSize="note">
+      {me.name}
+    </PlainLink>
   );
 }

@@ -2,12 +2,15 @@ import { Box, chakra, Flex } from "@chakra-ui/react";
 import { Outlet, ScrollRestoration } from "react-router";
 import { NoticeBar } from "../components/notice";
 import { TextLink } from "../components/TextLink";
+import { useMe } from "../lib/me";
 import { Choosers } from "./Choosers";
+import { Gate } from "./Gate";
 import { OutboxBar } from "./OutboxBar";
 import { RoundBar } from "./RoundBar";
 import { Shortcuts } from "./Shortcuts";
 
 export function Shell() {
+  const me = useMe();
   return (
     <Flex minH={{ base: "100dvh", _print: "auto" }} direction="column" _print={{ display: "block" }}>
       <chakra.a
@@ -33,11 +36,13 @@ export function Shell() {
           Kumpan
         </chakra.span>
         <Flex as="nav" aria-label="Main" gap={{ base: "2.5", md: "5" }} flex="1" minW="0">
-          <TextLink to="/" end>
-            Pools
-          </TextLink>
-          <TextLink to="/round">Round</TextLink>
-          <TextLink to="/shelf">Shelf</TextLink>
+          {me !== null && me.role !== "guest" && (
+            <TextLink to="/" end>
+              Pools
+            </TextLink>
+          )}
+          {(me?.role === "office" || me?.role === "technician") && <TextLink to="/round">Round</TextLink>}
+          {me !== null && me.role !== "guest" && <TextLink to="/shelf">Shelf</TextLink>}
           <TextLink to="/emergency" color="accent" fontWeight="650">
             Emergency
           </TextLink>
@@ -78,7 +83,9 @@ export function Shell() {
         pt={{ base: "4", md: "5" }}
         pb={{ base: "20", _print: "0" }}
       >
-        <Outlet />
+        <Gate>
+          <Outlet />
+        </Gate>
         <ScrollRestoration />
       </Box>
       <Box position="sticky" bottom="0" zIndex="5" data-noprint>

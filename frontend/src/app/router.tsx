@@ -102,6 +102,22 @@ export const router = createBrowserRouter([
         path: "/shelf",
         lazy: async () => ({ Component: (await import("../features/products/InventoryPage")).InventoryPage }),
       },
+      {
+        path: "/account",
+        lazy: async () => ({ Component: (await import("../features/account/AccountPage")).AccountPage }),
+      },
+      {
+        path: "/people",
+        lazy: async () => ({ Component: (await import("../features/account/PeoplePage")).PeoplePage }),
+      },
+      {
+        path: "/join/:secret",
+        lazy: async () => ({ Component: (await import("../features/account/JoinPage")).JoinPage }),
+      },
+      {
+        path: "/guest/:secret",
+        lazy: async () => ({ Component: (await import("../features/account/GuestPage")).GuestPage }),
+      },
       { path: "/emergency", element: <EmergencyPage /> },
       {
         path: "*",

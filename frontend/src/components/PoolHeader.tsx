@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { outlookQuery, poolQuery } from "../api/queries";
 import type { PoolHeaderData } from "../api/types";
+import { useMe } from "../lib/me";
 import { useStore } from "../lib/store";
 import { clock } from "../lib/times";
 import { basinText, unitsStore } from "../lib/units";
@@ -111,6 +112,7 @@ export function PoolHeader({ poolId }: { poolId: string }) {
   const head = useQuery(poolQuery(poolId));
   const units = useStore(unitsStore);
   const name = head.data?.settings.name;
+  const guest = useMe()?.role === "guest";
   useEffect(() => {
     if (name !== undefined) document.title = `${name} · Kumpan`;
   }, [name]);
@@ -139,12 +141,22 @@ export function PoolHeader({ poolId }: { poolId: string }) {
           <TextLink to={base} end>
             Today
           </TextLink>
-          <TextLink to={`${base}/slip`}>Test</TextLink>
-          <TextLink to={`${base}/sheet`}>Sheet</TextLink>
-          <TextLink to={`${base}/care`}>Care</TextLink>
-          <TextLink to={`${base}/season`}>Season</TextLink>
-          <TextLink to={`${base}/log`}>Log</TextLink>
-          <TextLink to={`${base}/setup`}>Pool</TextLink>
+          {guest ? (
+            <>
+              <TextLink to={`${base}/sheet`}>Sheet</TextLink>
+              <TextLink to={`${base}/report`}>Report</TextLink>
+              <TextLink to={`${base}/notice`}>Notice</TextLink>
+            </>
+          ) : (
+            <>
+              <TextLink to={`${base}/slip`}>Test</TextLink>
+              <TextLink to={`${base}/sheet`}>Sheet</TextLink>
+              <TextLink to={`${base}/care`}>Care</TextLink>
+              <TextLink to={`${base}/season`}>Season</TextLink>
+              <TextLink to={`${base}/log`}>Log</TextLink>
+              <TextLink to={`${base}/setup`}>Pool</TextLink>
+            </>
+          )}
         </Flex>
       </Flex>
       <Heading as="h1" fontSize="title" lineHeight="1.25" mt="1">

@@ -24,3 +24,8 @@ export function startRound(stops: readonly ActiveStop[]): void {
 export function endRound(): void {
   activeRoundStore.set("");
 }
+
+/** Whose round is shown: a technician's own; the office chooses. */
+export const driverStore = createStore<string>("kumpan.driver", "", (text) =>
+  text === "" ? undefined : text,
+);

@@ -61,7 +61,7 @@ async function answer(input: Request | string, init?: RequestInit): Promise<Resp
   const request = new Request(input, init);
   const url = new URL(request.url);
   const path = url.pathname.replace("/api/v1", "");
-  if (request.method === "POST") return posted(path, await request.json());
+  if (request.method === "POST") return posted(path, JSON.parse((await request.text()) || "{}"));
   const asked = path + queryOf(url);
   const found = changed[asked] ?? ANSWERS[asked] ?? nearly(path);
   if (found === undefined) throw new Error(`Nothing was recorded at ${asked}.`);

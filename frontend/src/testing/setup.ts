@@ -3,7 +3,7 @@ import { afterEach, beforeEach, expect, vi } from "vitest";
 import { outbox } from "../api/outbox";
 import { closeNotice } from "../components/notice";
 import { personStore } from "../lib/person";
-import { activeRoundStore } from "../lib/round";
+import { activeRoundStore, driverStore } from "../lib/round";
 import { unitsStore } from "../lib/units";
 import { modeStore } from "../theme/mode";
 import { answering, NOW } from "./server";
@@ -54,6 +54,7 @@ afterEach(() => {
   unitsStore.set("us");
   modeStore.set("paper");
   personStore.set("");
+  driverStore.set("");
   activeRoundStore.set("");
   localStorage.clear();
   expect(heard).toEqual([]);

@@ -42,3 +42,21 @@ class Conflict(KumpanError):
     """The same thing was changed by someone else, or an id is used for two different contents."""
 
     code = "conflict"
+
+
+class NotPermitted(KumpanError):
+    """Somebody who is known here, but whose role does not do this."""
+
+    code = "not_permitted"
+
+
+class SignedOut(KumpanError):
+    """Nobody who is known here."""
+
+    code = "signed_out"
+
+
+class TooMany(KumpanError):
+    """Tried too often; the message says when it may be tried again."""
+
+    code = "too_many"

@@ -4,6 +4,7 @@ import asyncio
 from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 from math import ceil
+from pathlib import Path
 from uuid import UUID, uuid5
 from zoneinfo import ZoneInfo
 
@@ -29,6 +30,8 @@ from kumpan.demo.upkeep import upkeep
 from kumpan.services.journal.ledger import Scope, Stamp, record
 from kumpan.services.people import commands as people_commands
 from kumpan.services.people import queries as people_queries
+from kumpan.services.people.access import Role
+from kumpan.services.people.team import new_token
 from kumpan.services.pools import commands as pools_commands
 from kumpan.services.products import commands as products_commands
 from kumpan.services.visits import commands as visits_commands
@@ -37,6 +40,7 @@ from kumpan.storage.transaction import Database
 
 SPACE = UUID("6d1f4b1e-3f0a-4c53-9a53-2f1f3b6c8a10")
 LAST_BOUGHT_DAYS, FORTNIGHT = 9, 14
+DEMO_TOKEN = "demo"
 
 
 def demo_id(*names: object) -> UUID:
@@ -51,7 +55,8 @@ async def load(database: Database, now: datetime) -> bool:
         if await tx.journal.pool_ids(scope.workspace_id):
             return False
         for name, initials in PEOPLE.items():
-            await people_commands.add_person(scope, demo_id("person", name), name, initials)
+            role = Role.OFFICE if name == OWNER else Role.TECHNICIAN
+            await people_commands.add_person(scope, demo_id("person", name), name, initials, role=role)
         seasons = [(pool, season(pool, now)) for pool in pools()]
         await _fill_inventory(scope, [line for _, lines in seasons for line in lines])
         for n, (pool, lines) in enumerate(seasons):
@@ -139,10 +144,33 @@ def _with_product(reported: Report) -> Report:
     )
 
 
-async def main() -> None:
+async def make_token(database: Database, now: datetime, file: Path) -> None:
+    """A new token of the demo's office in a file that only its owner reads; those of earlier starts end.
+
+    A demo of a version without roles has its office made here.
+    """
+    office = demo_id("person", OWNER)
+    async with database.transaction() as tx:
+        scope = Scope(tx, await people_queries.the_workspace(tx), now, person_id=office)
+        person = await tx.workspace.person(scope.workspace_id, office)
+        if person is None:
+            return
+        await tx.workspace.change_person(replace(person, role=Role.OFFICE.value))
+        for token in await tx.accounts.tokens(office):
+            if token.name == DEMO_TOKEN:
+                await tx.accounts.revoke_tokens(office, now, only=token.id)
+        _, secret = await new_token(scope, DEMO_TOKEN, "write")
+    file.unlink(missing_ok=True)
+    file.touch(mode=0o600)
+    file.write_text(secret + "\n")
+
+
+async def main(token_file: Path | None = None) -> None:
     """Load the demo data into an empty database."""
-    database = Database(Settings().database_url)
-    await load(database, datetime.now(UTC))
+    database, now = Database(Settings().database_url), datetime.now(UTC)
+    await load(database, now)
+    if token_file is not None:
+        await make_token(database, now, token_file)
     await database.close()
 
 

@@ -14,7 +14,6 @@ from kumpan.devices.adapter import Device, HttpDevice
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.maintenance import devices
 from kumpan.services.maintenance.devices import SIMULATED, LinkedDevice
-from kumpan.services.people.queries import the_workspace
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
 
@@ -26,15 +25,16 @@ async def poll_once(database: Database, reach: Reach, clock: Clock) -> dict[str,
     """Ask every linked device once. Returns how many were taken in, silent, or failed."""
     counts = {"taken": 0, "silent": 0, "failed": 0}
     async with database.transaction() as tx:
-        linked = await devices.all_linked(Scope(tx, await the_workspace(tx), clock()))
-    for device in linked:
+        spaces = [Scope(tx, id_, clock()) for id_ in await tx.workspace.workspace_ids()]
+        linked = [(one.workspace_id, device) for one in spaces for device in await devices.all_linked(one)]
+    for workspace_id, device in linked:
         said = await reach(device).read()
         if said is None:
             counts["silent"] += 1
             continue
         try:
             async with database.transaction() as tx:
-                scope = Scope(tx, await the_workspace(tx), clock())
+                scope = Scope(tx, workspace_id, clock())
                 taken = await devices.take_in(scope, device.pool_id, device.device, said)
             counts["taken" if taken else "silent"] += 1
         except Exception:

@@ -1,10 +1,13 @@
 """One engine a process, one transaction a use case."""
 
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Callable
 from contextlib import asynccontextmanager
+from datetime import datetime
 
 from sqlalchemy.ext.asyncio import AsyncEngine, AsyncSession, async_sessionmaker, create_async_engine
 
+from kumpan.storage.attempts import AttemptStorage
+from kumpan.storage.repositories.accounts import AccountRepository
 from kumpan.storage.repositories.devices import DeviceRepository
 from kumpan.storage.repositories.journal import JournalRepository, StoredEntry
 from kumpan.storage.repositories.workspace import WorkspaceRepository
@@ -18,6 +21,7 @@ class Transaction:
         self.journal = JournalRepository(session, row_cache)
         self.workspace = WorkspaceRepository(session)
         self.devices = DeviceRepository(session)
+        self.accounts = AccountRepository(session)
 
 
 class Database:
@@ -35,6 +39,10 @@ class Database:
         """One transaction: committed at the end, rolled back after an error."""
         async with self._sessions() as session, session.begin():
             yield Transaction(session, self._row_cache)
+
+    def attempts(self, clock: Callable[[], datetime]) -> AttemptStorage:
+        """Where attempts are counted."""
+        return AttemptStorage(self._sessions, clock)
 
     async def close(self) -> None:
         """End all connections."""

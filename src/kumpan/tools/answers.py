@@ -13,6 +13,7 @@ from uuid import NAMESPACE_URL, uuid5
 
 import httpx
 
+from kumpan.tools.browser import OFFICE
 from kumpan.tools.packages import FRONTEND
 from kumpan.tools.ports import free_port
 from kumpan.tools.serving import Running
@@ -22,6 +23,7 @@ BASIN = {"shape": "rectangle", "length": "32", "width": "16", "second_width": ""
          "depths": [{"distance": "0", "depth": "3"}, {"distance": "32", "depth": "8"}]}  # fmt: skip
 LONGEST_LIST = 12
 EVERYWHERE = ("/choices", "/pools", "/people", "/shelf", "/shelf/to-buy", "/habits", "/practice",
+              "/auth/state", "/me", "/me/tokens", "/members", "/guest-links", "/audit",
               "/identify/questions", "/identify", "/interview?tree=low_salt")  # fmt: skip
 OF_EVERY_POOL = ("", "/assessment", "/board", "/sheet", "/today", "/care", "/benches", "/plan", "/climate")
 OF_ONE = (
@@ -94,6 +96,13 @@ def recorded(client: httpx.Client, soon: str) -> dict[str, Any]:
     return answers
 
 
+def _enter(client: httpx.Client) -> None:
+    """As the demo's office, by its session: a token may not read everything."""
+    people = client.get("/api/v1/auth/state").raise_for_status().json()["demo"]
+    office = next(one["id"] for one in people if one["name"] == OFFICE)
+    client.post("/api/v1/auth/demo", json={"person_id": office}).raise_for_status()
+
+
 def main() -> None:
     """Start the demo on a free port, ask, write the file, end it."""
     with tempfile.TemporaryDirectory(prefix="kumpan answers ") as folder:
@@ -102,6 +111,7 @@ def main() -> None:
             running.start(demo=True)
             now = datetime.now(UTC)
             with httpx.Client(base_url=running.address, timeout=60) as client:
+                _enter(client)
                 answers = recorded(client, now.date().isoformat())
         finally:
             running.stop()

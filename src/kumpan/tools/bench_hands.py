@@ -6,7 +6,7 @@ import urllib.request
 
 from playwright.sync_api import Browser, Page, sync_playwright
 
-from kumpan.tools.browser import CHROMIUM, DESK, FLAGS
+from kumpan.tools.browser import CHROMIUM, DESK, FLAGS, enter
 from kumpan.tools.serving import Running
 
 DRAG_MOVES = 120
@@ -39,6 +39,7 @@ def _board(browser: Browser, running: Running) -> Page:
     with urllib.request.urlopen(f"{running.address}/api/v1/pools", timeout=10) as reply:
         pool = json.load(reply)[0]["id"]
     page = browser.new_page(viewport={"width": DESK[0], "height": DESK[1]}, base_url=running.address)
+    enter(page.context)
     page.goto(f"/pools/{pool}")
     page.get_by_role("slider", name="Aim for pH").wait_for()
     page.wait_for_load_state("networkidle")

@@ -1,19 +1,22 @@
 """The commands of `./run`."""
 
 import argparse
+import contextlib
 import os
 import signal
 import subprocess
 import sys
 import threading
 import time
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from pathlib import Path
+from types import MappingProxyType
 
 from kumpan.tools import checking
 from kumpan.tools.console import Stop, stage, stop
+from kumpan.tools.mariadb_server import MariaDbServer
 from kumpan.tools.packages import FRONTEND, ROOT, VENV, ensure_all
-from kumpan.tools.serving import Running
+from kumpan.tools.serving import DATABASE, Running, environment
 
 
 def parser() -> argparse.ArgumentParser:
@@ -42,6 +45,12 @@ def parser() -> argparse.ArgumentParser:
     mutate.add_argument("--seed", type=int, default=1, help="which modules are drawn")
     mutate.add_argument("--modules", type=int, default=3, help="how many")
     commands.add_parser("answers", help="record the answers that the tests of the screens render")
+    users = commands.add_parser(
+        "users", help="list people, make a link for a new password, a second workspace"
+    )
+    users.add_argument("--port", type=int, default=8000)
+    users.add_argument("--data", type=Path, help="data directory (default: data/PORT)")
+    users.add_argument("words", nargs="*", help="list | reset LOGIN | workspace NAME OFFICE")
     commands.add_parser("messages", help="gather all templates for translators")
     return top
 
@@ -55,6 +64,9 @@ def main(arguments: list[str]) -> int:
         elif given.command == "test":
             ensure_all(dev=True)
             checking.run_all(given.pytest_arguments)
+        elif given.command == "users":
+            ensure_all(dev=False)
+            _users(given)
         else:
             ensure_all(dev=True)
             module = {
@@ -84,12 +96,26 @@ def console() -> int:
     return main(sys.argv[1:])
 
 
-def _own_program(module: str, arguments: Sequence[str]) -> None:
-    environment = {**os.environ, "PYTHONPATH": str(ROOT / "src")}
+def _own_program(
+    module: str, arguments: Sequence[str], more: Mapping[str, str] = MappingProxyType({})
+) -> None:
+    around = {**os.environ, "PYTHONPATH": str(ROOT / "src"), **more}
     if subprocess.run(
-        [str(VENV / "bin/python"), "-m", module, *arguments], cwd=ROOT, env=environment, check=False
+        [str(VENV / "bin/python"), "-m", module, *arguments], cwd=ROOT, env=around, check=False
     ).returncode:
         raise Stop(f"{module} failed; see above.")
+
+
+def _users(given: argparse.Namespace) -> None:
+    """With the database of a Kumpan that runs, else with one started for this alone."""
+    database = MariaDbServer((given.data or ROOT / "data" / str(given.port)).absolute())
+    with contextlib.suppress(Stop):  # it runs already
+        database.start()
+    try:
+        _own_program("kumpan.tools.users", given.words, environment(database.url(DATABASE)))
+    finally:
+        if database.process is not None:
+            database.stop()
 
 
 def _serve(given: argparse.Namespace) -> None:
@@ -109,6 +135,13 @@ def _serve(given: argparse.Namespace) -> None:
             f"ends it.",
             flush=True,
         )
+        if running.empty:
+            print(
+                f"Nobody can sign in yet. Open it and type this code to be the first: {running.first_code}",
+                flush=True,
+            )
+        if given.command == "demo":
+            print(f"A token of the demo's office for other programs: {running.token_file}", flush=True)
         running.wait(stopped)
     finally:
         with stage("Stopping"):

@@ -1,13 +1,16 @@
 """Start all that a running Kumpan consists of, and end it again within seconds."""
 
 import os
+import secrets
 import signal
 import socket
 import subprocess
 import threading
 import time
 import urllib.request
+from collections.abc import Mapping
 from pathlib import Path
+from types import MappingProxyType
 
 from kumpan.tools import processes
 from kumpan.tools.console import Stop, stage
@@ -17,15 +20,19 @@ from kumpan.tools.ports import free_port
 
 PYTHON = str(VENV / "bin/python")
 DATABASE = "kumpan"
+NOBODY = "nobody can sign in yet"  # what the preparing program says
 WEB_WITHIN_S = 90  # a slow machine takes a while to load; one that works answers in a second or two
 
 
-def environment(database_url: str, simulator_port: int | None = None) -> dict[str, str]:
+def environment(
+    database_url: str, simulator_port: int | None = None, more: Mapping[str, str] = MappingProxyType({})
+) -> dict[str, str]:
     """The environment of our own programs."""
     simulator = {} if simulator_port is None else {"KUMPAN_SIMULATOR_URL": simulator_url(simulator_port)}
     return {
         **os.environ,
         **simulator,
+        **more,
         "PYTHONPATH": str(ROOT / "src"),
         "KUMPAN_DATABASE_URL": database_url,
         "KUMPAN_STATIC_DIR": str(DIST),
@@ -37,10 +44,12 @@ def simulator_url(port: int) -> str:
     return f"http://127.0.0.1:{port}/controller"
 
 
-def prepare(database_url: str, *, demo: bool) -> None:
-    """Bring the database up to date and, if asked, load the demo data into an empty one."""
+def prepare(database_url: str, *, demo: Path | None = None) -> bool:
+    """Bring the database up to date and, if asked, load the demo data into an empty one, its token into a
+    file. Whether nobody can sign in yet.
+    """
     done = subprocess.run(
-        [PYTHON, "-m", "kumpan.tools.prepare", *(["--demo"] if demo else [])],
+        [PYTHON, "-m", "kumpan.tools.prepare", *(["--demo", str(demo)] if demo else [])],
         cwd=ROOT,
         env=environment(database_url),
         capture_output=True,
@@ -49,6 +58,7 @@ def prepare(database_url: str, *, demo: bool) -> None:
     )
     if done.returncode != 0:
         raise Stop(f"The database could not be prepared:\n{done.stderr.strip()[-2000:]}")
+    return NOBODY in done.stdout
 
 
 class Running:
@@ -60,6 +70,13 @@ class Running:
         self.database = MariaDbServer(folder)
         self.web: subprocess.Popen[bytes] | None = None
         self.helpers: list[tuple[str, subprocess.Popen[bytes]]] = []
+        self.first_code = os.environ.get("KUMPAN_FIRST_CODE", "")
+        self.empty = False
+
+    @property
+    def token_file(self) -> Path:
+        """Where the demo's token of its office stands."""
+        return self.folder / "api-token"
 
     @property
     def address(self) -> str:
@@ -76,13 +93,14 @@ class Running:
         # The web server loads while the database is brought up to date; nobody is sent to it before that.
         with stage("Database up to date, demo data" if demo else "Database up to date"):
             self.database.run_sql(f"CREATE DATABASE IF NOT EXISTS {DATABASE}")
-            self._launch_web(url, reload=reload)
-            prepare(url, demo=demo)
+            self.first_code = "" if demo else (self.first_code or secrets.token_hex(4))
+            self._launch_web(url, reload=reload, demo=demo)
+            self.empty = prepare(url, demo=self.token_file if demo else None)
         with stage("Web server"):
             self._wait_for_web()
         self._launch_devices(url, simulator=demo)
 
-    def _launch_web(self, url: str, *, reload: bool) -> None:
+    def _launch_web(self, url: str, *, reload: bool, demo: bool) -> None:
         command = [
             PYTHON,
             "-m",
@@ -97,10 +115,14 @@ class Running:
             "2",
             "--log-level",
             "warning",
+            "--no-server-header",
         ]
+        door = {"KUMPAN_DEMO": "true" if demo else "false", "KUMPAN_FIRST_CODE": self.first_code}
         if reload:
             command += ["--reload", "--reload-dir", str(ROOT / "src")]
-        self.web = subprocess.Popen(command, cwd=ROOT, env=environment(url), start_new_session=True)
+        self.web = subprocess.Popen(
+            command, cwd=ROOT, env=environment(url, more=door), start_new_session=True
+        )
         processes.remember(self.folder / "web.pid.json", self.web.pid)
 
     def _launch_devices(self, url: str, *, simulator: bool) -> None:
@@ -152,6 +174,17 @@ class Running:
                 return
             time.sleep(0.05)
         raise Stop(f"The web server did not answer within {WEB_WITHIN_S} s.")
+
+    @property
+    def as_office(self) -> dict[str, str]:
+        """The header with which the demo's office asks."""
+        return {"authorization": f"Bearer {self.token_file.read_text().strip()}"}
+
+    def ask_as_office(self) -> None:
+        """From now on whatever this process asks by urllib is asked by the demo's office."""
+        opener = urllib.request.build_opener()
+        opener.addheaders = list(self.as_office.items())
+        urllib.request.install_opener(opener)
 
     def stop(self) -> None:
         """End the helpers, web server and database; well under five seconds even with a page open."""

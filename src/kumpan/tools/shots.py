@@ -7,7 +7,7 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, Page, sync_playwright
 
-from kumpan.tools.browser import CHROMIUM, DESK, FLAGS, PHONE
+from kumpan.tools.browser import CHROMIUM, DESK, FLAGS, OFFICE, PHONE, enter
 from kumpan.tools.packages import ROOT
 from kumpan.tools.ports import free_port
 from kumpan.tools.serving import Running
@@ -47,10 +47,11 @@ def main() -> None:
         running = Running(free_port(), Path(folder))
         try:
             running.start(demo=True)
+            running.ask_as_office()
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-            pools, driver = _pools(running), _person(running, DRIVER)
+            pools = _pools(running)
             for name, (path, size, mode) in VIEWS.items():
-                person = driver if path == "/round" else ""
+                person = DRIVER if path == "/round" else OFFICE
                 _picture(
                     browser,
                     running,
@@ -74,11 +75,6 @@ def _pools(running: Running) -> dict[str, str]:
     return {word: ids[name] for word, name in SHOWN.items()}
 
 
-def _person(running: Running, name: str) -> str:
-    with urllib.request.urlopen(f"{running.address}/api/v1/people", timeout=10) as reply:
-        return next(str(person["id"]) for person in json.load(reply) if person["name"] == name)
-
-
 def _picture(
     browser: Browser,
     running: Running,
@@ -91,7 +87,7 @@ def _picture(
     """One view, after the few touches that make it show what it is for."""
     context = browser.new_context(viewport={"width": size[0], "height": size[1]}, base_url=running.address)
     context.add_init_script(f"localStorage.setItem('kumpan.mode', '{mode}')")
-    context.add_init_script(f"localStorage.setItem('kumpan.person', '{person}')")
+    enter(context, person)
     page = context.new_page()
     page.goto(path)
     page.wait_for_load_state("networkidle")
@@ -126,6 +122,7 @@ def _play(page: Page) -> None:
 def _step_on_the_phone(browser: Browser, running: Running, pool: str) -> None:
     """The started sheet at its first addition, as at the poolside."""
     context = browser.new_context(viewport={"width": PHONE[0], "height": PHONE[1]}, base_url=running.address)
+    enter(context)
     page = context.new_page()
     page.goto(f"/pools/{pool}/sheet")
     page.get_by_role("button", name="Start this sheet").click()

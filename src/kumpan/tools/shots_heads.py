@@ -11,6 +11,8 @@ from pathlib import Path
 
 from playwright.sync_api import Browser
 
+from kumpan.tools.browser import enter
+
 Json = dict[str, object]
 GOOD = {"free_chlorine": "2.5", "total_chlorine": "2.6", "ph": "7.5", "total_alkalinity": "100"}
 GOOD |= {"calcium_hardness": "270", "cyanuric_acid": "40", "temperature_c": "80F"}
@@ -45,6 +47,7 @@ STATES = (
 def heads_picture(browser: Browser, address: str, file: Path) -> None:
     """Make the pools, take each head, and lay them under each other."""
     context = browser.new_context(viewport={"width": 620, "height": 800}, base_url=address)
+    enter(context)
     page = context.new_page()
     shots = []
     for state in STATES:

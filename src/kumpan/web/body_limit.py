@@ -1,10 +1,13 @@
-"""Refuse bodies over a limit before they are read into memory."""
+"""Refuse bodies over a limit before they are read into memory, and those that never arrive."""
+
+import asyncio
 
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from kumpan.web.errors import error_response
 
 LIMIT_BYTES = 1_000_000
+READ_WITHIN_S = 20.0  # for each part of a body: half-sent requests hold nothing for ever
 
 
 class BodyLimit:
@@ -22,7 +25,13 @@ class BodyLimit:
         messages: list[Message] = []
         size = 0
         while True:
-            message = await receive()
+            try:
+                message = await asyncio.wait_for(receive(), READ_WITHIN_S)
+            except TimeoutError:
+                await error_response(408, "slow", "body: did not arrive; send it again.")(
+                    scope, receive, send
+                )
+                return
             messages.append(message)
             size += len(message.get("body", b""))
             if size > self._limit:

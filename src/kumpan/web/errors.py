@@ -8,7 +8,17 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
-from kumpan.core.errors import Conflict, InvalidInput, KumpanError, NotFound, OutOfScope, UnreadableQuantity
+from kumpan.core.errors import (
+    Conflict,
+    InvalidInput,
+    KumpanError,
+    NotFound,
+    NotPermitted,
+    OutOfScope,
+    SignedOut,
+    TooMany,
+    UnreadableQuantity,
+)
 from kumpan.core.messages import Message, Verbatim
 from kumpan.web.scope import reader_of, units_of
 from kumpan.wording.reader import Reader
@@ -16,6 +26,9 @@ from kumpan.wording.render import render
 
 STATUS: dict[type[KumpanError], int] = {
     NotFound: 404,
+    NotPermitted: 403,
+    SignedOut: 401,
+    TooMany: 429,
     Conflict: 409,
     OutOfScope: 422,
     UnreadableQuantity: 422,

@@ -39,7 +39,7 @@ async def _send(start: Message, body: bytes, known: str, send: Send) -> None:
     if start["status"] == 200:
         tag = f'W/"{blake2b(body, digest_size=12).hexdigest()}"'
         headers["ETag"] = tag
-        headers.setdefault("Cache-Control", "no-cache")
+        headers.setdefault("Cache-Control", "private, no-cache")
         if tag in known:
             start["status"], body = 304, b""
             del headers["content-length"]

@@ -7,26 +7,31 @@ from datetime import datetime
 from pathlib import Path
 
 import structlog
-from fastapi import FastAPI
+from fastapi import Depends, FastAPI
 from fastapi.responses import FileResponse, JSONResponse, Response
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.staticfiles import StaticFiles
 
 from kumpan.services.assessment import queries as assessments
-from kumpan.services.journal.ledger import Scope
-from kumpan.services.people import queries as people_queries
+from kumpan.services.journal.ledger import Scope, pool_ids
+from kumpan.services.people.throttle import Throttle
 from kumpan.services.pools.outlooks import outlook_of
 from kumpan.services.workers import WORKERS
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
 from kumpan.web import errors
+from kumpan.web.auth.authentication import Authentication
+from kumpan.web.auth.door import AT_HOME, Door
 from kumpan.web.body_limit import BodyLimit
 from kumpan.web.etag import ETag
 from kumpan.web.routers import (
     algae,
+    auth,
     calculations,
+    feeds,
     journal,
     maintenance,
+    people,
     pools,
     season,
     training,
@@ -34,7 +39,21 @@ from kumpan.web.routers import (
     visits,
     workspace,
 )
-from kumpan.web.scope import utc_now
+from kumpan.web.scope import principal_of, utc_now
+from kumpan.web.security import Security
+
+GATED = (
+    pools,
+    journal,
+    treatments,
+    maintenance,
+    algae,
+    season,
+    visits,
+    workspace,
+    training,
+    people,
+)
 
 
 def build_app(
@@ -42,16 +61,19 @@ def build_app(
     static_dir: Path | None = None,
     clock: Callable[[], datetime] = utc_now,
     at_end: Callable[[], None] | None = None,
+    door: Door = AT_HOME,
 ) -> FastAPI:
     """The app around a database. Without one only the stateless routes answer (bench, OpenAPI).
 
-    `at_end` is called once the last request has been answered.
+    `at_end` is called once the last request has been answered; `door` says who may come in and how.
     """
 
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
         app.state.database = database
         app.state.clock = clock
+        app.state.door = door
+        app.state.throttle = None if database is None else Throttle(database.attempts(clock))
         warming = asyncio.create_task(_warm(database, clock)) if database is not None else None
         yield
         if warming is not None:
@@ -70,19 +92,10 @@ def build_app(
         redoc_url=None,
         openapi_url="/api/openapi.json",
     )
-    for module in (
-        calculations,
-        pools,
-        journal,
-        treatments,
-        maintenance,
-        algae,
-        season,
-        visits,
-        workspace,
-        training,
-    ):
+    for module in (calculations, auth, feeds):
         app.include_router(module.router)
+    for module in GATED:
+        app.include_router(module.router, dependencies=[Depends(principal_of)])
 
     @app.get("/api/health", include_in_schema=False)
     def health() -> JSONResponse:
@@ -92,6 +105,8 @@ def build_app(
     app.add_middleware(BodyLimit)
     app.add_middleware(ETag)
     app.add_middleware(GZipMiddleware, minimum_size=1000)
+    app.add_middleware(Authentication)
+    app.add_middleware(Security, hosts=door.hosts, strict_transport=door.strict_transport)
     if static_dir is not None:
         _serve_front_end(app, static_dir)
     return app
@@ -100,11 +115,12 @@ def build_app(
 async def _warm(database: Database, clock: Callable[[], datetime]) -> None:
     """Fit every pool's model once at the start, so that the first page does not wait for it."""
     async with database.transaction() as tx:
-        scope = Scope(tx, await people_queries.the_workspace(tx), clock())
-        for pool_id in await tx.journal.pool_ids(scope.workspace_id):
-            await assessments.head(scope, pool_id)
-            await outlook_of(scope, pool_id)
-            await asyncio.sleep(0)  # let a request in between
+        for workspace_id in await tx.workspace.workspace_ids():
+            scope = Scope(tx, workspace_id, clock())
+            for pool_id in await pool_ids(scope):
+                await assessments.head(scope, pool_id)
+                await outlook_of(scope, pool_id)
+                await asyncio.sleep(0)  # let a request in between
 
 
 def _serve_front_end(app: FastAPI, static_dir: Path) -> None:
@@ -133,4 +149,10 @@ def create_app() -> FastAPI:
             structlog.processors.JSONRenderer(),
         ]
     )
-    return build_app(Database(settings.database_url), settings.static_dir, at_end=WORKERS.stop)
+    door = Door(
+        hosts=frozenset(host.strip().lower() for host in settings.hosts.split(",")),
+        demo=settings.demo,
+        first_code=settings.first_code,
+        strict_transport=settings.strict_transport,
+    )
+    return build_app(Database(settings.database_url), settings.static_dir, at_end=WORKERS.stop, door=door)

@@ -1,15 +1,21 @@
 """What every journal route needs: a transaction, the workspace, and the time now."""
 
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Mapping
+from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Annotated
+from uuid import UUID
 
 from fastapi import Depends, Query, Request
 
+from kumpan.core.errors import NotPermitted
+from kumpan.core.messages import Message
 from kumpan.core.quantities.units import Units
-from kumpan.services.journal.ledger import Scope
+from kumpan.services.journal.ledger import Scope, entry_row, require_pool
+from kumpan.services.people.access import Principal, Role, pools_seen
 from kumpan.services.people.queries import the_workspace
 from kumpan.storage.transaction import Database
+from kumpan.web.auth.permissions import BY_A_PERSON_ONLY, READING_POSTS, SAFE, may
 from kumpan.wording.catalogs import best_language
 from kumpan.wording.reader import Reader
 
@@ -25,12 +31,62 @@ def utc_now() -> datetime:
     return datetime.now(UTC)
 
 
-async def open_scope(request: Request) -> AsyncIterator[Scope]:
-    """One transaction a request; it commits before the answer is sent."""
+def principal_of(request: Request) -> Principal:
+    """Who sends it. Raises NotPermitted where that role may not send this request."""
+    principal: Principal | None = request.state.principal
+    if principal is None:
+        raise NotPermitted(Message("Sign in first."))
+    route = request.scope["route"].path_format
+    if not may(principal.role, request.method, route):
+        raise NotPermitted(Message("Your role here does not do this; ask the office."))
+    if principal.read_only and request.method not in SAFE and route not in READING_POSTS:
+        raise NotPermitted(Message("This only reads: a guest link or a token for reading."))
+    if principal.by_token and any(part in route for part in BY_A_PERSON_ONLY):
+        raise NotPermitted(Message("A token makes no other way in; sign in as a person."))
+    return principal
+
+
+PrincipalDep = Annotated[Principal, Depends(principal_of)]
+
+
+async def open_scope(request: Request, principal: PrincipalDep) -> AsyncIterator[Scope]:
+    """One transaction a request, for who sends it; it commits before the answer is sent."""
     database: Database = request.app.state.database
     now = clock(request)
     async with database.transaction() as tx:
-        yield Scope(tx, await the_workspace(tx), now)
+        scope = Scope(
+            tx,
+            principal.workspace_id,
+            now,
+            person_id=principal.person_id,
+            for_others=principal.role is Role.OFFICE,
+            address=principal.address,
+        )
+        scope = replace(scope, pools=await pools_seen(tx, principal, scope))
+        await _theirs(scope, request.path_params)
+        yield scope
+
+
+async def _theirs(scope: Scope, named: Mapping[str, str]) -> None:
+    """What the address names is of this workspace and for who asks: found out before the body is checked."""
+    for name, check in (("pool_id", require_pool), ("entry_id", entry_row)):
+        try:
+            id_ = UUID(str(named[name])) if name in named else None
+        except ValueError:
+            return  # the route's own check says it better
+        if id_ is not None:
+            await check(scope, id_)
+
+
+async def open_house(request: Request) -> AsyncIterator[Scope]:
+    """One transaction for what nobody has to be signed in for: the first workspace, no person, no pool."""
+    database: Database = request.app.state.database
+    async with database.transaction() as tx:
+        address = request.client.host if request.client else ""
+        yield Scope(tx, await the_workspace(tx), clock(request), pools=frozenset(), address=address)
+
+
+HouseDep = Annotated[Scope, Depends(open_house, scope="function")]
 
 
 # function scope: the commit happens before the response leaves, so "saved" means saved.

@@ -7,6 +7,7 @@ import { Card } from "../../components/Card";
 import { swimText, traitsText } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
+import { useMe } from "../../lib/me";
 import { useStore } from "../../lib/store";
 import { whenText } from "../../lib/times";
 import { basinText, type Units, unitsStore } from "../../lib/units";
@@ -14,6 +15,7 @@ import { basinText, type Units, unitsStore } from "../../lib/units";
 /** All pools: swim answer and the one next thing of each. */
 export function PoolListPage() {
   const pools = useQuery(poolsQuery());
+  const me = useMe();
   const units = useStore(unitsStore);
   useEffect(() => {
     document.title = "Pools · Kumpan";
@@ -26,9 +28,9 @@ export function PoolListPage() {
         <Heading as="h1" fontSize="title">
           Pools
         </Heading>
-        <PlainLink to="/pools/new">Set up a pool</PlainLink>
+        {me?.role === "office" && <PlainLink to="/pools/new">Set up a pool</PlainLink>}
       </Flex>
-      {pools.data.length === 0 && <FirstPool />}
+      {pools.data.length === 0 && (me?.role === "office" ? <FirstPool /> : <NoPools />)}
       <Grid as="ul" listStyleType="none" p="0" gap="4" templateColumns={{ base: "1fr", md: "1fr 1fr" }}>
         {pools.data.map((head) => (
           <PoolCard key={head.id} head={head} units={units} />
@@ -39,6 +41,10 @@ export function PoolListPage() {
       </Text>
     </>
   );
+}
+
+function NoPools() {
+  return <Card>No pool was given to you yet. Ask your office.</Card>;
 }
 
 function FirstPool() {

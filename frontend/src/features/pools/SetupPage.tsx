@@ -14,6 +14,7 @@ import { personId } from "../../lib/person";
 import { useStore } from "../../lib/store";
 import { type Units, unitsStore } from "../../lib/units";
 import { emptyForm, equipmentOf, formOf, type PoolForm, settingsOf, typedBasin } from "./form";
+import { GuestLinks } from "./GuestLinks";
 import { PoolFormView } from "./PoolFormView";
 
 interface Ids {
@@ -94,6 +95,7 @@ export function ChangePoolPage() {
       {head.isPending && <Loading what="the pool" />}
       {head.isError && <Failed error={head.error} again={() => void head.refetch()} />}
       {head.data && <ChangeForm key={`${poolId}${units}`} head={head.data} units={units} />}
+      {head.data && <GuestLinks poolId={poolId} zone={head.data.settings.time_zone} />}
     </>
   );
 }

@@ -1,7 +1,7 @@
 import { screen, waitFor } from "@testing-library/react";
 import { expect, it } from "vitest";
 import type { Person, Round } from "../../api/types";
-import { personStore } from "../../lib/person";
+import { driverStore } from "../../lib/round";
 import { address, render } from "../../testing/render";
 import { recordedAt, sentTo } from "../../testing/server";
 import { RoundPage } from "./RoundPage";
@@ -14,11 +14,11 @@ const round = recordedAt<Round>(`/round?person_id=${driver?.id}`);
 it("asks whose round it is", async () => {
   const { user } = render(<RoundPage />);
   await user.click(await screen.findByText(driver?.name ?? "none"));
-  expect(personStore.get()).toBe(driver?.id);
+  expect(driverStore.get()).toBe(driver?.id);
 });
 
 it("lists the stops in order, adds another pool, and starts", async () => {
-  personStore.set(driver?.id ?? "");
+  driverStore.set(driver?.id ?? "");
   const { user } = render(<RoundPage />);
   const [other] = round.others;
   await user.click(await screen.findByLabelText(`Add ${other?.head.settings.name} to this round`));

@@ -9,8 +9,7 @@ import { Card } from "../../components/Card";
 import { SelectField } from "../../components/SelectField";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
-import { personStore } from "../../lib/person";
-import { startRound } from "../../lib/round";
+import { driverStore, startRound } from "../../lib/round";
 import { useStore } from "../../lib/store";
 import { dayName } from "../../lib/times";
 import { distanceText, unitsStore } from "../../lib/units";
@@ -22,7 +21,7 @@ const DAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"
 
 /** The technician's day: stops in order, what each needs, what to load, what drifts elsewhere. */
 export function RoundPage() {
-  const person = useStore(personStore);
+  const person = useStore(driverStore);
   const units = useStore(unitsStore);
   const [weekday, setWeekday] = useState<number | null>(null);
   const round = useRound(person, weekday, units);
@@ -43,15 +42,15 @@ function WhoDrives() {
       <Heading as="h1" fontSize="title" mb="2">
         Whose round?
       </Heading>
-      <Text mb="4">A round belongs to the technician who drives it. This device keeps the answer.</Text>
+      <Text mb="4">A round belongs to the technician who drives it.</Text>
       <Flex gap="3" wrap="wrap">
         {people.data?.map((person) => (
-          <MainButton key={person.id} onClick={() => personStore.set(person.id)}>
+          <MainButton key={person.id} onClick={() => driverStore.set(person.id)}>
             {person.name}
           </MainButton>
         ))}
       </Flex>
-      {people.data?.length === 0 && <Text>Enter your name under Settings, “I am”, first.</Text>}
+      {people.data?.length === 0 && <Text>Nobody is here yet: add people under your name.</Text>}
     </Card>
   );
 }

@@ -18,7 +18,7 @@ from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.units import Units
 from kumpan.core.season.saved import closed_for_the_winter
-from kumpan.services.journal.ledger import Scope
+from kumpan.services.journal.ledger import Scope, pool_ids
 from kumpan.services.maintenance.queries import care_inputs, due_items
 from kumpan.services.pools.expectations import chlorine_ahead, modeled_state, water_now
 from kumpan.services.pools.places import place_of
@@ -30,7 +30,7 @@ NIGHT_SPEAKS_FOR = timedelta(days=2)
 
 async def heads(scope: Scope) -> list[PoolHeader]:
     """The head of every pool, in the order they were made."""
-    ids = await scope.tx.journal.pool_ids(scope.workspace_id)
+    ids = await pool_ids(scope)
     return [await head(scope, pool_id) for pool_id in ids]
 
 

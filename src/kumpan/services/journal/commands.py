@@ -8,7 +8,7 @@ from kumpan.core.journal import AdditionMade, Entry
 from kumpan.core.messages import Message
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.units import Units
-from kumpan.services.journal.ledger import Scope, Stamp, correct, record, to_entry
+from kumpan.services.journal.ledger import Scope, Stamp, correct, entry_row, record, to_entry
 from kumpan.services.journal.queries import read_typed
 
 
@@ -22,8 +22,7 @@ async def pour(
 
 async def correct_amount(scope: Scope, entry_id: UUID, stamp: Stamp, amount: str, *, units: Units) -> Entry:
     """Correct how much was poured; product, sheet and step stay. Raises NotFound."""
-    stored = await scope.tx.journal.entry(scope.workspace_id, entry_id)
-    old = to_entry(stored).body if stored else None
+    old = to_entry(await entry_row(scope, entry_id)).body
     if not isinstance(old, AdditionMade):
         raise NotFound(Message("There is no such addition here; reload the log."))
     product = Product(

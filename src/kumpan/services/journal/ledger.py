@@ -1,6 +1,6 @@
 """Reading and writing the journal: stored rows on one side, the core's entries on the other."""
 
-from dataclasses import dataclass, field
+from dataclasses import KW_ONLY, dataclass, field
 from datetime import datetime
 from typing import TypeVar, cast
 from uuid import UUID
@@ -16,6 +16,8 @@ from kumpan.storage.wire.kinds import read_body, write_body
 
 B = TypeVar("B", bound=Body)
 FUTURE_ALLOWED_MIN = 10
+NO_SUCH_POOL = Message("There is no such pool here; go back to the list of pools.")
+NO_SUCH_ENTRY = Message("There is no such entry here; reload the log.")
 
 
 @dataclass(frozen=True)
@@ -29,11 +31,20 @@ class Stamp:
 
 @dataclass(frozen=True)
 class Scope:
-    """Where a use case runs: one transaction, one workspace, one moment."""
+    """Where a use case runs: one transaction, one workspace, one moment, and who acts there.
+
+    `person_id` is who acts, None for the program itself. `pools` are the only ones that this person may see,
+    None for all of the workspace. `for_others`: may enter what somebody else did.
+    """
 
     tx: Transaction
     workspace_id: UUID
     now: datetime
+    _: KW_ONLY
+    person_id: UUID | None = None
+    pools: frozenset[UUID] | None = None
+    for_others: bool = True
+    address: str = ""
     cached: dict[str, object] = field(default_factory=dict, compare=False)  # read once a request
 
 
@@ -62,10 +73,48 @@ def _folded(cached: CachedRows[StoredEntry]) -> PoolState:
     return fold(entries_in(cached))
 
 
+def may_see(scope: Scope, pool_id: UUID) -> bool:
+    """Whether a pool is one of those that who acts may see; the database says whether it is here at all."""
+    return scope.pools is None or pool_id in scope.pools
+
+
+async def pool_ids(scope: Scope) -> list[UUID]:
+    """The pools of the workspace that who acts may see, the oldest first."""
+    found = await scope.tx.journal.pool_ids(scope.workspace_id)
+    return [pool_id for pool_id in found if may_see(scope, pool_id)]
+
+
+async def require_pool(scope: Scope, pool_id: UUID) -> None:
+    """Raises NotFound for a pool that is not here, or not for who acts."""
+    if not may_see(scope, pool_id) or not await scope.tx.journal.has_pool(scope.workspace_id, pool_id):
+        raise NotFound(NO_SUCH_POOL)
+
+
+async def entry_row(scope: Scope, entry_id: UUID) -> StoredEntry:
+    """One entry of a pool that who acts may see. Raises NotFound."""
+    found = await scope.tx.journal.entry(scope.workspace_id, entry_id)
+    if found is None or (found.pool_id is not None and not may_see(scope, found.pool_id)):
+        raise NotFound(NO_SUCH_ENTRY)
+    return found
+
+
+async def _author(scope: Scope, stamp: Stamp) -> UUID | None:
+    """Who did it: the one who acts, or whom the office names; an unknown name refuses nothing."""
+    named = stamp.person_id
+    if scope.person_id is None or named == scope.person_id:
+        return named
+    if named is not None and scope.for_others:
+        known = await scope.tx.workspace.person(scope.workspace_id, named)
+        return scope.person_id if known is None else named
+    return scope.person_id
+
+
 async def _cached(scope: Scope, pool_id: UUID) -> CachedRows[StoredEntry]:
+    if not may_see(scope, pool_id):
+        raise NotFound(NO_SUCH_POOL)
     cached = await scope.tx.journal.entries_of_pool(scope.workspace_id, pool_id)
     if not cached.rows and not await scope.tx.journal.has_pool(scope.workspace_id, pool_id):
-        raise NotFound(Message("There is no such pool here; go back to the list of pools."))
+        raise NotFound(NO_SUCH_POOL)
     return cached
 
 
@@ -92,6 +141,8 @@ async def record(
     """
     if (stamp.at - scope.now).total_seconds() > FUTURE_ALLOWED_MIN * 60:
         raise InvalidInput(Message("This time lies in the future; check date and hour."), "at")
+    if pool_id is not None:
+        await require_pool(scope, pool_id)
     data = write_body(body)
     known = await scope.tx.journal.entry(scope.workspace_id, stamp.id)
     if known is not None:
@@ -105,7 +156,7 @@ async def record(
         id=stamp.id,
         workspace_id=scope.workspace_id,
         pool_id=pool_id,
-        person_id=stamp.person_id,
+        person_id=await _author(scope, stamp),
         kind=kind_of(body),
         at=stamp.at,
         recorded_at=scope.now,
@@ -134,9 +185,7 @@ async def void(scope: Scope, entry_id: UUID, stamp: Stamp, reason: str) -> Entry
 
 
 async def _replaceable(scope: Scope, entry_id: UUID, by: UUID) -> StoredEntry:
-    old = await scope.tx.journal.entry(scope.workspace_id, entry_id)
-    if old is None:
-        raise NotFound(Message("There is no such entry here; reload the log."))
+    old = await entry_row(scope, entry_id)
     if old.kind == kind_of(Voided()):
         raise InvalidInput(Message("What was taken back stays taken back; enter it again instead."), "id")
     if old.pool_id is not None:

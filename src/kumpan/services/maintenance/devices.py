@@ -15,7 +15,7 @@ from kumpan.core.maintenance.device import TimedReading, changes, day_of, sane, 
 from kumpan.core.maintenance.recurrence import local_day
 from kumpan.core.messages import Message
 from kumpan.formats.device_json import reading_from_json, reading_to_json
-from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
+from kumpan.services.journal.ledger import Scope, Stamp, pool_ids, pool_state, record
 from kumpan.services.maintenance.views import DeviceView
 from kumpan.services.pools.queries import parts_of
 
@@ -61,7 +61,7 @@ async def link(scope: Scope, pool_id: UUID, stamp: Stamp, device: str, address: 
 async def all_linked(scope: Scope) -> list[LinkedDevice]:
     """Every device that is to be polled."""
     found = []
-    for pool_id in await scope.tx.journal.pool_ids(scope.workspace_id):
+    for pool_id in await pool_ids(scope):
         device = linked(await pool_state(scope, pool_id))
         if device is not None:
             found.append(LinkedDevice(pool_id, device.device, device.address))

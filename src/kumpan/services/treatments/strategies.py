@@ -13,7 +13,7 @@ from kumpan.core.products.product import Product
 from kumpan.core.quantities.units import Units
 from kumpan.core.records.step import ADD
 from kumpan.core.treatment.strategies import StrategyOutcome
-from kumpan.services.journal.ledger import Scope
+from kumpan.services.journal.ledger import Scope, pool_ids
 from kumpan.services.pools.expectations import modeled_state
 from kumpan.services.pools.outlooks import outlook_of
 from kumpan.services.pools.queries import PoolParts, compared_strategies, offered_plan, parts_of
@@ -57,7 +57,7 @@ async def shopping(scope: Scope, *, units: Units) -> list[BuyLine]:
     needs: dict[Product, float] = {}
     hand = await at_hand(scope)
     products = {product.id: product for product in hand.products}
-    for pool_id in await scope.tx.journal.pool_ids(scope.workspace_id):
+    for pool_id in await pool_ids(scope):
         state = await modeled_state(scope, pool_id)
         parts = parts_of(state)
         found = await offered_plan(scope, state, parts, units=units)

@@ -11,7 +11,7 @@ from kumpan.core.journal import (
 )
 from kumpan.core.messages import Message
 from kumpan.core.quantities.units import Units
-from kumpan.services.journal.ledger import Scope, Stamp, record
+from kumpan.services.journal.ledger import Scope, Stamp, pool_ids, record
 from kumpan.services.journal.queries import product_by_id, read_typed
 from kumpan.services.pools.expectations import modeled_state
 
@@ -24,7 +24,7 @@ async def set_round(scope: Scope, stamp: Stamp, weekday: int, stops: Sequence[UU
         raise InvalidInput(Message("weekday must be 0 (Monday) to 6 (Sunday)."), "weekday")
     if len(set(stops)) != len(stops):
         raise InvalidInput(Message("A pool stands twice in this round; keep it once."), "stops")
-    known = set(await scope.tx.journal.pool_ids(scope.workspace_id))
+    known = set(await pool_ids(scope))
     if not set(stops) <= known:
         raise InvalidInput(Message("One of these pools is not here; reload the round."), "stops")
     await record(scope, None, stamp, RoundSet(weekday, tuple(stops)))

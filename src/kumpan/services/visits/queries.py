@@ -29,7 +29,7 @@ from kumpan.core.visits.load_list import TRAYS, LoadLine, load_list
 from kumpan.core.visits.order import length_km, nearest_next
 from kumpan.core.visits.until_next import Between, UntilNext, until_next
 from kumpan.services.assessment.queries import head
-from kumpan.services.journal.ledger import Scope, entries_in
+from kumpan.services.journal.ledger import Scope, entries_in, pool_ids
 from kumpan.services.maintenance.queries import care_inputs
 from kumpan.services.pools.expectations import model_of, modeled_state, water_now
 from kumpan.services.pools.outlooks import outlook_of
@@ -87,8 +87,8 @@ def _on_truck(book: _Book, person_id: UUID | None) -> dict[str, float]:
 
 async def the_round(scope: Scope, person_id: UUID | None, weekday: int | None, *, units: Units) -> RoundView:
     """One technician's round on a weekday (today's where none is named), its load list and exceptions."""
-    book, pool_ids = await _book(scope), await scope.tx.journal.pool_ids(scope.workspace_id)
-    heads = {id_: await head(scope, id_) for id_ in pool_ids}
+    book, ids = await _book(scope), await pool_ids(scope)
+    heads = {id_: await head(scope, id_) for id_ in ids}
     zone = _zone(heads.values())
     today = scope.now.astimezone(zone)
     day = today.weekday() if weekday is None else weekday
@@ -102,7 +102,7 @@ async def the_round(scope: Scope, person_id: UUID | None, weekday: int | None, *
             needs[product] = needs.get(product, 0.0) + grams
     places = {id_: place_of(heads[id_].settings) for id_ in listed}
     nearest = nearest_next(listed, places)
-    drifting = [await _drifting(scope, id_, heads[id_]) for id_ in pool_ids if id_ not in listed]
+    drifting = [await _drifting(scope, id_, heads[id_]) for id_ in ids if id_ not in listed]
     return RoundView(
         weekday=day,
         day_name=WEEKDAYS[day],

@@ -1,10 +1,10 @@
 """Named queries on the workspace, its people and its shelf. They flush, they never commit."""
 
-from dataclasses import dataclass
+from dataclasses import KW_ONLY, dataclass
 from datetime import datetime
 from uuid import UUID
 
-from sqlalchemy import select
+from sqlalchemy import select, update
 from sqlalchemy.ext.asyncio import AsyncSession
 
 from kumpan.core.products.product import Product
@@ -13,11 +13,18 @@ from kumpan.storage.tables import PersonRow, ProductRow, WorkspaceRow
 
 @dataclass(frozen=True)
 class Person:
-    """Somebody who works with the pools."""
+    """Somebody who works with the pools; `role` by its stored name; `ended_at` when they left."""
 
     id: UUID
     name: str
     initials: str
+    role: str = "technician"
+    _: KW_ONLY
+    ended_at: datetime | None = None
+
+
+def _person(row: PersonRow) -> Person:
+    return Person(row.id, row.name, row.initials, row.role, ended_at=row.ended_at)
 
 
 class WorkspaceRepository:
@@ -33,6 +40,10 @@ class WorkspaceRepository:
         )
         return found
 
+    async def workspace_ids(self) -> list[UUID]:
+        """All of them, the oldest first."""
+        return list(await self._session.scalars(select(WorkspaceRow.id).order_by(WorkspaceRow.created_at)))
+
     async def add_workspace(self, id_: UUID, name: str, at: datetime) -> None:
         """A new workspace."""
         self._session.add(WorkspaceRow(id=id_, name=name, created_at=at))
@@ -43,7 +54,22 @@ class WorkspaceRepository:
         rows = await self._session.scalars(
             select(PersonRow).where(PersonRow.workspace_id == workspace_id).order_by(PersonRow.created_at)
         )
-        return [Person(row.id, row.name, row.initials) for row in rows]
+        return [_person(row) for row in rows]
+
+    async def person(self, workspace_id: UUID, person_id: UUID) -> Person | None:
+        """One of them."""
+        row = await self._session.get(PersonRow, person_id)
+        return _person(row) if row is not None and row.workspace_id == workspace_id else None
+
+    async def change_person(self, person: Person) -> None:
+        """Another name, role or end."""
+        values = {
+            "name": person.name,
+            "initials": person.initials,
+            "role": person.role,
+            "ended_at": person.ended_at,
+        }
+        await self._session.execute(update(PersonRow).where(PersonRow.id == person.id).values(**values))
 
     async def add_person(self, workspace_id: UUID, person: Person, at: datetime) -> None:
         """One more person."""
@@ -53,6 +79,7 @@ class WorkspaceRepository:
                 workspace_id=workspace_id,
                 name=person.name,
                 initials=person.initials,
+                role=person.role,
                 created_at=at,
             )
         )

@@ -21,7 +21,7 @@ class WorkspaceRow(Base):
 
 
 class PersonRow(Base):
-    """Somebody of a workspace."""
+    """Somebody of a workspace. `ended_at`: no longer one of them; what they did stays."""
 
     __tablename__ = "person"
 
@@ -29,6 +29,8 @@ class PersonRow(Base):
     workspace_id: Mapped[UUID] = mapped_column(ForeignKey("workspace.id"), index=True)
     name: Mapped[str] = mapped_column(String(120))
     initials: Mapped[str] = mapped_column(String(8))
+    role: Mapped[str] = mapped_column(String(12), server_default="technician")
+    ended_at: Mapped[datetime | None] = mapped_column(UtcDateTime)
     created_at: Mapped[datetime] = mapped_column(UtcDateTime)
 
 

@@ -190,12 +190,6 @@ async def close_feed(pool_id: UUID, given: StampIn, scope: ScopeDep) -> UUID:
     return given.id
 
 
-@router.get("/feeds/{secret}.ics", response_class=Response)
-async def feed(secret: str, scope: ScopeDep) -> Response:
-    """The calendar behind a secret link."""
-    return Response(await feeds.feed(scope, secret), media_type=ICS)
-
-
 @router.get("/pools/{pool_id}/care.ics", response_class=Response)
 async def care_file(pool_id: UUID, scope: ScopeDep) -> Response:
     """The coming year of a pool's care as a calendar file."""

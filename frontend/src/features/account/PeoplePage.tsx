@@ -1,0 +1,192 @@
+import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { auditQuery, membersQuery } from "../../api/accountQueries";
+import { client, take } from "../../api/client";
+import { poolsQuery } from "../../api/queries";
+import type { Member } from "../../api/types";
+import { SideButton } from "../../components/Button";
+import { Card } from "../../components/Card";
+import { notify } from "../../components/notice";
+import { PickMany } from "../../components/Pick";
+import { SelectField } from "../../components/SelectField";
+import { Failed, Loading } from "../../components/States";
+import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
+import { clock, dayName } from "../../lib/times";
+import { Part } from "./AccountPage";
+import { ROLES } from "./roles";
+import { Send } from "./SignInPage";
+
+const { Field } = fieldsOf<{ name: string }>();
+const PICKED = (["office", "technician", "owner"] as const).map((value) => ({
+  value,
+  label: ROLES[value],
+}));
+
+/** The office's page: who is here, in which role, with which pools; invitations; who did what. */
+export function PeoplePage() {
+  const members = useQuery(membersQuery());
+  useEffect(() => {
+    document.title = "People · Kumpan";
+  }, []);
+  if (members.isPending) return <Loading what="the people" />;
+  if (members.isError) return <Failed error={members.error} again={() => void members.refetch()} />;
+  return (
+    <Grid
+      gap="4"
+      templateColumns={{ base: "minmax(0,1fr)", lg: "repeat(2, minmax(0,1fr))" }}
+      alignItems="start"
+    >
+      <Heading as="h1" fontSize="title" gridColumn="1 / -1">
+        People
+      </Heading>
+      {members.data.map((member) => (
+        <MemberCard key={member.id} member={member} />
+      ))}
+      <AddPerson />
+      <Audit />
+    </Grid>
+  );
+}
+
+function MemberCard({ member }: { member: Member }) {
+  const queries = useQueryClient();
+  const pools = useQuery(poolsQuery());
+  const [link, setLink] = useState<string | null>(null);
+  const [leaving, setLeaving] = useState(false);
+  const path = { params: { path: { person_id: member.id } } };
+  const names = new Map(pools.data?.map(({ id, settings }) => [settings.name, id]));
+  const given = [...names].filter(([, id]) => member.pools.includes(id)).map(([name]) => name);
+
+  async function run(work: Promise<unknown>) {
+    try {
+      await work;
+      await queries.invalidateQueries({ queryKey: ["members"] });
+    } catch (error) {
+      notify(error instanceof Error ? error.message : String(error));
+    }
+  }
+  const setRole = (role: Member["role"], ids: string[]) =>
+    run(take(client.POST("/api/v1/members/{person_id}/role", { ...path, body: { role, pools: ids } })));
+  const end = (erase: boolean) =>
+    run(take(client.POST("/api/v1/members/{person_id}/end", { ...path, body: { erase } })));
+  const invite = async (reset: boolean) => {
+    try {
+      const made = await take(
+        client.POST("/api/v1/members/{person_id}/invitation", { ...path, body: { reset } }),
+      );
+      setLink(window.location.origin + made.path);
+    } catch (error) {
+      notify(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const toggle = (name: string) => {
+    const id = names.get(name);
+    if (id === undefined) return;
+    const has = member.pools.includes(id);
+    void setRole(member.role, has ? member.pools.filter((one) => one !== id) : [...member.pools, id]);
+  };
+
+  if (member.ended_at !== null)
+    return (
+      <Card aria-label={member.name}>
+        <Flex justify="space-between" align="center" gap="3" wrap="wrap">
+          <Text color="soft">{member.name}, left. What they did stays in the logs.</Text>
+          <SideButton onClick={() => void end(true)}>Erase the name</SideButton>
+        </Flex>
+      </Card>
+    );
+  return (
+    <Part title={member.name}>
+      <Grid gap="3">
+        <SelectField
+          label="Role"
+          value={member.role}
+          options={PICKED}
+          onPick={(role) => void setRole(role as Member["role"], [...member.pools])}
+        />
+        {member.role !== "office" && names.size > 0 && (
+          <PickMany
+            label={member.role === "owner" ? "Pools" : "Pools beside the rounds"}
+            options={[...names.keys()]}
+            values={given}
+            onToggle={toggle}
+          />
+        )}
+        <Text color="soft">
+          {member.login === null ? "Cannot sign in yet." : `Signs in as ${member.login}.`}
+        </Text>
+        <Flex gap="3" wrap="wrap">
+          <SideButton onClick={() => void invite(member.login !== null)}>
+            {member.login === null ? "Make an invitation" : "Make a link for a new password"}
+          </SideButton>
+          {!leaving && <SideButton onClick={() => setLeaving(true)}>{member.name} leaves …</SideButton>}
+        </Flex>
+        {leaving && (
+          <Box role="status">
+            <Text mb="2">
+              No way in any more, on no device and by no token. What they did stays in the logs.
+            </Text>
+            <Flex gap="3" wrap="wrap">
+              <SideButton onClick={() => void end(false)}>Yes, {member.name} leaves</SideButton>
+              <SideButton onClick={() => setLeaving(false)}>No</SideButton>
+            </Flex>
+          </Box>
+        )}
+        {link !== null && (
+          <Box role="status">
+            <Text>Pass this on; it opens once:</Text>
+            <Text fontFamily="mono" overflowWrap="anywhere" data-testid="invitation">
+              {link}
+            </Text>
+          </Box>
+        )}
+      </Grid>
+    </Part>
+  );
+}
+
+function AddPerson() {
+  const queries = useQueryClient();
+  const kit = useKit<{ name: string }>({ start: { name: "" }, send });
+
+  async function send({ name }: { name: string }) {
+    await take(client.POST("/api/v1/people", { body: { id: crypto.randomUUID(), name, initials: "" } }));
+    kit.form.reset();
+    await queries.invalidateQueries({ queryKey: ["members"] });
+    await queries.invalidateQueries({ queryKey: ["people"] });
+  }
+
+  return (
+    <Part title="Somebody new">
+      <KitForm kit={kit}>
+        <Grid gap="4">
+          <Field name="name" label="Name, as the log shall show it" />
+          <FormProblem shown={["name"]} />
+          <Send action="Add" />
+        </Grid>
+      </KitForm>
+    </Part>
+  );
+}
+
+function Audit() {
+  const audit = useQuery(auditQuery());
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  return (
+    <Part title="Who did what">
+      <Grid as="ul" gap="1" listStyleType="none" fontSize="note" mb="3">
+        {audit.data?.slice(0, 30).map((line) => (
+          <li key={line.at + line.action}>
+            {dayName(line.at, zone)} {clock(line.at, zone)}: {line.person || "somebody"},{" "}
+            {line.action.replaceAll("_", " ")}
+            {line.address && ` from ${line.address}`}
+          </li>
+        ))}
+      </Grid>
+      <a href="/api/v1/audit.csv" download="audit.csv">
+        All of it as CSV
+      </a>
+    </Part>
+  );
+}

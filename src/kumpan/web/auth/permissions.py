@@ -1,0 +1,151 @@
+"""Which role may send which request: every route with its method, in one table. What is not here is refused.
+
+A pool in the path is checked besides: one that somebody may not see is not found (404).
+"""
+
+from collections.abc import Mapping
+
+from kumpan.services.people.access import Role
+
+OFFICE = frozenset({Role.OFFICE})
+STAFF = frozenset({Role.OFFICE, Role.TECHNICIAN})
+MEMBERS = frozenset({Role.OFFICE, Role.TECHNICIAN, Role.OWNER})
+ALL = frozenset(Role)
+
+API = "/api/v1"
+# Open to everybody: calculations that touch nothing stored, signing in, links that are secrets themselves.
+OPEN = frozenset({f"{API}/water/analysis", f"{API}/water/after", f"{API}/treatments/preview"})
+OPEN_UNDER = (f"{API}/auth/", f"{API}/feeds/")
+POOL = f"{API}/pools/{{pool_id}}"
+Key = tuple[str, str]
+
+# Requests that read although they are posts; a token that only reads may send them.
+READING_POSTS = frozenset({
+    f"{API}/basins/preview", f"{POOL}/slip/read", f"{POOL}/what-if", f"{POOL}/second-opinion",
+    f"{API}/practice/play",
+})  # fmt: skip
+
+ROUTES: Mapping[Key, frozenset[Role]] = {
+    # Pools.
+    ("POST", f"{API}/basins/preview"): MEMBERS,
+    ("GET", f"{API}/pools"): MEMBERS,
+    ("POST", f"{API}/pools"): OFFICE,
+    ("GET", POOL): ALL,
+    ("GET", f"{POOL}/assessment"): ALL,
+    ("GET", f"{POOL}/board"): ALL,
+    ("GET", f"{POOL}/plan"): ALL,
+    ("POST", f"{POOL}/settings"): MEMBERS,
+    ("POST", f"{POOL}/basin"): MEMBERS,
+    ("POST", f"{POOL}/equipment"): MEMBERS,
+    ("GET", f"{POOL}/season"): MEMBERS,
+    # Tests and the journal.
+    ("POST", f"{POOL}/slip/read"): MEMBERS,
+    ("GET", f"{POOL}/slip/last"): MEMBERS,
+    ("POST", f"{POOL}/tests"): MEMBERS,
+    ("POST", f"{POOL}/looks"): MEMBERS,
+    ("POST", f"{POOL}/additions"): MEMBERS,
+    ("POST", f"{POOL}/water-changes"): MEMBERS,
+    ("POST", f"{POOL}/cell"): MEMBERS,
+    ("POST", f"{POOL}/swimmers"): MEMBERS,
+    ("GET", f"{POOL}/outlook"): ALL,
+    ("GET", f"{POOL}/history/{{measure}}"): ALL,
+    ("GET", f"{POOL}/log"): MEMBERS,
+    ("POST", f"{API}/entries/{{entry_id}}/void"): MEMBERS,
+    ("POST", f"{API}/entries/{{entry_id}}/correct-test"): MEMBERS,
+    ("POST", f"{API}/entries/{{entry_id}}/correct-look"): MEMBERS,
+    ("POST", f"{API}/entries/{{entry_id}}/correct-addition"): MEMBERS,
+    # Treatments.
+    ("GET", f"{POOL}/sheet"): ALL,
+    ("GET", f"{POOL}/offer"): MEMBERS,
+    ("GET", f"{POOL}/sheet.ics"): MEMBERS,
+    ("POST", f"{POOL}/what-if"): MEMBERS,
+    ("GET", f"{POOL}/ways"): MEMBERS,
+    ("POST", f"{POOL}/second-opinion"): MEMBERS,
+    ("POST", f"{POOL}/sheets"): MEMBERS,
+    ("POST", f"{POOL}/sheets/{{sheet_id}}/put-away"): MEMBERS,
+    ("POST", f"{POOL}/sheets/{{sheet_id}}/ticks"): MEMBERS,
+    # Maintenance.
+    ("GET", f"{POOL}/today"): ALL,
+    ("GET", f"{POOL}/care"): MEMBERS,
+    ("GET", f"{POOL}/calendar"): MEMBERS,
+    ("GET", f"{POOL}/procedures/{{key}}"): MEMBERS,
+    ("POST", f"{POOL}/procedures/{{key}}/finish"): MEMBERS,
+    ("POST", f"{POOL}/care/done"): MEMBERS,
+    ("POST", f"{POOL}/care/put-off"): MEMBERS,
+    ("POST", f"{POOL}/care/interval"): MEMBERS,
+    ("POST", f"{POOL}/events"): MEMBERS,
+    ("POST", f"{POOL}/pressures"): MEMBERS,
+    ("POST", f"{POOL}/plant"): MEMBERS,
+    ("GET", f"{POOL}/benches"): MEMBERS,
+    ("GET", f"{API}/interview"): MEMBERS,
+    ("POST", f"{POOL}/interviews"): MEMBERS,
+    ("GET", f"{API}/acid-bath"): MEMBERS,
+    ("POST", f"{POOL}/feed"): MEMBERS,
+    ("POST", f"{POOL}/feed/close"): MEMBERS,
+    ("GET", f"{POOL}/care.ics"): MEMBERS,
+    ("POST", f"{POOL}/device"): STAFF,
+    # Algae and season.
+    ("GET", f"{API}/identify/questions"): MEMBERS,
+    ("GET", f"{API}/identify"): MEMBERS,
+    ("GET", f"{POOL}/rescue"): MEMBERS,
+    ("POST", f"{POOL}/rescue"): MEMBERS,
+    ("POST", f"{POOL}/rescue/end"): MEMBERS,
+    ("GET", f"{POOL}/season-plan"): MEMBERS,
+    ("GET", f"{POOL}/season-lists"): MEMBERS,
+    ("POST", f"{POOL}/season-lists"): MEMBERS,
+    ("POST", f"{POOL}/season-lists/ticks"): MEMBERS,
+    ("GET", f"{POOL}/climate"): MEMBERS,
+    ("POST", f"{POOL}/climate"): MEMBERS,
+    # Visits.
+    ("GET", f"{API}/round"): STAFF,
+    ("POST", f"{API}/rounds"): STAFF,
+    ("POST", f"{API}/truck"): STAFF,
+    ("GET", f"{POOL}/report"): ALL,
+    ("POST", f"{POOL}/visits"): STAFF,
+    # The workspace.
+    ("GET", f"{API}/choices"): ALL,
+    ("GET", f"{API}/shelf"): MEMBERS,
+    ("POST", f"{API}/shelf"): STAFF,
+    ("POST", f"{API}/shelf/purchases"): STAFF,
+    ("POST", f"{API}/shelf/strengths"): STAFF,
+    ("GET", f"{API}/shelf/to-buy"): STAFF,
+    ("GET", f"{API}/habits"): MEMBERS,
+    ("POST", f"{API}/habits"): STAFF,
+    ("GET", f"{API}/practice"): MEMBERS,
+    ("POST", f"{API}/practice/play"): MEMBERS,
+    # People, and what belongs to whoever is signed in.
+    ("GET", f"{API}/people"): MEMBERS,
+    ("POST", f"{API}/people"): OFFICE,
+    ("GET", f"{API}/members"): OFFICE,
+    ("POST", f"{API}/members/{{person_id}}/role"): OFFICE,
+    ("POST", f"{API}/members/{{person_id}}/name"): OFFICE,
+    ("POST", f"{API}/members/{{person_id}}/end"): OFFICE,
+    ("POST", f"{API}/members/{{person_id}}/invitation"): OFFICE,
+    ("GET", f"{API}/audit"): OFFICE,
+    ("GET", f"{API}/audit.csv"): OFFICE,
+    ("GET", f"{API}/guest-links"): MEMBERS,
+    ("POST", f"{POOL}/guest-links"): MEMBERS,
+    ("POST", f"{API}/guest-links/{{link_id}}/end"): MEMBERS,
+    ("GET", f"{API}/me"): MEMBERS,
+    ("POST", f"{API}/me/password"): MEMBERS,
+    ("POST", f"{API}/me/second-factor/offer"): MEMBERS,
+    ("POST", f"{API}/me/second-factor"): MEMBERS,
+    ("POST", f"{API}/me/second-factor/off"): MEMBERS,
+    ("POST", f"{API}/me/devices/end"): MEMBERS,
+    ("GET", f"{API}/me/tokens"): MEMBERS,
+    ("POST", f"{API}/me/tokens"): MEMBERS,
+    ("POST", f"{API}/me/tokens/{{token_id}}/revoke"): MEMBERS,
+}  # fmt: skip
+# What a token may not do, whatever its scope: it never makes another way in.
+BY_A_PERSON_ONLY = ("/me/", "/members/", "/guest-links")
+SAFE = ("GET", "HEAD", "OPTIONS")
+
+
+def is_open(path: str) -> bool:
+    """Whether a path needs nobody to be signed in."""
+    return path in OPEN or path.startswith(OPEN_UNDER)
+
+
+def may(role: Role, method: str, route: str) -> bool:
+    """Whether a role may send this request at all."""
+    return role in ROUTES.get(("GET" if method == "HEAD" else method, route), frozenset())

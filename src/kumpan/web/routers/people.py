@@ -1,0 +1,230 @@
+"""One's own account, the people of a workspace, tokens, guest links, the audit."""
+
+from typing import Annotated
+from uuid import UUID
+
+import pyotp
+import segno
+from fastapi import APIRouter, Depends
+from fastapi.responses import PlainTextResponse
+
+from kumpan.formats.audit_csv import audit_csv
+from kumpan.services.people import accounts, team
+from kumpan.services.people.audit import audit_lines
+from kumpan.services.people.queries import people
+from kumpan.web.requests.people import (
+    ConfirmedIn,
+    EndIn,
+    GuestLinkIn,
+    InviteIn,
+    PasswordIn,
+    RenameIn,
+    RoleIn,
+    SecondFactorIn,
+    TokenIn,
+)
+from kumpan.web.responses.people import (
+    Account,
+    AuditLine,
+    Device,
+    GuestLink,
+    Member,
+    NewLink,
+    NewToken,
+    Offered,
+    Token,
+)
+from kumpan.web.routers.auth import me
+from kumpan.web.scope import PrincipalDep, ScopeDep
+
+router = APIRouter(prefix="/api/v1", tags=["people"])
+
+
+# One's own account.
+@router.get("/me")
+async def own(scope: ScopeDep, principal: PrincipalDep) -> Account:
+    """Who I am here, and where I am signed in."""
+    assert principal.person_id is not None
+    account = await scope.tx.accounts.account_of(principal.person_id)
+    devices = await scope.tx.accounts.devices(principal.person_id)
+    return Account(
+        me=me(principal),
+        login=account.login if account else None,
+        second_factor=account is not None and account.totp_secret is not None,
+        devices=tuple(
+            Device(
+                device=one.device,
+                created_at=one.created_at,
+                seen_at=one.seen_at,
+                this=one.id == principal.session,
+            )
+            for one in devices
+        ),
+    )
+
+
+@router.post("/me/password")
+async def change_password(given: PasswordIn, scope: ScopeDep, principal: PrincipalDep) -> bool:
+    """Another password; signed out everywhere else."""
+    await accounts.change_password(scope, principal, given.old, given.new)
+    return True
+
+
+@router.post("/me/second-factor/offer")
+async def offer_second_factor(scope: ScopeDep, principal: PrincipalDep) -> Offered:
+    """A secret for an authenticator app. It is stored only once a first code proves that the app has it."""
+    account = await accounts.own_account(scope, principal)
+    secret = pyotp.random_base32()
+    uri = pyotp.TOTP(secret).provisioning_uri(name=account.login, issuer_name="Kumpan")
+    rows = segno.make(uri, error="m", micro=False).matrix
+    return Offered(
+        secret=secret, uri=uri, qr=tuple("".join("1" if cell else "0" for cell in row) for row in rows)
+    )
+
+
+@router.post("/me/second-factor")
+async def turn_on(given: SecondFactorIn, scope: ScopeDep, principal: PrincipalDep) -> bool:
+    """Ask for a code from now on."""
+    await accounts.turn_on_second_factor(scope, principal, given.secret, given.code)
+    return True
+
+
+@router.post("/me/second-factor/off")
+async def turn_off(given: ConfirmedIn, scope: ScopeDep, principal: PrincipalDep) -> bool:
+    """Ask for no code any more."""
+    await accounts.turn_off_second_factor(scope, principal, given.password)
+    return True
+
+
+@router.post("/me/devices/end")
+async def end_devices(scope: ScopeDep, principal: PrincipalDep) -> bool:
+    """Sign out everywhere else."""
+    assert principal.person_id is not None
+    await scope.tx.accounts.end_sessions(principal.person_id, but=principal.session)
+    return True
+
+
+@router.get("/me/tokens")
+async def tokens(scope: ScopeDep, principal: PrincipalDep) -> list[Token]:
+    """My tokens, the newest first."""
+    assert principal.person_id is not None
+    return [Token.of(one) for one in await scope.tx.accounts.tokens(principal.person_id)]
+
+
+@router.post("/me/tokens", status_code=201)
+async def make_token(given: TokenIn, scope: ScopeDep) -> NewToken:
+    """A token for another program; its secret is shown this once."""
+    token, secret = await team.new_token(scope, given.name, given.scope)
+    return NewToken(token=Token.of(token), secret=secret)
+
+
+@router.post("/me/tokens/{token_id}/revoke")
+async def revoke_token(token_id: UUID, scope: ScopeDep) -> bool:
+    """It opens nothing any more."""
+    await team.revoke_token(scope, token_id)
+    return True
+
+
+# The people of the workspace.
+@router.get("/members")
+async def members(scope: ScopeDep) -> list[Member]:
+    """Everybody with role, login and pools."""
+    return [
+        Member(
+            id=one.person.id,
+            name=one.person.name,
+            initials=one.person.initials,
+            role=one.person.role,
+            login=one.login,
+            pools=one.pools,
+            ended_at=one.person.ended_at,
+        )
+        for one in await team.members(scope)
+    ]
+
+
+@router.post("/members/{person_id}/role")
+async def set_role(person_id: UUID, given: RoleIn, scope: ScopeDep) -> bool:
+    """What somebody is here, and which pools were given."""
+    await team.set_role(scope, person_id, given.role, given.pools)
+    return True
+
+
+@router.post("/members/{person_id}/name")
+async def rename(person_id: UUID, given: RenameIn, scope: ScopeDep) -> bool:
+    """Another name."""
+    await team.rename(scope, person_id, given.name, given.initials)
+    return True
+
+
+@router.post("/members/{person_id}/end")
+async def end(person_id: UUID, given: EndIn, scope: ScopeDep) -> bool:
+    """Somebody leaves; what they did stays."""
+    await team.end_person(scope, person_id, erase=given.erase)
+    return True
+
+
+@router.post("/members/{person_id}/invitation", status_code=201)
+async def invite(person_id: UUID, given: InviteIn, scope: ScopeDep) -> NewLink:
+    """A link by which somebody chooses login and password, or a new password; the office passes it on."""
+    secret = await accounts.invite(scope, person_id, accounts.RESET if given.reset else accounts.INVITE)
+    return NewLink(id=None, path=f"/join/{secret}")
+
+
+# Guest links.
+@router.get("/guest-links")
+async def guest_links(scope: ScopeDep) -> list[GuestLink]:
+    """The links with which guests read pools."""
+    return [GuestLink.of(one) for one in await team.guest_links(scope)]
+
+
+@router.post("/pools/{pool_id}/guest-links", status_code=201)
+async def make_guest_link(pool_id: UUID, given: GuestLinkIn, scope: ScopeDep) -> NewLink:
+    """A link with which anybody reads this pool for 90 days; shown this once."""
+    link, secret = await team.new_guest_link(scope, pool_id, given.name)
+    return NewLink(id=link.id, path=f"/guest/{secret}")
+
+
+@router.post("/guest-links/{link_id}/end")
+async def end_guest_link(link_id: UUID, scope: ScopeDep) -> bool:
+    """It opens nothing any more, and no copy of it."""
+    await team.end_guest_link(scope, link_id)
+    return True
+
+
+# The audit.
+async def told(scope: ScopeDep) -> list[AuditLine]:
+    """The last lines with the people's names."""
+    names = {one.id: one.name for one in await people(scope)}
+    return [
+        AuditLine(
+            at=line.at,
+            person=names.get(line.person_id, "") if line.person_id else "",
+            action=line.action,
+            address=line.address,
+            detail=line.detail,
+        )
+        for line in await audit_lines(scope)
+    ]
+
+
+Told = Annotated[list[AuditLine], Depends(told, scope="function")]
+
+
+@router.get("/audit")
+async def audit(lines: Told) -> list[AuditLine]:
+    """Who did what from where, the newest first."""
+    return lines
+
+
+@router.get("/audit.csv", response_class=PlainTextResponse)
+async def audit_file(lines: Told) -> PlainTextResponse:
+    """The same as CSV."""
+    rows = [
+        (line.at.isoformat(), line.person, line.action, line.address, _flat(line.detail)) for line in lines
+    ]
+    return PlainTextResponse(audit_csv(rows), media_type="text/csv")
+
+
+def _flat(detail: dict[str, object]) -> str:
+    return "; ".join(f"{key}={value}" for key, value in detail.items())

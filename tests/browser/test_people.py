@@ -1,0 +1,202 @@
+"""Coming in as people do, on a phone and by keys; and what a page of another site gets: nothing."""
+
+import http.server
+import tempfile
+import threading
+from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
+from datetime import UTC, datetime
+from pathlib import Path
+
+import pyotp
+import pytest
+from playwright.sync_api import Browser, Page, expect
+
+from kumpan.tools.browser import enter
+from kumpan.tools.ports import free_port
+from kumpan.tools.serving import DATABASE, Running
+from kumpan.tools.users import new_workspace
+from tests.browser.conftest import PHONE, OpenPage, pool_of, serious_findings, until
+
+pytestmark = pytest.mark.browser
+PASSWORD, OTHER = "three words of mine", "quite another sentence"
+
+
+@pytest.fixture(scope="module")
+def empty() -> Iterator[Running]:
+    """An installation that nobody can sign in to yet."""
+    with tempfile.TemporaryDirectory(prefix="kumpan empty ") as folder:
+        running = Running(free_port(), Path(folder))
+        try:
+            running.start(demo=False)
+            yield running
+        finally:
+            running.stop()
+
+
+def opened(chromium: Browser, running: Running, path: str = "/") -> Page:
+    """A phone of its own."""
+    context = chromium.new_context(viewport=PHONE, base_url=running.address)  # type: ignore[arg-type]
+    page = context.new_page()
+    page.goto(path)
+    return page
+
+
+def test_first_start_invitation_second_factor_and_guest(chromium: Browser, empty: Running) -> None:
+    """From the code in the terminal to a guest whose link is taken back; the first form by keys alone."""
+    assert empty.empty
+    office = opened(chromium, empty)
+    expect(office.get_by_role("heading", name="The first person")).to_be_visible()
+    assert serious_findings(office) == []
+    office.get_by_label("Code from the terminal").focus()
+    for text in (empty.first_code, "Mara Vell", "mara@example.org", PASSWORD):
+        office.keyboard.type(text)
+        office.keyboard.press("Tab")
+    office.keyboard.press("Enter")
+    expect(office.get_by_role("link", name="Set up a pool").first).to_be_visible()
+
+    office.goto("/account")
+    office.get_by_role("button", name="Turn it on").click()
+    secret = office.get_by_text(pyotp_secret(office)).inner_text()
+    assert serious_findings(office) == []
+    office.get_by_label("Code", exact=True).fill(pyotp.TOTP(secret).now())
+    office.get_by_role("button", name="Turn it on").click()
+    expect(office.get_by_text("A code of your authenticator app is asked for")).to_be_visible()
+
+    office.goto("/people")
+    office.get_by_label("Name, as the log shall show it").fill("Ada Holm")
+    office.get_by_role("button", name="Add", exact=True).click()
+    office.get_by_role("region", name="Ada Holm").get_by_role("button", name="Make an invitation").click()
+    link = office.get_by_test_id("invitation").inner_text()
+    assert serious_findings(office) == []
+
+    technician = opened(chromium, empty, link)
+    technician.get_by_label("Email or user name to sign in with").fill("ada")
+    technician.get_by_label("Password").fill("short")
+    technician.get_by_role("button", name="Join").click()
+    expect(technician.get_by_text("A password needs 15 characters")).to_be_visible()
+    expect(technician.get_by_label("Email or user name to sign in with")).to_have_value("ada")
+    technician.get_by_label("Password").fill(OTHER)
+    technician.get_by_role("button", name="Join").click()
+    expect(technician.get_by_text("No pool was given to you yet")).to_be_visible()
+    dead = opened(chromium, empty, link)
+    expect(dead.get_by_role("alert")).to_contain_text("Ask for a new one")
+
+    technician.goto("/account")
+    technician.get_by_role("button", name="Sign out", exact=True).click()
+    expect(technician.get_by_role("heading", name="Sign in")).to_be_visible()
+    technician.get_by_label("Email or user name").fill("ada")
+    technician.get_by_label("Password").fill(PASSWORD)
+    technician.get_by_role("button", name="Sign in").click()
+    expect(technician.get_by_text("do not go together")).to_be_visible()
+    technician.get_by_label("Password").fill(OTHER)
+    technician.get_by_role("button", name="Sign in").click()
+    expect(technician.get_by_role("heading", name="Ada Holm")).to_be_visible()
+
+
+def pyotp_secret(page: Page) -> str:
+    """The secret as it stands under the QR code."""
+    expect(page.get_by_role("img", name="The secret as a QR code")).to_be_visible()
+    return next(
+        text for text in page.locator("form p").all_inner_texts() if len(text) == 32 and text.isupper()
+    )
+
+
+def test_a_guest_link_reads_one_pool_until_it_is_taken_back(
+    open_page: OpenPage, chromium: Browser, kumpan: Running
+) -> None:
+    office = open_page("/")
+    pool = pool_of(office, "Millrace Close")
+    office.goto(f"{pool}/setup")
+    office.get_by_role("button", name="Make a guest link").click()
+    link = office.get_by_test_id("guest-link").inner_text()
+    guest = opened(chromium, kumpan, link)
+    expect(guest.get_by_test_id("swim")).to_be_visible()
+    stations = guest.get_by_role("navigation", name="Stations of this pool")
+    expect(stations).to_have_text("TodaySheetReportNotice")
+    for name in ("Sheet", "Report", "Notice"):
+        stations.get_by_role("link", name=name).click() if name != "Notice" else guest.goto(f"{pool}/notice")
+        expect(guest.get_by_text("Millrace Close").first).to_be_visible()
+        guest.goto(pool)
+    office.get_by_role("button", name="Take back").first.click()
+    expect(office.get_by_test_id("guest-link")).to_have_count(0)
+    guest.reload()
+    expect(guest.get_by_text("This is a demo")).to_be_visible()
+
+
+def test_the_demo_is_entered_by_one_tap_and_a_technician_sees_the_own_round(open_page: OpenPage) -> None:
+    page = open_page("/", PHONE, sign_in=False)
+    expect(page.get_by_role("heading", name="This is a demo")).to_be_visible()
+    assert serious_findings(page) == []
+    page.get_by_role("button", name="Tomas Lind").click()
+    expect(page.get_by_role("link", name="Weir Lane 4")).to_be_visible()
+    expect(page.get_by_role("link", name="Set up a pool")).to_have_count(0)
+    page.goto("/round")
+    expect(page.get_by_role("heading", name="Today’s round")).to_be_visible()
+
+
+class _Evil(http.server.BaseHTTPRequestHandler):
+    """Another site: it frames us, reads us and writes to us with the visitor's cookies."""
+
+    target = ""
+
+    def log_message(self, format: str, *args: object) -> None:
+        """Say nothing."""
+
+    def do_GET(self) -> None:
+        page = f"""<!doctype html><iframe id=frame src="{self.target}/"></iframe><script>
+          const seen = [];
+          const tried = (what, work) => work.then(r => seen.push(what + ":" + (r.type || r)),
+                                                  e => seen.push(what + ":refused"));
+          const post = {{method: "POST", credentials: "include", body: '{{"person_id":"x"}}'}};
+          Promise.all([
+            tried("read", fetch("{self.target}/api/v1/pools", {{credentials: "include"}})),
+            tried("write", fetch("{self.target}/api/v1/auth/sign-out", {{...post, mode: "no-cors"}})),
+            tried("json", fetch("{self.target}/api/v1/auth/sign-out",
+                  {{...post, headers: {{"content-type": "application/json"}}}})),
+          ]).then(() => {{ document.title = seen.join(" "); }});
+        </script>"""
+        self.send_response(200)
+        self.send_header("content-type", "text/html")
+        self.end_headers()
+        self.wfile.write(page.encode())
+
+
+def test_a_page_of_another_site_gets_nothing(chromium: Browser, kumpan: Running) -> None:
+    """Framing, reading, writing, and a name of theirs that leads to this machine (rebinding)."""
+    handler = type("Evil", (_Evil,), {"target": kumpan.address})
+    server = http.server.ThreadingHTTPServer(("127.0.0.1", 0), handler)
+    threading.Thread(target=server.serve_forever, daemon=True).start()
+    context = chromium.new_context(base_url=kumpan.address)
+    enter(context)
+    page = context.new_page()
+    page.goto(f"http://localhost:{server.server_port}/")
+    until(page, "document.title.includes('json')")
+    seen = page.title()
+    assert "read:refused" in seen
+    assert "json:refused" in seen
+    assert page.frames[1].url in ("chrome-error://chromewebdata/", "about:blank")
+    assert page.frames[1].locator("text=Pools").count() == 0
+    # What could be sent without asking changed nothing: still signed in.
+    assert context.request.get("/api/v1/auth/state").json()["me"] is not None
+    rebound = context.request.get("/api/v1/pools", headers={"host": f"evil.example:{kumpan.port}"})
+    assert rebound.status == 421
+    context.close()
+    server.shutdown()
+    server.server_close()
+
+
+def test_two_firms_on_one_machine_never_see_each_other(chromium: Browser, empty: Running) -> None:
+    """A second workspace as `./run users` makes one: its office starts with nothing, and stays apart."""
+    asked = (empty.database.url(DATABASE), "Second firm", "Rolf Berg", datetime.now(UTC))
+    with ThreadPoolExecutor() as aside:  # the browser's own loop runs here
+        link = aside.submit(new_workspace, *asked).result()
+    second = opened(chromium, empty, link)
+    second.get_by_label("Email or user name to sign in with").fill("rolf")
+    second.get_by_label("Password").fill(OTHER)
+    second.get_by_role("button", name="Join").click()
+    expect(second.get_by_role("link", name="Set up a pool").first).to_be_visible()
+    second.goto("/people")
+    expect(second.get_by_role("region", name="Rolf Berg")).to_be_visible()
+    expect(second.get_by_text("Mara Vell")).to_have_count(0)
+    assert second.request.get("/api/v1/pools").json() == []
