@@ -14,7 +14,7 @@ from kumpan.core.products.catalogue import CATALOGUE
 from tests.web.conftest import Api
 
 # Words that stay as they are in any language: units, signs of the trade, and this pool's own names.
-NAMES = {"The", "Office", 
+NAMES = {"The", "Office",
     "pH", "ppm", "mg", "L", "mL", "gal", "fl", "oz", "lb", "kg", "g", "min", "h", "psi", "bar", "gpm", "AM", "PM", "mol",
     "Test", "pool", "now", "about", "days", "weeks", "today", "tomorrow", "on", "years",
     *(word for row in CATALOGUE.values() for word in row.name.replace("(", "").replace(")", "").split()),

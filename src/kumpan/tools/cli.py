@@ -31,6 +31,10 @@ def parser() -> argparse.ArgumentParser:
         command = commands.add_parser(name, help=help_)
         command.add_argument("--port", type=int, default=8000)
         command.add_argument("--data", type=Path, help="data directory (default: data/PORT)")
+        command.add_argument("--lan", action="store_true", help="on the local network, with TLS of its own")
+        command.add_argument(
+            "--proxy", action="store_true", help="behind a proxy of this machine that ends TLS (KUMPAN_HOSTS)"
+        )
     test = commands.add_parser("test", help="lint, types, import rules, core, API, browser")
     test.add_argument("pytest_arguments", nargs=argparse.REMAINDER, help="only these tests")
     commands.add_parser("bench", help="speed, as ratios in one run")
@@ -124,7 +128,8 @@ def _serve(given: argparse.Namespace) -> None:
     for signal_number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(signal_number, lambda *_: stopped.set())
     ensure_all(dev=given.command == "dev")
-    running = Running(given.port, (given.data or ROOT / "data" / str(given.port)).absolute())
+    folder = (given.data or ROOT / "data" / str(given.port)).absolute()
+    running = Running(given.port, folder, lan=given.lan, proxy=given.proxy)
     hot: subprocess.Popen[bytes] | None = None
     try:
         running.start(demo=given.command == "demo", reload=given.command == "dev")

@@ -1,9 +1,11 @@
 """Start all that a running Kumpan consists of, and end it again within seconds."""
 
+import json
 import os
 import secrets
 import signal
 import socket
+import ssl
 import subprocess
 import threading
 import time
@@ -64,9 +66,12 @@ def prepare(database_url: str, *, demo: Path | None = None) -> bool:
 class Running:
     """MariaDB and the web server on one port with one data directory."""
 
-    def __init__(self, port: int, folder: Path) -> None:
+    def __init__(self, port: int, folder: Path, *, lan: bool = False, proxy: bool = False) -> None:
         self.port = port
         self.folder = folder
+        self.lan = lan
+        self.proxy = proxy
+        self.names: list[str] = []
         self.database = MariaDbServer(folder)
         self.web: subprocess.Popen[bytes] | None = None
         self.helpers: list[tuple[str, subprocess.Popen[bytes]]] = []
@@ -81,10 +86,23 @@ class Running:
     @property
     def address(self) -> str:
         """Where the web server answers."""
-        return f"http://127.0.0.1:{self.port}"
+        return f"{'https' if self.lan else 'http'}://127.0.0.1:{self.port}"
+
+    @property
+    def tls(self) -> Path:
+        """Where the authority of this installation and the certificate of this machine stand."""
+        return self.folder / "tls"
+
+    @property
+    def trusted(self) -> ssl.SSLContext | None:
+        """What this process trusts of it."""
+        return ssl.create_default_context(cafile=self.tls / "authority.pem") if self.lan else None
 
     def start(self, *, demo: bool, reload: bool = False) -> None:
         """Start database, web server and helpers; back when pages are answered."""
+        if self.lan:
+            with stage("Certificate for this network"):
+                self._certify()
         with stage("MariaDB"):
             self.database.start()
         processes.end_remembered(self.folder / "web.pid.json")
@@ -99,6 +117,31 @@ class Running:
         with stage("Web server"):
             self._wait_for_web()
         self._launch_devices(url, simulator=demo)
+        if self.lan:
+            self._launch_trust_page()
+
+    def _certify(self) -> None:
+        """A certificate for the names of this machine; they are then the ones that are served."""
+        command = [PYTHON, "-m", "kumpan.tools.local_authority", str(self.tls)]
+        done = subprocess.run(
+            command, cwd=ROOT, env=environment(""), capture_output=True, text=True, check=False
+        )
+        if done.returncode != 0:
+            raise Stop(f"The certificate could not be made:\n{done.stderr.strip()[-1000:]}")
+        self.names = json.loads(done.stdout)
+
+    def _launch_trust_page(self) -> None:
+        """The page on plain http that tells phones how to trust this machine; its own port, nothing else."""
+        port, name = free_port(), self.names[-1]
+        address, page = f"https://{name}:{self.port}/", f"http://{name}:{port}/"
+        arguments = [str(port), address, page, str(self.tls / "authority.pem")]
+        self._launch("trust", [PYTHON, "-m", "kumpan.tools.trust_page", *arguments], environment(""))
+
+    def _launch(self, name: str, command: list[str], around: Mapping[str, str]) -> None:
+        processes.end_remembered(self.folder / f"{name}.pid.json")
+        started = subprocess.Popen(command, cwd=ROOT, env=around, start_new_session=True)
+        processes.remember(self.folder / f"{name}.pid.json", started.pid)
+        self.helpers.append((name, started))
 
     def _launch_web(self, url: str, *, reload: bool, demo: bool) -> None:
         command = [
@@ -108,7 +151,7 @@ class Running:
             "kumpan.web.main:create_app",
             "--factory",
             "--host",
-            "127.0.0.1",
+            "0.0.0.0" if self.lan else "127.0.0.1",
             "--port",
             str(self.port),
             "--timeout-graceful-shutdown",
@@ -116,14 +159,30 @@ class Running:
             "--log-level",
             "warning",
             "--no-server-header",
+            *self._transport(),
         ]
         door = {"KUMPAN_DEMO": "true" if demo else "false", "KUMPAN_FIRST_CODE": self.first_code}
+        if self.names:
+            door["KUMPAN_HOSTS"] = ",".join(self.names)
+        if self.proxy:
+            door["KUMPAN_STRICT_TRANSPORT"] = "true"
         if reload:
             command += ["--reload", "--reload-dir", str(ROOT / "src")]
         self.web = subprocess.Popen(
             command, cwd=ROOT, env=environment(url, more=door), start_new_session=True
         )
         processes.remember(self.folder / "web.pid.json", self.web.pid)
+
+    def _transport(self) -> list[str]:
+        """How the web server speaks. What a proxy says of the sender is believed only where there is one:
+        else whoever sends a header would choose the address that attempts are counted for.
+        """
+        if self.proxy:
+            return ["--proxy-headers", "--forwarded-allow-ips", "127.0.0.1"]
+        if self.lan:
+            files = [str(self.tls / "key.pem"), str(self.tls / "certificate.pem")]
+            return ["--no-proxy-headers", "--ssl-keyfile", files[0], "--ssl-certfile", files[1]]
+        return ["--no-proxy-headers"]
 
     def _launch_devices(self, url: str, *, simulator: bool) -> None:
         """The program that polls devices and, for the demo, the simulated one.
@@ -146,10 +205,7 @@ class Running:
                 "warning",
             ]
         for name, command in commands.items():
-            processes.end_remembered(self.folder / f"{name}.pid.json")
-            started = subprocess.Popen(command, cwd=ROOT, env=environment(url, port), start_new_session=True)
-            processes.remember(self.folder / f"{name}.pid.json", started.pid)
-            self.helpers.append((name, started))
+            self._launch(name, command, environment(url, port))
 
     def _end_helpers(self) -> None:
         for _, process in self.helpers:
@@ -170,7 +226,7 @@ class Running:
         while time.monotonic() < deadline:
             if self.web.poll() is not None:
                 raise Stop("The web server ended at once; its message stands above.")
-            if answers(f"{self.address}/api/health"):
+            if answers(f"{self.address}/api/health", self.trusted):
                 return
             time.sleep(0.05)
         raise Stop(f"The web server did not answer within {WEB_WITHIN_S} s.")
@@ -208,10 +264,10 @@ class Running:
                 raise Stop("MariaDB ended by itself; what was saved is kept. Start again.")
 
 
-def answers(address: str) -> bool:
+def answers(address: str, trusted: ssl.SSLContext | None = None) -> bool:
     """Whether an address answers well."""
     try:
-        with urllib.request.urlopen(address, timeout=2) as reply:
+        with urllib.request.urlopen(address, timeout=2, context=trusted) as reply:
             return bool(reply.status == 200)
     except OSError:
         return False

@@ -30,8 +30,8 @@ it("changes the password, with what is wrong at its field", async () => {
 it("signs out the other devices", async () => {
   const seen = { created_at: "2026-06-01T12:00:00Z", seen_at: "2026-06-01T12:00:00Z" };
   const devices = [
-    { device: "Linux", this: true, ...seen },
-    { device: "iPhone", this: false, ...seen },
+    { device: "a browser", this: true, ...seen },
+    { device: "a phone", this: false, ...seen },
   ];
   willAnswer("/me", { ...own, devices });
   const { user } = render(<AccountPage />);

@@ -168,7 +168,8 @@ async def _not_too_often(throttle: Throttle, login: str, address: str) -> None:
 
 def _device(request: Request) -> accounts.Device:
     """What kind of device it says it is, in a word or two."""
-    agent = request.headers.get("user-agent", "")
-    kinds = ("iPhone", "iPad", "Android", "Windows", "Macintosh", "Linux")
-    kind = next((word for word in kinds if word.lower() in agent.lower()), "another program")
+    agent = request.headers.get("user-agent", "").lower()
+    kind = "a browser" if "mozilla" in agent else "another program"
+    if "mobile" in agent:
+        kind = "a phone"
     return accounts.Device(address_of(request), kind)
