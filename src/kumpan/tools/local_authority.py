@@ -1,7 +1,7 @@
 """TLS for the local network: an authority of this installation's own, and a certificate for this machine.
 
 The authority is made once and trusted by hand on each phone; the certificate is made anew when its names
-change or its end comes near. Phones refuse one that lasts longer than 398 days (from memory of their makers' rules).
+change or its end comes near. Phones refuse one of more than 398 days (from memory of their makers' rules).
 """
 
 import ipaddress
