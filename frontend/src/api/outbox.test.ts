@@ -53,6 +53,18 @@ describe("what the server has not answered yet", () => {
     expect(kept.get("kumpan.outbox")).toContain("A look");
   });
 
+  it("waits while nobody is signed in, and goes on afterwards", async () => {
+    await told("1", "A look");
+    for (const status of [401, 429]) {
+      answers.push(refused(status));
+      await sendWaiting();
+      expect(outbox.get()).toMatchObject([{ what: "A look", refused: null }]);
+    }
+    answers.push(ok());
+    await sendWaiting();
+    expect(outbox.get()).toEqual([]);
+  });
+
   it("is sent in order, with its own id, and stops at the first silence", async () => {
     await told("1", "A look");
     await told("2", "A test");

@@ -34,6 +34,8 @@ export interface Waiting {
 
 const KEY = "kumpan.outbox";
 const AGAIN_MS = 10_000;
+// No answer, signed out meanwhile, or too often: it is sent again later and nothing is lost.
+const LATER: readonly number[] = [0, 401, 429];
 
 let waiting: readonly Waiting[] = parsed(readSaved(KEY));
 let onSent: () => void = () => undefined;
@@ -85,7 +87,7 @@ export async function sendWaiting(): Promise<void> {
       outbox.discard(one.body.id);
       onSent();
     } catch (error) {
-      if (!(error instanceof Trouble) || error.status === 0 || error.status >= 500) return;
+      if (!(error instanceof Trouble) || LATER.includes(error.status) || error.status >= 500) return;
       const refused = error.message;
       set(waiting.map((other) => (other === one ? { ...one, refused } : other)));
     }

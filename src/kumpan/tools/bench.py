@@ -34,6 +34,7 @@ from kumpan.demo.season import season
 from kumpan.tools.bench_care import bench_due, bench_today
 from kumpan.tools.bench_hands import bench_hands
 from kumpan.tools.bench_loop import bench_event_loop
+from kumpan.tools.bench_people import bench_people
 from kumpan.tools.bench_rescue import bench_rescue
 from kumpan.tools.browser import CHROMIUM, FLAGS, enter
 from kumpan.tools.packages import DIST, FRONTEND
@@ -280,6 +281,7 @@ def main() -> None:
             running.start(demo=True)
             running.ask_as_office()
             bench_http(running)
+            bench_people(running)
             bench_first_page(running)
             bench_hands(running)
             bench_rescue(running)
