@@ -5,7 +5,15 @@ import { defineConfig } from "vitest/config";
 export default defineConfig({
   plugins: [react()],
   build: { target: "es2022", sourcemap: false, chunkSizeWarningLimit: 900 },
-  server: { proxy: { "/api": loadEnv("", ".", "KUMPAN_").KUMPAN_API ?? "http://127.0.0.1:8000" } },
+  // The host stays the page's own: the server takes no post whose origin is another one.
+  server: {
+    proxy: {
+      "/api": {
+        target: loadEnv("", ".", "KUMPAN_").KUMPAN_API ?? "http://127.0.0.1:8000",
+        changeOrigin: false,
+      },
+    },
+  },
   test: {
     projects: [
       { extends: true, test: { name: "units", include: ["src/**/*.test.ts"] } },
