@@ -125,7 +125,7 @@ def test_aiming_elsewhere_by_arrow_keys_buttons_and_pointer(open_page: OpenPage)
     page.mouse.move(box["x"] - 20, box["y"] + 22, steps=6)
     page.mouse.up()
     expect(card).to_contain_text("Muriatic acid")
-    page.get_by_role("button", name="Back to the usual aims").click()
+    page.get_by_role("button", name="Back to the usual aims").press("Enter")
     expect(card).to_have_count(0)
 
 
