@@ -53,3 +53,12 @@ async def test_once_it_is_set_all_is_as_ever(api: Api) -> None:
     found = await api.get(f"/pools/{pool}/assessment")
     assert "volume_unknown" not in [one["code"] for one in found["findings"]]
     await api.post(f"/pools/{pool}/sheets", {"id": new_id()})
+
+
+async def test_a_liner_of_unknown_volume_is_not_taken_for_a_small_pool(api: Api) -> None:
+    """Its rhythm of care is that of any pool, as for one whose volume is typed."""
+    vinyl = {"surface": "vinyl", "chlorination": "liquid", "filter": "sand"}
+    large = {"unit": "ft", "parts": [], "fixtures": [], "volume": "18000 gal"}
+    made = [await api.new_pool(equipment=vinyl, basin=basin) for basin in (UNMEASURED["basin"], large)]
+    unknown, known = [await api.get(f"/pools/{pool}/care") for pool in made]
+    assert unknown == known

@@ -56,7 +56,7 @@ async def equipment_view(scope: Scope, pool_id: UUID) -> EquipmentView:
 async def _cell(scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts) -> CellView:
     setting = state.cell_settings[-1].body if state.cell_settings else None
     index = care_inputs(state, parts).index
-    if setting is None:
+    if setting is None or parts.basin.volume_is_unknown:  # nobody knows what its grams make of this water
         return CellView(
             setting=None,
             balance=None,

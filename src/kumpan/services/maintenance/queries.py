@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import replace
 from datetime import date, datetime, timedelta
+from math import inf
 from uuid import UUID
 from zoneinfo import ZoneInfo
 
@@ -47,10 +48,16 @@ CALENDAR_DAYS = 366
 _index = remembered(most=256)(index_history)  # asked with the tests alone; nothing else moves it
 
 
+def _usual_preset(parts: PoolParts) -> Preset:
+    """What fits this pool; one of unknown volume is not taken for a small one."""
+    volume_l = inf if parts.basin.volume_is_unknown else parts.basin.volume_l
+    return preset_for(parts.settings.profile, parts.equipment.traits, volume_l)
+
+
 def care_inputs(state: PoolState, parts: PoolParts) -> CareInputs:
     """One pool as the schedule sees it."""
     settings, traits = parts.settings, parts.equipment.traits
-    usual = preset_for(settings.profile, traits, parts.basin.volume_l)
+    usual = _usual_preset(parts)
     months = frozenset(settings.season_months) or season_months(place_of(settings)[0])
     return CareInputs(
         state=state,
@@ -102,7 +109,7 @@ async def care(scope: Scope, pool_id: UUID) -> CareView:
             if is_off
         ),
         preset=inputs.preset,
-        usual_preset=preset_for(parts.settings.profile, inputs.traits, inputs.volume_l),
+        usual_preset=_usual_preset(parts),
         season_months=tuple(sorted(inputs.season)),
         plant=state.plant,
     )

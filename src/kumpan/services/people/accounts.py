@@ -70,13 +70,12 @@ async def needs_code(tx: Transaction, login: str, password: str) -> bool | None:
     return account.totp_secret is not None
 
 
-async def checked_session(
-    tx: Transaction, login: str, password: str, *, code: str, device: Device, now: datetime
+async def session_after_password(
+    tx: Transaction, login: str, *, due: bool, code: str, device: Device, now: datetime
 ) -> SignedIn | None:
-    """Begin a session; None where anything of it is wrong. A code of the second factor counts once."""
-    due = await needs_code(tx, login, password)
-    if due is None:
-        return None
+    """Begin a session after a right password; None where a code is due and is not right. A code of the second
+    factor counts once.
+    """
     account = await tx.accounts.account(login.strip().casefold())
     assert account is not None
     if due:

@@ -197,7 +197,7 @@ def _swim_again_text(
 def _boost(state: PoolState, parts: PoolParts) -> tuple[Finding, ...]:
     """What 24 hours of the cell at 100 % really add."""
     cell = state.cell_settings[-1].body if state.cell_settings else None
-    if cell is None:
+    if cell is None or parts.basin.volume_is_unknown:
         return ()
     adds = cell.output_g_per_h * 24 * 1000 / parts.basin.volume_l
     text = Message(

@@ -52,10 +52,12 @@ async def sign_in(given: SignInIn, request: Request, response: Response) -> Sign
     database: Database = request.app.state.database
     now, device = clock(request), _device(request)
     async with database.transaction() as tx:
-        found = await accounts.checked_session(
-            tx, given.login, given.password, code=given.code, device=device, now=now
-        )
-        due = None if found else await accounts.needs_code(tx, given.login, given.password)
+        due = await accounts.needs_code(tx, given.login, given.password)
+        found = None
+        if due is not None:
+            found = await accounts.session_after_password(
+                tx, given.login, due=due, code=given.code, device=device, now=now
+            )
         if found is not None:
             await _begun(request, response, found, tx)
     if found is None and due and not given.code:
