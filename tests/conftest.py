@@ -19,6 +19,10 @@ TABLES = (
     "product",
     "secret_link",
     "pool_given",
+    "pool_share",
+    "journal_copy",
+    "passkey",
+    "challenge",
     "pool",
     "account",
     "session",
@@ -45,6 +49,8 @@ def mariadb() -> Iterator[MariaDbServer]:
 def database_url(mariadb: MariaDbServer) -> str:
     """The URL of an emptied database; the workspace stays, as the migration made it."""
     wipe = "".join(f"TRUNCATE TABLE {DATABASE}.{table};" for table in TABLES)
-    wipe += f"DELETE FROM {DATABASE}.workspace WHERE name <> 'My pools';"
+    first = f"SELECT MIN(created_at) FROM {DATABASE}.workspace"
+    wipe += f"DELETE FROM {DATABASE}.workspace WHERE created_at > (SELECT * FROM ({first}) AS oldest);"
+    wipe += f"UPDATE {DATABASE}.workspace SET name = 'My pools';"
     mariadb.run_sql(f"SET FOREIGN_KEY_CHECKS=0;{wipe}")
     return mariadb.url(DATABASE)

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from datetime import UTC, datetime
 from pathlib import Path
+from uuid import uuid4
 
 import pyotp
 import pytest
@@ -17,8 +18,13 @@ from kumpan.tools.ports import free_port
 from kumpan.tools.serving import DATABASE, Running
 from kumpan.tools.users import new_workspace
 from tests.browser.conftest import PHONE, OpenPage, pool_of, serious_findings, until
+from tests.web.conftest import pool_body
 
 pytestmark = pytest.mark.browser
+LOCK = {
+    "protocol": "ctap2", "transport": "internal", "hasResidentKey": True, "hasUserVerification": True,
+    "isUserVerified": True, "automaticPresenceSimulation": True,
+}  # fmt: skip
 PASSWORD, OTHER = "three words of mine", "quite another sentence"
 
 
@@ -87,10 +93,10 @@ def test_first_start_invitation_second_factor_and_guest(chromium: Browser, empty
     expect(technician.get_by_role("heading", name="Sign in")).to_be_visible()
     technician.get_by_label("Email or user name").fill("ada")
     technician.get_by_label("Password").fill(PASSWORD)
-    technician.get_by_role("button", name="Sign in").click()
+    technician.get_by_role("button", name="Sign in", exact=True).click()
     expect(technician.get_by_text("do not go together")).to_be_visible()
     technician.get_by_label("Password").fill(OTHER)
-    technician.get_by_role("button", name="Sign in").click()
+    technician.get_by_role("button", name="Sign in", exact=True).click()
     expect(technician.get_by_role("heading", name="Ada Holm")).to_be_visible()
 
 
@@ -133,6 +139,74 @@ def test_the_demo_is_entered_by_one_tap_and_a_technician_sees_the_own_round(open
     expect(page.get_by_role("link", name="Set up a pool")).to_have_count(0)
     page.goto("/round")
     expect(page.get_by_role("heading", name="Today’s round")).to_be_visible()
+
+
+def test_a_firm_and_a_household_share_a_pool_until_one_ends_it(
+    open_page: OpenPage, chromium: Browser, kumpan: Running
+) -> None:
+    """The household takes part on a phone and by keys, sees whose each entry is, and keeps a copy at the end."""
+    firm = open_page("/")
+    pool = pool_of(firm, "Tannery Yard")
+    firm.goto(f"{pool}/setup")
+    sharing = firm.get_by_role("region", name="Sharing")
+    sharing.get_by_role("button", name="Share this pool").press("Enter")
+    link = firm.get_by_test_id("share-link").inner_text()
+
+    home = opened(chromium, kumpan, link)
+    expect(home.get_by_role("heading", name="Varga Pool Care shares a pool with you")).to_be_visible()
+    assert serious_findings(home) == []
+    home.get_by_label("Your household or firm").focus()
+    for text in ("The Berg household", "Rolf Berg", "rolf", PASSWORD):
+        home.keyboard.type(text)
+        home.keyboard.press("Tab")
+    home.keyboard.press("Enter")
+    home.get_by_role("link", name="Tannery Yard").click()
+    expect(home.get_by_test_id("swim")).to_be_visible()
+    told = {"id": str(uuid4()), "swimmers": "3", "hours": "1"}
+    assert home.request.post(f"/api/v1{pool}/swimmers", data=told).ok
+    home.goto(f"{pool}/log")
+    expect(home.get_by_text("Varga Pool Care").first).to_be_visible()
+    firm.goto(f"{pool}/log")
+    expect(firm.get_by_text("by Rolf Berg · The Berg household").first).to_be_visible()
+
+    home.goto(f"{pool}/setup")
+    expect(home.get_by_role("button", name="Share this pool")).to_have_count(0)
+    home.get_by_role("button", name="Leave …").press("Enter")
+    expect(home.get_by_text("you keep a copy of the journal")).to_be_visible()
+    home.get_by_role("button", name="Yes, end it").press("Enter")
+    expect(home.get_by_role("region", name="Put away")).to_contain_text("Tannery Yard")
+    assert serious_findings(home) == []
+    with home.expect_download() as copy:
+        home.get_by_role("link", name="Download it").click()
+    assert '"format":"kumpan-journal"' in Path(copy.value.path()).read_text().splitlines()[0]
+    assert home.request.get(f"/api/v1{pool}").status == 404
+    firm.goto(f"{pool}/setup")
+    expect(sharing).not_to_contain_text("The Berg household")
+
+
+def test_a_pool_is_archived_brought_back_and_deleted_after_a_download(open_page: OpenPage) -> None:
+    page = open_page("/")
+    name = f"Pool {uuid4().hex[:6]}"
+    pool = str(uuid4())
+    settings = {"name": name, "time_zone": "America/Chicago"}
+    assert page.request.post("/api/v1/pools", data=pool_body(pool, settings=settings)).ok
+    page.goto(f"/pools/{pool}/setup")
+    for again in (True, False):
+        page.get_by_role("button", name=f"Archive {name}").click()
+        away = page.get_by_role("region", name="Put away")
+        expect(away).to_contain_text(name)
+        expect(page.get_by_role("link", name=name)).to_have_count(0)
+        if again:
+            away.get_by_role("button", name="Bring back").click()
+            page.get_by_role("link", name=name).click()
+            page.goto(f"/pools/{pool}/setup")
+    expect(away.get_by_role("button", name=f"Delete {name} for good")).to_have_count(0)
+    with page.expect_download() as file:
+        away.get_by_role("button", name="Download the journal").click()
+    assert file.value.suggested_filename == f"{name}.jsonl"
+    away.get_by_role("button", name=f"Delete {name} for good").click()
+    expect(page.get_by_text(f"{name} is deleted.")).to_be_visible()
+    expect(away).to_have_count(0)
 
 
 class _Evil(http.server.BaseHTTPRequestHandler):
@@ -184,6 +258,33 @@ def test_a_page_of_another_site_gets_nothing(chromium: Browser, kumpan: Running)
     context.close()
     server.shutdown()
     server.server_close()
+
+
+def test_a_passkey_signs_in_without_a_password(chromium: Browser, empty: Running) -> None:
+    """With Chromium's own virtual authenticator, at the name localhost; at a bare address none is offered."""
+    asked = (empty.database.url(DATABASE), "Third firm", "Lena Moss", datetime.now(UTC))
+    with ThreadPoolExecutor() as aside:
+        link = aside.submit(new_workspace, *asked).result()
+    at_name = f"http://localhost:{empty.port}"
+    page = opened(chromium, empty, at_name + link)
+    device = page.context.new_cdp_session(page)
+    device.send("WebAuthn.enable")
+    device.send("WebAuthn.addVirtualAuthenticator", {"options": LOCK})
+    page.get_by_label("Email or user name to sign in with").fill("lena")
+    page.get_by_label("Password").fill(OTHER)
+    page.get_by_role("button", name="Join").click()
+    expect(page.get_by_role("link", name="Set up a pool").first).to_be_visible()
+    page.goto(at_name + "/account")
+    page.get_by_role("button", name="Add this device").press("Enter")
+    keys = page.get_by_role("region", name="Passkeys")
+    expect(keys.get_by_role("button", name="Remove")).to_be_visible()
+    assert serious_findings(page) == []
+    page.get_by_role("button", name="Sign out", exact=True).press("Enter")
+    page.get_by_role("button", name="Sign in with a passkey").press("Enter")
+    expect(page.get_by_role("heading", name="Lena Moss")).to_be_visible()
+    bare = opened(chromium, empty)
+    expect(bare.get_by_role("heading").first).to_be_visible()
+    expect(bare.get_by_role("button", name="Sign in with a passkey")).to_have_count(0)
 
 
 def test_two_firms_on_one_machine_never_see_each_other(chromium: Browser, empty: Running) -> None:

@@ -22,7 +22,6 @@ from kumpan.devices.poller import poll_once
 from kumpan.devices.simulator import app
 from kumpan.formats.device_json import reading_from_answer, reading_from_json, reading_to_json
 from kumpan.services.maintenance.devices import LinkedDevice
-from kumpan.services.people.queries import the_workspace
 from kumpan.storage.transaction import Database
 from tests.web.conftest import START, Api, Json, new_id
 
@@ -303,9 +302,7 @@ async def test_raw_readings_are_thinned_to_one_an_hour(api: Api, database: Datab
     await polled(api, database, *[GOOD] * 100, hours=0.25)
     await polled(api, database, *[GOOD] * 3, hours=24)
     async with database.transaction() as tx:
-        rows = await tx.devices.between(
-            await the_workspace(tx), UUID(pool), "controller", START, START + timedelta(hours=24)
-        )
+        rows = await tx.devices.between(UUID(pool), "controller", START, START + timedelta(hours=24))
     assert 20 <= len(rows) <= 26
 
 

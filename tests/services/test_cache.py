@@ -7,11 +7,14 @@ from datetime import UTC, datetime, timedelta
 from inspect import signature
 from types import MappingProxyType
 from typing import Any
+from uuid import UUID
 
 import pytest
 
 from kumpan.services import cache
 from kumpan.services.cache import CACHES, Remembered, frozen, mark_of, remembered
+from kumpan.services.journal.ledger import ReadEntries, Scope, pool_state
+from kumpan.services.people.queries import the_workspace
 from kumpan.storage.repositories.journal import StoredEntry
 from kumpan.storage.row_cache import CachedRows
 from tests.web.conftest import Api, api
@@ -20,7 +23,7 @@ __all__ = ["api"]
 NOON = datetime(2026, 6, 1, 12, 0, tzinfo=UTC)
 OTHER = ("something else",)
 # Rows are never changed once they are written: what names them stands for all that they hold.
-ROWS = {StoredEntry: ("id", "recorded_at"), CachedRows: ("key",)}
+ROWS = {StoredEntry: ("id", "recorded_at"), CachedRows: ("key",), ReadEntries: ("rows", "own")}
 
 
 def changed(value: Any) -> Iterator[tuple[str, Any]]:
@@ -70,6 +73,8 @@ async def asked(api: Api, monkeypatch: pytest.MonkeyPatch) -> dict[int, tuple[An
     api.pass_time(days=1)
     for view in ("", "/board", "/outlook", "/sheet", "/care", "/rescue", "/ways"):
         await api.get(f"/pools/{pool}{view}")
+    async with api.database.transaction() as tx:  # as a customer reads it
+        await pool_state(Scope(tx, await the_workspace(tx), api.now, staff=False), UUID(pool))
     await api.test(pool, free_chlorine="0")  # was it to be expected, or is it bleached?
     await api.get(f"/pools/{pool}/assessment")
     return seen

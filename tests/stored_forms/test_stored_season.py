@@ -37,7 +37,7 @@ async def old(mariadb: MariaDbServer) -> Database:
 async def test_every_row_is_understood_and_every_pool_answers(old: Database) -> None:
     async with old.transaction() as tx:
         scope = Scope(tx, await the_workspace(tx), NOW)
-        ids: list[UUID] = await tx.journal.pool_ids(scope.workspace_id)
+        ids: list[UUID] = [pool.id for pool in await tx.journal.pools(scope.workspace_id)]
         entries = [entry for id_ in ids for entry in await pool_entries(scope, id_)]
         heads = [await head(scope, id_) for id_ in ids]
     await old.close()

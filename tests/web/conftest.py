@@ -29,6 +29,7 @@ class Api:
     """A client with a few words of the trade; `now` is what the server believes."""
 
     client: httpx.AsyncClient
+    database: Database
     now: datetime = field(default=START)
 
     async def get(self, path: str) -> Json:
@@ -99,7 +100,7 @@ async def running(database_url: str, door: Door = AT_HOME) -> AsyncIterator[Api]
         app.router.lifespan_context(app),
         httpx.AsyncClient(transport=transport, base_url="http://localhost") as client,
     ):
-        holder.append(Api(client))
+        holder.append(Api(client, database))
         yield holder[0]
 
 

@@ -21,5 +21,17 @@ export const membersQuery = () =>
 export const auditQuery = () =>
   queryOptions({ queryKey: ["audit"], queryFn: () => take(client.GET("/api/v1/audit")) });
 
-export const guestLinksQuery = () =>
-  queryOptions({ queryKey: ["guest-links"], queryFn: () => take(client.GET("/api/v1/guest-links")) });
+export const linksQuery = () =>
+  queryOptions({ queryKey: ["links"], queryFn: () => take(client.GET("/api/v1/links")) });
+
+export const sharingQuery = (pool_id: string) =>
+  queryOptions({
+    queryKey: ["sharing", pool_id],
+    queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/shares", { params: { path: { pool_id } } })),
+  });
+
+export const archivedQuery = () =>
+  queryOptions({ queryKey: ["archived"], queryFn: () => take(client.GET("/api/v1/archived-pools")) });
+
+export const journalCopiesQuery = () =>
+  queryOptions({ queryKey: ["journal-copies"], queryFn: () => take(client.GET("/api/v1/journal-copies")) });

@@ -29,6 +29,7 @@ interface BarProps {
 
 interface Visit {
   note: string;
+  internal: string;
   trade: string;
   back: boolean;
 }
@@ -38,11 +39,18 @@ function Bar({ stop, position, of, next }: BarProps) {
   const navigate = useNavigate();
   const queries = useQueryClient();
   const [open, setOpen] = useState(false);
-  const kit = useKit<Visit>({ start: { note: "", trade: "", back: false }, send: finish });
+  const kit = useKit<Visit>({ start: { note: "", internal: "", trade: "", back: false }, send: finish });
   const busy = kit.form.formState.isSubmitting;
 
-  async function finish({ note, trade, back }: Visit) {
-    const body = { id: crypto.randomUUID(), person_id: personId(), note, needs_return: back, trade };
+  async function finish({ note, internal, trade, back }: Visit) {
+    const body = {
+      id: crypto.randomUUID(),
+      person_id: personId(),
+      note,
+      needs_return: back,
+      trade,
+      internal_note: internal,
+    };
     const kept = await postOrKeep(
       "/api/v1/pools/{pool_id}/visits",
       { path: { pool_id: stop.id } },
@@ -77,10 +85,18 @@ function Bar({ stop, position, of, next }: BarProps) {
             <Box mt="2">
               <Field name="trade" label="For a licensed trade" />
             </Box>
+            <Box mt="2">
+              <Field
+                name="internal"
+                server="internal_note"
+                label="Internal note"
+                help="The owner and other firms never read it."
+              />
+            </Box>
             <Check name="back" label="This pool needs a return" />
           </Box>
         )}
-        <FormProblem shown={open ? ["note", "trade"] : []} />
+        <FormProblem shown={open ? ["note", "trade", "internal_note"] : []} />
         <Flex gap="3" align="center" wrap="wrap">
           <Text fontWeight="600" flex="1" minW="8rem">
             Stop {position} of {of}

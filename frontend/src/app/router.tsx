@@ -115,6 +115,10 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/account/JoinPage")).JoinPage }),
       },
       {
+        path: "/share/:secret",
+        lazy: async () => ({ Component: (await import("../features/account/SharePage")).SharePage }),
+      },
+      {
         path: "/guest/:secret",
         lazy: async () => ({ Component: (await import("../features/account/GuestPage")).GuestPage }),
       },

@@ -8,17 +8,21 @@ from pathlib import Path
 from uuid import UUID, uuid5
 from zoneinfo import ZoneInfo
 
-from kumpan.core.journal import AdditionMade
+from kumpan.core.journal import AdditionMade, CareDone
 from kumpan.core.products.product import Product, mass_from_volume_g
 from kumpan.core.quantities.units import Units
 from kumpan.core.simulation.carer import Report, moment
 from kumpan.demo.scenario import (
+    FIRM,
     FIRST_TECHNICIAN,
+    HOUSEHOLD,
+    HOUSEHOLDER,
     INVENTORY,
     OWNER,
     PEOPLE,
     PREFERENCES,
     ROUNDS,
+    SHARED_POOL,
     TRUCK,
     ZONE,
     DemoPool,
@@ -52,7 +56,7 @@ async def load(database: Database, now: datetime) -> bool:
     """Load all of it in one transaction. False when pools are there already."""
     async with database.transaction() as tx:
         scope = Scope(tx, await people_queries.the_workspace(tx), now)
-        if await tx.journal.pool_ids(scope.workspace_id):
+        if await tx.journal.pools(scope.workspace_id):
             return False
         for name, initials in PEOPLE.items():
             role = Role.OFFICE if name == OWNER else Role.TECHNICIAN
@@ -63,7 +67,23 @@ async def load(database: Database, now: datetime) -> bool:
             # A millisecond apart, so that the list keeps the scenario's order.
             await _load_pool(replace(scope, now=now + timedelta(milliseconds=n)), pool, lines)
         await _rounds(scope)
+        await _household(scope)
     return True
+
+
+async def _household(scope: Scope) -> None:
+    """The firm under its name; a household that shares one of its pools, and skimmed it yesterday."""
+    await scope.tx.workspace.name_workspace(scope.workspace_id, FIRM)
+    theirs = replace(scope, workspace_id=demo_id("household"), cached={})
+    await scope.tx.workspace.add_workspace(theirs.workspace_id, HOUSEHOLD, scope.now)
+    person = await people_commands.add_person(
+        theirs, demo_id("person", HOUSEHOLDER), HOUSEHOLDER, "", role=Role.OFFICE
+    )
+    pool = demo_id("pool", SHARED_POOL)
+    await scope.tx.shares.add(demo_id("share"), pool, theirs.workspace_id, scope.now)
+    at = scope.now - timedelta(days=1)
+    stamp = Stamp(demo_id("household", "skim"), at, person.id)
+    await record(replace(theirs, now=at), pool, stamp, CareDone("skim"))
 
 
 async def _rounds(scope: Scope) -> None:

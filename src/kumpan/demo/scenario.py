@@ -29,6 +29,9 @@ from kumpan.core.simulation.world import Climate, Nature, Water
 PLACE, ZONE = "Alderbank", "America/Chicago"
 CLIMATE = Climate(latitude_deg=29.0, longitude_deg=-95.5, mean_c=25.5, swing_c=4.5)
 OWNER, FIRST_TECHNICIAN, SECOND_TECHNICIAN = "Ines Varga", "Tomas Lind", "Oda Reyes"
+FIRM = "Varga Pool Care"
+# A household with a workspace of its own, that works on one of the firm's pools as well.
+HOUSEHOLD, HOUSEHOLDER, SHARED_POOL = "The Adair household", "Nell Adair", "orchard"
 PEOPLE: Mapping[str, str] = {OWNER: "IV", FIRST_TECHNICIAN: "TL", SECOND_TECHNICIAN: "OR"}
 
 _GAL = L_PER_US_GAL * 1000

@@ -10,6 +10,8 @@ from kumpan.storage.attempts import AttemptStorage
 from kumpan.storage.repositories.accounts import AccountRepository
 from kumpan.storage.repositories.devices import DeviceRepository
 from kumpan.storage.repositories.journal import JournalRepository, StoredEntry
+from kumpan.storage.repositories.passkeys import PasskeyRepository
+from kumpan.storage.repositories.shares import ShareRepository
 from kumpan.storage.repositories.workspace import WorkspaceRepository
 from kumpan.storage.row_cache import RowCache
 
@@ -22,6 +24,8 @@ class Transaction:
         self.workspace = WorkspaceRepository(session)
         self.devices = DeviceRepository(session)
         self.accounts = AccountRepository(session)
+        self.shares = ShareRepository(session)
+        self.passkeys = PasskeyRepository(session)
 
 
 class Database:

@@ -23,12 +23,12 @@ BASIN = {"shape": "rectangle", "length": "32", "width": "16", "second_width": ""
          "depths": [{"distance": "0", "depth": "3"}, {"distance": "32", "depth": "8"}]}  # fmt: skip
 LONGEST_LIST = 12
 EVERYWHERE = ("/choices", "/pools", "/people", "/shelf", "/shelf/to-buy", "/habits", "/practice",
-              "/auth/state", "/me", "/me/tokens", "/members", "/guest-links", "/audit",
+              "/auth/state", "/me", "/me/tokens", "/members", "/links", "/archived-pools", "/journal-copies", "/audit",
               "/identify/questions", "/identify", "/interview?tree=low_salt")  # fmt: skip
 OF_EVERY_POOL = ("", "/assessment", "/board", "/sheet", "/today", "/care", "/benches", "/plan", "/climate")
 OF_ONE = (
     "/log", "/outlook", "/ways", "/slip/last?temperature_unit=f", "/season", "/season-lists", "/rescue?by_ratio=true",
-    "/report", "/calendar?days=42", "/history/free_chlorine", "/history/ph", "/offer?plan=shock", "/offer?plan=drain",
+    "/report", "/shares", "/calendar?days=42", "/history/free_chlorine", "/history/ph", "/offer?plan=shock", "/offer?plan=drain",
     "/procedures/backwash", "/season-plan?which=closing&day={soon}&kind=in_ground&cover=solid&winter=frost&skimmer_plate=true",
 )  # fmt: skip
 

@@ -23,6 +23,8 @@ DEBIAN = {
     "mariadb-client": Path("/usr/bin/mariadb-admin"),
     "chromium": Path("/usr/bin/chromium"),
 }
+NGINX = "/usr/sbin/nginx"
+DEBIAN_FOR_TESTS = {"nginx-light": Path(NGINX)}  # only as a proxy that the tests start themselves
 BUILD_INPUTS = ("src", "public", "index.html", "vite.config.ts", "tsconfig.json", "package-lock.json")
 
 
@@ -39,16 +41,17 @@ def install_lock() -> Iterator[None]:
 def ensure_all(*, dev: bool) -> None:
     """Everything that the commands need, installed once; quick when nothing is missing."""
     with install_lock():
-        ensure_debian()
+        ensure_debian(dev=dev)
         ensure_python("dev" if dev else "app")
         ensure_front_end()
         ensure_client_types()
         ensure_build()
 
 
-def ensure_debian() -> None:
-    """Debian's packages that Kumpan stands on."""
-    missing = [name for name, file in DEBIAN.items() if not file.exists()]
+def ensure_debian(*, dev: bool = False) -> None:
+    """Debian's packages that Kumpan stands on; `dev` those of its tests as well."""
+    wanted = DEBIAN | (DEBIAN_FOR_TESTS if dev else {})
+    missing = [name for name, file in wanted.items() if not file.exists()]
     if not _has_venv():
         missing.append("python3-venv")
     if not missing:

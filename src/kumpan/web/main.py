@@ -24,6 +24,7 @@ from kumpan.web.auth.authentication import Authentication
 from kumpan.web.auth.door import AT_HOME, Door
 from kumpan.web.body_limit import BodyLimit
 from kumpan.web.etag import ETag
+from kumpan.web.pace import Pace
 from kumpan.web.routers import (
     algae,
     auth,
@@ -34,6 +35,7 @@ from kumpan.web.routers import (
     people,
     pools,
     season,
+    sharing,
     training,
     treatments,
     visits,
@@ -53,6 +55,7 @@ GATED = (
     workspace,
     training,
     people,
+    sharing,
 )
 
 
@@ -105,6 +108,7 @@ def build_app(
     app.add_middleware(BodyLimit)
     app.add_middleware(ETag)
     app.add_middleware(GZipMiddleware, minimum_size=1000)
+    app.add_middleware(Pace)
     app.add_middleware(Authentication)
     app.add_middleware(Security, hosts=door.hosts, strict_transport=door.strict_transport)
     if static_dir is not None:

@@ -15,7 +15,7 @@ from kumpan.services.journal.ledger import Scope, entry_row, require_pool
 from kumpan.services.people.access import Principal, Role, pools_seen
 from kumpan.services.people.queries import the_workspace
 from kumpan.storage.transaction import Database
-from kumpan.web.auth.permissions import BY_A_PERSON_ONLY, READING_POSTS, SAFE, may
+from kumpan.web.auth.permissions import BY_A_PERSON_ONLY, READING_POSTS, SAFE, STAFF, may
 from kumpan.wording.catalogs import best_language
 from kumpan.wording.reader import Reader
 
@@ -41,7 +41,8 @@ def principal_of(request: Request) -> Principal:
         raise NotPermitted(Message("Your role here does not do this; ask the office."))
     if principal.read_only and request.method not in SAFE and route not in READING_POSTS:
         raise NotPermitted(Message("This only reads: a guest link or a token for reading."))
-    if principal.by_token and any(part in route for part in BY_A_PERSON_ONLY):
+    writes = request.method not in SAFE
+    if principal.by_token and writes and any(part in route for part in BY_A_PERSON_ONLY):
         raise NotPermitted(Message("A token makes no other way in; sign in as a person."))
     return principal
 
@@ -60,6 +61,7 @@ async def open_scope(request: Request, principal: PrincipalDep) -> AsyncIterator
             now,
             person_id=principal.person_id,
             for_others=principal.role is Role.OFFICE,
+            staff=principal.role in STAFF,
             address=principal.address,
         )
         scope = replace(scope, pools=await pools_seen(tx, principal, scope))

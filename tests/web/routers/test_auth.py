@@ -41,7 +41,7 @@ async def begun(house: Api) -> Api:
 
 async def test_the_first_person_comes_in_by_the_code_of_the_terminal_and_is_the_office(house: Api) -> None:
     state = (await house.client.get("/api/v1/auth/state")).json()
-    assert state == {"me": None, "first": True, "demo": []}
+    assert state == {"me": None, "first": True, "demo": [], "passkeys": True}
     wrong = await auth(house, "first", {**OFFICE, "code": "guess"}, 422)
     assert wrong["error"]["field"] == "code"
     await begun(house)
@@ -242,7 +242,7 @@ async def test_a_reset_keeps_the_login_and_an_old_link_opens_nothing(house: Api)
 async def test_a_guest_reads_one_pool_until_the_link_is_taken_back(house: Api) -> None:
     await begun(house)
     pool, other = await house.new_pool(), await house.new_pool()
-    made = await house.post(f"/pools/{pool}/guest-links", {"name": "the gate"})
+    made = await house.post(f"/pools/{pool}/links", {"kind": "guest", "name": "the gate"})
     secret, office = made["path"].removeprefix("/guest/"), house.client.cookies["kumpan"]
     house.client.cookies.clear()
     assert (await auth(house, "guest", {"secret": secret}))["pool_id"] == pool
@@ -255,7 +255,7 @@ async def test_a_guest_reads_one_pool_until_the_link_is_taken_back(house: Api) -
     assert (await house.client.post(f"/api/v1/pools/{pool}/looks", json=look)).status_code == 403
     house.client.cookies.clear()
     house.client.cookies.set("kumpan", office)
-    await house.post(f"/guest-links/{made['id']}/end", {})
+    await house.post(f"/links/{made['id']}/end", {})
     house.client.cookies.clear()
     house.client.cookies.set("kumpan-guest", guest)
     assert (await house.client.get(f"/api/v1/pools/{pool}")).status_code == 401

@@ -1,6 +1,8 @@
 """Care over HTTP: from the due list through a procedure to the journal; benches, feed, what is refused."""
 
+from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta
+from uuid import UUID
 from zoneinfo import ZoneInfo
 
 import pytest
@@ -8,7 +10,10 @@ import vobject
 from icalendar import Calendar
 
 from kumpan.core.quantities.units import L_PER_US_GAL
-from tests.web.conftest import Api, Json, new_id, pool_body
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.people.links import LinkKind, end_link, new_link
+from kumpan.services.people.queries import the_workspace
+from tests.web.conftest import START, Api, Json, new_id, pool_body
 
 FULL = {
     "free_chlorine": "2.5", "total_chlorine": "2.5", "ph": "7.5", "total_alkalinity": "100",
@@ -234,8 +239,10 @@ async def test_the_feed_by_its_secret_link_read_by_two_libraries(api: Api) -> No
     vobject.
     """
     pool = await tested(api)
-    path = await api.post(f"/pools/{pool}/feed", {"id": new_id()}, 201)
-    assert path == await api.post(f"/pools/{pool}/feed", {"id": new_id()}, 201)
+    async with api.database.transaction() as tx:
+        scope = Scope(tx, await the_workspace(tx), START)
+        link, secret = await new_link(scope, UUID(pool), LinkKind.FEED, "")
+    path = f"/api/v1/feeds/{secret}.ics"
     text = (await api.client.get(path)).text
     events = list(Calendar.from_ical(text).walk("VEVENT"))
     other = vobject.readOne(text)
@@ -254,10 +261,10 @@ async def test_the_feed_by_its_secret_link_read_by_two_libraries(api: Api) -> No
         str(event["uid"]) for event in Calendar.from_ical((await api.client.get(path)).text).walk("VEVENT")
     }
     assert again == uids
-    await api.post(f"/pools/{pool}/feed/close", {"id": new_id()})
+    async with api.database.transaction() as tx:
+        await end_link(replace(scope, tx=tx, cached={}), link)
     assert (await api.client.get(path)).status_code == 404
     assert (await api.client.get("/api/v1/feeds/guess.ics")).status_code == 404
-    assert await api.post(f"/pools/{pool}/feed", {"id": new_id()}, 201) != path
     file = await api.client.get(f"/api/v1/pools/{pool}/care.ics")
     assert file.headers["content-type"].startswith("text/calendar")
 

@@ -3,13 +3,16 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useEffect } from "react";
 import { accountQuery } from "../../api/accountQueries";
 import { client, take } from "../../api/client";
+import { attempt } from "../../components/attempt";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
+import { NewPassword } from "../../components/NewPassword";
 import { notify } from "../../components/notice";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
 import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { whenText } from "../../lib/times";
+import { Passkeys } from "./Passkeys";
 import { ROLES } from "./roles";
 import { SecondFactor } from "./SecondFactor";
 import { Send } from "./SignInPage";
@@ -24,26 +27,20 @@ export function AccountPage() {
   }, []);
   if (account.isPending) return <Loading what="your account" />;
   if (account.isError) return <Failed error={account.error} again={() => void account.refetch()} />;
-  const { me, login, second_factor, devices } = account.data;
+  const { me, login, second_factor, passkeys, devices } = account.data;
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
 
-  async function leave() {
-    try {
+  const leave = () =>
+    attempt(async () => {
       await take(client.POST("/api/v1/auth/sign-out"));
       await queries.resetQueries();
-    } catch (error) {
-      notify(error instanceof Error ? error.message : String(error));
-    }
-  }
-  async function endOthers() {
-    try {
+    });
+  const endOthers = () =>
+    attempt(async () => {
       await take(client.POST("/api/v1/me/devices/end"));
       await queries.invalidateQueries({ queryKey: ["me"] });
       notify("Signed out everywhere else.");
-    } catch (error) {
-      notify(error instanceof Error ? error.message : String(error));
-    }
-  }
+    });
 
   return (
     <Grid gap="4" maxW="44rem">
@@ -54,12 +51,13 @@ export function AccountPage() {
         <SideButton onClick={() => void leave()}>Sign out</SideButton>
       </Flex>
       <Text color="soft">
-        {ROLES[me.role]}
+        {me.workspace} · {ROLES[me.role]}
         {login === null ? " · without a password, as everybody in the demo" : ` · signs in as ${login}`}
       </Text>
       {me.role === "office" && <PlainLink to="/people">People, roles and invitations</PlainLink>}
       {login !== null && <ChangePassword />}
       {login !== null && <SecondFactor on={second_factor} />}
+      {login !== null && <Passkeys passkeys={passkeys} />}
       <Part title="Signed in on">
         <Grid as="ul" gap="1" listStyleType="none">
           {devices.map((one) => (
@@ -111,13 +109,7 @@ function ChangePassword() {
       <KitForm kit={kit}>
         <Grid gap="4">
           <Field name="old" label="Password of now" type="password" autoComplete="current-password" />
-          <Field
-            name="new"
-            label="New password"
-            type="password"
-            autoComplete="new-password"
-            help="15 characters or more; three or four words are easiest to type."
-          />
+          <NewPassword Field={Field} name="new" label="New password" />
           <FormProblem shown={["old", "new"]} />
           <Send action="Change it" />
         </Grid>

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useNavigate, useParams } from "react-router";
 import { client, take } from "../../api/client";
 import { Card } from "../../components/Card";
+import { NewPassword } from "../../components/NewPassword";
 import { Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
 import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
@@ -54,13 +55,7 @@ export function JoinPage() {
           {invited && (
             <Field name="login" label="Email or user name to sign in with" autoComplete="username" />
           )}
-          <Field
-            name="password"
-            label="Password"
-            type="password"
-            autoComplete="new-password"
-            help="15 characters or more; three or four words are easiest to type."
-          />
+          <NewPassword Field={Field} name="password" />
           <FormProblem shown={["login", "password"]} />
           <Send action={invited ? "Join" : "Set the password"} />
         </Grid>

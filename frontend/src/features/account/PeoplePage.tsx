@@ -5,13 +5,16 @@ import { auditQuery, membersQuery } from "../../api/accountQueries";
 import { client, take } from "../../api/client";
 import { poolsQuery } from "../../api/queries";
 import type { Member } from "../../api/types";
+import { attempt } from "../../components/attempt";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { notify } from "../../components/notice";
 import { PickMany } from "../../components/Pick";
 import { SelectField } from "../../components/SelectField";
+import { ShownOnce } from "../../components/ShownOnce";
 import { Failed, Loading } from "../../components/States";
 import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
+import { useMe } from "../../lib/me";
 import { clock, dayName } from "../../lib/times";
 import { Part } from "./AccountPage";
 import { ROLES } from "./roles";
@@ -44,6 +47,7 @@ export function PeoplePage() {
         <MemberCard key={member.id} member={member} />
       ))}
       <AddPerson />
+      <WorkspaceName />
       <Audit />
     </Grid>
   );
@@ -58,28 +62,22 @@ function MemberCard({ member }: { member: Member }) {
   const names = new Map(pools.data?.map(({ id, settings }) => [settings.name, id]));
   const given = [...names].filter(([, id]) => member.pools.includes(id)).map(([name]) => name);
 
-  async function run(work: Promise<unknown>) {
-    try {
+  const run = (work: Promise<unknown>) =>
+    attempt(async () => {
       await work;
       await queries.invalidateQueries({ queryKey: ["members"] });
-    } catch (error) {
-      notify(error instanceof Error ? error.message : String(error));
-    }
-  }
+    });
   const setRole = (role: Member["role"], ids: string[]) =>
     run(take(client.POST("/api/v1/members/{person_id}/role", { ...path, body: { role, pools: ids } })));
   const end = (erase: boolean) =>
     run(take(client.POST("/api/v1/members/{person_id}/end", { ...path, body: { erase } })));
-  const invite = async (reset: boolean) => {
-    try {
+  const invite = (reset: boolean) =>
+    attempt(async () => {
       const made = await take(
         client.POST("/api/v1/members/{person_id}/invitation", { ...path, body: { reset } }),
       );
       setLink(window.location.origin + made.path);
-    } catch (error) {
-      notify(error instanceof Error ? error.message : String(error));
-    }
-  };
+    });
   const toggle = (name: string) => {
     const id = names.get(name);
     if (id === undefined) return;
@@ -133,14 +131,7 @@ function MemberCard({ member }: { member: Member }) {
             </Flex>
           </Box>
         )}
-        {link !== null && (
-          <Box role="status">
-            <Text>Pass this on; it opens once:</Text>
-            <Text fontFamily="mono" overflowWrap="anywhere" data-testid="invitation">
-              {link}
-            </Text>
-          </Box>
-        )}
+        {link !== null && <ShownOnce say="Pass this on; it opens once:" secret={link} testId="invitation" />}
       </Grid>
     </Part>
   );
@@ -164,6 +155,31 @@ function AddPerson() {
           <Field name="name" label="Name, as the log shall show it" />
           <FormProblem shown={["name"]} />
           <Send action="Add" />
+        </Grid>
+      </KitForm>
+    </Part>
+  );
+}
+
+/** What others read of us where a pool is shared. */
+function WorkspaceName() {
+  const queries = useQueryClient();
+  const me = useMe();
+  const kit = useKit<{ name: string }>({ start: { name: me?.workspace ?? "" }, send });
+
+  async function send({ name }: { name: string }) {
+    await take(client.POST("/api/v1/workspace/name", { body: { name } }));
+    await queries.invalidateQueries({ queryKey: ["auth"] });
+    notify("Named.");
+  }
+
+  return (
+    <Part title="Your firm or household">
+      <KitForm kit={kit}>
+        <Grid gap="4">
+          <Field name="name" label="Name" help="Others read it where you share a pool." />
+          <FormProblem shown={["name"]} />
+          <Send action="Name it" />
         </Grid>
       </KitForm>
     </Part>

@@ -16,7 +16,7 @@ it("lets in the demo's people by one tap, and says that it is a demo", async () 
 });
 
 it("asks for a code only where one is due, and keeps what was typed", async () => {
-  const { user } = render(<SignInPage state={{ me: null, first: false, demo: [] }} />);
+  const { user } = render(<SignInPage state={{ me: null, first: false, passkeys: false, demo: [] }} />);
   await user.type(screen.getByLabelText("Email or user name"), "mara");
   await user.type(screen.getByLabelText("Password"), "three words of mine");
   willRefuse("/auth/sign-in", "This name and password do not go together.", "password", 401);
@@ -37,7 +37,7 @@ it("asks for a code only where one is due, and keeps what was typed", async () =
 });
 
 it("takes in the first person by the code of the terminal", async () => {
-  const { user } = render(<SignInPage state={{ me: null, first: true, demo: [] }} />);
+  const { user } = render(<SignInPage state={{ me: null, first: true, passkeys: false, demo: [] }} />);
   await user.type(screen.getByLabelText("Code from the terminal"), "abcd");
   await user.type(screen.getByLabelText("Your name, as the log shall show it"), "Mara Vell");
   await user.type(screen.getByLabelText("Email or user name to sign in with"), "mara");

@@ -3,10 +3,12 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { client, take } from "../../api/client";
 import type { AuthState } from "../../api/types";
-import { MainButton } from "../../components/Button";
+import { attempt } from "../../components/attempt";
+import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
-import { notify } from "../../components/notice";
+import { NewPassword } from "../../components/NewPassword";
 import { FormProblem, fieldsOf, KitForm, useKit, useSaving } from "../../forms/kit";
+import { canPasskey, signByPasskey } from "../../lib/passkey";
 import { ROLES } from "./roles";
 
 interface SignIn {
@@ -29,7 +31,7 @@ export function SignInPage({ state }: { state: AuthState }) {
     document.title = "Sign in · Kumpan";
   }, []);
   if (state.demo.length > 0) return <DemoPeople people={state.demo} />;
-  return state.first ? <FirstPerson /> : <NameAndPassword />;
+  return state.first ? <FirstPerson /> : <NameAndPassword passkeys={state.passkeys} />;
 }
 
 /** All that was asked before is asked anew: it may be another person. */
@@ -40,35 +42,42 @@ export function useEntered(): () => Promise<void> {
 
 function DemoPeople({ people }: { people: AuthState["demo"] }) {
   const entered = useEntered();
-  async function enter(person_id: string) {
-    try {
+  const enter = (person_id: string) =>
+    attempt(async () => {
       await take(client.POST("/api/v1/auth/demo", { body: { person_id } }));
       await entered();
-    } catch (error) {
-      notify(error instanceof Error ? error.message : String(error));
-    }
-  }
+    });
+  const places = [...new Set(people.map(({ workspace }) => workspace))];
   return (
     <Card maxW="40rem">
       <Heading as="h1" fontSize="title" mb="2">
         This is a demo
       </Heading>
       <Text mb="4">All people, pools and figures in it are invented. Come in as one of them:</Text>
-      <Flex gap="3" wrap="wrap">
-        {people.map(({ id, name, role }) => (
-          <Box key={name}>
-            <MainButton onClick={() => void enter(id ?? "")}>{name}</MainButton>
-            <Text fontSize="note" color="soft">
-              {ROLES[role].split(":")[0]}
-            </Text>
-          </Box>
-        ))}
-      </Flex>
+      {places.map((place) => (
+        <Box key={place} mb="4">
+          <Heading as="h2" fontSize="lead" mb="2">
+            {place}
+          </Heading>
+          <Flex gap="3" wrap="wrap">
+            {people
+              .filter(({ workspace }) => workspace === place)
+              .map(({ id, name, role }) => (
+                <Box key={name}>
+                  <MainButton onClick={() => void enter(id ?? "")}>{name}</MainButton>
+                  <Text fontSize="note" color="soft">
+                    {ROLES[role].split(":")[0]}
+                  </Text>
+                </Box>
+              ))}
+          </Flex>
+        </Box>
+      ))}
     </Card>
   );
 }
 
-function NameAndPassword() {
+function NameAndPassword({ passkeys }: { passkeys: boolean }) {
   const [codeDue, setCodeDue] = useState(false);
   const entered = useEntered();
   const kit = useKit<SignIn>({ start: { login: "", password: "", code: "" }, send });
@@ -78,6 +87,13 @@ function NameAndPassword() {
     if (needs_code) setCodeDue(true);
     else await entered();
   }
+  const byPasskey = () =>
+    attempt(async () => {
+      const { options } = await take(client.POST("/api/v1/auth/passkey/offer"));
+      const credential = await signByPasskey(options);
+      await take(client.POST("/api/v1/auth/passkey", { body: { credential, name: "" } }));
+      await entered();
+    });
 
   return (
     <Card maxW="28rem">
@@ -105,6 +121,11 @@ function NameAndPassword() {
           <Send action="Sign in" />
         </Grid>
       </KitForm>
+      {passkeys && canPasskey() && (
+        <SideButton mt="4" onClick={() => void byPasskey()}>
+          Sign in with a passkey
+        </SideButton>
+      )}
       <Text color="soft" mt="4">
         Forgot it, or never had one? Your office makes a link with which you choose a new one.
       </Text>
@@ -142,31 +163,12 @@ function FirstPerson() {
             label="Email or user name to sign in with"
             autoComplete="username"
           />
-          <NewPassword Field={FirstFields.Field} />
+          <NewPassword Field={FirstFields.Field} name="password" />
           <FormProblem shown={["code", "name", "login", "password"]} />
           <Send action="Begin" />
         </Grid>
       </KitForm>
     </Card>
-  );
-}
-
-/** A password to be chosen, with the rule before it is broken. */
-export function NewPassword({
-  Field,
-  name = "password",
-}: {
-  Field: typeof FirstFields.Field;
-  name?: "password";
-}) {
-  return (
-    <Field
-      name={name}
-      label="Password"
-      type="password"
-      autoComplete="new-password"
-      help="15 characters or more; three or four words are easiest to type."
-    />
   );
 }
 

@@ -1,10 +1,11 @@
-import { Box, Flex, Grid, Text } from "@chakra-ui/react";
+import { Flex, Grid, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { tokensQuery } from "../../api/accountQueries";
 import { client, take } from "../../api/client";
+import { attempt } from "../../components/attempt";
 import { SideButton } from "../../components/Button";
-import { notify } from "../../components/notice";
+import { ShownOnce } from "../../components/ShownOnce";
 import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { Part } from "./AccountPage";
 import { Send } from "./SignInPage";
@@ -32,14 +33,11 @@ export function Tokens() {
     kit.form.reset();
     await queries.invalidateQueries({ queryKey: ["me", "tokens"] });
   }
-  async function revoke(token_id: string) {
-    try {
+  const revoke = (token_id: string) =>
+    attempt(async () => {
       await take(client.POST("/api/v1/me/tokens/{token_id}/revoke", { params: { path: { token_id } } }));
       await queries.invalidateQueries({ queryKey: ["me", "tokens"] });
-    } catch (error) {
-      notify(error instanceof Error ? error.message : String(error));
-    }
-  }
+    });
 
   const open = tokens.data?.filter(({ revoked_at }) => revoked_at === null) ?? [];
   return (
@@ -55,12 +53,7 @@ export function Tokens() {
         </Flex>
       ))}
       {secret !== null && (
-        <Box my="3" role="status">
-          <Text>Copy it now; it is not shown again:</Text>
-          <Text fontFamily="mono" overflowWrap="anywhere" data-testid="token">
-            {secret}
-          </Text>
-        </Box>
+        <ShownOnce say="Copy it now; it is not shown again:" secret={secret} testId="token" />
       )}
       <KitForm kit={kit}>
         <Grid gap="4" mt="3">

@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { client, take } from "../../api/client";
-import { logQuery, peopleQuery, poolQuery } from "../../api/queries";
+import { logQuery, poolQuery } from "../../api/queries";
 import type { LogLine } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
@@ -84,8 +84,6 @@ function Line({
   poolId: string;
   day: string | null;
 }) {
-  const people = useQuery(peopleQuery());
-  const person = people.data?.find((known) => known.id === line.person_id);
   const gone = line.replaced_by !== null;
   const late = new Date(line.recorded_at).getTime() - new Date(line.at).getTime() > 30 * 60_000;
   return (
@@ -113,7 +111,8 @@ function Line({
           </Text>
           <Text fontSize="note" color="soft">
             {[
-              person ? `by ${person.name}` : "",
+              line.by && `by ${line.by}`,
+              line.workspace,
               line.supersedes !== null && line.kind !== "void" ? "corrected entry" : "",
               gone ? (line.taken_back ? "taken back" : "replaced by a correction") : "",
               late ? `entered ${dayName(line.recorded_at, zone)} ${clock(line.recorded_at, zone)}` : "",

@@ -12,12 +12,10 @@ it("lists six weeks, and gives the link for one's own calendar", async () => {
   const { user, container } = render(<CalendarPage />, where);
   await screen.findByText("Six weeks ahead");
   expect(container.textContent).toContain(days[0]?.items[0]?.title);
-  willReply("/feed", "/api/v1/feeds/secret.ics");
-  await user.click(screen.getByText("Show the link"));
-  expect((await screen.findByTestId("feed")).textContent).toContain("/api/v1/feeds/secret.ics");
-  await user.click(screen.getByText("Close this link"));
-  expect(await screen.findByText("The old link opens nothing any more.")).toBeTruthy();
-  expect(sentTo("/feed/close")).toHaveLength(1);
+  willReply("/links", { id: "l1", path: "/api/v1/feeds/secret.ics" });
+  await user.click(await screen.findByText("Make a calendar link"));
+  expect((await screen.findByTestId("feed-link")).textContent).toContain("/api/v1/feeds/secret.ics");
+  expect(sentTo("/links")).toEqual([{ kind: "feed", name: "" }]);
 });
 
 it("says what begins the schedule", async () => {

@@ -11,6 +11,7 @@ import { useMe } from "../../lib/me";
 import { useStore } from "../../lib/store";
 import { whenText } from "../../lib/times";
 import { basinText, type Units, unitsStore } from "../../lib/units";
+import { PutAway } from "./PutAway";
 
 /** All pools: swim answer and the one next thing of each. */
 export function PoolListPage() {
@@ -36,6 +37,7 @@ export function PoolListPage() {
           <PoolCard key={head.id} head={head} units={units} />
         ))}
       </Grid>
+      {me?.role === "office" && <PutAway />}
       <Text mt="6">
         <PlainLink to="/practice">Practice on a pool that cannot be harmed</PlainLink>
       </Text>

@@ -7,15 +7,18 @@ import { poolQuery } from "../../api/queries";
 import type { PoolHeaderData } from "../../api/types";
 import { notify } from "../../components/notice";
 import { PoolHeader } from "../../components/PoolHeader";
+import { PoolLinks } from "../../components/PoolLinks";
 import { Failed, Loading } from "../../components/States";
 import { type Kit, useKit } from "../../forms/kit";
 import { keepDraft, savedDraft } from "../../lib/draft";
+import { useMe } from "../../lib/me";
 import { personId } from "../../lib/person";
 import { useStore } from "../../lib/store";
 import { type Units, unitsStore } from "../../lib/units";
+import { ArchiveCard } from "./ArchiveCard";
 import { emptyForm, equipmentOf, formOf, type PoolForm, settingsOf, typedBasin } from "./form";
-import { GuestLinks } from "./GuestLinks";
 import { PoolFormView } from "./PoolFormView";
+import { SharingCard } from "./SharingCard";
 
 interface Ids {
   id: string;
@@ -95,7 +98,20 @@ export function ChangePoolPage() {
       {head.isPending && <Loading what="the pool" />}
       {head.isError && <Failed error={head.error} again={() => void head.refetch()} />}
       {head.data && <ChangeForm key={`${poolId}${units}`} head={head.data} units={units} />}
-      {head.data && <GuestLinks poolId={poolId} zone={head.data.settings.time_zone} />}
+      {head.data && <Others poolId={poolId} settings={head.data.settings} />}
+    </>
+  );
+}
+
+/** Who else reads or works on the pool; and the way out of the lists. */
+function Others({ poolId, settings }: { poolId: string; settings: PoolHeaderData["settings"] }) {
+  const me = useMe();
+  const zone = settings.time_zone;
+  return (
+    <>
+      <PoolLinks poolId={poolId} zone={zone} kind="guest" />
+      {me?.role === "office" && <SharingCard poolId={poolId} zone={zone} />}
+      {me?.role === "office" && <ArchiveCard poolId={poolId} name={settings.name} />}
     </>
   );
 }

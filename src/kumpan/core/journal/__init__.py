@@ -15,6 +15,7 @@ from kumpan.core.journal.algae_entries import (
 from kumpan.core.journal.device_entries import DeviceChanged, DeviceDay, DeviceLinked, DeviceReading
 from kumpan.core.journal.entry import Body, Entry, NotUnderstood, Voided
 from kumpan.core.journal.fold import PoolState, effective, fold, in_order, of_kind
+from kumpan.core.journal.internal import for_others
 from kumpan.core.journal.kinds import BY_BODY, KINDS, Kind, can_change, kind_of
 from kumpan.core.journal.maintenance_entries import (
     CareDone,
@@ -140,6 +141,7 @@ __all__ = [
     "can_change",
     "effective",
     "fold",
+    "for_others",
     "history",
     "in_order",
     "kind_of",

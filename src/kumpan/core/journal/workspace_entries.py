@@ -60,9 +60,11 @@ class TruckCounted:
 class VisitDone:
     """A stop that is finished.
 
-    `needs_return` and `trade` make it an exception: come back, or a licensed trade.
+    `needs_return` and `trade` make it an exception: come back, or a licensed trade. `note` is for the
+    owner; `internal_note` stays with the workspace that wrote it.
     """
 
     note: str = ""
     needs_return: bool = False
     trade: str = ""
+    internal_note: str = ""

@@ -1,15 +1,15 @@
 """Reading and writing the journal: stored rows on one side, the core's entries on the other."""
 
-from dataclasses import KW_ONLY, dataclass, field
+from dataclasses import KW_ONLY, dataclass, field, replace
 from datetime import datetime
 from typing import TypeVar, cast
 from uuid import UUID
 
-from kumpan.core.errors import Conflict, InvalidInput, NotFound
-from kumpan.core.journal import Body, Entry, PoolState, Voided, effective, fold, kind_of
+from kumpan.core.errors import Conflict, InvalidInput, NotFound, NotPermitted
+from kumpan.core.journal import Body, Entry, PoolState, Voided, effective, fold, for_others, kind_of
 from kumpan.core.messages import Message, Verbatim
 from kumpan.services.cache import remembered
-from kumpan.storage.repositories.journal import StoredEntry
+from kumpan.storage.repositories.journal import StoredEntry, StoredPool
 from kumpan.storage.row_cache import CachedRows
 from kumpan.storage.transaction import Transaction
 from kumpan.storage.wire.kinds import read_body, write_body
@@ -18,6 +18,7 @@ B = TypeVar("B", bound=Body)
 FUTURE_ALLOWED_MIN = 10
 NO_SUCH_POOL = Message("There is no such pool here; go back to the list of pools.")
 NO_SUCH_ENTRY = Message("There is no such entry here; reload the log.")
+ARCHIVED = Message("This pool is archived and only read; take it out of the archive to write in it.")
 
 
 @dataclass(frozen=True)
@@ -34,7 +35,8 @@ class Scope:
     """Where a use case runs: one transaction, one workspace, one moment, and who acts there.
 
     `person_id` is who acts, None for the program itself. `pools` are the only ones that this person may see,
-    None for all of the workspace. `for_others`: may enter what somebody else did.
+    None for all of the workspace. `for_others`: may enter what somebody else did. `staff`: reads what is
+    internal to the workspace, costs and notes; its customers and guests do not.
     """
 
     tx: Transaction
@@ -44,6 +46,7 @@ class Scope:
     person_id: UUID | None = None
     pools: frozenset[UUID] | None = None
     for_others: bool = True
+    staff: bool = True
     address: str = ""
     cached: dict[str, object] = field(default_factory=dict, compare=False)  # read once a request
 
@@ -69,8 +72,37 @@ def entries_in(cached: CachedRows[StoredEntry]) -> tuple[Entry, ...]:
 
 
 @remembered(most=512)
-def _folded(cached: CachedRows[StoredEntry]) -> PoolState:
-    return fold(entries_in(cached))
+def _written_in(cached: CachedRows[StoredEntry]) -> frozenset[UUID]:
+    return frozenset(row.workspace_id for row in cached.rows)
+
+
+@remembered(most=512)
+def _without_internal(cached: CachedRows[StoredEntry], own: UUID | None) -> tuple[Entry, ...]:
+    """What is internal is left out but where the workspace `own` wrote it."""
+    both = zip(cached.rows, entries_in(cached), strict=True)
+    return tuple(e if row.workspace_id == own else replace(e, body=for_others(e.body)) for row, e in both)
+
+
+@dataclass(frozen=True)
+class ReadEntries:
+    """Entries as one kind of reader sees them; equal where the rows and the reader are."""
+
+    rows: CachedRows[StoredEntry]
+    own: UUID | None
+    entries: tuple[Entry, ...] = field(compare=False)
+
+
+@remembered(most=512)
+def _folded(reading: ReadEntries) -> PoolState:
+    return fold(reading.entries)
+
+
+def _read_by(scope: Scope, cached: CachedRows[StoredEntry]) -> ReadEntries:
+    """The entries as who asks may read them."""
+    if scope.staff and _written_in(cached) <= {scope.workspace_id}:
+        return ReadEntries(cached, scope.workspace_id, entries_in(cached))
+    own = scope.workspace_id if scope.staff else None
+    return ReadEntries(cached, own, _without_internal(cached, own))
 
 
 def may_see(scope: Scope, pool_id: UUID) -> bool:
@@ -78,23 +110,72 @@ def may_see(scope: Scope, pool_id: UUID) -> bool:
     return scope.pools is None or pool_id in scope.pools
 
 
+async def pools_of(scope: Scope) -> list[StoredPool]:
+    """The pools that the workspace works on and who acts may see, the oldest first; none that is archived."""
+    found = await scope.tx.journal.pools(scope.workspace_id)
+    known = _known_pools(scope)
+    known.update({pool.id: pool for pool in found})
+    return [pool for pool in found if may_see(scope, pool.id)]
+
+
 async def pool_ids(scope: Scope) -> list[UUID]:
-    """The pools of the workspace that who acts may see, the oldest first."""
-    found = await scope.tx.journal.pool_ids(scope.workspace_id)
-    return [pool_id for pool_id in found if may_see(scope, pool_id)]
+    """The same by their ids."""
+    return [pool.id for pool in await pools_of(scope)]
 
 
-async def require_pool(scope: Scope, pool_id: UUID) -> None:
-    """Raises NotFound for a pool that is not here, or not for who acts."""
-    if not may_see(scope, pool_id) or not await scope.tx.journal.has_pool(scope.workspace_id, pool_id):
+async def require_pool(scope: Scope, pool_id: UUID) -> StoredPool:
+    """Raises NotFound for a pool that the workspace does not work on, or that is not for who acts."""
+    known = _known_pools(scope)
+    if may_see(scope, pool_id) and pool_id not in known:
+        known[pool_id] = await scope.tx.journal.pool(scope.workspace_id, pool_id)
+    found = known.get(pool_id)
+    if found is None or not may_see(scope, pool_id):
         raise NotFound(NO_SUCH_POOL)
+    return found
+
+
+async def own_pool(scope: Scope, pool_id: UUID) -> StoredPool:
+    """A pool that the workspace decides about. Raises NotFound, and NotPermitted for one of others."""
+    pool = await require_pool(scope, pool_id)
+    if pool.workspace_id != scope.workspace_id:
+        theirs = await scope.tx.shares.workspace_name(pool.workspace_id)
+        raise NotPermitted(
+            Message("This pool is shared with you; {home} decides about it.", home=Verbatim(theirs))
+        )
+    return pool
+
+
+def forget_pools(scope: Scope) -> None:
+    """A pool was made, archived, shared or deleted: ask the database again."""
+    _known_pools(scope).clear()
+
+
+def _known_pools(scope: Scope) -> dict[UUID, StoredPool | None]:
+    known = scope.cached.setdefault("pools", {})
+    return cast("dict[UUID, StoredPool | None]", known)
 
 
 async def entry_row(scope: Scope, entry_id: UUID) -> StoredEntry:
-    """One entry of a pool that who acts may see. Raises NotFound."""
-    found = await scope.tx.journal.entry(scope.workspace_id, entry_id)
-    if found is None or (found.pool_id is not None and not may_see(scope, found.pool_id)):
+    """One entry of a pool that who acts may see, to be changed.
+
+    Raises NotFound, and NotPermitted for one that another workspace wrote in a pool that both work on.
+    """
+    found = await scope.tx.journal.entry(entry_id)
+    if found is None or (found.pool_id is None and found.workspace_id != scope.workspace_id):
         raise NotFound(NO_SUCH_ENTRY)
+    if found.pool_id is not None:
+        try:
+            await require_pool(scope, found.pool_id)
+        except NotFound as trouble:
+            raise NotFound(NO_SUCH_ENTRY) from trouble
+    if found.workspace_id != scope.workspace_id:
+        theirs = await scope.tx.shares.workspace_name(found.workspace_id)
+        raise NotPermitted(
+            Message(
+                "{others} wrote this; ask them to correct it, or enter what is right beside it.",
+                others=Verbatim(theirs),
+            )
+        )
     return found
 
 
@@ -110,26 +191,27 @@ async def _author(scope: Scope, stamp: Stamp) -> UUID | None:
 
 
 async def _cached(scope: Scope, pool_id: UUID) -> CachedRows[StoredEntry]:
-    if not may_see(scope, pool_id):
-        raise NotFound(NO_SUCH_POOL)
-    cached = await scope.tx.journal.entries_of_pool(scope.workspace_id, pool_id)
-    if not cached.rows and not await scope.tx.journal.has_pool(scope.workspace_id, pool_id):
-        raise NotFound(NO_SUCH_POOL)
-    return cached
+    await require_pool(scope, pool_id)
+    return await scope.tx.journal.entries_of_pool(pool_id)
 
 
 async def pool_entries(scope: Scope, pool_id: UUID) -> list[Entry]:
     """All entries of a pool, superseded ones included. Raises NotFound for a pool that is not here."""
-    return list(entries_in(await _cached(scope, pool_id)))
+    return list(_read_by(scope, await _cached(scope, pool_id)).entries)
+
+
+async def pool_rows(scope: Scope, pool_id: UUID) -> tuple[StoredEntry, ...]:
+    """The same as stored, with the workspace in which each was written. Raises NotFound."""
+    return (await _cached(scope, pool_id)).rows
 
 
 async def pool_state(scope: Scope, pool_id: UUID) -> PoolState:
     """The pool as it stands now. Raises NotFound for a pool that is not here."""
     cached = await _cached(scope, pool_id)
-    entries = entries_in(cached)
-    if entries and max(entry.at for entry in entries) > scope.now:
-        return fold(entries, scope.now)
-    return _folded(cached)
+    reading = _read_by(scope, cached)
+    if reading.entries and max(entry.at for entry in reading.entries) > scope.now:
+        return fold(reading.entries, scope.now)
+    return _folded(reading)
 
 
 async def record(
@@ -141,12 +223,13 @@ async def record(
     """
     if (stamp.at - scope.now).total_seconds() > FUTURE_ALLOWED_MIN * 60:
         raise InvalidInput(Message("This time lies in the future; check date and hour."), "at")
-    if pool_id is not None:
-        await require_pool(scope, pool_id)
+    if pool_id is not None and (await require_pool(scope, pool_id)).archived_at is not None:
+        raise Conflict(ARCHIVED)
     data = write_body(body)
-    known = await scope.tx.journal.entry(scope.workspace_id, stamp.id)
+    known = await scope.tx.journal.entry(stamp.id)
     if known is not None:
         same = known.body == data and known.pool_id == pool_id and known.supersedes == supersedes
+        same = same and known.workspace_id == scope.workspace_id
         if not same:
             raise Conflict(
                 Message("This id already stands for another entry; reload and enter it again."), "id"

@@ -1,6 +1,7 @@
 """The log: every entry in words, with who and when; what was corrected or taken back stays visible."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import replace
 from typing import Any
 from uuid import UUID
 
@@ -77,7 +78,7 @@ from kumpan.core.quantity import (
 )
 from kumpan.core.ranges.profiles import profile
 from kumpan.core.season.materials import PREFIX as MATERIAL
-from kumpan.services.journal.ledger import Scope, pool_entries
+from kumpan.services.journal.ledger import Scope, pool_entries, pool_rows
 from kumpan.services.journal.views import LogLine
 from kumpan.services.products.queries import amount_text
 
@@ -87,8 +88,17 @@ async def log(scope: Scope, pool_id: UUID) -> list[LogLine]:
     entries = await pool_entries(scope, pool_id)
     by_id = {entry.id: entry for entry in entries}
     replaced = {entry.supersedes: entry for entry in entries if entry.supersedes is not None}
+    whose = {row.id: row.workspace_id for row in await pool_rows(scope, pool_id)}
+    others = await scope.tx.shares.workspace_names(set(whose.values()) - {scope.workspace_id})
+    people = await scope.tx.shares.people_names({e.person_id for e in entries if e.person_id is not None})
     lines = [_line(entry, replaced.get(entry.id), by_id) for entry in in_order(entries)]
-    return lines[::-1]
+    return [_signed(line, people, others.get(whose[line.id], "")) for line in lines[::-1]]
+
+
+def _signed(line: LogLine, people: Mapping[UUID, str], others: str) -> LogLine:
+    """With who wrote it; what another workspace wrote is theirs to correct."""
+    by = people.get(line.person_id, "") if line.person_id is not None else ""
+    return replace(line, by=by, workspace=others, can_change=line.can_change and not others)
 
 
 def _line(entry: Entry, replaced_by: Entry | None, by_id: dict[UUID, Entry]) -> LogLine:
@@ -265,7 +275,10 @@ def _truck(body: TruckCounted) -> Told:
 def _visit(body: VisitDone) -> Told:
     trade = Message("for a licensed trade: {trade}", trade=Verbatim(body.trade)) if body.trade else NOTHING
     come_back = Message("come back") if body.needs_return else NOTHING
-    row = joined([come_back, trade, said(body.note)], "; ")
+    internal = (
+        Message("internal: {note}", note=Verbatim(body.internal_note)) if body.internal_note else NOTHING
+    )
+    row = joined([come_back, trade, said(body.note), internal], "; ")
     return Message("Visit done"), Message("{parts}", parts=row) if row.items else NOTHING
 
 

@@ -11,7 +11,10 @@ from kumpan.core.quantities.readings import Measure
 
 @dataclass(frozen=True, kw_only=True)
 class LogLine:
-    """One entry as the log lists it. `replaced_by` set means it no longer counts, but stays visible."""
+    """One entry as the log lists it. `replaced_by` set means it no longer counts, but stays visible.
+
+    `by` is who wrote it; `workspace` where, if that is another than the reader's.
+    """
 
     id: UUID
     kind: str
@@ -25,3 +28,5 @@ class LogLine:
     taken_back: bool
     can_change: bool
     fields: Mapping[Measure, str]
+    by: str = ""
+    workspace: str = ""

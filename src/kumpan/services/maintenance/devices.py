@@ -15,7 +15,7 @@ from kumpan.core.maintenance.device import TimedReading, changes, day_of, sane, 
 from kumpan.core.maintenance.recurrence import local_day
 from kumpan.core.messages import Message
 from kumpan.formats.device_json import reading_from_json, reading_to_json
-from kumpan.services.journal.ledger import Scope, Stamp, pool_ids, pool_state, record
+from kumpan.services.journal.ledger import Scope, Stamp, pool_state, pools_of, record
 from kumpan.services.maintenance.views import DeviceView
 from kumpan.services.pools.queries import parts_of
 
@@ -61,10 +61,12 @@ async def link(scope: Scope, pool_id: UUID, stamp: Stamp, device: str, address: 
 async def all_linked(scope: Scope) -> list[LinkedDevice]:
     """Every device that is to be polled."""
     found = []
-    for pool_id in await pool_ids(scope):
-        device = linked(await pool_state(scope, pool_id))
+    for pool in await pools_of(scope):
+        if pool.workspace_id != scope.workspace_id:
+            continue  # a pool that two workspaces work on is polled by the one whose it is
+        device = linked(await pool_state(scope, pool.id))
         if device is not None:
-            found.append(LinkedDevice(pool_id, device.device, device.address))
+            found.append(LinkedDevice(pool.id, device.device, device.address))
     return found
 
 
@@ -73,7 +75,7 @@ async def device_view(scope: Scope, pool_id: UUID) -> DeviceView:
     device = linked(await pool_state(scope, pool_id))
     if device is None:
         return DeviceView(device="", address="", last=None, last_at=None, silent_min=None)
-    stored = await scope.tx.devices.last(scope.workspace_id, pool_id, device.device)
+    stored = await scope.tx.devices.last(pool_id, device.device)
     if stored is None:
         return DeviceView(
             device=device.device, address=device.address, last=None, last_at=None, silent_min=None
@@ -96,7 +98,7 @@ async def take_in(scope: Scope, pool_id: UUID, device: str, said: DeviceReading)
     reading = sane(said)
     if not says_anything(reading):
         return False
-    before = await scope.tx.devices.last(scope.workspace_id, pool_id, device)
+    before = await scope.tx.devices.last(pool_id, device)
     await scope.tx.devices.add(
         scope.workspace_id, pool_id, device, at=scope.now, reading=reading_to_json(reading)
     )
@@ -121,9 +123,7 @@ async def _sum_days_up(scope: Scope, pool_id: UUID, device: str) -> None:
             continue
         begin = datetime.combine(day, time(0), zone)
         end = datetime.combine(day + timedelta(days=1), time(0), zone)
-        rows = await scope.tx.devices.between(
-            scope.workspace_id, pool_id, device=device, begin=begin, end=end
-        )
+        rows = await scope.tx.devices.between(pool_id, device=device, begin=begin, end=end)
         found = day_of([TimedReading(at, reading_from_json(data)) for at, data in rows], day, device)
         if found is not None:
             at = min(end - timedelta(minutes=1), scope.now)
@@ -131,4 +131,4 @@ async def _sum_days_up(scope: Scope, pool_id: UUID, device: str) -> None:
             await record(scope, pool_id, stamp, found)
             wrote = True
     if wrote:
-        await scope.tx.devices.thin(scope.workspace_id, pool_id, scope.now - ALL_FOR, scope.now - HOURLY_FOR)
+        await scope.tx.devices.thin(pool_id, scope.now - ALL_FOR, scope.now - HOURLY_FOR)

@@ -86,6 +86,14 @@ async def session_after_password(
     return await begin_session(tx, account.person_id, device=device, now=now)
 
 
+async def attempt_failed(tx: Transaction, login: str, *, address: str, now: datetime) -> None:
+    """A line for the office of the account that was meant; nothing for a name that nobody has."""
+    account = await tx.accounts.account(login.strip().casefold())
+    if account is not None:
+        workspace_id = await tx.accounts.workspace_of(account.person_id)
+        await audited(Scope(tx, workspace_id, now, address=address), account.person_id, "sign_in_failed")
+
+
 async def begin_session(tx: Transaction, person_id: UUID, *, device: Device, now: datetime) -> SignedIn:
     """A new session with a secret of its own: nothing of an earlier one lives on."""
     secret = new_secret()
@@ -109,14 +117,19 @@ async def first_person(scope: Scope, name: str, login: str, password: str) -> Pe
     """The office of an installation that has nobody yet. Raises InvalidInput, also where there is one."""
     if await scope.tx.accounts.any_account():
         raise InvalidInput(Message("Somebody can sign in here already; ask them for an invitation."))
-    clean = login_of(login)
-    _check_password(password, clean)
     known = next((one for one in await people(scope) if one.name == " ".join(name.split())), None)
     person = known or await add_person(scope, None, name, "", role=Role.OFFICE)
     await scope.tx.workspace.change_person(replace(person, role=Role.OFFICE.value))
-    await _save(scope, person.id, clean, password)
+    await new_account(scope, person.id, login, password)
     await audited(scope, person.id, "first_person")
     return person
+
+
+async def new_account(scope: Scope, person_id: UUID, login: str, password: str) -> None:
+    """How somebody new signs in. Raises InvalidInput, and Conflict where the login is taken."""
+    clean = login_of(login)
+    _check_password(password, clean)
+    await _save(scope, person_id, clean, password)
 
 
 async def invite(scope: Scope, person_id: UUID, kind: str = INVITE) -> str:

@@ -1,22 +1,19 @@
-"""The people of a workspace: their roles and pools, who left, tokens, guest links."""
+"""The people of a workspace: their roles and pools, who left, tokens."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from datetime import timedelta
 from uuid import UUID, uuid4
 
 from kumpan.core.errors import InvalidInput, NotFound
 from kumpan.core.messages import Message
-from kumpan.services.journal.ledger import NO_SUCH_POOL, Scope, may_see, pool_ids
+from kumpan.services.journal.ledger import NO_SUCH_POOL, Scope, pool_ids
 from kumpan.services.people.access import Role
 from kumpan.services.people.audit import audited
 from kumpan.services.people.queries import people
 from kumpan.services.people.secret import hash_of, new_secret
-from kumpan.storage.repositories.accounts import ApiToken, SecretLink
+from kumpan.storage.repositories.accounts import ApiToken
 from kumpan.storage.repositories.workspace import Person
 
-GUEST = "guest"
-GUEST_FOR = timedelta(days=90)
 FORMER = "former member"
 NO_SUCH_PERSON = Message("There is no such person here; reload the list of people.")
 SCOPES = ("read", "write")
@@ -71,6 +68,15 @@ async def rename(scope: Scope, person_id: UUID, name: str, initials: str) -> Non
     await audited(scope, scope.person_id, "renamed", person=str(person_id))
 
 
+async def name_workspace(scope: Scope, name: str) -> None:
+    """What others read of this workspace where a pool is shared. Raises InvalidInput for an empty name."""
+    clean = " ".join(name.split())
+    if not clean:
+        raise InvalidInput(Message("Type what your firm or household is called."), "name")
+    await scope.tx.workspace.name_workspace(scope.workspace_id, clean[:120])
+    await audited(scope, scope.person_id, "workspace_named")
+
+
 async def end_person(scope: Scope, person_id: UUID, *, erase: bool) -> None:
     """Somebody leaves: no way in any more; what they did stays, erased under the name of a former member."""
     person = await _person(scope, person_id)
@@ -79,6 +85,7 @@ async def end_person(scope: Scope, person_id: UUID, *, erase: bool) -> None:
     gone = replace(person, ended_at=person.ended_at or scope.now)
     await scope.tx.workspace.change_person(replace(gone, name=FORMER, initials="–") if erase else gone)
     await scope.tx.accounts.end_account(person_id)
+    await scope.tx.passkeys.end(person_id)
     await scope.tx.accounts.end_sessions(person_id)
     await scope.tx.accounts.revoke_tokens(person_id, scope.now)
     await scope.tx.accounts.end_links_for(person_id, scope.now)
@@ -128,39 +135,3 @@ async def revoke_token(scope: Scope, token_id: UUID) -> None:
     assert scope.person_id is not None
     await scope.tx.accounts.revoke_tokens(scope.person_id, scope.now, only=token_id)
     await audited(scope, scope.person_id, "token_revoked", token=str(token_id))
-
-
-# Guest links.
-async def new_guest_link(scope: Scope, pool_id: UUID, name: str) -> tuple[SecretLink, str]:
-    """A link with which anybody reads one pool, and its secret, shown this once. Raises NotFound."""
-    if not may_see(scope, pool_id) or not await scope.tx.journal.has_pool(scope.workspace_id, pool_id):
-        raise NotFound(NO_SUCH_POOL)
-    link = SecretLink(
-        id=uuid4(),
-        workspace_id=scope.workspace_id,
-        kind=GUEST,
-        name=" ".join(name.split())[:80],
-        person_id=scope.person_id,
-        pool_id=pool_id,
-        created_at=scope.now,
-        expires_at=scope.now + GUEST_FOR,
-        ended_at=None,
-    )
-    secret = new_secret()
-    await scope.tx.accounts.add_link(link, hash_of(secret))
-    await audited(scope, scope.person_id, "guest_link_made", pool=str(pool_id))
-    return link, secret
-
-
-async def guest_links(scope: Scope) -> list[SecretLink]:
-    """The guest links of the pools that who acts may see, the newest first."""
-    found = await scope.tx.accounts.links(scope.workspace_id)
-    return [one for one in found if one.kind == GUEST and one.pool_id and may_see(scope, one.pool_id)]
-
-
-async def end_guest_link(scope: Scope, link_id: UUID) -> None:
-    """From now on it opens nothing, and no copy of it. Raises NotFound."""
-    if link_id not in {one.id for one in await guest_links(scope)}:
-        raise NotFound(Message("There is no such link here; reload the list."))
-    await scope.tx.accounts.end_link(link_id, scope.now)
-    await audited(scope, scope.person_id, "guest_link_ended", link=str(link_id))

@@ -15,7 +15,7 @@ from kumpan.core.journal import (
 from kumpan.core.maintenance.tasks import Preset
 from kumpan.core.messages import Message, Verbatim
 from kumpan.core.ranges.pool_rules import check_rules
-from kumpan.services.journal.ledger import Scope, Stamp, record
+from kumpan.services.journal.ledger import Scope, Stamp, forget_pools, record
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -32,8 +32,9 @@ class NewPool:
 async def set_up(scope: Scope, new: NewPool, at: datetime, person_id: UUID | None) -> None:
     """Create a pool with its first three entries; the same again is answered, not doubled."""
     check_settings(new.settings)
-    if not await scope.tx.journal.has_pool(scope.workspace_id, new.id):
+    if await scope.tx.journal.pool(scope.workspace_id, new.id) is None:
         await scope.tx.journal.add_pool(scope.workspace_id, new.id, scope.now)
+        forget_pools(scope)
     bodies: tuple[Body, ...] = (new.settings, new.basin, new.equipment)
     for entry_id, body in zip(new.entry_ids, bodies, strict=True):
         await record(scope, new.id, Stamp(entry_id, at, person_id), body)

@@ -59,10 +59,20 @@ async def store(scope: Scope) -> Store:
     if "store" not in scope.cached:
         products = await scope.tx.workspace.products(scope.workspace_id)
         rows = await scope.tx.journal.entries_of_workspace(scope.workspace_id, _KINDS)
-        scope.cached["store"] = _sorted(tuple(products), rows)
-    found = scope.cached["store"]
-    assert isinstance(found, Store)
-    return found
+        found = _sorted(tuple(products), rows)
+        scope.cached["store"] = found if scope.staff else _without_prices(found)
+    read = scope.cached["store"]
+    assert isinstance(read, Store)
+    return read
+
+
+def _without_prices(found: Store) -> Store:
+    """What a customer or a guest sees of it: what a workspace pays is its own affair."""
+    bought = {
+        key: tuple(replace(entry, body=replace(entry.body, price=None)) for entry in entries)
+        for key, entries in found.bought.items()
+    }
+    return replace(found, bought=bought)
 
 
 @remembered(most=64)

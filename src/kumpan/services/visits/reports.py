@@ -24,7 +24,6 @@ from kumpan.services.assessment.queries import head
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.journal.log import describe, task_title, value_message
 from kumpan.services.maintenance.queries import calendar_days
-from kumpan.services.people.queries import people
 from kumpan.services.pools.expectations import modeled_state
 from kumpan.services.pools.queries import parts_of
 from kumpan.services.products.queries import amount_text
@@ -46,7 +45,7 @@ async def owner_report(scope: Scope, pool_id: UUID, day: date | None) -> OwnerRe
     day_said = day_report(
         state, zone, day=day or usual_day(state, zone) or today, bands=parts.bands, price_per_g=prices
     )
-    names = {person.id: person.name for person in await people(scope)}
+    names = await scope.tx.shares.people_names(set(day_said.people))
     ahead = [
         AheadLine(due.day, Message("{items}", items=joined([item.title for item in due.items], "; ")))
         for due in await calendar_days(scope, pool_id, AHEAD_DAYS)

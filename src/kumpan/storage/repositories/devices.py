@@ -29,25 +29,22 @@ class DeviceRepository:
         )
         await self._session.flush()
 
-    async def last(self, workspace_id: UUID, pool_id: UUID, device: str) -> Stored | None:
+    async def last(self, pool_id: UUID, device: str) -> Stored | None:
         """The latest reading with its time."""
         rows = await self._session.execute(
             select(Row.at, Row.reading)
-            .where(Row.workspace_id == workspace_id, Row.pool_id == pool_id, Row.device == device)
+            .where(Row.pool_id == pool_id, Row.device == device)
             .order_by(Row.at.desc(), Row.id.desc())
             .limit(1)
         )
         found = rows.first()
         return (found[0], found[1]) if found is not None else None
 
-    async def between(
-        self, workspace_id: UUID, pool_id: UUID, device: str, begin: datetime, end: datetime
-    ) -> list[Stored]:
+    async def between(self, pool_id: UUID, device: str, begin: datetime, end: datetime) -> list[Stored]:
         """From `begin` to before `end`, oldest first."""
         rows = await self._session.execute(
             select(Row.at, Row.reading)
             .where(
-                Row.workspace_id == workspace_id,
                 Row.pool_id == pool_id,
                 Row.device == device,
                 Row.at >= begin,
@@ -57,14 +54,13 @@ class DeviceRepository:
         )
         return [(at, reading) for at, reading in rows]
 
-    async def thin(
-        self, workspace_id: UUID, pool_id: UUID, hourly_before: datetime, none_before: datetime
-    ) -> None:
+    async def thin(self, pool_id: UUID, hourly_before: datetime, none_before: datetime) -> None:
         """Keep one an hour before `hourly_before`, and none at all before `none_before`."""
-        here = (Row.workspace_id == workspace_id, Row.pool_id == pool_id)
-        await self._session.execute(delete(Row).where(*here, Row.at < none_before))
+        await self._session.execute(delete(Row).where(Row.pool_id == pool_id, Row.at < none_before))
         rows = await self._session.execute(
-            select(Row.id, Row.device, Row.at).where(*here, Row.at < hourly_before).order_by(Row.at, Row.id)
+            select(Row.id, Row.device, Row.at)
+            .where(Row.pool_id == pool_id, Row.at < hourly_before)
+            .order_by(Row.at, Row.id)
         )
         seen: set[tuple[str, datetime]] = set()
         spare = []

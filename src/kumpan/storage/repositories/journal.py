@@ -9,14 +9,21 @@ from typing import Any
 from uuid import UUID
 from zlib import crc32
 
-from sqlalchemy import ColumnElement, func, select
+from sqlalchemy import ColumnElement, delete, func, or_, select, update
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.ext.asyncio import AsyncSession
 
 from kumpan.core.errors import Conflict
 from kumpan.core.messages import Message
 from kumpan.storage.row_cache import CachedRows, RowCache
-from kumpan.storage.tables import EntryRow, PoolRow
+from kumpan.storage.tables import (
+    DeviceReadingRow,
+    EntryRow,
+    PoolGivenRow,
+    PoolRow,
+    PoolShareRow,
+    SecretLinkRow,
+)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -32,6 +39,22 @@ class StoredEntry:
     recorded_at: datetime
     supersedes: UUID | None
     body: dict[str, object]
+
+
+@dataclass(frozen=True)
+class StoredPool:
+    """A pool as a row: whose it is, and since when it is archived."""
+
+    id: UUID
+    workspace_id: UUID
+    archived_at: datetime | None
+
+
+def _works_on(workspace_id: UUID) -> ColumnElement[bool]:
+    shared = select(PoolShareRow.pool_id).where(
+        PoolShareRow.workspace_id == workspace_id, PoolShareRow.ended_at.is_(None)
+    )
+    return or_(PoolRow.workspace_id == workspace_id, PoolRow.id.in_(shared))
 
 
 # Named as in StoredEntry: plain rows, since a season has hundreds and none of them is changed.
@@ -56,31 +79,47 @@ class JournalRepository:
         self._row_cache = row_cache
         self._wrote = False
 
-    async def pool_ids(self, workspace_id: UUID) -> list[UUID]:
-        """The workspace's pools, the oldest first."""
-        rows = await self._session.scalars(
-            select(PoolRow.id)
-            .where(PoolRow.workspace_id == workspace_id)
+    async def pools(self, workspace_id: UUID, *, archived: bool = False) -> list[StoredPool]:
+        """The pools that a workspace works on, the oldest first: its own, and those shared with it."""
+        when = PoolRow.archived_at.is_not(None) if archived else PoolRow.archived_at.is_(None)
+        rows = await self._session.execute(
+            select(PoolRow.id, PoolRow.workspace_id, PoolRow.archived_at)
+            .where(_works_on(workspace_id), when)
             .order_by(PoolRow.created_at, PoolRow.id)
         )
-        return list(rows)
+        return [StoredPool(*row) for row in rows]
 
-    async def has_pool(self, workspace_id: UUID, pool_id: UUID) -> bool:
-        """Whether the pool is one of the workspace's."""
-        found = await self._session.scalar(
-            select(PoolRow.id).where(PoolRow.workspace_id == workspace_id, PoolRow.id == pool_id)
+    async def pool(self, workspace_id: UUID, pool_id: UUID) -> StoredPool | None:
+        """A pool that the workspace has or that is shared with it; None for any other."""
+        where = (_works_on(workspace_id), PoolRow.id == pool_id)
+        wanted = select(PoolRow.id, PoolRow.workspace_id, PoolRow.archived_at).where(*where)
+        row = (await self._session.execute(wanted)).first()
+        return None if row is None else StoredPool(*row)
+
+    async def archive(self, pool_id: UUID, at: datetime | None) -> None:
+        """Archived since `at`, or no longer."""
+        await self._session.execute(update(PoolRow).where(PoolRow.id == pool_id).values(archived_at=at))
+
+    async def delete_pool(self, pool_id: UUID, remaining: set[UUID]) -> None:
+        """The pool and its journal are gone; the entries named stay, of no pool: the shelf counts them."""
+        # An entry may replace another one of the same pool: none refers to any before they go.
+        await self._session.execute(
+            update(EntryRow).where(EntryRow.pool_id == pool_id).values(supersedes=None)
         )
-        return found is not None
+        await self._session.execute(update(EntryRow).where(EntryRow.id.in_(remaining)).values(pool_id=None))
+        for table in (EntryRow, DeviceReadingRow, PoolGivenRow, SecretLinkRow, PoolShareRow):
+            await self._session.execute(delete(table).where(table.pool_id == pool_id))
+        await self._session.execute(delete(PoolRow).where(PoolRow.id == pool_id))
+        self._wrote = True
 
     async def add_pool(self, workspace_id: UUID, pool_id: UUID, at: datetime) -> None:
         """A new pool."""
         self._session.add(PoolRow(id=pool_id, workspace_id=workspace_id, created_at=at))
         await self._session.flush()
 
-    async def entries_of_pool(self, workspace_id: UUID, pool_id: UUID) -> CachedRows[StoredEntry]:
-        """In the order in which they happened."""
-        where = (EntryRow.workspace_id == workspace_id, EntryRow.pool_id == pool_id)
-        return await self._entries(("pool", workspace_id, pool_id), where)
+    async def entries_of_pool(self, pool_id: UUID) -> CachedRows[StoredEntry]:
+        """Whoever wrote them, in the order in which they happened; ask `pool` first whether one may."""
+        return await self._entries(("pool", pool_id), (EntryRow.pool_id == pool_id,))
 
     async def entries_of_workspace(
         self, workspace_id: UUID, kinds: tuple[str, ...]
@@ -132,10 +171,10 @@ class JournalRepository:
             return None
         return tuple(sorted(both, key=lambda row: (row.at, row.recorded_at, str(row.id))))
 
-    async def entry(self, workspace_id: UUID, entry_id: UUID) -> StoredEntry | None:
-        """One entry, if it is one of the workspace's."""
+    async def entry(self, entry_id: UUID) -> StoredEntry | None:
+        """One entry, of whatever workspace: who asks sees to it that it may be seen."""
         row = await self._session.get(EntryRow, entry_id)
-        return _stored(row) if row is not None and row.workspace_id == workspace_id else None
+        return None if row is None else _stored(row)
 
     async def add_entry(self, entry: StoredEntry) -> None:
         """Raises Conflict when the id is taken or the superseded entry was already replaced."""

@@ -1,10 +1,10 @@
 """Named queries on the workspace, its people and its shelf. They flush, they never commit."""
 
 from dataclasses import KW_ONLY, dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 from uuid import UUID
 
-from sqlalchemy import select, update
+from sqlalchemy import func, select, update
 from sqlalchemy.ext.asyncio import AsyncSession
 
 from kumpan.core.products.product import Product
@@ -45,9 +45,15 @@ class WorkspaceRepository:
         return list(await self._session.scalars(select(WorkspaceRow.id).order_by(WorkspaceRow.created_at)))
 
     async def add_workspace(self, id_: UUID, name: str, at: datetime) -> None:
-        """A new workspace."""
-        self._session.add(WorkspaceRow(id=id_, name=name, created_at=at))
+        """A new workspace. It is never older than those before it: the first stays the first by any clock."""
+        newest = await self._session.scalar(select(func.max(WorkspaceRow.created_at)))
+        later = at if newest is None else max(at, newest + timedelta(milliseconds=1))
+        self._session.add(WorkspaceRow(id=id_, name=name, created_at=later))
         await self._session.flush()
+
+    async def name_workspace(self, id_: UUID, name: str) -> None:
+        """What a workspace is called from now on."""
+        await self._session.execute(update(WorkspaceRow).where(WorkspaceRow.id == id_).values(name=name))
 
     async def people(self, workspace_id: UUID) -> list[Person]:
         """Everybody of a workspace, the first added first."""
@@ -60,6 +66,11 @@ class WorkspaceRepository:
         """One of them."""
         row = await self._session.get(PersonRow, person_id)
         return _person(row) if row is not None and row.workspace_id == workspace_id else None
+
+    async def anybody(self, person_id: UUID) -> Person | None:
+        """Somebody of whatever workspace: for signing in, before one is known."""
+        row = await self._session.get(PersonRow, person_id)
+        return None if row is None else _person(row)
 
     async def change_person(self, person: Person) -> None:
         """Another name, role or end."""

@@ -2,12 +2,14 @@
 
 from kumpan.storage.tables.base import Base
 from kumpan.storage.tables.devices import DeviceReadingRow
-from kumpan.storage.tables.journal import EntryRow, PoolRow
+from kumpan.storage.tables.journal import EntryRow, JournalCopyRow, PoolRow, PoolShareRow
 from kumpan.storage.tables.people import (
     AccountRow,
     ApiTokenRow,
     AttemptRow,
     AuditRow,
+    ChallengeRow,
+    PasskeyRow,
     PoolGivenRow,
     SecretLinkRow,
     SessionRow,
@@ -20,11 +22,15 @@ __all__ = [
     "AttemptRow",
     "AuditRow",
     "Base",
+    "ChallengeRow",
     "DeviceReadingRow",
     "EntryRow",
+    "JournalCopyRow",
+    "PasskeyRow",
     "PersonRow",
     "PoolGivenRow",
     "PoolRow",
+    "PoolShareRow",
     "ProductRow",
     "SecretLinkRow",
     "SessionRow",

@@ -3,7 +3,7 @@
 from datetime import datetime
 from uuid import UUID
 
-from sqlalchemy import JSON, ForeignKey, Index, String, UniqueConstraint, Uuid
+from sqlalchemy import JSON, ForeignKey, Index, LargeBinary, String, UniqueConstraint, Uuid
 from sqlalchemy.orm import Mapped, mapped_column
 
 from kumpan.storage.tables.base import Base
@@ -11,13 +11,42 @@ from kumpan.storage.types import UtcDateTime
 
 
 class PoolRow(Base):
-    """A pool and whose it is; all else is in its journal."""
+    """A pool and whose it is; all else is in its journal. An archived one is read and no longer written."""
 
     __tablename__ = "pool"
 
     id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)
     workspace_id: Mapped[UUID] = mapped_column(ForeignKey("workspace.id"), index=True)
     created_at: Mapped[datetime] = mapped_column(UtcDateTime)
+    archived_at: Mapped[datetime | None] = mapped_column(UtcDateTime)
+
+
+class PoolShareRow(Base):
+    """A pool that another workspace works on as well, until the sharing ends."""
+
+    __tablename__ = "pool_share"
+
+    id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)
+    pool_id: Mapped[UUID] = mapped_column(ForeignKey("pool.id"), index=True)
+    workspace_id: Mapped[UUID] = mapped_column(ForeignKey("workspace.id"), index=True)
+    created_at: Mapped[datetime] = mapped_column(UtcDateTime)
+    ended_at: Mapped[datetime | None] = mapped_column(UtcDateTime)
+
+
+class JournalCopyRow(Base):
+    """A journal as it stood when a sharing ended, for the workspace that left: gzipped journal.jsonl.
+
+    `pool_id` is no foreign key: the pool may be deleted since.
+    """
+
+    __tablename__ = "journal_copy"
+
+    id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)
+    workspace_id: Mapped[UUID] = mapped_column(ForeignKey("workspace.id"), index=True)
+    pool_id: Mapped[UUID] = mapped_column(Uuid)
+    name: Mapped[str] = mapped_column(String(120))
+    at: Mapped[datetime] = mapped_column(UtcDateTime)
+    content: Mapped[bytes] = mapped_column(LargeBinary(2**32 - 1))
 
 
 class EntryRow(Base):

@@ -3,7 +3,7 @@
 from datetime import datetime
 from uuid import UUID
 
-from sqlalchemy import JSON, BigInteger, ForeignKey, Index, String, UniqueConstraint, Uuid
+from sqlalchemy import JSON, BigInteger, ForeignKey, Index, LargeBinary, String, UniqueConstraint, Uuid
 from sqlalchemy.orm import Mapped, mapped_column
 
 from kumpan.storage.tables.base import Base
@@ -55,8 +55,34 @@ class ApiTokenRow(Base):
     revoked_at: Mapped[datetime | None] = mapped_column(UtcDateTime)
 
 
+class PasskeyRow(Base):
+    """A passkey: the public key of a device that proves whose it is. `id` is the hash of `credential_id`."""
+
+    __tablename__ = "passkey"
+
+    id: Mapped[str] = mapped_column(HASH, primary_key=True)
+    person_id: Mapped[UUID] = mapped_column(ForeignKey("person.id"), index=True)
+    credential_id: Mapped[bytes] = mapped_column(LargeBinary(1023))
+    public_key: Mapped[bytes] = mapped_column(LargeBinary(2000))
+    signature_counter: Mapped[int] = mapped_column(BigInteger)
+    name: Mapped[str] = mapped_column(String(80))
+    created_at: Mapped[datetime] = mapped_column(UtcDateTime)
+    used_at: Mapped[datetime | None] = mapped_column(UtcDateTime)
+
+
+class ChallengeRow(Base):
+    """What a passkey was asked to sign: the hash of it, for one answer."""
+
+    __tablename__ = "challenge"
+
+    id: Mapped[str] = mapped_column(HASH, primary_key=True)
+    expires_at: Mapped[datetime] = mapped_column(UtcDateTime, index=True)
+
+
 class SecretLinkRow(Base):
-    """A link that lets somebody in: an invitation or a reset (once, a person), a guest link (to a pool)."""
+    """A link that lets somebody in: an invitation or a reset (once, a person), a guest link or a calendar
+    feed (to a pool), an offer to share a pool (once, another workspace).
+    """
 
     __tablename__ = "secret_link"
     __table_args__ = (UniqueConstraint("hash"),)

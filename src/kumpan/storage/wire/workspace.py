@@ -10,7 +10,7 @@ from kumpan.core.journal.workspace_entries import (
     TruckCounted,
     VisitDone,
 )
-from kumpan.storage.wire.base import Wire
+from kumpan.storage.wire.base import Wire, later_fields
 from kumpan.storage.wire.parts import ContainerV1
 
 
@@ -60,3 +60,6 @@ class VisitDoneV1(Wire):
     note: str = ""
     needs_return: bool = False
     trade: str = ""
+    internal_note: str = ""
+
+    _later = later_fields("internal_note")

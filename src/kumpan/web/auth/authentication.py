@@ -8,8 +8,8 @@ from starlette.types import ASGIApp, Receive, Scope, Send
 
 from kumpan.services.people.access import Principal, Role
 from kumpan.services.people.accounts import IDLE, LONGEST, SEEN_EVERY
+from kumpan.services.people.links import LinkKind
 from kumpan.services.people.secret import hash_of
-from kumpan.services.people.team import GUEST as GUEST_LINK
 from kumpan.storage.repositories.accounts import KnownPerson
 from kumpan.storage.transaction import Database, Transaction
 from kumpan.web.auth.cookies import GUEST, SESSION, value_of
@@ -87,7 +87,7 @@ async def _by_session(tx: Transaction, hash_: str, now: datetime, address: str) 
 
 
 async def _by_guest_link(tx: Transaction, hash_: str, now: datetime, address: str) -> Principal | None:
-    link = await tx.accounts.open_link(hash_, GUEST_LINK, now)
+    link = await tx.accounts.open_link(hash_, LinkKind.GUEST, now)
     if link is None:
         return None
     return Principal(

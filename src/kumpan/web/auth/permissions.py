@@ -80,8 +80,6 @@ ROUTES: Mapping[Key, frozenset[Role]] = {
     ("GET", f"{API}/interview"): MEMBERS,
     ("POST", f"{POOL}/interviews"): MEMBERS,
     ("GET", f"{API}/acid-bath"): MEMBERS,
-    ("POST", f"{POOL}/feed"): MEMBERS,
-    ("POST", f"{POOL}/feed/close"): MEMBERS,
     ("GET", f"{POOL}/care.ics"): MEMBERS,
     ("POST", f"{POOL}/device"): STAFF,
     # Algae and season.
@@ -121,23 +119,39 @@ ROUTES: Mapping[Key, frozenset[Role]] = {
     ("POST", f"{API}/members/{{person_id}}/name"): OFFICE,
     ("POST", f"{API}/members/{{person_id}}/end"): OFFICE,
     ("POST", f"{API}/members/{{person_id}}/invitation"): OFFICE,
+    ("POST", f"{API}/workspace/name"): OFFICE,
     ("GET", f"{API}/audit"): OFFICE,
     ("GET", f"{API}/audit.csv"): OFFICE,
-    ("GET", f"{API}/guest-links"): MEMBERS,
-    ("POST", f"{POOL}/guest-links"): MEMBERS,
-    ("POST", f"{API}/guest-links/{{link_id}}/end"): MEMBERS,
+    ("GET", f"{API}/links"): MEMBERS,
+    ("POST", f"{POOL}/links"): MEMBERS,
+    ("POST", f"{API}/links/{{link_id}}/end"): MEMBERS,
+    # Pools shared, archived, deleted; the journal as a file.
+    ("GET", f"{POOL}/journal.jsonl"): MEMBERS,
+    ("GET", f"{POOL}/shares"): MEMBERS,
+    ("POST", f"{POOL}/shares"): OFFICE,
+    ("POST", f"{POOL}/offers/{{offer_id}}/end"): OFFICE,
+    ("POST", f"{POOL}/shares/{{share_id}}/end"): OFFICE,
+    ("POST", f"{API}/shares"): OFFICE,
+    ("GET", f"{API}/journal-copies"): OFFICE,
+    ("GET", f"{API}/journal-copies/{{copy_id}}.jsonl"): OFFICE,
+    ("GET", f"{API}/archived-pools"): OFFICE,
+    ("POST", f"{POOL}/archive"): OFFICE,
+    ("POST", f"{POOL}/delete"): OFFICE,
     ("GET", f"{API}/me"): MEMBERS,
     ("POST", f"{API}/me/password"): MEMBERS,
     ("POST", f"{API}/me/second-factor/offer"): MEMBERS,
     ("POST", f"{API}/me/second-factor"): MEMBERS,
     ("POST", f"{API}/me/second-factor/off"): MEMBERS,
+    ("POST", f"{API}/me/passkeys/offer"): MEMBERS,
+    ("POST", f"{API}/me/passkeys"): MEMBERS,
+    ("POST", f"{API}/me/passkeys/{{passkey_id}}/end"): MEMBERS,
     ("POST", f"{API}/me/devices/end"): MEMBERS,
     ("GET", f"{API}/me/tokens"): MEMBERS,
     ("POST", f"{API}/me/tokens"): MEMBERS,
     ("POST", f"{API}/me/tokens/{{token_id}}/revoke"): MEMBERS,
 }  # fmt: skip
-# What a token may not do, whatever its scope: it never makes another way in.
-BY_A_PERSON_ONLY = ("/me/", "/members/", "/guest-links")
+# What a token may not change, whatever its scope: it never makes another way in.
+BY_A_PERSON_ONLY = ("/me/", "/members/", "/links", "/shares", "/offers/", "/delete")
 SAFE = ("GET", "HEAD", "OPTIONS")
 
 

@@ -23,6 +23,13 @@ class SignInIn(Strict):
     code: Code = ""
 
 
+class PasskeyIn(Strict):
+    """What the browser's credential says, as JSON text; `name` of the device for a new one."""
+
+    credential: Annotated[str, Field(max_length=20_000)]
+    name: Annotated[str, Field(max_length=80)] = ""
+
+
 class DemoIn(Strict):
     person_id: UUID
 
@@ -75,6 +82,10 @@ class RenameIn(Strict):
     initials: Annotated[str, Field(max_length=8)] = ""
 
 
+class WorkspaceIn(Strict):
+    name: Name
+
+
 class EndIn(Strict):
     """`erase`: the name goes as well."""
 
@@ -90,7 +101,3 @@ class InviteIn(Strict):
 class TokenIn(Strict):
     name: Annotated[str, Field(max_length=80)]
     scope: Annotated[str, Field(max_length=10)] = "read"
-
-
-class GuestLinkIn(Strict):
-    name: Annotated[str, Field(max_length=80)] = ""

@@ -28,11 +28,14 @@ class TruckItemIn(StampIn):
 
 
 class VisitIn(StampIn):
-    """A stop that is finished; `trade` is what a licensed trade must look at."""
+    """A stop that is finished; `trade` is what a licensed trade must look at; an owner never reads
+    `internal_note`.
+    """
 
     note: Note = ""
     needs_return: StrictBool = False
     trade: Annotated[str, Field(max_length=200)] = ""
+    internal_note: Note = ""
 
     def to_core(self) -> VisitDone:
-        return VisitDone(self.note.strip(), self.needs_return, self.trade.strip())
+        return VisitDone(self.note.strip(), self.needs_return, self.trade.strip(), self.internal_note.strip())

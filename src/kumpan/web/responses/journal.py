@@ -117,3 +117,5 @@ class LogLine(Response):
     taken_back: bool
     can_change: bool
     fields: dict[Measure, Text]
+    by: str
+    workspace: str

@@ -14,14 +14,31 @@ class Me(Response):
     name: str
     role: Role
     pool_id: UUID | None = None
+    workspace: str = ""
 
 
 class AuthState(Response):
-    """`me` None: sign in. `first`: nobody can sign in yet. `demo`: the people to try, one tap each."""
+    """`me` None: sign in. `first`: nobody can sign in yet. `demo`: the people to try, one tap each.
+    `passkeys`: this server has a name, at which they work.
+    """
 
     me: Me | None
     first: bool
     demo: tuple[Me, ...] = ()
+    passkeys: bool = False
+
+
+class Asked(Response):
+    """What the browser's own dialog is asked with: the options of a credential as JSON text."""
+
+    options: str
+
+
+class Passkey(Response):
+    id: str
+    name: str
+    created_at: datetime
+    used_at: datetime | None
 
 
 class SignedIn(Response):
@@ -52,6 +69,7 @@ class Account(Response):
     me: Me
     login: str | None
     second_factor: bool
+    passkeys: tuple[Passkey, ...]
     devices: tuple[Device, ...]
 
 
@@ -96,15 +114,6 @@ class NewToken(Response):
 
     token: Token
     secret: str
-
-
-class GuestLink(Response):
-    id: UUID
-    name: str
-    pool_id: UUID | None
-    created_at: datetime
-    expires_at: datetime | None
-    ended_at: datetime | None
 
 
 class AuditLine(Response):

@@ -21,7 +21,6 @@ from kumpan.web.requests.maintenance import (
     PressureIn,
     PutOffIn,
 )
-from kumpan.web.requests.pools import StampIn
 from kumpan.web.responses.maintenance import (
     AcidBath,
     CalendarDay,
@@ -175,19 +174,6 @@ def acid_bath(
 ) -> AcidBath:
     """Water and acid that fill a container to the strength of 4:1 or 5:1 of the usual acid."""
     return AcidBath.of(equipment_view.mix_acid(container, acid_percent, ratio, units=units), reader)
-
-
-@router.post("/pools/{pool_id}/feed", status_code=201)
-async def open_feed(pool_id: UUID, given: StampIn, scope: ScopeDep) -> str:
-    """The path of the pool's calendar feed; whoever has it reads what is due."""
-    return f"/api/v1/feeds/{await feeds.open_feed(scope, pool_id, stamp(given, scope))}.ics"
-
-
-@router.post("/pools/{pool_id}/feed/close")
-async def close_feed(pool_id: UUID, given: StampIn, scope: ScopeDep) -> UUID:
-    """End the calendar feed: its address no longer answers."""
-    await feeds.close_feed(scope, pool_id, stamp(given, scope))
-    return given.id
 
 
 @router.get("/pools/{pool_id}/care.ics", response_class=Response)

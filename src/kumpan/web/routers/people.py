@@ -1,40 +1,42 @@
-"""One's own account, the people of a workspace, tokens, guest links, the audit."""
+"""One's own account, the people of a workspace, tokens, the audit."""
 
 from typing import Annotated
 from uuid import UUID
 
 import pyotp
 import segno
-from fastapi import APIRouter, Depends
+from fastapi import APIRouter, Depends, Request
 from fastapi.responses import PlainTextResponse
 
 from kumpan.formats.audit_csv import audit_csv
-from kumpan.services.people import accounts, team
+from kumpan.services.people import accounts, passkeys, team
 from kumpan.services.people.audit import audit_lines
 from kumpan.services.people.queries import people
 from kumpan.web.requests.people import (
     ConfirmedIn,
     EndIn,
-    GuestLinkIn,
     InviteIn,
+    PasskeyIn,
     PasswordIn,
     RenameIn,
     RoleIn,
     SecondFactorIn,
     TokenIn,
+    WorkspaceIn,
 )
 from kumpan.web.responses.people import (
     Account,
+    Asked,
     AuditLine,
     Device,
-    GuestLink,
     Member,
     NewLink,
     NewToken,
     Offered,
+    Passkey,
     Token,
 )
-from kumpan.web.routers.auth import me
+from kumpan.web.routers.auth import me, site_of
 from kumpan.web.scope import PrincipalDep, ScopeDep
 
 router = APIRouter(prefix="/api/v1", tags=["people"])
@@ -48,9 +50,10 @@ async def own(scope: ScopeDep, principal: PrincipalDep) -> Account:
     account = await scope.tx.accounts.account_of(principal.person_id)
     devices = await scope.tx.accounts.devices(principal.person_id)
     return Account(
-        me=me(principal),
+        me=me(principal, await scope.tx.shares.workspace_name(scope.workspace_id)),
         login=account.login if account else None,
         second_factor=account is not None and account.totp_secret is not None,
+        passkeys=tuple(Passkey.of(one) for one in await scope.tx.passkeys.of_person(principal.person_id)),
         devices=tuple(
             Device(
                 device=one.device,
@@ -93,6 +96,27 @@ async def turn_on(given: SecondFactorIn, scope: ScopeDep, principal: PrincipalDe
 async def turn_off(given: ConfirmedIn, scope: ScopeDep, principal: PrincipalDep) -> bool:
     """Ask for no code any more."""
     await accounts.turn_off_second_factor(scope, principal, given.password)
+    return True
+
+
+@router.post("/me/passkeys/offer")
+async def offer_new_passkey(request: Request, scope: ScopeDep, principal: PrincipalDep) -> Asked:
+    """What the browser makes a passkey by."""
+    options = await passkeys.offer_registration(scope, principal, site_of(request))
+    return Asked(options=options)
+
+
+@router.post("/me/passkeys", status_code=201)
+async def add_passkey(given: PasskeyIn, request: Request, scope: ScopeDep, principal: PrincipalDep) -> bool:
+    """From now on this device signs in by its own lock."""
+    await passkeys.register(scope, principal, site_of(request), credential=given.credential, name=given.name)
+    return True
+
+
+@router.post("/me/passkeys/{passkey_id}/end")
+async def end_passkey(passkey_id: str, scope: ScopeDep, principal: PrincipalDep) -> bool:
+    """It opens nothing any more."""
+    await passkeys.end_passkey(scope, principal, passkey_id)
     return True
 
 
@@ -171,24 +195,10 @@ async def invite(person_id: UUID, given: InviteIn, scope: ScopeDep) -> NewLink:
     return NewLink(id=None, path=f"/join/{secret}")
 
 
-# Guest links.
-@router.get("/guest-links")
-async def guest_links(scope: ScopeDep) -> list[GuestLink]:
-    """The links with which guests read pools."""
-    return [GuestLink.of(one) for one in await team.guest_links(scope)]
-
-
-@router.post("/pools/{pool_id}/guest-links", status_code=201)
-async def make_guest_link(pool_id: UUID, given: GuestLinkIn, scope: ScopeDep) -> NewLink:
-    """A link with which anybody reads this pool for 90 days; shown this once."""
-    link, secret = await team.new_guest_link(scope, pool_id, given.name)
-    return NewLink(id=link.id, path=f"/guest/{secret}")
-
-
-@router.post("/guest-links/{link_id}/end")
-async def end_guest_link(link_id: UUID, scope: ScopeDep) -> bool:
-    """It opens nothing any more, and no copy of it."""
-    await team.end_guest_link(scope, link_id)
+@router.post("/workspace/name")
+async def name_workspace(given: WorkspaceIn, scope: ScopeDep) -> bool:
+    """What this firm or household is called."""
+    await team.name_workspace(scope, given.name)
     return True
 
 
