@@ -118,13 +118,13 @@ def test_the_calendar_and_its_link(open_page: OpenPage) -> None:
     page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Swan Street 27')}/care/calendar")
     expect(page.get_by_role("heading", name="Six weeks ahead")).to_be_visible()
-    page.get_by_role("button", name="Show the link").click()
-    link = page.get_by_test_id("feed").inner_text()
+    page.get_by_role("button", name="Make a calendar link").click()
+    link = page.get_by_test_id("feed-link").inner_text()
     answer = page.request.get(link)
     assert answer.status == 200
     assert "BEGIN:VEVENT" in answer.text()
-    page.get_by_role("button", name="Close this link").click()
-    expect(page.get_by_role("button", name="Show the link")).to_be_visible()
+    page.get_by_role("button", name="Take back").first.click()
+    expect(page.get_by_test_id("feed-link")).to_have_count(0)
     assert page.request.get(link).status == 404
 
 

@@ -56,6 +56,11 @@ _CURES = {
     "model_type": Message("{field}: must be a JSON object."),
     "list_type": Message("{field}: must be a list."),
     "string_type": Message("{field}: must be text."),
+    "timezone_aware": Message("{field}: a time needs its zone, like 2026-06-01T18:40:00Z."),
+    "date_from_datetime_parsing": Message("{field}: is no day of the calendar; write it like 2026-06-01."),
+    "datetime_from_date_parsing": Message("{field}: is no time; write it like 2026-06-01T18:40:00Z."),
+    "datetime_parsing": Message("{field}: is no time; write it like 2026-06-01T18:40:00Z."),
+    "date_parsing": Message("{field}: is no day of the calendar; write it like 2026-06-01."),
 }
 _LIMITS = {
     "gt": Message("{field}: must be greater than {limit}."),
@@ -114,6 +119,11 @@ def sentence(errors: Sequence[dict[str, object]]) -> tuple[str, Message]:
     return field, _cure(first, Verbatim(field))
 
 
+def _limit(limit: object) -> str:
+    """A number in its shortest form; a day or a time by its day, which is all that such a limit is about."""
+    return f"{limit:g}" if isinstance(limit, int | float) else str(limit)[:10]
+
+
 def _cure(error: dict[str, object], field: Verbatim) -> Message:
     kind, context = str(error.get("type")), error.get("ctx")
     details = context if isinstance(context, dict) else {}
@@ -123,7 +133,7 @@ def _cure(error: dict[str, object], field: Verbatim) -> Message:
         return Message("{field}: {why}", field=field, why=details["message"])
     for key, message in _LIMITS.items():
         if key in details:
-            return Message(message.template, field=field, limit=Verbatim(f"{details[key]:g}"))
+            return Message(message.template, field=field, limit=Verbatim(_limit(details[key])))
     if kind == "enum":
         return Message(
             "{field}: must be one of {known}.", field=field, known=Verbatim(str(details["expected"]))

@@ -65,19 +65,37 @@ async def open_scope(request: Request, principal: PrincipalDep) -> AsyncIterator
             address=principal.address,
         )
         scope = replace(scope, pools=await pools_seen(tx, principal, scope))
-        await _theirs(scope, request.path_params)
+        pool_id = await _theirs(scope, request.path_params)
+        if request.method not in SAFE and request.scope["route"].path_format not in READING_POSTS:
+            await _alone(scope, pool_id)
         yield scope
 
 
-async def _theirs(scope: Scope, named: Mapping[str, str]) -> None:
-    """What the address names is of this workspace and for who asks: found out before the body is checked."""
-    for name, check in (("pool_id", require_pool), ("entry_id", entry_row)):
-        try:
-            id_ = UUID(str(named[name])) if name in named else None
-        except ValueError:
-            return  # the route's own check says it better
-        if id_ is not None:
-            await check(scope, id_)
+async def _theirs(scope: Scope, named: Mapping[str, str]) -> UUID | None:
+    """What the address names is of this workspace and for who asks: found out before the body is checked.
+
+    The pool that it is about, None where it is about none.
+    """
+    try:
+        pool_id = UUID(named["pool_id"]) if "pool_id" in named else None
+        entry_id = UUID(named["entry_id"]) if "entry_id" in named else None
+    except ValueError:
+        return None  # the route's own check says it better
+    if entry_id is not None:
+        return (await entry_row(scope, entry_id)).pool_id
+    if pool_id is not None:
+        await require_pool(scope, pool_id)
+    return pool_id
+
+
+async def _alone(scope: Scope, pool_id: UUID | None) -> None:
+    """Two requests that write to one pool, or to one workspace's shelf and people, come one after the other:
+    the second sees what the first did. Else one step ticked by two at once would be poured twice.
+    """
+    if pool_id is not None:
+        await scope.tx.journal.one_writer(pool_id)
+    else:
+        await scope.tx.workspace.one_writer(scope.workspace_id)
 
 
 async def open_house(request: Request) -> AsyncIterator[Scope]:

@@ -164,3 +164,30 @@ def test_what_is_seen_hazy_day_after_day_stays_a_cloud_in_every_guess() -> None:
     clear = VisualCheck(Clarity.CLEAR, Level.NORMAL)
     other = updated(start(free=10.0), AROUND, [replace(seen, visual_check=clear) for seen in story])
     assert other.quantile(shown_cloud(other), 0.95) < 0.5
+
+
+def test_a_rescue_that_began_decades_ago_costs_no_more_than_sixty_days(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    """Somebody dates its begin to 1990: the story is gone through from sixty days before its end."""
+    steps = 0
+
+    def counted(particles: Particles, around: Surroundings, hours: float) -> Particles:
+        nonlocal steps
+        steps += 1
+        return stepped(particles, around, hours)
+
+    monkeypatch.setattr("kumpan.core.algae.belief.stepped", counted)
+    long_ago = prior(Severity.GREEN, AROUND, AT - 30 * 365 * 86_400, 10.0)
+    weekly = [Seen(at_s=AT - 7 * 86_400 * n, free_mg_l=3.0) for n in range(1500)]
+    found = updated(long_ago, AROUND, weekly)
+    assert found.at_s == pytest.approx(AT, abs=2)
+    assert steps <= 60 * 24 + len(weekly)
+
+
+def test_what_lies_within_sixty_days_is_all_gone_through() -> None:
+    whole = updated(start(), AROUND, [Seen(at_s=AT + 86_400 * n, free_mg_l=8.0) for n in range(1, 50)])
+    apart = start()
+    for n in range(1, 50):
+        apart = updated(apart, AROUND, [Seen(at_s=AT + 86_400 * n, free_mg_l=8.0)])
+    assert np.array_equal(whole.living, apart.living)

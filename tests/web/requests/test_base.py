@@ -2,6 +2,7 @@
 2.7.
 """
 
+from datetime import timedelta
 from typing import Any
 
 import pytest
@@ -13,7 +14,9 @@ from kumpan.core.pool.shapes import volume_l
 from kumpan.web.requests.journal import CellIn, SwimmersIn
 from kumpan.web.requests.maintenance import PlantIn
 from kumpan.web.requests.pools import BasinTyped, OwnRangeIn
-from tests.web.conftest import Api, new_id, pool_body
+from tests.web.conftest import Api, api, new_id, pool_body
+
+__all__ = ["api"]
 
 TYPED = [("2,700", 2700.0), ("2700", 2700.0), ("10,000", 10000.0), ("7,8", 7.8), ("1 1/2", 1.5), (3.5, 3.5)]
 
@@ -133,3 +136,36 @@ def test_a_length_in_meters_comes_back_as_it_was(
     assert (part.length_m, part.width_m, part.name) == (length, width, "Lagoon")
     assert [(point.distance_m, point.depth_m) for point in part.depth] == [(0.0, shallow), (end, deep)]
     assert typed.to_core().volume_l == volume_l((part,))
+
+
+NO_TIMES = [
+    1_700_000_000, "1700000000", 1.5, True, "1989-12-31T23:59:59Z", "0001-01-01T00:00:00+14:00",
+    "9999-12-31T23:59:59-14:00", "2026-06-01T18:40:00", "2026-06-01", "2026-13-01T00:00:00Z", "now", "",
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("at", NO_TIMES)
+async def test_a_time_is_written_out_with_its_zone_and_lies_in_our_days(api: Api, at: Any) -> None:
+    """No numbers for times, none without a zone, none before 1990, none after the next minutes."""
+    pool = await api.new_pool()
+    look = {"id": new_id(), "clarity": "clear", "level": "normal", "at": at}
+    reply = await api.client.post(f"/api/v1/pools/{pool}/looks", json=look)
+    assert reply.status_code == 422, reply.text
+    assert reply.json()["error"]["field"] == "at"
+    await api.post(f"/pools/{pool}/looks", {**look, "at": None}, 201)
+
+
+@pytest.mark.parametrize("day", [20_000, "20000", "1989-12-31", "2101-01-01", "0001-01-01", "2026-02-30"])
+async def test_a_day_is_written_out_and_lies_in_our_days(api: Api, day: Any) -> None:
+    pool = await api.new_pool()
+    off = {"id": new_id(), "task": "vacuum", "until": day}
+    assert (await api.client.post(f"/api/v1/pools/{pool}/care/put-off", json=off)).status_code == 422
+    assert (await api.client.get(f"/api/v1/pools/{pool}/report", params={"day": day})).status_code == 422
+
+
+async def test_ten_minutes_ahead_is_a_clock_that_runs_fast_and_eleven_is_a_slip(api: Api) -> None:
+    pool = await api.new_pool()
+    for minutes, status in ((9, 201), (11, 422)):
+        at = (api.now + timedelta(minutes=minutes)).isoformat()
+        look = {"id": new_id(), "clarity": "clear", "level": "normal", "at": at}
+        await api.post(f"/pools/{pool}/looks", look, status)

@@ -1,7 +1,8 @@
-import { Heading } from "@chakra-ui/react";
+import { Grid, Heading } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
+import { sharingQuery } from "../../api/accountQueries";
 import { client, take } from "../../api/client";
 import { poolQuery } from "../../api/queries";
 import type { PoolHeaderData } from "../../api/types";
@@ -107,12 +108,18 @@ export function ChangePoolPage() {
 function Others({ poolId, settings }: { poolId: string; settings: PoolHeaderData["settings"] }) {
   const me = useMe();
   const zone = settings.time_zone;
+  const sharing = useQuery(sharingQuery(poolId));
+  const office = me?.role === "office";
   return (
-    <>
+    <Grid
+      templateColumns={{ base: "minmax(0,1fr)", lg: "repeat(2, minmax(0,1fr))" }}
+      columnGap="4"
+      alignItems="start"
+    >
       <PoolLinks poolId={poolId} zone={zone} kind="guest" />
-      {me?.role === "office" && <SharingCard poolId={poolId} zone={zone} />}
-      {me?.role === "office" && <ArchiveCard poolId={poolId} name={settings.name} />}
-    </>
+      {office && <SharingCard poolId={poolId} zone={zone} />}
+      {office && sharing.data?.own && <ArchiveCard poolId={poolId} name={settings.name} />}
+    </Grid>
   );
 }
 

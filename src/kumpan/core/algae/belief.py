@@ -22,6 +22,7 @@ SOURCE = "rescue-model"
 
 GUESSES = 300
 SEED = 20_260_612
+MOST_REMEMBERED_S = 60 * 86_400.0
 KILL_A_DAY = Spread(0.97, 1.38)  # at shock level, 25 C
 FILTER_A_DAY = Spread(0.365, 1.28)  # pump day and night, filter cleaned when it asks for it
 FILTER_FACTOR: Mapping[Filter, float] = MappingProxyType(
@@ -166,8 +167,16 @@ def advanced(particles: Particles, around: Surroundings, until_s: float) -> Part
 
 
 def updated(particles: Particles, around: Surroundings, story: Sequence[Seen]) -> Particles:
-    """Through everything that was poured, tested and seen, in order."""
-    for seen in sorted(story, key=lambda s: s.at_s):
+    """Through everything that was poured, tested and seen, in order.
+
+    Of a story of years the last sixty days are gone through: a rescue is over in a week or three, and what
+    was believed before has long been replaced by the tests since.
+    """
+    ordered = sorted(story, key=lambda s: s.at_s)
+    if ordered and ordered[-1].at_s - particles.at_s > MOST_REMEMBERED_S:
+        particles = replace(particles, at_s=ordered[-1].at_s - MOST_REMEMBERED_S)
+        ordered = [seen for seen in ordered if seen.at_s >= particles.at_s]
+    for seen in ordered:
         particles = advanced(particles, around, seen.at_s)
         if seen.poured_mg_l:
             particles = replace(particles, free=particles.free + seen.poured_mg_l / particles.volume)

@@ -96,6 +96,15 @@ class JournalRepository:
         row = (await self._session.execute(wanted)).first()
         return None if row is None else StoredPool(*row)
 
+    async def one_writer(self, pool_id: UUID) -> None:
+        """Whoever else writes to this pool waits until this transaction ends, and then reads what it wrote.
+
+        The row is changed, not only locked: on a cluster another node's writer is then refused as well.
+        """
+        await self._session.execute(
+            update(PoolRow).where(PoolRow.id == pool_id).values(writes=PoolRow.writes + 1)
+        )
+
     async def archive(self, pool_id: UUID, at: datetime | None) -> None:
         """Archived since `at`, or no longer."""
         await self._session.execute(update(PoolRow).where(PoolRow.id == pool_id).values(archived_at=at))

@@ -51,6 +51,11 @@ class WorkspaceRepository:
         self._session.add(WorkspaceRow(id=id_, name=name, created_at=later))
         await self._session.flush()
 
+    async def one_writer(self, id_: UUID) -> None:
+        """Whoever else writes to what belongs to no pool waits until this transaction ends."""
+        row = WorkspaceRow
+        await self._session.execute(update(row).where(row.id == id_).values(writes=row.writes + 1))
+
     async def name_workspace(self, id_: UUID, name: str) -> None:
         """What a workspace is called from now on."""
         await self._session.execute(update(WorkspaceRow).where(WorkspaceRow.id == id_).values(name=name))

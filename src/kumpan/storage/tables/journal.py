@@ -3,7 +3,7 @@
 from datetime import datetime
 from uuid import UUID
 
-from sqlalchemy import JSON, ForeignKey, Index, LargeBinary, String, UniqueConstraint, Uuid
+from sqlalchemy import JSON, BigInteger, ForeignKey, Index, LargeBinary, String, UniqueConstraint, Uuid
 from sqlalchemy.orm import Mapped, mapped_column
 
 from kumpan.storage.tables.base import Base
@@ -11,7 +11,10 @@ from kumpan.storage.types import UtcDateTime
 
 
 class PoolRow(Base):
-    """A pool and whose it is; all else is in its journal. An archived one is read and no longer written."""
+    """A pool and whose it is; all else is in its journal. An archived one is read and no longer written.
+
+    `writes` counts on at each request that writes: whoever writes next waits for the one before.
+    """
 
     __tablename__ = "pool"
 
@@ -19,6 +22,7 @@ class PoolRow(Base):
     workspace_id: Mapped[UUID] = mapped_column(ForeignKey("workspace.id"), index=True)
     created_at: Mapped[datetime] = mapped_column(UtcDateTime)
     archived_at: Mapped[datetime | None] = mapped_column(UtcDateTime)
+    writes: Mapped[int] = mapped_column(BigInteger, server_default="0")
 
 
 class PoolShareRow(Base):

@@ -3,7 +3,7 @@
 from datetime import datetime
 from uuid import UUID
 
-from sqlalchemy import Double, ForeignKey, String, Uuid
+from sqlalchemy import BigInteger, Double, ForeignKey, String, Uuid
 from sqlalchemy.orm import Mapped, mapped_column
 
 from kumpan.storage.tables.base import Base
@@ -11,13 +11,14 @@ from kumpan.storage.types import UtcDateTime
 
 
 class WorkspaceRow(Base):
-    """Whose pools, people and products these are."""
+    """Whose pools, people and products these are. `writes` as a pool's, for what belongs to no pool."""
 
     __tablename__ = "workspace"
 
     id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)
     name: Mapped[str] = mapped_column(String(120))
     created_at: Mapped[datetime] = mapped_column(UtcDateTime)
+    writes: Mapped[int] = mapped_column(BigInteger, server_default="0")
 
 
 class PersonRow(Base):

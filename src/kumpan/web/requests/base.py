@@ -4,12 +4,15 @@ The stateless routes take numbers only. Forms send what was typed: a number of t
 read here, at the door, by the one reader of typed numbers ("2,700" is 2700, "7,8" is 7.8).
 """
 
+import re
+from datetime import UTC, date, datetime, time
 from typing import Annotated
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field
+from pydantic import AwareDatetime, BaseModel, BeforeValidator, ConfigDict, Field
 from pydantic_core import PydanticCustomError
 
 from kumpan.core.errors import UnreadableQuantity
+from kumpan.core.messages import Message, Verbatim
 from kumpan.core.quantities.typed import read_number
 from kumpan.wording.render import render
 
@@ -31,6 +34,35 @@ def _typed(value: object) -> object:
 
 
 AsTyped = BeforeValidator(_typed, json_schema_input_type=float | str | None)
+
+
+def _written(example: str) -> BeforeValidator:
+    """Refuses numbers that stand for a day or a time, also those written as text: nobody means them."""
+
+    def check(value: object) -> object:
+        dated = value is None or isinstance(value, date)
+        if not dated and not (isinstance(value, str) and re.match(r"\d{4}-\d\d-\d\d", value.strip())):
+            sentence = Message("must be written like {example}.", example=Verbatim(example))
+            raise PydanticCustomError(
+                "typed", "{sentence}", {"sentence": render(sentence), "message": sentence}
+            )
+        return value
+
+    return BeforeValidator(check, json_schema_input_type=str)
+
+
+# Nobody tested a pool before 1990 here, and no plan reaches over 2100: what lies outside is a slip of typing.
+FIRST_DAY, LAST_DAY = date(1990, 1, 1), date(2100, 1, 1)
+Day = Annotated[date, _written("2026-06-01"), Field(ge=FIRST_DAY, le=LAST_DAY)]
+Moment = Annotated[
+    AwareDatetime,
+    _written("2026-06-01T18:40:00Z"),
+    Field(
+        ge=datetime.combine(FIRST_DAY, time(), UTC),
+        le=datetime.combine(LAST_DAY, time(), UTC),
+        description="with a zone",
+    ),
+]
 
 
 class Strict(BaseModel):

@@ -1,6 +1,5 @@
 """What is told about a pool's care over HTTP: finished procedures, put-offs, intervals, events, the plant."""
 
-from datetime import date, datetime
 from typing import Annotated
 
 from pydantic import Field, StrictBool
@@ -10,7 +9,7 @@ from kumpan.core.journal import CellKind, EventNoted, NotedEvent, PlantSet, Pump
 from kumpan.core.messages import Message, Verbatim
 from kumpan.core.quantities.typed import Dimension
 from kumpan.core.quantities.units import Units
-from kumpan.web.requests.base import AsTyped
+from kumpan.web.requests.base import AsTyped, Day, Moment
 from kumpan.web.requests.journal import Note
 from kumpan.web.requests.pools import StampIn, Typed, quantity
 
@@ -35,7 +34,7 @@ class PutOffIn(StampIn):
     """`until` a day to put it off to; without one it is left out this time, and `reason` says why."""
 
     task: TaskKey
-    until: date | None = None
+    until: Day | None = None
     reason: Note = ""
 
 
@@ -71,9 +70,9 @@ class PlantIn(StampIn):
     )
     windows: Annotated[list[tuple[Minute, Minute]], Field(max_length=8)] = []
     clean_pressure: Typed = ""
-    media_since: datetime | None = None
+    media_since: Moment | None = None
     cell_kind: CellKind = CellKind.SELF_CLEANING
-    cell_since: datetime | None = None
+    cell_since: Moment | None = None
     cell_rated_h: Annotated[Positive | None, AsTyped] = None
     solar: StrictBool = False
 

@@ -1,6 +1,5 @@
 """Setting up a pool: what people type, read into inner units at this door."""
 
-from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
@@ -15,7 +14,7 @@ from kumpan.core.pool.shapes import DepthPoint, Part, ShapeKind, volume_l
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_quantity
 from kumpan.core.ranges.choices import Chosen, OwnRange
-from kumpan.web.requests.base import AsTyped, Concentration, PhValue, Strict, StrictBool
+from kumpan.web.requests.base import AsTyped, Concentration, Moment, PhValue, Strict, StrictBool
 from kumpan.web.requests.calculations import ReadingsIn
 
 Typed = Annotated[str, Field(max_length=40)]
@@ -201,7 +200,7 @@ class StampIn(Strict):
     """`id` is made by the client, so that a resend is recognized; `at` is when it happened (default now)."""
 
     id: UUID
-    at: Annotated[datetime, Field(description="with a zone")] | None = None
+    at: Moment | None = None
     person_id: UUID | None = None
 
 

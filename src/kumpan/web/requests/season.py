@@ -1,6 +1,5 @@
 """What is told about opening, closing and the climate over HTTP."""
 
-from datetime import date
 from typing import Annotated
 from uuid import UUID
 
@@ -19,7 +18,7 @@ from kumpan.core.journal import (
 )
 from kumpan.core.quantities.typed import Dimension
 from kumpan.core.quantities.units import Units
-from kumpan.web.requests.base import Strict
+from kumpan.web.requests.base import Day, Strict
 from kumpan.web.requests.pools import StampIn, Typed, quantity
 
 PREVIEW = UUID(int=0)
@@ -30,7 +29,7 @@ class ListFields(Strict):
     """Which list, for which day, and how the pool stands over winter."""
 
     which: Which
-    day: date
+    day: Day
     kind: PoolKind = PoolKind.IN_GROUND
     cover: Cover = Cover.SOLID
     winter: Winter = Winter.FROST

@@ -1,6 +1,5 @@
 """Opening and closing lists, and the water's climate."""
 
-from datetime import date
 from typing import Annotated
 from uuid import UUID
 
@@ -8,6 +7,7 @@ from fastapi import APIRouter, Query
 
 from kumpan.services.season import commands as season_commands
 from kumpan.services.season import queries as season_queries
+from kumpan.web.requests.base import Day
 from kumpan.web.requests.season import ClimateIn, KeepListIn, ListAsked, TickItemIn
 from kumpan.web.responses.season import ClimateView, SeasonListView
 from kumpan.web.scope import ReaderDep, ScopeDep, UnitsDep, units_of
@@ -19,7 +19,7 @@ router = APIRouter(prefix="/api/v1/pools/{pool_id}", tags=["season"])
 class ListQuery(ListAsked):
     """As query: the list, and the units to tell it in."""
 
-    day: date
+    day: Day
     metric: bool = False
 
 

@@ -1,6 +1,5 @@
 """A technician's round: stops in order, the load list, finished visits."""
 
-from datetime import date
 from typing import Annotated
 from uuid import UUID
 
@@ -9,6 +8,7 @@ from fastapi import APIRouter, Query
 from kumpan.services.visits import commands as visits_commands
 from kumpan.services.visits import queries as visits_queries
 from kumpan.services.visits import reports
+from kumpan.web.requests.base import Day
 from kumpan.web.requests.visits import RoundIn, TruckItemIn, VisitIn
 from kumpan.web.responses.visits import OwnerReport, RoundView
 from kumpan.web.scope import ReaderDep, ScopeDep, UnitsDep
@@ -44,7 +44,7 @@ async def count_truck(given: TruckItemIn, scope: ScopeDep, units: UnitsDep) -> U
 
 
 @router.get("/pools/{pool_id}/report")
-async def report(pool_id: UUID, scope: ScopeDep, reader: ReaderDep, day: date | None = None) -> OwnerReport:
+async def report(pool_id: UUID, scope: ScopeDep, reader: ReaderDep, day: Day | None = None) -> OwnerReport:
     """One day for the owner: found, added, why, done, what is next, when to swim."""
     return OwnerReport.of(await reports.owner_report(scope, pool_id, day), reader)
 
