@@ -21,6 +21,9 @@ class CellLife:
     ends_at: datetime | None
 
 
+FARTHEST_DAYS = 30 * 365
+
+
 def cell_life(state: PoolState, now: datetime) -> CellLife | None:
     """From the settings in the journal: a day's hours times its percent. None without a cell's setting."""
     settings = [(entry.at, entry.body) for entry in state.cell_settings]
@@ -36,5 +39,6 @@ def cell_life(state: PoolState, now: datetime) -> CellLife | None:
     rated = state.plant.cell_rated_h or RATED_H
     left = max(0.0, rated - run)
     a_day = settings[-1][1].hours_per_day * settings[-1][1].percent / 100.0
-    ends_at = now + timedelta(days=left / a_day) if a_day > 0 else None
+    # A cell that hardly runs outlives whatever can be said of it.
+    ends_at = now + timedelta(days=left / a_day) if left < a_day * FARTHEST_DAYS else None
     return CellLife(run, rated, left, ends_at)

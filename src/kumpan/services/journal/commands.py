@@ -3,13 +3,16 @@
 from uuid import UUID
 
 from kumpan.core.dosing.typed_amount import AmountRead
-from kumpan.core.errors import NotFound
-from kumpan.core.journal import AdditionMade, Entry
+from kumpan.core.errors import InvalidInput, NotFound
+from kumpan.core.journal import AdditionMade, Entry, WaterChanged
 from kumpan.core.messages import Message
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.units import Units
-from kumpan.services.journal.ledger import Scope, Stamp, correct, entry_row, record, to_entry
+from kumpan.core.quantity import Number
+from kumpan.services.journal.ledger import Scope, Stamp, correct, entry_row, pool_state, record, to_entry
 from kumpan.services.journal.queries import read_typed
+
+MOST_POOLS_AT_ONCE = 3  # a pool drained, cleaned and filled twice over is the most that one entry tells
 
 
 async def pour(
@@ -18,6 +21,23 @@ async def pour(
     """Note something that was poured outside a sheet."""
     read = await read_typed(scope, product, amount, units=units)
     return await record(scope, pool_id, stamp, _body(product, read, None))
+
+
+async def change_water(scope: Scope, pool_id: UUID, stamp: Stamp, change: WaterChanged) -> Entry:
+    """Note water that left and was made up. Raises InvalidInput for more than a few pools full at once."""
+    basin = (await pool_state(scope, pool_id)).basin
+    if basin is not None and not basin.volume_is_unknown:
+        times = change.volume_l / basin.volume_l
+        if times > MOST_POOLS_AT_ONCE:
+            raise InvalidInput(
+                Message(
+                    "This is {times} times the pool's water; check the amount and its unit, "
+                    "or enter each filling by itself.",
+                    times=Number(times, digits=0),
+                ),
+                "volume",
+            )
+    return await record(scope, pool_id, stamp, change)
 
 
 async def correct_amount(scope: Scope, entry_id: UUID, stamp: Stamp, amount: str, *, units: Units) -> Entry:

@@ -74,8 +74,10 @@ class Strict(BaseModel):
 Concentration = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=0, le=200_000)]
 PhValue = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=0, le=14)]
 TemperatureC = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=-5, le=60)]
-VolumeL = Annotated[float, Field(strict=True, allow_inf_nan=False, gt=0, le=50_000_000)]
-StrengthPercent = Annotated[float, Field(strict=True, allow_inf_nan=False, gt=0, le=100)]
+VolumeL = Annotated[
+    float, Field(strict=True, allow_inf_nan=False, ge=1, le=50_000_000)
+]  # a bucket is no pool
+StrengthPercent = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=0.001, le=100)]
 Amount = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=0, le=1e9)]
 Fraction = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=0, le=1)]
 Density = Annotated[float, Field(strict=True, allow_inf_nan=False, gt=0.5, le=3)]

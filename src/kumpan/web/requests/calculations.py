@@ -112,8 +112,8 @@ class ProductIn(Strict):
     id: str = Field(min_length=1, max_length=100)
     chemical: str = Field(max_length=60)
     strength_percent: StrengthPercent
-    package_g: Annotated[Amount, Field(gt=0)] | None = None
-    package_ml: Annotated[Amount, Field(gt=0)] | None = None
+    package_g: Annotated[Amount, Field(ge=0.1)] | None = None
+    package_ml: Annotated[Amount, Field(ge=0.1)] | None = None
     density_g_per_ml: Density | None = None
 
     def to_core(self) -> Product:

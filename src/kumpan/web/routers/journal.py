@@ -109,7 +109,7 @@ async def keep_addition(pool_id: UUID, addition: AdditionTyped, scope: ScopeDep,
 @router.post("/pools/{pool_id}/water-changes", status_code=201)
 async def keep_water_change(pool_id: UUID, change: WaterChangeIn, scope: ScopeDep) -> UUID:
     """Backwash, refill, rain that ran over, a drain."""
-    return (await record(scope, pool_id, stamp(change, scope), change.to_core())).id
+    return (await journal_commands.change_water(scope, pool_id, stamp(change, scope), change.to_core())).id
 
 
 @router.post("/pools/{pool_id}/cell", status_code=201)
