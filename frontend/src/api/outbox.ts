@@ -36,6 +36,8 @@ const KEY = "kumpan.outbox";
 const AGAIN_MS = 10_000;
 // No answer, signed out meanwhile, or too often: it is sent again later and nothing is lost.
 const LATER: readonly number[] = [0, 401, 429];
+/** Nobody took it: no answer, or one that says that the database is gone. */
+const UNSENT: readonly number[] = [0, 503];
 
 let waiting: readonly Waiting[] = parsed(readSaved(KEY));
 let onSent: () => void = () => undefined;
@@ -63,7 +65,7 @@ export async function postOrKeep<P extends Posts>(
   try {
     return (await post(path, params, body)) as PostAnswer<P>;
   } catch (error) {
-    if (!(error instanceof Trouble) || error.status !== 0) throw error;
+    if (!(error instanceof Trouble) || !UNSENT.includes(error.status)) throw error;
     set([...waiting, { path, params, body: timed, what, refused: null }]);
     return SAVED;
   }

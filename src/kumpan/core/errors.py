@@ -56,6 +56,16 @@ class SignedOut(KumpanError):
     code = "signed_out"
 
 
+class Unavailable(KumpanError):
+    """What this stands on does not answer now; nothing was saved, and the same may be sent again."""
+
+    code = "unavailable"
+
+
+class Collided(Unavailable):
+    """Somebody else wrote the same in this moment: nothing was saved, and doing it once more helps."""
+
+
 class TooMany(KumpanError):
     """Tried too often; the message says when it may be tried again."""
 

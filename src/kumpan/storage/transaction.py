@@ -1,11 +1,17 @@
 """One engine a process, one transaction a use case."""
 
+import asyncio
 from collections.abc import AsyncIterator, Callable
 from contextlib import asynccontextmanager
 from datetime import datetime
 
+from sqlalchemy import text
+from sqlalchemy.exc import DBAPIError, InterfaceError, OperationalError
+from sqlalchemy.exc import TimeoutError as PoolTimeout
 from sqlalchemy.ext.asyncio import AsyncEngine, AsyncSession, async_sessionmaker, create_async_engine
 
+from kumpan.core.errors import Collided, Unavailable
+from kumpan.core.messages import Message
 from kumpan.storage.attempts import AttemptStorage
 from kumpan.storage.repositories.accounts import AccountRepository
 from kumpan.storage.repositories.devices import DeviceRepository
@@ -26,6 +32,31 @@ class Transaction:
         self.accounts = AccountRepository(session)
         self.shares = ShareRepository(session)
         self.passkeys = PasskeyRepository(session)
+        self._session = session
+
+    async def revision(self) -> str:
+        """The version of the last migration; empty before the first."""
+        found = await self._session.scalar(text("SELECT version_num FROM alembic_version"))
+        return str(found or "")
+
+
+COLLIDED = (1213, 1205)  # ended in favor of another transaction; waited too long for one
+ANSWERS_WITHIN_S, CONNECTS_WITHIN_S, WAITS_WITHIN_S = 1.0, 2, 10
+GONE = Message("The database does not answer. Nothing was saved; it is tried again by itself.")
+FULL = Message("The disk of the database is full. Nothing was saved; make room, then send it again.")
+DISK_FULL = (28, 1021, 1030, 1114)
+SOMEBODY_ELSE = Message("Somebody else wrote the same in this moment. Nothing was saved; send it again.")
+
+
+def unavailable(trouble: DBAPIError) -> Unavailable | None:
+    """What a failing database means for who asked; None for a fault of ours."""
+    number = trouble.orig.args[0] if trouble.orig is not None and trouble.orig.args else 0
+    if number in COLLIDED:
+        return Collided(SOMEBODY_ELSE)
+    if number in DISK_FULL:
+        return Unavailable(FULL)
+    gone = trouble.connection_invalidated or isinstance(trouble, OperationalError | InterfaceError)
+    return Unavailable(GONE) if gone else None
 
 
 class Database:
@@ -33,16 +64,51 @@ class Database:
 
     def __init__(self, url: str) -> None:
         self._engine: AsyncEngine = create_async_engine(
-            url, pool_pre_ping=True, pool_recycle=600, isolation_level="READ COMMITTED"
+            url,
+            pool_pre_ping=True,
+            pool_recycle=600,
+            pool_timeout=WAITS_WITHIN_S,
+            isolation_level="READ COMMITTED",
+            connect_args={"connect_timeout": CONNECTS_WITHIN_S},
         )
         self._sessions = async_sessionmaker(self._engine, expire_on_commit=False)
         self._row_cache: RowCache[StoredEntry] = RowCache()
 
     @asynccontextmanager
     async def transaction(self) -> AsyncIterator[Transaction]:
-        """One transaction: committed at the end, rolled back after an error."""
+        """One transaction: committed at the end, rolled back after an error.
+
+        Raises Unavailable where the database is gone, full, or takes this for another one's turn.
+        """
+        try:
+            async with self._begun() as session:
+                yield Transaction(session, self._row_cache)
+        except DBAPIError as trouble:
+            meant = unavailable(trouble)
+            if meant is None:
+                raise
+            raise meant from trouble
+        except PoolTimeout as trouble:
+            raise Unavailable(GONE) from trouble
+
+    @asynccontextmanager
+    async def _begun(self) -> AsyncIterator[AsyncSession]:
+        """A session whose connection answers: a frozen database is noticed here, before any work."""
         async with self._sessions() as session, session.begin():
-            yield Transaction(session, self._row_cache)
+            try:
+                async with asyncio.timeout(CONNECTS_WITHIN_S):
+                    await session.connection()
+            except TimeoutError as trouble:
+                raise Unavailable(GONE) from trouble
+            yield session
+
+    async def revision(self) -> str:
+        """The version of the database. Raises Unavailable where it does not answer within a second."""
+        try:
+            async with asyncio.timeout(ANSWERS_WITHIN_S), self.transaction() as tx:
+                return await tx.revision()
+        except TimeoutError as trouble:
+            raise Unavailable(GONE) from trouble
 
     def attempts(self, clock: Callable[[], datetime]) -> AttemptStorage:
         """Where attempts are counted."""

@@ -28,6 +28,7 @@ class MariaDbServer:
         self.process: subprocess.Popen[bytes] | None = None
         self._lock: IO[str] | None = None
         self._private: str | None = None
+        self._durable = True
 
     @property
     def socket(self) -> str:
@@ -49,10 +50,19 @@ class MariaDbServer:
             _install(data)
         # A socket path over 107 characters aborts the server: keep it short and private.
         self._private = tempfile.mkdtemp(prefix="kumpan-", dir="/tmp")
+        self._durable = durable
+        self._launch()
+
+    def restart(self) -> None:
+        """Start a server that has died again, at the same socket: who was connected finds it there."""
+        self._launch()
+
+    def _launch(self) -> None:
+        data = self.folder / "mariadb"
         log = self.folder / "mariadb.log"
         with log.open("ab") as out:
             self.process = subprocess.Popen(
-                self._command(data, durable=durable),
+                self._command(data, durable=self._durable),
                 stdout=out,
                 stderr=out,
                 stdin=subprocess.DEVNULL,

@@ -9,6 +9,7 @@ from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
 from kumpan.core.errors import (
+    Collided,
     Conflict,
     InvalidInput,
     KumpanError,
@@ -17,6 +18,7 @@ from kumpan.core.errors import (
     OutOfScope,
     SignedOut,
     TooMany,
+    Unavailable,
     UnreadableQuantity,
 )
 from kumpan.core.messages import Message, Verbatim
@@ -29,12 +31,14 @@ STATUS: dict[type[KumpanError], int] = {
     NotPermitted: 403,
     SignedOut: 401,
     TooMany: 429,
+    Unavailable: 503,
     Conflict: 409,
     OutOfScope: 422,
     UnreadableQuantity: 422,
     InvalidInput: 422,
     KumpanError: 400,
 }
+AGAIN = "x-kumpan-again"  # inside the app only: `web/again.py` does the request once more and takes it off
 _HTTP_WORDS = {
     400: Message("The request could not be read; send one JSON object."),
     404: Message("There is nothing at this address."),
@@ -86,7 +90,10 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(KumpanError)
     async def known(request: Request, trouble: KumpanError) -> JSONResponse:
         words = render(trouble.message, reader_at(request))
-        return error_response(status_of(trouble), trouble.code, words, trouble.field)
+        answer = error_response(status_of(trouble), trouble.code, words, trouble.field)
+        if isinstance(trouble, Collided):
+            answer.headers[AGAIN] = "1"
+        return answer
 
     @app.exception_handler(RequestValidationError)
     async def invalid(request: Request, trouble: RequestValidationError) -> JSONResponse:

@@ -8,7 +8,7 @@ from pathlib import Path
 
 import structlog
 from fastapi import Depends, FastAPI
-from fastapi.responses import FileResponse, JSONResponse, Response
+from fastapi.responses import FileResponse, Response
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.staticfiles import StaticFiles
 
@@ -19,7 +19,8 @@ from kumpan.services.pools.outlooks import outlook_of
 from kumpan.services.workers import WORKERS
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
-from kumpan.web import errors
+from kumpan.web import errors, health
+from kumpan.web.again import Again
 from kumpan.web.auth.authentication import Authentication
 from kumpan.web.auth.door import AT_HOME, Door
 from kumpan.web.body_limit import BodyLimit
@@ -100,11 +101,9 @@ def build_app(
     for module in GATED:
         app.include_router(module.router, dependencies=[Depends(principal_of)])
 
-    @app.get("/api/health", include_in_schema=False)
-    def health() -> JSONResponse:
-        return JSONResponse({"ok": True})
-
+    health.install(app)
     errors.install(app)
+    app.add_middleware(Again)
     app.add_middleware(BodyLimit)
     app.add_middleware(ETag)
     app.add_middleware(GZipMiddleware, minimum_size=1000)

@@ -20,8 +20,10 @@ export function GuestPage() {
   const pool = guest.data?.pool_id;
   useEffect(() => {
     if (!pool) return;
-    void navigate(`/pools/${pool}`, { replace: true });
-    void queries.invalidateQueries({ queryKey: ["auth"] });
+    // Who one is comes first: a page of the pool that still believes nobody is here would show the way in.
+    void queries
+      .invalidateQueries({ queryKey: ["auth"] })
+      .then(() => navigate(`/pools/${pool}`, { replace: true }));
   }, [pool, navigate, queries]);
   if (!guest.isError) return <Loading what="the pool" />;
   return (

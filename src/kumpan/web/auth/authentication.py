@@ -6,6 +6,7 @@ from datetime import datetime
 from starlette.requests import HTTPConnection
 from starlette.types import ASGIApp, Receive, Scope, Send
 
+from kumpan.core.errors import Unavailable
 from kumpan.services.people.access import Principal, Role
 from kumpan.services.people.accounts import IDLE, LONGEST, SEEN_EVERY
 from kumpan.services.people.links import LinkKind
@@ -15,6 +16,7 @@ from kumpan.storage.transaction import Database, Transaction
 from kumpan.web.auth.cookies import GUEST, SESSION, value_of
 from kumpan.web.auth.permissions import API, is_open
 from kumpan.web.errors import error_response
+from kumpan.wording.render import render
 
 BEARER = "bearer "
 SIGN_IN = "Sign in first."
@@ -33,7 +35,11 @@ class Authentication:
             return
         connection = HTTPConnection(scope)
         database: Database | None = getattr(scope["app"].state, "database", None)
-        principal = None if database is None else await find(connection, database)
+        try:
+            principal = None if database is None else await find(connection, database)
+        except Unavailable as trouble:  # out here no handler of the app turns it into an answer
+            await error_response(503, trouble.code, render(trouble.message))(scope, receive, send)
+            return
         if principal is None and not is_open(scope["path"]):
             await error_response(401, "signed_out", SIGN_IN)(scope, receive, send)
             return
