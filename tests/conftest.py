@@ -20,6 +20,7 @@ TABLES = (
     "secret_link",
     "pool_given",
     "pool_share",
+    "pool_summary",
     "journal_copy",
     "passkey",
     "challenge",

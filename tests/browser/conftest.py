@@ -91,7 +91,7 @@ def open_page(kumpan: Running, chromium: Browser) -> Iterator[OpenPage]:
 
 def pool_of(page: Page, name: str) -> str:
     """The path of a pool, by its name."""
-    heads = page.request.get("/api/v1/pools", max_retries=IDLE_CLOSED).json()
+    heads = page.request.get("/api/v1/pools", max_retries=IDLE_CLOSED).json()["pools"]
     return next(f"/pools/{head['id']}" for head in heads if head["settings"]["name"] == name)
 
 

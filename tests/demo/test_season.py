@@ -11,7 +11,7 @@ from kumpan.demo.__main__ import demo_id, load
 from kumpan.demo.scenario import INVENTORY, PEOPLE, DemoPool, pools
 from kumpan.demo.season import DAYS, Line, poured_g, season
 from kumpan.services.assessment import queries as assessments
-from kumpan.services.journal.ledger import Scope
+from kumpan.services.journal.ledger import Scope, pool_ids
 from kumpan.services.people import queries as people_queries
 from kumpan.services.pools import outlooks
 from kumpan.services.products import queries as products_queries
@@ -84,7 +84,7 @@ async def test_loaded_once_with_stock_for_all_of_it_and_an_outlook_for_each(data
     assert not await load(database, NOW)
     async with database.transaction() as tx:
         scope = Scope(tx, await people_queries.the_workspace(tx), NOW)
-        heads = await assessments.heads(scope)
+        heads = [await assessments.head(scope, pool_id) for pool_id in await pool_ids(scope)]
         assert [head.settings.name for head in heads] == [pool.settings.name for pool in pools()]
         for line in await products_queries.inventory(scope, units=Units.US):
             assert line.stock_g is None or line.stock_g > 0

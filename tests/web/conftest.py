@@ -43,6 +43,10 @@ class Api:
         assert reply.status_code == status if status else reply.is_success, reply.text
         return reply.json()
 
+    async def pools(self, query: str = "") -> Json:
+        """The first page of the pools, by name unless the query says else."""
+        return (await self.get(f"/pools?{query or 'sort=name'}"))["pools"]
+
     def pass_time(self, **parts: float) -> None:
         self.now += timedelta(**parts)
 

@@ -88,6 +88,7 @@ export type Me = Schemas["Me"];
 export type AuthState = Schemas["AuthState"];
 export type Member = Schemas["Member"];
 export type ApiToken = Schemas["Token"];
+export type PoolPage = Schemas["PoolPage"];
 export type PoolLink = Schemas["PoolLink"];
 export type ArchivedPool = Schemas["ArchivedPool"];
 export type Account = Schemas["Account"];

@@ -4,7 +4,7 @@ import { render as plainly, screen } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import type { ReactNode } from "react";
 import { MemoryRouter, Route, Routes, useLocation } from "react-router";
-import type { PoolHeaderData } from "../api/types";
+import type { PoolHeaderData, PoolPage } from "../api/types";
 import { NoticeBar } from "../components/notice";
 import { system } from "../theme/system";
 import { recordedAt } from "./server";
@@ -53,7 +53,9 @@ function Address() {
 
 /** A pool of the recorded season, by its name. */
 export function poolNamed(name: string): PoolHeaderData {
-  const found = recordedAt<PoolHeaderData[]>("/pools").find(({ settings }) => settings.name === name);
+  const found = recordedAt<PoolPage>("/pools?sort=name&limit=200").pools.find(
+    ({ settings }) => settings.name === name,
+  );
   if (found === undefined) throw new Error(`No pool is named ${name}.`);
   return found;
 }

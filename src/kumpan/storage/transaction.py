@@ -18,6 +18,7 @@ from kumpan.storage.repositories.devices import DeviceRepository
 from kumpan.storage.repositories.journal import JournalRepository, StoredEntry
 from kumpan.storage.repositories.passkeys import PasskeyRepository
 from kumpan.storage.repositories.shares import ShareRepository
+from kumpan.storage.repositories.summaries import SummaryRepository
 from kumpan.storage.repositories.workspace import WorkspaceRepository
 from kumpan.storage.row_cache import RowCache
 
@@ -31,6 +32,7 @@ class Transaction:
         self.devices = DeviceRepository(session)
         self.accounts = AccountRepository(session)
         self.shares = ShareRepository(session)
+        self.summaries = SummaryRepository(session)
         self.passkeys = PasskeyRepository(session)
         self._session = session
 

@@ -22,7 +22,8 @@ FILE = FRONTEND / "src/testing/answers.json"
 BASIN = {"shape": "rectangle", "length": "32", "width": "16", "second_width": "", "name": "",
          "depths": [{"distance": "0", "depth": "3"}, {"distance": "32", "depth": "8"}]}  # fmt: skip
 LONGEST_LIST = 12
-EVERYWHERE = ("/choices", "/pools", "/people", "/shelf", "/shelf/to-buy", "/habits", "/practice",
+PAGE, ALL_POOLS = "/pools?sort=attention&limit=50", "/pools?sort=name&limit=200"
+EVERYWHERE = ("/choices", PAGE, ALL_POOLS, "/people", "/shelf", "/shelf/to-buy", "/habits", "/practice",
               "/auth/state", "/me", "/me/tokens", "/members", "/links", "/archived-pools", "/journal-copies", "/audit",
               "/identify/questions", "/identify", "/interview?tree=low_salt")  # fmt: skip
 OF_EVERY_POOL = ("", "/assessment", "/board", "/sheet", "/today", "/care", "/benches", "/plan", "/climate")
@@ -54,7 +55,7 @@ def recorded(client: httpx.Client, soon: str) -> dict[str, Any]:
 
     for path in EVERYWHERE:
         ask(path)
-    for head in answers["/pools"]:
+    for head in answers[ALL_POOLS]["pools"]:
         pool = f"/pools/{head['id']}"
         for path in OF_EVERY_POOL:
             ask(pool + path)
@@ -64,7 +65,7 @@ def recorded(client: httpx.Client, soon: str) -> dict[str, Any]:
                 answers[pool + path.format(soon="soon")] = shortened(found.json())
     for person in answers["/people"]:
         ask(f"/round?person_id={person['id']}")
-    first = f"/pools/{answers['/pools'][0]['id']}"
+    first = f"/pools/{answers[ALL_POOLS]['pools'][0]['id']}"
 
     def after(key: str, path: str, body: dict[str, Any], seen: str) -> None:
         """How another question is answered once something has been told."""

@@ -189,7 +189,7 @@ def bench_http(running: Running) -> None:
         print(
             f"{name}: median {statistics.median(times):.2f} ms, p95 {p95(times):.2f} ms, {ratio:.1f} x no-op"
         )
-    pools = json.loads(call(running.address, "/api/v1/pools", None))
+    pools = json.loads(call(running.address, "/api/v1/pools?sort=name", None))["pools"]
     path = f"/api/v1/pools/{pools[0]['id']}/sheet"
     began = time.perf_counter()
     call(running.address, path, None)

@@ -75,8 +75,8 @@ def _folded(listed: list[Entry]) -> PoolState:
 
 def bench_today(running: Running) -> None:
     """Today over HTTP before and after a year of a device's days stands in the journal."""
-    with urllib.request.urlopen(f"{running.address}/api/v1/pools", timeout=10) as reply:
-        pool = json.load(reply)[0]["id"]
+    with urllib.request.urlopen(f"{running.address}/api/v1/pools?sort=name", timeout=10) as reply:
+        pool = json.load(reply)["pools"][0]["id"]
     path = f"{running.address}/api/v1/pools/{pool}/today"
     before = _median(path)
     _year_of_days(running, pool)

@@ -36,8 +36,8 @@ def bench_hands(running: Running) -> None:
 
 
 def _board(browser: Browser, running: Running) -> Page:
-    with urllib.request.urlopen(f"{running.address}/api/v1/pools", timeout=10) as reply:
-        pool = json.load(reply)[0]["id"]
+    with urllib.request.urlopen(f"{running.address}/api/v1/pools?sort=name", timeout=10) as reply:
+        pool = json.load(reply)["pools"][0]["id"]
     page = browser.new_page(viewport={"width": DESK[0], "height": DESK[1]}, base_url=running.address)
     enter(page.context)
     page.goto(f"/pools/{pool}")

@@ -52,7 +52,7 @@ async def _measured(url: str) -> None:
         office = next(one["id"] for one in people if one["name"] == OFFICE)
         await client.post("/api/v1/auth/demo", json={"person_id": office})
         with mock.patch.object(authentication, "find", noted):
-            pool = (await client.get("/api/v1/pools")).json()[0]["id"]
+            pool = (await client.get("/api/v1/pools")).json()["pools"][0]["id"]
         for path in (f"/api/v1/pools/{pool}", "/api/v1/shelf"):
             print(await _compared(client, path, {"checked": real, "bypassed": bypassed}))
 

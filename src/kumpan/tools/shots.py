@@ -71,7 +71,7 @@ def main() -> None:
 def _pools(running: Running) -> dict[str, str]:
     """Ids of the pools that are shown, by what they show."""
     with urllib.request.urlopen(f"{running.address}/api/v1/pools", timeout=10) as reply:
-        ids = {head["settings"]["name"]: head["id"] for head in json.load(reply)}
+        ids = {head["settings"]["name"]: head["id"] for head in json.load(reply)["pools"]}
     return {word: ids[name] for word, name in SHOWN.items()}
 
 

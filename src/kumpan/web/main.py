@@ -12,10 +12,7 @@ from fastapi.responses import FileResponse, Response
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.staticfiles import StaticFiles
 
-from kumpan.services.assessment import queries as assessments
-from kumpan.services.journal.ledger import Scope, pool_ids
 from kumpan.services.people.throttle import Throttle
-from kumpan.services.pools.outlooks import outlook_of
 from kumpan.services.workers import WORKERS
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
@@ -26,6 +23,7 @@ from kumpan.web.auth.door import AT_HOME, Door
 from kumpan.web.body_limit import BodyLimit
 from kumpan.web.etag import ETag
 from kumpan.web.pace import Pace
+from kumpan.web.renewal import keep_renewing
 from kumpan.web.routers import (
     algae,
     auth,
@@ -66,10 +64,13 @@ def build_app(
     clock: Callable[[], datetime] = utc_now,
     at_end: Callable[[], None] | None = None,
     door: Door = AT_HOME,
+    *,
+    renewing: bool = False,
 ) -> FastAPI:
     """The app around a database. Without one only the stateless routes answer (bench, OpenAPI).
 
-    `at_end` is called once the last request has been answered; `door` says who may come in and how.
+    `at_end` is called once the last request has been answered; `door` says who may come in and how;
+    `renewing`: summaries are made anew in the background.
     """
 
     @asynccontextmanager
@@ -78,11 +79,11 @@ def build_app(
         app.state.clock = clock
         app.state.door = door
         app.state.throttle = None if database is None else Throttle(database.attempts(clock))
-        warming = asyncio.create_task(_warm(database, clock)) if database is not None else None
+        working = asyncio.create_task(keep_renewing(database, clock)) if database and renewing else None
         yield
-        if warming is not None:
-            warming.cancel()
-            await asyncio.gather(warming, return_exceptions=True)
+        if working is not None:
+            working.cancel()
+            await asyncio.gather(working, return_exceptions=True)
         if database is not None:
             await database.close()
         if at_end is not None:
@@ -113,17 +114,6 @@ def build_app(
     if static_dir is not None:
         _serve_front_end(app, static_dir)
     return app
-
-
-async def _warm(database: Database, clock: Callable[[], datetime]) -> None:
-    """Fit every pool's model once at the start, so that the first page does not wait for it."""
-    async with database.transaction() as tx:
-        for workspace_id in await tx.workspace.workspace_ids():
-            scope = Scope(tx, workspace_id, clock())
-            for pool_id in await pool_ids(scope):
-                await assessments.head(scope, pool_id)
-                await outlook_of(scope, pool_id)
-                await asyncio.sleep(0)  # let a request in between
 
 
 def _serve_front_end(app: FastAPI, static_dir: Path) -> None:
@@ -158,4 +148,10 @@ def create_app() -> FastAPI:
         first_code=settings.first_code,
         strict_transport=settings.strict_transport,
     )
-    return build_app(Database(settings.database_url), settings.static_dir, at_end=WORKERS.stop, door=door)
+    return build_app(
+        Database(settings.database_url),
+        settings.static_dir,
+        at_end=WORKERS.stop,
+        door=door,
+        renewing=True,
+    )

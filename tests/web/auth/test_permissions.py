@@ -195,5 +195,5 @@ async def test_lists_hold_only_what_one_may_see(house: House) -> None:
         if walker.role in (None, Role.GUEST):
             continue
         reply: httpx.Response = await house.api.client.get("/api/v1/pools", headers=walker.headers)
-        seen = [head["id"] for head in reply.json()]
+        seen = [head["id"] for head in reply.json()["pools"]]
         assert seen == ([house.pool] if walker.sees else []), walker.name

@@ -213,14 +213,14 @@ async def test_an_invitation_opens_once_and_the_office_decides_what_is_seen(hous
     taken = await auth(house, "join", {"secret": secret, "login": "mara@example.org", "password": OTHER}, 409)
     assert taken["error"]["field"] == "login"
     await auth(house, "join", {"secret": secret, "login": "ada", "password": OTHER})
-    assert [head["id"] for head in await house.get("/pools")] == [pool]
+    assert [head["id"] for head in await house.pools()] == [pool]
     await auth(house, "join", {"secret": secret, "login": "eve", "password": OTHER}, 404)
     house.client.cookies.clear()
     house.client.cookies.set("kumpan", office)
     await house.post(f"/members/{person}/role", {"role": "owner", "pools": []})
     house.client.cookies.clear()
     await auth(house, "sign-in", {"login": "ada", "password": OTHER})
-    assert await house.get("/pools") == []
+    assert await house.pools() == []
 
 
 async def test_a_reset_keeps_the_login_and_an_old_link_opens_nothing(house: Api) -> None:

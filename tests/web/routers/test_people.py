@@ -109,7 +109,7 @@ async def test_a_technician_sees_the_last_word_of_the_own_rounds(office: Api) ->
         office.pass_time(minutes=1)
     office.client.cookies.clear()
     await office.client.post("/api/v1/auth/demo", json={"person_id": ada})
-    assert [head["id"] for head in await office.get("/pools")] == [second]
+    assert [head["id"] for head in await office.pools()] == [second]
     taken = {"id": new_id(), "weekday": 3, "stops": [first]}
     refused = await office.client.post("/api/v1/rounds", json=taken)
     assert refused.status_code == 422, "nobody rides to a pool that was not given"

@@ -137,7 +137,7 @@ async def test_a_late_entry_takes_its_true_place(api: Api) -> None:
 async def test_what_is_out_of_scope_is_refused_with_the_reason(api: Api, kind: str, says: str) -> None:
     body = pool_body(new_id(), equipment={"surface": "vinyl", "chlorination": kind, "filter": "sand"})
     assert says in (await api.post("/pools", body, 422))["error"]["message"]
-    assert await api.get("/pools") == []
+    assert await api.pools() == []
 
 
 async def test_a_swim_limit_over_ten_is_refused_at_its_field(api: Api) -> None:

@@ -129,7 +129,7 @@ async def test_no_two_statements_about_a_pool_contradict(api: Api, number: int) 
     entries, pool = random_journal(number)
     judge = await judged(api, entries, MORNING, **pool)
     obeys_the_laws(judge)
-    made = (await api.get("/pools"))[-1]["id"]
+    made = (await api.pools())[-1]["id"]
     said = {
         "assessment": await api.get(f"/pools/{made}/assessment"),
         "head": await api.get(f"/pools/{made}"),

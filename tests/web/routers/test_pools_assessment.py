@@ -290,7 +290,7 @@ async def test_new_plaster_gets_no_salt_and_no_granules_and_cold_water_no_stabil
     found = await judged(api, entries, MORNING, **equipment(chlorination="salt_cell"))
     barred = {chemical for one in found["not_to_be_dosed"] for chemical in one["chemicals"]}
     assert {"sodium_chloride", "sodium_dichlor", "calcium_hypochlorite", "cyanuric_acid"} <= barred
-    made = (await api.get("/pools"))[-1]["id"]
+    made = (await api.pools())[-1]["id"]
     sheet = await api.get(f"/pools/{made}/sheet")
     poured = {line["step"]["chemical"] for line in sheet["steps"]} - {None}
     assert not poured & barred
@@ -302,7 +302,7 @@ async def test_acid_that_went_in_is_not_offered_again_and_reckoning_anew_ends(ap
     """Law D.5: the first part is ticked, the rest put away: no more acid before a test of pH."""
     entries = [a_test(ph="8.3", total_alkalinity="110"), looked()]
     await judged(api, entries, MORNING)
-    made = (await api.get("/pools"))[-1]["id"]
+    made = (await api.pools())[-1]["id"]
     started = await api.post(f"/pools/{made}/sheets", {"id": new_id()}, 201)
     acid = next(line for line in started["steps"] if line["step"]["chemical"] == "hydrochloric_acid")
     ticks = f"/pools/{made}/sheets/{started['id']}/ticks"
@@ -320,7 +320,7 @@ async def test_acid_that_went_in_is_not_offered_again_and_reckoning_anew_ends(ap
 async def test_a_closing_that_is_done_closes_the_pool_for_the_winter(api: Api) -> None:
     """Row of the table: winter-closed, test 60 days old: winter duties, nobody on the cover, no cover_on."""
     await judged(api, [a_test(60 * DAY), looked(60 * DAY), noted(1.0, "cover_on")], MORNING)
-    made, list_id = (await api.get("/pools"))[-1]["id"], new_id()
+    made, list_id = (await api.pools())[-1]["id"], new_id()
     kept = {"id": new_id(), "list_id": list_id, "which": "closing", "day": "2026-07-10"}
     view = (await api.post(f"/pools/{made}/season-lists", kept, 201))[0]
     once = [line["item"]["key"] for line in view["items"] if not line["item"]["every_days"]]

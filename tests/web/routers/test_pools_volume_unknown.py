@@ -11,7 +11,7 @@ LOW = {**GOOD, "free_chlorine": "1.2", "total_chlorine": "1.2"}
 
 async def unmeasured(api: Api) -> str:
     await judged(api, [only(0.5, "drops", **LOW), looked()], MORNING, **UNMEASURED)
-    made: str = (await api.get("/pools"))[-1]["id"]
+    made: str = (await api.pools())[-1]["id"]
     return made
 
 

@@ -56,7 +56,7 @@ async def test_both_read_one_journal_and_each_entry_says_whose_it_is(two: Two) -
     await two.firm.test(two.pool, ph="7.4")
     await two.home.test(two.pool, free_chlorine="3")
     for api, others in ((two.firm, "The Oduya household"), (two.home, "My pools")):
-        assert [pool["id"] for pool in await api.get("/pools")] == [two.pool]
+        assert [pool["id"] for pool in await api.pools()] == [two.pool]
         log = await api.get(f"/pools/{two.pool}/log")
         tests = [line for line in log if line["kind"] == "test"]
         theirs = [line for line in tests if line["workspace"]]
@@ -131,7 +131,7 @@ async def test_what_ends_leaves_the_home_the_pool_and_the_other_a_copy(two: Two)
     assert (await two.home.client.get(guest["path"])).status_code == 200
     await two.home.post(f"/pools/{two.pool}/shares/{share}/end", {})
     await two.firm.test(two.pool, ph="7.8")
-    assert await two.home.get("/pools") == []
+    assert await two.home.pools() == []
     for path in ("", "/log", "/board", "/journal.jsonl", "/shares"):
         assert await status(two.home, f"/pools/{two.pool}{path}") == 404, path
     assert (await two.home.client.get(guest["path"])).status_code == 404
@@ -171,13 +171,13 @@ async def test_an_office_with_a_workspace_accepts_with_it(two: Two) -> None:
     secret = {"secret": made["path"].removeprefix("/share/")}
     assert await status(two.home, f"/pools/{other}") == 404
     assert await two.home.post("/shares", secret) == other
-    assert {pool["id"] for pool in await two.home.get("/pools")} == {two.pool, other}
+    assert {pool["id"] for pool in await two.home.pools()} == {two.pool, other}
     assert await status(two.home, "/shares", secret) == 404
 
 
 async def test_an_archived_pool_is_read_and_not_written(two: Two) -> None:
     await two.firm.post(f"/pools/{two.pool}/archive", {"back": False})
-    assert await two.firm.get("/pools") == []
+    assert await two.firm.pools() == []
     assert [one["name"] for one in await two.firm.get("/archived-pools")] == ["Test pool"]
     assert await status(two.firm, f"/pools/{two.pool}/log") == 200
     test = {"id": new_id(), "fields": {"ph": "7.4"}, "kit": "drops", "temperature_unit": "f"}
@@ -185,7 +185,7 @@ async def test_an_archived_pool_is_read_and_not_written(two: Two) -> None:
     assert refused.status_code == 409
     assert "archived" in refused.json()["error"]["message"]
     await two.firm.post(f"/pools/{two.pool}/archive", {"back": True})
-    assert len(await two.firm.get("/pools")) == 1
+    assert len(await two.firm.pools()) == 1
     await two.firm.post(f"/pools/{two.pool}/tests", test)
 
 

@@ -59,7 +59,7 @@ function MemberCard({ member }: { member: Member }) {
   const [link, setLink] = useState<string | null>(null);
   const [leaving, setLeaving] = useState(false);
   const path = { params: { path: { person_id: member.id } } };
-  const names = new Map(pools.data?.map(({ id, settings }) => [settings.name, id]));
+  const names = new Map(pools.data?.pools.map(({ id, settings }) => [settings.name, id]));
   const given = [...names].filter(([, id]) => member.pools.includes(id)).map(([name]) => name);
 
   const run = (work: Promise<unknown>) =>

@@ -1,8 +1,11 @@
 import { screen } from "@testing-library/react";
 import { expect, it } from "vitest";
+import type { PoolPage } from "../../api/types";
 import { render, SALT } from "../../testing/render";
-import { willAnswer } from "../../testing/server";
+import { recordedAt, willAnswer } from "../../testing/server";
 import { PoolListPage } from "./PoolListPage";
+
+const PAGE = "/pools?sort=attention&limit=50";
 
 it("lists every pool with the way to it", async () => {
   render(<PoolListPage />);
@@ -11,7 +14,32 @@ it("lists every pool with the way to it", async () => {
 });
 
 it("says what to do where there is none", async () => {
-  willAnswer("/pools", []);
+  willAnswer(PAGE, { pools: [], unreadable: [], cursor: null });
   render(<PoolListPage />);
   expect(await screen.findByText(/no pool/i)).toBeTruthy();
+});
+
+it("shows a pool that cannot be read, with its journal, and the others", async () => {
+  const { pools } = recordedAt<PoolPage>(PAGE);
+  willAnswer(PAGE, { pools, unreadable: [{ id: "p1", name: "Broken", why: "Not now." }], cursor: null });
+  render(<PoolListPage />);
+  expect(await screen.findByText("Not now.")).toBeTruthy();
+  expect(screen.getByText("Download its journal").getAttribute("href")).toBe(
+    "/api/v1/pools/p1/journal.jsonl",
+  );
+  expect(screen.getByText(SALT.settings.name)).toBeTruthy();
+});
+
+it("reads on page after page, and finds among many", async () => {
+  const { pools } = recordedAt<PoolPage>(PAGE);
+  const many = Array.from({ length: 10 }, (_, n) => ({ ...SALT, id: `p${n}` }));
+  willAnswer(PAGE, { pools: many, unreadable: [], cursor: "more" });
+  willAnswer(`${PAGE}&cursor=more`, { pools: pools.slice(1, 2), unreadable: [], cursor: null });
+  willAnswer(`${PAGE}&query=tan`, { pools: [], unreadable: [], cursor: null });
+  const { user } = render(<PoolListPage />);
+  await user.click(await screen.findByText("Show more pools"));
+  expect(await screen.findByText(pools[1]?.settings.name ?? "")).toBeTruthy();
+  expect(screen.queryByText("Show more pools")).toBeNull();
+  await user.type(screen.getByLabelText("Find by name or place"), "tan");
+  expect(await screen.findByText("No pool is called so, and none lies there.")).toBeTruthy();
 });

@@ -184,7 +184,7 @@ def holds_until(case: Case, swim: SwimAnswer) -> datetime:
     midnight = datetime.combine(
         case.now.astimezone(case.zone).date() + timedelta(days=1), time(), tzinfo=case.zone
     )
-    moments = [midnight, *case.crossings, *_ages(case), *_ends(case)]
+    moments = [midnight, *case.crossings, *case.model_turns, *_ages(case), *_ends(case)]
     if swim.not_before is not None:
         moments.append(swim.not_before)
     ahead = [moment.astimezone(case.now.tzinfo) for moment in moments if moment > case.now]

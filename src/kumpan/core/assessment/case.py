@@ -31,7 +31,8 @@ class Case:
     be a bleached test. `under_limit_at` is when it
     should be down at the swim limit. `care_due` is what the schedule has for today. `lost_overnight` is the
     last night's loss of chlorine (mg/L) where it is not explained, and that of clean water. `crossings` are
-    the moments at which the forecast passes an edge. `dark` the sun is down, until `light_changes_at`.
+    the moments at which the forecast passes an edge, `model_turns` those at which the water of now begins
+    or ceases to follow from it. `dark` the sun is down, until `light_changes_at`.
     """
 
     state: PoolState
@@ -53,6 +54,7 @@ class Case:
     bleached: bool = False
     under_limit_at: datetime | None = None
     crossings: tuple[datetime, ...] = ()
+    model_turns: tuple[datetime, ...] = ()
     offered: Plan | None = None
     care_due: tuple[Message, ...] = ()
     lost_overnight: tuple[float, float] | None = None

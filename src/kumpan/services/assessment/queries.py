@@ -18,9 +18,9 @@ from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.units import Units
 from kumpan.core.season.saved import closed_for_the_winter
-from kumpan.services.journal.ledger import Scope, pool_ids
+from kumpan.services.journal.ledger import Scope
 from kumpan.services.maintenance.queries import care_inputs, due_items
-from kumpan.services.pools.expectations import chlorine_ahead, modeled_state, water_now
+from kumpan.services.pools.expectations import chlorine_ahead, model_turns, modeled_state, water_now
 from kumpan.services.pools.places import place_of
 from kumpan.services.pools.queries import PoolParts, least_mg_l, maybe_bleached, offered_plan, parts_of
 from kumpan.services.pools.views import PoolHeader
@@ -28,18 +28,17 @@ from kumpan.services.pools.views import PoolHeader
 NIGHT_SPEAKS_FOR = timedelta(days=2)
 
 
-async def heads(scope: Scope) -> list[PoolHeader]:
-    """The head of every pool, in the order they were made."""
-    ids = await pool_ids(scope)
-    return [await head(scope, pool_id) for pool_id in ids]
-
-
 async def head(scope: Scope, pool_id: UUID) -> PoolHeader:
     """What stands at the head of a pool: whether they may swim, the one next thing, what it is."""
+    return (await head_and_assessment(scope, pool_id))[0]
+
+
+async def head_and_assessment(scope: Scope, pool_id: UUID) -> tuple[PoolHeader, Assessment]:
+    """The head with the judge's whole answer that it was read from."""
     state = await modeled_state(scope, pool_id)
     parts = parts_of(state)
     found = assess(await case_of(scope, state, parts))
-    return PoolHeader(
+    header = PoolHeader(
         id=pool_id,
         settings=parts.settings,
         basin=parts.basin,
@@ -52,6 +51,7 @@ async def head(scope: Scope, pool_id: UUID) -> PoolHeader:
         last_visual_check_at=state.visual_checks[-1].at if state.visual_checks else None,
         treating=state.rescue_goes_on,
     )
+    return header, found
 
 
 async def assessment_of(scope: Scope, pool_id: UUID) -> Assessment:
@@ -65,7 +65,7 @@ async def case_of(scope: Scope, state: PoolState, parts: PoolParts) -> Case:
     offered = await offered_plan(scope, state, parts, units=Units.US)
     traits = parts.equipment.traits
     low = parts.bands[Measure.FREE_CHLORINE].low or 0.0
-    least = least_mg_l(state, parts)
+    least, limit = least_mg_l(state, parts), parts.rules.swim_limit_mg_l
     ahead = chlorine_ahead(state, parts.place, scope.now)
     now_s = scope.now.timestamp()
     expected = water_now(state, parts.place, scope.now)
@@ -78,7 +78,7 @@ async def case_of(scope: Scope, state: PoolState, parts: PoolParts) -> Case:
         amounts_for_l=parts.basin.volume_l if parts.basin.volume_is_unknown else None,
         spa_apart=traits.spa_apart,
         bands=parts.bands,
-        swim_limit_mg_l=parts.rules.swim_limit_mg_l,
+        swim_limit_mg_l=limit,
         least_mg_l=least,
         indoor=traits.indoor,
         public=parts.settings.public,
@@ -88,8 +88,9 @@ async def case_of(scope: Scope, state: PoolState, parts: PoolParts) -> Case:
         expected=expected,
         expected_mg_l=expected.free_chlorine if ahead is not None else None,
         bleached=maybe_bleached(state, parts),
-        under_limit_at=_first(ahead, parts.rules.swim_limit_mg_l, now_s),
-        crossings=tuple(at for edge in (least, low) if (at := _first(ahead, edge, now_s)) is not None),
+        under_limit_at=_first(ahead, limit, now_s),
+        model_turns=model_turns(state),
+        crossings=tuple(at for edge in (least, low, limit) if (at := _first(ahead, edge, now_s)) is not None),
         offered=offered,
         care_due=_care_due(scope, state, parts),
         lost_overnight=_lost_overnight(state, parts, scope.now),

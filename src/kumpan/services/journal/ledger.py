@@ -18,6 +18,7 @@ B = TypeVar("B", bound=Body)
 FUTURE_ALLOWED_MIN = 10
 NO_SUCH_POOL = Message("There is no such pool here; go back to the list of pools.")
 NO_SUCH_ENTRY = Message("There is no such entry here; reload the log.")
+SET_UP = ("settings", "basin", "equipment")  # the first of each makes a pool what it is
 ARCHIVED = Message("This pool is archived and only read; take it out of the archive to write in it.")
 
 
@@ -262,8 +263,13 @@ async def correct(scope: Scope, entry_id: UUID, stamp: Stamp, body: Body) -> Ent
 
 
 async def void(scope: Scope, entry_id: UUID, stamp: Stamp, reason: str) -> Entry:
-    """Take an entry back; it stays visible in the log as taken back."""
+    """Take an entry back; it stays visible in the log as taken back.
+
+    Raises InvalidInput for a set-up: a pool without one cannot be read.
+    """
     old = await _replaceable(scope, entry_id, stamp.id)
+    if old.kind in SET_UP:
+        raise InvalidInput(Message("A pool's set-up is changed on its own page, not taken back."), "id")
     return await record(scope, old.pool_id, stamp=stamp, body=Voided(reason), supersedes=entry_id)
 
 

@@ -5,6 +5,7 @@ The raw readings stay apart from the journal.
 
 from dataclasses import dataclass
 from datetime import datetime, time, timedelta
+from functools import partial
 from urllib.parse import urlsplit
 from uuid import UUID, uuid5
 from zoneinfo import ZoneInfo
@@ -15,6 +16,7 @@ from kumpan.core.maintenance.device import TimedReading, changes, day_of, sane, 
 from kumpan.core.maintenance.recurrence import local_day
 from kumpan.core.messages import Message
 from kumpan.formats.device_json import reading_from_json, reading_to_json
+from kumpan.services.each_pool import each_pool
 from kumpan.services.journal.ledger import Scope, Stamp, pool_state, pools_of, record
 from kumpan.services.maintenance.views import DeviceView
 from kumpan.services.pools.queries import parts_of
@@ -60,14 +62,11 @@ async def link(scope: Scope, pool_id: UUID, stamp: Stamp, device: str, address: 
 
 async def all_linked(scope: Scope) -> list[LinkedDevice]:
     """Every device that is to be polled."""
-    found = []
-    for pool in await pools_of(scope):
-        if pool.workspace_id != scope.workspace_id:
-            continue  # a pool that two workspaces work on is polled by the one whose it is
-        device = linked(await pool_state(scope, pool.id))
-        if device is not None:
-            found.append(LinkedDevice(pool.id, device.device, device.address))
-    return found
+    # A pool that two workspaces work on is polled by the one whose it is.
+    own = [pool.id for pool in await pools_of(scope) if pool.workspace_id == scope.workspace_id]
+    states = await each_pool(own, partial(pool_state, scope))
+    devices = ((pool_id, linked(state)) for pool_id, state in states.items())
+    return [LinkedDevice(pool_id, one.device, one.address) for pool_id, one in devices if one is not None]
 
 
 async def device_view(scope: Scope, pool_id: UUID) -> DeviceView:

@@ -93,6 +93,12 @@ def _follows_from_the_model(state: PoolState, now: datetime) -> bool:
     return RECENT < now - last.at < TOO_OLD
 
 
+def model_turns(state: PoolState) -> tuple[datetime, ...]:
+    """When the water of now begins to follow from the model after the last test, and when it ceases to."""
+    last = last_reading(state, Measure.FREE_CHLORINE)
+    return () if last is None else (last.at + RECENT, last.at + TOO_OLD)
+
+
 def _volume_is_known(state: PoolState) -> bool:
     """Without it nobody knows what an addition did to the water."""
     return state.basin is None or not state.basin.volume_is_unknown

@@ -11,8 +11,9 @@ from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.units import Units
-from kumpan.core.records.step import ADD
+from kumpan.core.records.step import ADD, Step
 from kumpan.core.treatment.strategies import StrategyOutcome
+from kumpan.services.each_pool import each_pool
 from kumpan.services.journal.ledger import Scope, pool_ids
 from kumpan.services.pools.expectations import modeled_state
 from kumpan.services.pools.outlooks import outlook_of
@@ -57,13 +58,18 @@ async def shopping(scope: Scope, *, units: Units) -> list[BuyLine]:
     needs: dict[Product, float] = {}
     hand = await at_hand(scope)
     products = {product.id: product for product in hand.products}
-    for pool_id in await pool_ids(scope):
+
+    async def pours(pool_id: UUID) -> tuple[Step, ...]:
         state = await modeled_state(scope, pool_id)
         parts = parts_of(state)
         found = await offered_plan(scope, state, parts, units=units)
-        if parts.basin.volume_is_unknown:
-            continue  # nobody can say how much it needs
-        for step in found.steps if found is not None else ():
+        known = (
+            found is not None and not parts.basin.volume_is_unknown
+        )  # else nobody can say how much it needs
+        return found.steps if found is not None and known else ()
+
+    for steps in (await each_pool(await pool_ids(scope), pours)).values():
+        for step in steps:
             if step.kind == ADD and step.product_id in products:
                 product = products[step.product_id]
                 needs[product] = needs.get(product, 0.0) + (step.rounded_g or 0.0)

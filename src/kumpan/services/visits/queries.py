@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
+from functools import partial
 from uuid import UUID
 from zoneinfo import ZoneInfo
 
@@ -29,6 +30,7 @@ from kumpan.core.visits.load_list import TRAYS, LoadLine, load_list
 from kumpan.core.visits.order import length_km, nearest_next
 from kumpan.core.visits.until_next import Between, UntilNext, until_next
 from kumpan.services.assessment.queries import head
+from kumpan.services.each_pool import each_pool
 from kumpan.services.journal.ledger import Scope, entries_in, pool_ids
 from kumpan.services.maintenance.queries import care_inputs
 from kumpan.services.pools.expectations import model_of, modeled_state, water_now
@@ -88,7 +90,7 @@ def _on_truck(book: _Book, person_id: UUID | None) -> dict[str, float]:
 async def the_round(scope: Scope, person_id: UUID | None, weekday: int | None, *, units: Units) -> RoundView:
     """One technician's round on a weekday (today's where none is named), its load list and exceptions."""
     book, ids = await _book(scope), await pool_ids(scope)
-    heads = {id_: await head(scope, id_) for id_ in ids}
+    heads = await each_pool(ids, partial(head, scope))
     zone = _zone(heads.values())
     today = scope.now.astimezone(zone)
     day = today.weekday() if weekday is None else weekday
@@ -102,13 +104,15 @@ async def the_round(scope: Scope, person_id: UUID | None, weekday: int | None, *
             needs[product] = needs.get(product, 0.0) + grams
     places = {id_: place_of(heads[id_].settings) for id_ in listed}
     nearest = nearest_next(listed, places)
-    drifting = [await _drifting(scope, id_, heads[id_]) for id_ in ids if id_ not in listed]
+    drifting = await each_pool(
+        (id_ for id_ in heads if id_ not in listed), lambda id_: _drifting(scope, id_, heads[id_])
+    )
     return RoundView(
         weekday=day,
         day_name=WEEKDAYS[day],
         is_today=day == today.weekday(),
         stops=tuple(stops),
-        others=tuple(drifting),
+        others=tuple(drifting.values()),
         load=_trays(load_list(needs, _on_truck(book, person_id)), units),
         nearest_next=nearest if nearest != tuple(listed) else (),
         length_km=length_km(listed, places),

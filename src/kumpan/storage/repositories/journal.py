@@ -50,7 +50,8 @@ class StoredPool:
     archived_at: datetime | None
 
 
-def _works_on(workspace_id: UUID) -> ColumnElement[bool]:
+def works_on(workspace_id: UUID) -> ColumnElement[bool]:
+    """The pools of a workspace and those shared with it, as a condition."""
     shared = select(PoolShareRow.pool_id).where(
         PoolShareRow.workspace_id == workspace_id, PoolShareRow.ended_at.is_(None)
     )
@@ -78,20 +79,21 @@ class JournalRepository:
         self._session = session
         self._row_cache = row_cache
         self._wrote = False
+        self._written_to: set[UUID] = set()
 
     async def pools(self, workspace_id: UUID, *, archived: bool = False) -> list[StoredPool]:
         """The pools that a workspace works on, the oldest first: its own, and those shared with it."""
         when = PoolRow.archived_at.is_not(None) if archived else PoolRow.archived_at.is_(None)
         rows = await self._session.execute(
             select(PoolRow.id, PoolRow.workspace_id, PoolRow.archived_at)
-            .where(_works_on(workspace_id), when)
+            .where(works_on(workspace_id), when)
             .order_by(PoolRow.created_at, PoolRow.id)
         )
         return [StoredPool(*row) for row in rows]
 
     async def pool(self, workspace_id: UUID, pool_id: UUID) -> StoredPool | None:
         """A pool that the workspace has or that is shared with it; None for any other."""
-        where = (_works_on(workspace_id), PoolRow.id == pool_id)
+        where = (works_on(workspace_id), PoolRow.id == pool_id)
         wanted = select(PoolRow.id, PoolRow.workspace_id, PoolRow.archived_at).where(*where)
         row = (await self._session.execute(wanted)).first()
         return None if row is None else StoredPool(*row)
@@ -101,6 +103,7 @@ class JournalRepository:
 
         The row is changed, not only locked: on a cluster another node's writer is then refused as well.
         """
+        self._written_to.add(pool_id)
         await self._session.execute(
             update(PoolRow).where(PoolRow.id == pool_id).values(writes=PoolRow.writes + 1)
         )
@@ -188,6 +191,8 @@ class JournalRepository:
     async def add_entry(self, entry: StoredEntry) -> None:
         """Raises Conflict when the id is taken or the superseded entry was already replaced."""
         self._wrote = True
+        if entry.pool_id is not None and entry.pool_id not in self._written_to:
+            await self.one_writer(entry.pool_id)  # what is kept of a pool elsewhere is now out of date
         self._session.add(
             EntryRow(
                 id=entry.id,

@@ -2,7 +2,7 @@
 
 from kumpan.storage.tables.base import Base
 from kumpan.storage.tables.devices import DeviceReadingRow
-from kumpan.storage.tables.journal import EntryRow, JournalCopyRow, PoolRow, PoolShareRow
+from kumpan.storage.tables.journal import EntryRow, JournalCopyRow, PoolRow, PoolShareRow, PoolSummaryRow
 from kumpan.storage.tables.people import (
     AccountRow,
     ApiTokenRow,
@@ -31,6 +31,7 @@ __all__ = [
     "PoolGivenRow",
     "PoolRow",
     "PoolShareRow",
+    "PoolSummaryRow",
     "ProductRow",
     "SecretLinkRow",
     "SessionRow",

@@ -3,7 +3,17 @@
 from datetime import datetime
 from uuid import UUID
 
-from sqlalchemy import JSON, BigInteger, ForeignKey, Index, LargeBinary, String, UniqueConstraint, Uuid
+from sqlalchemy import (
+    JSON,
+    BigInteger,
+    ForeignKey,
+    Index,
+    Integer,
+    LargeBinary,
+    String,
+    UniqueConstraint,
+    Uuid,
+)
 from sqlalchemy.orm import Mapped, mapped_column
 
 from kumpan.storage.tables.base import Base
@@ -51,6 +61,34 @@ class JournalCopyRow(Base):
     name: Mapped[str] = mapped_column(String(120))
     at: Mapped[datetime] = mapped_column(UtcDateTime)
     content: Mapped[bytes] = mapped_column(LargeBinary(2**32 - 1))
+
+
+class PoolSummaryRow(Base):
+    """What stands at the head of a pool, as one workspace sees it, told once and read by every list.
+
+    It holds until `holds_until` if nothing is written: `pool_writes` and `workspace_writes` say what it was
+    made from, `program` by which version. `rank` 0 asks for attention first. `told` by units.
+    """
+
+    __tablename__ = "pool_summary"
+
+    workspace_id: Mapped[UUID] = mapped_column(
+        ForeignKey("workspace.id", ondelete="CASCADE"), primary_key=True
+    )
+    pool_id: Mapped[UUID] = mapped_column(
+        ForeignKey("pool.id", ondelete="CASCADE"), primary_key=True, index=True
+    )
+    name: Mapped[str] = mapped_column(String(120))
+    searched: Mapped[str] = mapped_column(String(250))
+    rank: Mapped[int] = mapped_column(Integer)
+    tested_at: Mapped[datetime | None] = mapped_column(UtcDateTime)
+    made_at: Mapped[datetime] = mapped_column(UtcDateTime)
+    holds_until: Mapped[datetime] = mapped_column(UtcDateTime, index=True)
+    pool_writes: Mapped[int] = mapped_column(BigInteger)
+    workspace_writes: Mapped[int] = mapped_column(BigInteger)
+    program: Mapped[str] = mapped_column(String(16))
+    unreadable: Mapped[str] = mapped_column(String(300))
+    told: Mapped[dict[str, object]] = mapped_column(JSON)
 
 
 class EntryRow(Base):

@@ -14,6 +14,8 @@ from kumpan.core.pool.shapes import DepthPoint, Part, ShapeKind, volume_l
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_quantity
 from kumpan.core.ranges.choices import Chosen, OwnRange
+from kumpan.services.assessment.summaries import MOST_A_PAGE, PageRequest
+from kumpan.storage.repositories.summaries import Order
 from kumpan.web.requests.base import AsTyped, Concentration, Moment, PhValue, Strict, StrictBool
 from kumpan.web.requests.calculations import ReadingsIn
 
@@ -202,6 +204,19 @@ class StampIn(Strict):
     id: UUID
     at: Moment | None = None
     person_id: UUID | None = None
+
+
+class PageQuery(Strict):
+    """A page of pools, as query; `metric` as everywhere."""
+
+    query: Annotated[str, Field(max_length=120, description="anywhere in name or place")] = ""
+    sort: Order = Order.ATTENTION
+    limit: Annotated[int, Field(ge=1, le=MOST_A_PAGE)] = 50
+    cursor: Annotated[str, Field(max_length=1000)] | None = None
+    metric: bool = False
+
+    def to_core(self) -> PageRequest:
+        return PageRequest(query=self.query, order=self.sort, most=self.limit, cursor=self.cursor)
 
 
 class NewPoolIn(StampIn):

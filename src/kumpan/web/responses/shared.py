@@ -279,6 +279,22 @@ class PoolHeader(Response):
     treating: bool
 
 
+class UnreadablePool(Response):
+    """A pool whose journal cannot be told now, and why; `name` empty where not even that can be read."""
+
+    id: UUID
+    name: str
+    why: str
+
+
+class PoolPage(Response):
+    """A page of pools; `cursor` leads to the next one, None at the end."""
+
+    pools: tuple[PoolHeader, ...]
+    unreadable: tuple[UnreadablePool, ...]
+    cursor: str | None
+
+
 class Spot(Response):
     """A place on the lane, in bands from the left rope; `off_edge` is -1 or 1 when an arrow stands for it."""
 

@@ -1,27 +1,33 @@
 """Pools: set up, head, board, changes of settings, basin and equipment."""
 
+from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Query, Response
+from fastapi.responses import JSONResponse
 
 from kumpan.services.assessment import queries as assessments
+from kumpan.services.assessment import summaries
 from kumpan.services.journal.ledger import record
 from kumpan.services.pools import board as boards
 from kumpan.services.pools import commands as pools_commands
 from kumpan.services.pools.drawing import basin_view, pool_drawing
 from kumpan.services.season.queries import season_of
+from kumpan.web.renewal import renewal
 from kumpan.web.requests.pools import (
     BasinChange,
     BasinTyped,
     EquipmentChange,
     NewPoolIn,
+    PageQuery,
     SettingsChange,
 )
 from kumpan.web.responses.assessment import Assessment
 from kumpan.web.responses.pools import BasinView, Board, Ribbon
-from kumpan.web.responses.shared import PlanDrawing, PoolHeader
+from kumpan.web.responses.shared import PlanDrawing, PoolHeader, PoolPage
 from kumpan.web.scope import ReaderDep, ScopeDep
 from kumpan.web.stamps import stamp
+from kumpan.wording.reader import US_READER
 
 router = APIRouter(prefix="/api/v1", tags=["pools"])
 
@@ -32,10 +38,27 @@ def preview_basin(typed: BasinTyped, reader: ReaderDep) -> BasinView:
     return BasinView.of(basin_view(typed.to_core()), reader)
 
 
-@router.get("/pools")
-async def list_pools(scope: ScopeDep, reader: ReaderDep) -> list[PoolHeader]:
-    """Every pool with its state in a line."""
-    return [PoolHeader.of(one, reader) for one in await assessments.heads(scope)]
+@router.get("/pools", response_model=PoolPage)
+async def list_pools(
+    scope: ScopeDep, reader: ReaderDep, asked: Annotated[PageQuery, Query()]
+) -> JSONResponse:
+    """A page of the pools, each with its swim answer and the one next thing; pools that cannot be read apart.
+
+    In another language than the stored summaries are told in, each is told anew.
+    """
+    found = await summaries.page(scope, asked.to_core(), renewal())
+    readable = [one for one in found.lines if not one.unreadable]
+    if reader.language == US_READER.language:
+        told = [one.told[reader.units] for one in readable]
+    else:
+        heads = [await assessments.head(scope, one.pool_id) for one in readable]
+        told = [PoolHeader.of(head, reader).model_dump(mode="json") for head in heads]
+    unreadable = [
+        {"id": str(one.pool_id), "name": one.name, "why": one.unreadable}
+        for one in found.lines
+        if one.unreadable
+    ]
+    return JSONResponse({"pools": told, "unreadable": unreadable, "cursor": found.cursor})
 
 
 @router.get("/pools/{pool_id}/assessment")

@@ -1,0 +1,188 @@
+"""Named queries on the summaries of pools: a page of them, the ones that no longer hold, one more."""
+
+from collections.abc import Collection, Sequence
+from dataclasses import dataclass
+from datetime import UTC, datetime
+from enum import StrEnum
+from typing import Any
+from uuid import UUID
+
+from sqlalchemy import and_, func, or_, select, true, tuple_
+from sqlalchemy.dialects.mysql import insert
+from sqlalchemy.ext.asyncio import AsyncSession
+
+from kumpan.storage.repositories.journal import works_on
+from kumpan.storage.tables import PoolRow, PoolShareRow, PoolSummaryRow, WorkspaceRow
+
+NEVER = datetime(1970, 1, 1, tzinfo=UTC)
+
+
+class Order(StrEnum):
+    """In which order a list is read: what asks for something first, by name, longest untested first."""
+
+    ATTENTION = "attention"
+    NAME = "name"
+    TESTED = "tested"
+
+
+@dataclass(frozen=True, kw_only=True)
+class Summary:
+    """One pool as one workspace sees it; `told` by units; `unreadable` why it is not told."""
+
+    workspace_id: UUID
+    pool_id: UUID
+    name: str
+    searched: str
+    rank: int
+    tested_at: datetime | None
+    made_at: datetime
+    holds_until: datetime
+    pool_writes: int
+    workspace_writes: int
+    program: str
+    unreadable: str
+    told: dict[str, object]
+
+
+@dataclass(frozen=True, kw_only=True)
+class Listed:
+    """A line of a page: the pool, how often it and its workspace were written by now, and what is stored."""
+
+    pool_id: UUID
+    pool_writes: int
+    workspace_writes: int
+    summary: Summary | None
+
+    def holds(self, now: datetime, program: str) -> bool:
+        """Nothing was written since, its time is not over, and this program made it."""
+        made = self.summary
+        return made is not None and (
+            (made.pool_writes, made.workspace_writes, made.program)
+            == (self.pool_writes, self.workspace_writes, program)
+            and now < made.holds_until
+        )
+
+
+# What a list is ordered by, down to the id, so that no two lines are alike and a page begins where one ended.
+_KEYS = {
+    Order.ATTENTION: (
+        func.coalesce(PoolSummaryRow.rank, 0),
+        func.coalesce(PoolSummaryRow.name, ""),
+        PoolRow.id,
+    ),
+    Order.NAME: (func.coalesce(PoolSummaryRow.name, ""), PoolRow.id),
+    Order.TESTED: (func.coalesce(PoolSummaryRow.tested_at, NEVER), PoolRow.id),
+}
+
+
+def key_of(order: Order, line: Listed) -> tuple[Any, ...]:
+    """A line's place in an order, as the database reckons it."""
+    summary = line.summary
+    name = "" if summary is None else summary.name
+    if order is Order.ATTENTION:
+        return (0 if summary is None else summary.rank, name, line.pool_id)
+    if order is Order.NAME:
+        return (name, line.pool_id)
+    return ((summary.tested_at if summary else None) or NEVER, line.pool_id)
+
+
+class SummaryRepository:
+    """The stored heads of pools."""
+
+    def __init__(self, session: AsyncSession) -> None:
+        self._session = session
+
+    async def page(
+        self,
+        workspace_id: UUID,
+        visible: Collection[UUID] | None,
+        *,
+        order: Order,
+        query: str,
+        after: Sequence[Any] | None,
+        most: int,
+    ) -> list[Listed]:
+        """Lines in their order, after a place in it; `query` is found anywhere in name and place."""
+        keys = _KEYS[order]
+        where = [works_on(workspace_id), PoolRow.archived_at.is_(None)]
+        if visible is not None:
+            where.append(PoolRow.id.in_(visible))
+        if query:
+            where.append(PoolSummaryRow.searched.contains(query.casefold(), autoescape=True))
+        if after is not None:
+            where.append(tuple_(*keys) > tuple_(*after))
+        rows = await self._session.execute(_listed(workspace_id).where(*where).order_by(*keys).limit(most))
+        return [_line(row) for row in rows]
+
+    async def missing(self, workspace_id: UUID, most: int) -> list[UUID]:
+        """Pools of a workspace that have no summary yet."""
+        rows = await self._session.execute(
+            _listed(workspace_id)
+            .where(works_on(workspace_id), PoolRow.archived_at.is_(None), PoolSummaryRow.pool_id.is_(None))
+            .order_by(PoolRow.id)
+            .limit(most)
+        )
+        return [row[0] for row in rows]
+
+    async def out_of_date(
+        self, now: datetime, program: str, *, most: int, of: UUID | None = None
+    ) -> list[tuple[UUID, UUID]]:
+        """Workspace and pool of summaries that are missing or no longer hold, those longest overdue first;
+        of all workspaces or `of` one.
+        """
+        row = PoolSummaryRow
+        homes = select(PoolRow.workspace_id.label("workspace_id"), PoolRow.id.label("pool_id"))
+        guests = select(PoolShareRow.workspace_id, PoolShareRow.pool_id).where(
+            PoolShareRow.ended_at.is_(None)
+        )
+        seen = homes.union(guests).subquery()
+        rows = await self._session.execute(
+            select(seen.c.workspace_id, seen.c.pool_id)
+            .join(PoolRow, PoolRow.id == seen.c.pool_id)
+            .join(WorkspaceRow, WorkspaceRow.id == seen.c.workspace_id)
+            .outerjoin(row, and_(row.workspace_id == seen.c.workspace_id, row.pool_id == seen.c.pool_id))
+            .where(
+                PoolRow.archived_at.is_(None),
+                true() if of is None else seen.c.workspace_id == of,
+                or_(
+                    row.pool_id.is_(None),
+                    row.holds_until <= now,
+                    row.pool_writes != PoolRow.writes,
+                    row.workspace_writes != WorkspaceRow.writes,
+                    row.program != program,
+                ),
+            )
+            .order_by(func.coalesce(row.made_at, NEVER), seen.c.pool_id)
+            .limit(most)
+        )
+        return [(one.workspace_id, one.pool_id) for one in rows]
+
+    async def writes(self, workspace_id: UUID, pool_id: UUID) -> tuple[int, int]:
+        """How often the pool and the workspace were written by now."""
+        own = select(WorkspaceRow.writes).where(WorkspaceRow.id == workspace_id).scalar_subquery()
+        row = (await self._session.execute(select(PoolRow.writes, own).where(PoolRow.id == pool_id))).one()
+        return row[0], row[1]
+
+    async def save(self, summary: Summary) -> None:
+        """In place of the one before."""
+        values = dict(summary.__dict__)
+        statement = insert(PoolSummaryRow).values(**values)
+        changed = {name: value for name, value in values.items() if name not in ("workspace_id", "pool_id")}
+        await self._session.execute(statement.on_duplicate_key_update(**changed))
+
+
+def _listed(workspace_id: UUID) -> Any:
+    mine = and_(PoolSummaryRow.pool_id == PoolRow.id, PoolSummaryRow.workspace_id == workspace_id)
+    own = select(WorkspaceRow.writes).where(WorkspaceRow.id == workspace_id).scalar_subquery()
+    return (
+        select(PoolRow.id, PoolRow.writes, own, PoolSummaryRow)
+        .select_from(PoolRow)
+        .outerjoin(PoolSummaryRow, mine)
+    )
+
+
+def _line(row: Any) -> Listed:
+    stored: PoolSummaryRow | None = row[3]
+    names = Summary.__dataclass_fields__
+    summary = None if stored is None else Summary(**{name: getattr(stored, name) for name in names})
+    return Listed(pool_id=row[0], pool_writes=row[1], workspace_writes=row[2], summary=summary)

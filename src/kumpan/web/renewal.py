@@ -1,0 +1,69 @@
+"""Stored summaries are made anew in the background: lists are read, and nothing is reckoned for them."""
+
+import asyncio
+from collections.abc import Callable
+from datetime import datetime
+from functools import cache
+from hashlib import sha256
+from pathlib import Path
+
+import structlog
+
+import kumpan
+from kumpan.core.errors import KumpanError
+from kumpan.core.quantities.units import Units
+from kumpan.services.assessment.summaries import Renewal, renew
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.pools.views import PoolHeader as CoreHeader
+from kumpan.storage.transaction import Database
+from kumpan.web.responses.shared import PoolHeader
+from kumpan.wording.reader import METRIC_READER, US_READER
+
+AT_ONCE, REST_S = 20, 2.0
+
+
+def tell(head: CoreHeader) -> dict[str, object]:
+    """A head in both units, as it goes out."""
+    return {
+        units: PoolHeader.of(head, reader).model_dump(mode="json")
+        for units, reader in ((Units.US, US_READER), (Units.METRIC, METRIC_READER))
+    }
+
+
+@cache
+def program() -> str:
+    """What tells this version of the program from others: their summaries are made anew."""
+    found = sha256()
+    for file in sorted(Path(kumpan.__file__).parent.rglob("*.py")):
+        found.update(file.read_bytes())
+    return found.hexdigest()[:16]
+
+
+def renewal() -> Renewal:
+    """How summaries are made here."""
+    return Renewal(tell, program())
+
+
+async def keep_renewing(database: Database, clock: Callable[[], datetime]) -> None:
+    """For as long as the program runs: what is out of date is made anew, each in a transaction of its own."""
+    while True:
+        try:
+            found = await renew_some(database, clock())
+        except KumpanError:
+            found = 0  # the database is gone, or somebody wrote the same: the next time
+        except Exception as trouble:
+            structlog.get_logger().error("summaries cannot be renewed", exc_info=trouble)
+            found = 0
+        if found < AT_ONCE:
+            await asyncio.sleep(REST_S)
+
+
+async def renew_some(database: Database, now: datetime, most: int = AT_ONCE) -> int:
+    """Those longest out of date; how many they were."""
+    async with database.transaction() as tx:
+        due = await tx.summaries.out_of_date(now, program(), most=most)
+    for workspace_id, pool_id in due:
+        async with database.transaction() as tx:
+            await renew(Scope(tx, workspace_id, now), pool_id, renewal())
+        await asyncio.sleep(0)  # let a request in between
+    return len(due)
