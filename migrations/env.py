@@ -18,10 +18,12 @@ def run(connection: Connection) -> None:
 
 async def migrate() -> None:
     engine = create_async_engine(os.environ["KUMPAN_DATABASE_URL"])
-    async with engine.connect() as connection:
-        await connection.run_sync(run)
-        await connection.commit()
-    await engine.dispose()
+    try:
+        async with engine.connect() as connection:
+            await connection.run_sync(run)
+            await connection.commit()
+    finally:
+        await engine.dispose()
 
 
 asyncio.run(migrate())

@@ -21,9 +21,11 @@ def upgrade() -> None:
         sa.Column("name", sa.String(length=120), nullable=False),
         sa.Column("created_at", UtcDateTime(), nullable=False),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_workspace")),
+        if_not_exists=True,
     )
-    # One workspace an installation; sign-in may add more later.
-    op.bulk_insert(workspace, [{"id": uuid4(), "name": "My pools", "created_at": datetime.now(UTC)}])
+    # One workspace an installation; sign-in may add more later. Begun once, it is not made twice.
+    if not op.get_bind().scalar(sa.select(sa.func.count()).select_from(workspace)):
+        op.bulk_insert(workspace, [{"id": uuid4(), "name": "My pools", "created_at": datetime.now(UTC)}])
     op.create_table(
         "person",
         sa.Column("id", sa.Uuid(), nullable=False),
@@ -33,8 +35,11 @@ def upgrade() -> None:
         sa.Column("created_at", UtcDateTime(), nullable=False),
         sa.ForeignKeyConstraint(["workspace_id"], ["workspace.id"], name=op.f("fk_person_workspace_id")),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_person")),
+        if_not_exists=True,
     )
-    op.create_index(op.f("ix_person_workspace_id"), "person", ["workspace_id"], unique=False)
+    op.create_index(
+        op.f("ix_person_workspace_id"), "person", ["workspace_id"], unique=False, if_not_exists=True
+    )
     op.create_table(
         "pool",
         sa.Column("id", sa.Uuid(), nullable=False),
@@ -42,8 +47,9 @@ def upgrade() -> None:
         sa.Column("created_at", UtcDateTime(), nullable=False),
         sa.ForeignKeyConstraint(["workspace_id"], ["workspace.id"], name=op.f("fk_pool_workspace_id")),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_pool")),
+        if_not_exists=True,
     )
-    op.create_index(op.f("ix_pool_workspace_id"), "pool", ["workspace_id"], unique=False)
+    op.create_index(op.f("ix_pool_workspace_id"), "pool", ["workspace_id"], unique=False, if_not_exists=True)
     op.create_table(
         "product",
         sa.Column("id", sa.Uuid(), nullable=False),
@@ -57,8 +63,11 @@ def upgrade() -> None:
         sa.Column("created_at", UtcDateTime(), nullable=False),
         sa.ForeignKeyConstraint(["workspace_id"], ["workspace.id"], name=op.f("fk_product_workspace_id")),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_product")),
+        if_not_exists=True,
     )
-    op.create_index(op.f("ix_product_workspace_id"), "product", ["workspace_id"], unique=False)
+    op.create_index(
+        op.f("ix_product_workspace_id"), "product", ["workspace_id"], unique=False, if_not_exists=True
+    )
     op.create_table(
         "entry",
         sa.Column("id", sa.Uuid(), nullable=False),
@@ -76,9 +85,12 @@ def upgrade() -> None:
         sa.ForeignKeyConstraint(["workspace_id"], ["workspace.id"], name=op.f("fk_entry_workspace_id")),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_entry")),
         sa.UniqueConstraint("supersedes", name=op.f("uq_entry_supersedes")),
+        if_not_exists=True,
     )
-    op.create_index(op.f("ix_entry_pool_id_at"), "entry", ["pool_id", "at"], unique=False)
-    op.create_index(op.f("ix_entry_workspace_id"), "entry", ["workspace_id"], unique=False)
+    op.create_index(op.f("ix_entry_pool_id_at"), "entry", ["pool_id", "at"], unique=False, if_not_exists=True)
+    op.create_index(
+        op.f("ix_entry_workspace_id"), "entry", ["workspace_id"], unique=False, if_not_exists=True
+    )
 
 
 def downgrade() -> None:

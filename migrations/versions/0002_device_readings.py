@@ -25,6 +25,19 @@ def upgrade() -> None:
         ),
         sa.ForeignKeyConstraint(["pool_id"], ["pool.id"], name=op.f("fk_device_reading_pool_id")),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_device_reading")),
+        if_not_exists=True,
     )
-    op.create_index(op.f("ix_device_reading_workspace_id"), "device_reading", ["workspace_id"], unique=False)
-    op.create_index(op.f("ix_device_reading_pool_id"), "device_reading", ["pool_id", "at"], unique=False)
+    op.create_index(
+        op.f("ix_device_reading_workspace_id"),
+        "device_reading",
+        ["workspace_id"],
+        unique=False,
+        if_not_exists=True,
+    )
+    op.create_index(
+        op.f("ix_device_reading_pool_id"),
+        "device_reading",
+        ["pool_id", "at"],
+        unique=False,
+        if_not_exists=True,
+    )

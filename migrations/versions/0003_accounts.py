@@ -29,9 +29,11 @@ def _refers(table: str, column: str) -> sa.ForeignKeyConstraint:
 def upgrade() -> None:
     # People of before are technicians without a pool of their own until the office says more.
     op.add_column(
-        "person", sa.Column("role", sa.String(length=12), nullable=False, server_default="technician")
+        "person",
+        sa.Column("role", sa.String(length=12), nullable=False, server_default="technician"),
+        if_not_exists=True,
     )
-    op.add_column("person", _at("ended_at", nullable=True))
+    op.add_column("person", _at("ended_at", nullable=True), if_not_exists=True)
     op.create_table(
         "account",
         _id(),
@@ -45,6 +47,7 @@ def upgrade() -> None:
         sa.PrimaryKeyConstraint("id", name=op.f("pk_account")),
         sa.UniqueConstraint("login", name=op.f("uq_account_login")),
         sa.UniqueConstraint("person_id", name=op.f("uq_account_person_id")),
+        if_not_exists=True,
     )
     op.create_table(
         "session",
@@ -55,8 +58,9 @@ def upgrade() -> None:
         _at("seen_at"),
         _refers("session", "person_id"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_session")),
+        if_not_exists=True,
     )
-    op.create_index(op.f("ix_session_person_id"), "session", ["person_id"])
+    op.create_index(op.f("ix_session_person_id"), "session", ["person_id"], if_not_exists=True)
     op.create_table(
         "api_token",
         _id(),
@@ -70,8 +74,9 @@ def upgrade() -> None:
         _refers("api_token", "person_id"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_api_token")),
         sa.UniqueConstraint("hash", name=op.f("uq_api_token_hash")),
+        if_not_exists=True,
     )
-    op.create_index(op.f("ix_api_token_person_id"), "api_token", ["person_id"])
+    op.create_index(op.f("ix_api_token_person_id"), "api_token", ["person_id"], if_not_exists=True)
     op.create_table(
         "secret_link",
         _id(),
@@ -89,8 +94,9 @@ def upgrade() -> None:
         _refers("secret_link", "pool_id"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_secret_link")),
         sa.UniqueConstraint("hash", name=op.f("uq_secret_link_hash")),
+        if_not_exists=True,
     )
-    op.create_index(op.f("ix_secret_link_workspace_id"), "secret_link", ["workspace_id"])
+    op.create_index(op.f("ix_secret_link_workspace_id"), "secret_link", ["workspace_id"], if_not_exists=True)
     op.create_table(
         "pool_given",
         _id("person_id"),
@@ -98,6 +104,7 @@ def upgrade() -> None:
         _refers("pool_given", "person_id"),
         _refers("pool_given", "pool_id"),
         sa.PrimaryKeyConstraint("person_id", "pool_id", name=op.f("pk_pool_given")),
+        if_not_exists=True,
     )
     op.create_table(
         "audit",
@@ -111,13 +118,15 @@ def upgrade() -> None:
         _refers("audit", "workspace_id"),
         _refers("audit", "person_id"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_audit")),
+        if_not_exists=True,
     )
-    op.create_index(op.f("ix_audit_workspace_id"), "audit", ["workspace_id", "at"])
+    op.create_index(op.f("ix_audit_workspace_id"), "audit", ["workspace_id", "at"], if_not_exists=True)
     op.create_table(
         "attempt",
         sa.Column("key", HASH, nullable=False),
         sa.Column("count", sa.BigInteger(), nullable=False),
         _at("expires_at"),
         sa.PrimaryKeyConstraint("key", name=op.f("pk_attempt")),
+        if_not_exists=True,
     )
-    op.create_index(op.f("ix_attempt_expires_at"), "attempt", ["expires_at"])
+    op.create_index(op.f("ix_attempt_expires_at"), "attempt", ["expires_at"], if_not_exists=True)

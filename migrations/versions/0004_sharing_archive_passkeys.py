@@ -28,7 +28,7 @@ def _refers(table: str, column: str) -> sa.ForeignKeyConstraint:
 
 
 def upgrade() -> None:
-    op.add_column("pool", _at("archived_at", nullable=True))
+    op.add_column("pool", _at("archived_at", nullable=True), if_not_exists=True)
     op.create_table(
         "pool_share",
         _id(),
@@ -39,9 +39,10 @@ def upgrade() -> None:
         _refers("pool_share", "pool_id"),
         _refers("pool_share", "workspace_id"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_pool_share")),
+        if_not_exists=True,
     )
-    op.create_index(op.f("ix_pool_share_pool_id"), "pool_share", ["pool_id"])
-    op.create_index(op.f("ix_pool_share_workspace_id"), "pool_share", ["workspace_id"])
+    op.create_index(op.f("ix_pool_share_pool_id"), "pool_share", ["pool_id"], if_not_exists=True)
+    op.create_index(op.f("ix_pool_share_workspace_id"), "pool_share", ["workspace_id"], if_not_exists=True)
     op.create_table(
         "journal_copy",
         _id(),
@@ -52,8 +53,11 @@ def upgrade() -> None:
         sa.Column("content", sa.LargeBinary(length=LONGEST_BLOB), nullable=False),
         _refers("journal_copy", "workspace_id"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_journal_copy")),
+        if_not_exists=True,
     )
-    op.create_index(op.f("ix_journal_copy_workspace_id"), "journal_copy", ["workspace_id"])
+    op.create_index(
+        op.f("ix_journal_copy_workspace_id"), "journal_copy", ["workspace_id"], if_not_exists=True
+    )
     op.create_table(
         "passkey",
         sa.Column("id", HASH, nullable=False),
@@ -66,12 +70,14 @@ def upgrade() -> None:
         _at("used_at", nullable=True),
         _refers("passkey", "person_id"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_passkey")),
+        if_not_exists=True,
     )
-    op.create_index(op.f("ix_passkey_person_id"), "passkey", ["person_id"])
+    op.create_index(op.f("ix_passkey_person_id"), "passkey", ["person_id"], if_not_exists=True)
     op.create_table(
         "challenge",
         sa.Column("id", HASH, nullable=False),
         _at("expires_at"),
         sa.PrimaryKeyConstraint("id", name=op.f("pk_challenge")),
+        if_not_exists=True,
     )
-    op.create_index(op.f("ix_challenge_expires_at"), "challenge", ["expires_at"])
+    op.create_index(op.f("ix_challenge_expires_at"), "challenge", ["expires_at"], if_not_exists=True)

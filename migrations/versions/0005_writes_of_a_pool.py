@@ -11,4 +11,5 @@ depends_on = None
 
 def upgrade() -> None:
     for table in ("pool", "workspace"):
-        op.add_column(table, sa.Column("writes", sa.BigInteger(), nullable=False, server_default="0"))
+        column = sa.Column("writes", sa.BigInteger(), nullable=False, server_default="0")
+        op.add_column(table, column, if_not_exists=True)

@@ -33,10 +33,11 @@ def upgrade() -> None:
         sa.Column("workspace_writes", sa.BigInteger(), nullable=False),
         sa.Column("program", sa.String(length=16), nullable=False),
         sa.Column("unreadable", sa.String(length=300), nullable=False),
-        sa.Column("told", sa.JSON(), nullable=False),
+        sa.Column("rendered", sa.JSON(), nullable=False),
         _refers("workspace_id"),
         _refers("pool_id"),
         sa.PrimaryKeyConstraint("workspace_id", "pool_id", name=op.f("pk_pool_summary")),
+        if_not_exists=True,
     )
-    op.create_index(op.f("ix_pool_summary_pool_id"), "pool_summary", ["pool_id"])
-    op.create_index(op.f("ix_pool_summary_holds_until"), "pool_summary", ["holds_until"])
+    op.create_index(op.f("ix_pool_summary_pool_id"), "pool_summary", ["pool_id"], if_not_exists=True)
+    op.create_index(op.f("ix_pool_summary_holds_until"), "pool_summary", ["holds_until"], if_not_exists=True)

@@ -25,12 +25,12 @@ OLD = "kumpan_old"
 
 
 @pytest_asyncio.fixture
-async def old(mariadb: MariaDbServer) -> Database:
+async def old(mariadb: MariaDbServer, tmp_path: Path) -> Database:
     """The dump, loaded and migrated to this version."""
     mariadb.run_sql(f"DROP DATABASE IF EXISTS {OLD}; CREATE DATABASE {OLD}")
     load = ["mariadb", "--no-defaults", f"--socket={mariadb.socket}", "-uroot", OLD]
     subprocess.run(load, input=gzip.decompress(DUMP.read_bytes()), check=True)
-    prepare(mariadb.url(OLD))
+    prepare(mariadb.url(OLD), backups=tmp_path)
     return Database(mariadb.url(OLD))
 
 

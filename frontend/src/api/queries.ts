@@ -1,4 +1,4 @@
-import { infiniteQueryOptions, keepPreviousData, queryOptions } from "@tanstack/react-query";
+import { queryOptions } from "@tanstack/react-query";
 import type { Units } from "../lib/units";
 import { client, take } from "./client";
 import type { Measure, PlanRequest, Severity, TrainingMove } from "./types";
@@ -8,26 +8,6 @@ export const poolsQuery = () =>
   queryOptions({
     queryKey: ["pools", "all"],
     queryFn: () => take(client.GET("/api/v1/pools", { params: { query: { sort: "name", limit: 200 } } })),
-  });
-
-export type PoolSort = "attention" | "name" | "tested";
-
-/** A list page after page: what asks for something first, by name, or longest untested first. */
-export const poolPagesQuery = (find: string, sort: PoolSort) =>
-  infiniteQueryOptions({
-    queryKey: ["pools", sort, find],
-    queryFn: ({ pageParam }) => {
-      const query = {
-        sort,
-        limit: 50,
-        ...(find === "" ? {} : { query: find }),
-        ...(pageParam === null ? {} : { cursor: pageParam }),
-      };
-      return take(client.GET("/api/v1/pools", { params: { query } }));
-    },
-    initialPageParam: null as string | null,
-    getNextPageParam: ({ cursor }) => cursor,
-    placeholderData: keepPreviousData,
   });
 
 const at = (pool_id: string) => ({ params: { path: { pool_id } } });

@@ -36,8 +36,16 @@ class Transaction:
         self.passkeys = PasskeyRepository(session)
         self._session = session
 
+    async def _has_revision(self) -> bool:
+        found = (
+            "SELECT COUNT(*) FROM information_schema.tables WHERE table_schema = DATABASE() AND table_name = "
+        )
+        return bool(await self._session.scalar(text(found + "'alembic_version'")))
+
     async def revision(self) -> str:
         """The version of the last migration; empty before the first."""
+        if not await self._has_revision():
+            return ""
         found = await self._session.scalar(text("SELECT version_num FROM alembic_version"))
         return str(found or "")
 

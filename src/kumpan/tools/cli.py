@@ -55,6 +55,14 @@ def parser() -> argparse.ArgumentParser:
     users.add_argument("--port", type=int, default=8000)
     users.add_argument("--data", type=Path, help="data directory (default: data/PORT)")
     users.add_argument("words", nargs="*", help="list | reset LOGIN | workspace NAME OFFICE")
+    for name, help_ in (
+        ("backup", "write all data into a file, checked by loading it into a server of its own"),
+        ("restore", "put a backup in the place of what is there; that is kept as a backup itself"),
+    ):
+        command = commands.add_parser(name, help=help_)
+        command.add_argument("file", type=Path, help="like kumpan.sql.gz")
+        command.add_argument("--port", type=int, default=8000)
+        command.add_argument("--data", type=Path, help="data directory (default: data/PORT)")
     commands.add_parser("messages", help="gather all templates for translators")
     return top
 
@@ -71,6 +79,12 @@ def main(arguments: list[str]) -> int:
         elif given.command == "users":
             ensure_all(dev=False)
             _users(given)
+        elif given.command in ("backup", "restore"):
+            ensure_all(dev=False)
+            _own_program(
+                "kumpan.tools.backup_command",
+                [given.command, str(_folder(given)), str(given.file.absolute())],
+            )
         else:
             ensure_all(dev=True)
             module = {
@@ -110,9 +124,15 @@ def _own_program(
         raise Stop(f"{module} failed; see above.")
 
 
+def _folder(given: argparse.Namespace) -> Path:
+    """The data directory that is meant."""
+    folder: Path = (given.data or ROOT / "data" / str(given.port)).absolute()
+    return folder
+
+
 def _users(given: argparse.Namespace) -> None:
     """With the database of a Kumpan that runs, else with one started for this alone."""
-    database = MariaDbServer((given.data or ROOT / "data" / str(given.port)).absolute())
+    database = MariaDbServer(_folder(given))
     with contextlib.suppress(Stop):  # it runs already
         database.start()
     try:
@@ -128,8 +148,7 @@ def _serve(given: argparse.Namespace) -> None:
     for signal_number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(signal_number, lambda *_: stopped.set())
     ensure_all(dev=given.command == "dev")
-    folder = (given.data or ROOT / "data" / str(given.port)).absolute()
-    running = Running(given.port, folder, lan=given.lan, proxy=given.proxy)
+    running = Running(given.port, _folder(given), lan=given.lan, proxy=given.proxy)
     hot: subprocess.Popen[bytes] | None = None
     try:
         running.start(demo=given.command == "demo", reload=given.command == "dev")

@@ -32,9 +32,21 @@ class MariaDbServer:
 
     @property
     def socket(self) -> str:
-        """The server's socket, in a private folder."""
-        assert self._private is not None
+        """The server's socket, in a private folder; that of another process where it runs there.
+
+        Raises Stop where no server was ever started on this data directory.
+        """
+        if self._private is None:
+            try:
+                return self._told_socket.read_text()
+            except FileNotFoundError:
+                raise Stop(f"No Kumpan runs on the data directory {self.folder}.") from None
         return f"{self._private}/s"
+
+    @property
+    def _told_socket(self) -> Path:
+        """Where other programs of this data directory read the socket."""
+        return self.folder / "socket"
 
     def url(self, database: str) -> str:
         """The SQLAlchemy URL of a database on this server."""
@@ -51,10 +63,12 @@ class MariaDbServer:
         # A socket path over 107 characters aborts the server: keep it short and private.
         self._private = tempfile.mkdtemp(prefix="kumpan-", dir="/tmp")
         self._durable = durable
+        self._told_socket.write_text(self.socket)
         self._launch()
 
     def restart(self) -> None:
         """Start a server that has died again, at the same socket: who was connected finds it there."""
+        Path(self.socket).unlink(missing_ok=True)  # the dead one's: it must not be taken for the new one's
         self._launch()
 
     def _launch(self) -> None:
@@ -82,12 +96,23 @@ class MariaDbServer:
             f"--tmpdir={self._private}",
             "--character-set-server=utf8mb4",
             "--collation-server=utf8mb4_bin",
-            "--skip-log-bin",
             "--innodb-buffer-pool-size=64M",
             "--max-connections=200",
         ]
-        if not durable:
-            command.append("--innodb-flush-log-at-trx-commit=0")
+        if durable:
+            # What a restore to a point in time is made of; two weeks of it, in one file per 64 MB.
+            logs = self.folder / "binlog"
+            logs.mkdir(exist_ok=True)
+            command += [
+                f"--log-bin={logs}/kumpan",
+                "--server-id=1",
+                "--binlog-format=ROW",
+                "--sync-binlog=1",
+                "--expire-logs-days=14",
+                "--max-binlog-size=64M",
+            ]
+        else:
+            command += ["--skip-log-bin", "--innodb-flush-log-at-trx-commit=0"]
         return [*command, "--user=root"] if os.geteuid() == 0 else command
 
     def _take_lock(self) -> None:
@@ -122,6 +147,27 @@ class MariaDbServer:
         command = ["mariadb", "--no-defaults", f"--socket={self.socket}", "-uroot", "-e", sql]
         subprocess.run(command, check=True, capture_output=True)
 
+    def log_position(self) -> int:
+        """Where the binary log stands now."""
+        command = [
+            "mariadb",
+            "--no-defaults",
+            f"--socket={self.socket}",
+            "-uroot",
+            "-NBe",
+            "SHOW MASTER STATUS",
+        ]
+        done = subprocess.run(command, check=True, capture_output=True, text=True)
+        return int(done.stdout.split("\t")[1])
+
+    def count(self, database: str, table: str) -> int:
+        """How many rows a table has."""
+        command = ["mariadb", "--no-defaults", f"--socket={self.socket}", "-uroot", "-NBe"]
+        done = subprocess.run(
+            [*command, f"SELECT COUNT(*) FROM `{database}`.`{table}`"], check=True, capture_output=True
+        )
+        return int(done.stdout)
+
     def stop(self, seconds: float = 20.0) -> None:
         """End the server and take its private folder away. Safe to call twice."""
         if self.process is not None and self.process.poll() is None:
@@ -134,6 +180,7 @@ class MariaDbServer:
         self.process = None
         (self.folder / "mariadb.pid.json").unlink(missing_ok=True)
         if self._private is not None:
+            self._told_socket.unlink(missing_ok=True)
             shutil.rmtree(self._private, ignore_errors=True)
         if self._lock is not None:
             self._lock.close()

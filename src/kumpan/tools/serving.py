@@ -10,7 +10,7 @@ import subprocess
 import threading
 import time
 import urllib.request
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from pathlib import Path
 from types import MappingProxyType
 
@@ -23,6 +23,7 @@ from kumpan.tools.ports import free_port
 PYTHON = str(VENV / "bin/python")
 DATABASE = "kumpan"
 NOBODY = "nobody can sign in yet"  # what the preparing program says
+MOST_ENDS_A_MINUTE = 5
 WEB_WITHIN_S = 90  # a slow machine takes a while to load; one that works answers in a second or two
 
 
@@ -46,12 +47,14 @@ def simulator_url(port: int) -> str:
     return f"http://127.0.0.1:{port}/controller"
 
 
-def prepare(database_url: str, *, demo: Path | None = None) -> bool:
-    """Bring the database up to date and, if asked, load the demo data into an empty one, its token into a
-    file. Whether nobody can sign in yet.
+def prepare(database_url: str, *, demo: Path | None = None, backups: Path | None = None) -> bool:
+    """Bring the database up to date, after a backup of one that holds something; if asked, load the demo data
+    into an empty one, its token into a file. Whether nobody can sign in yet.
     """
+    given = {"--demo": demo, "--backups": backups}
+    options = [text for name, path in given.items() if path is not None for text in (name, str(path))]
     done = subprocess.run(
-        [PYTHON, "-m", "kumpan.tools.prepare", *(["--demo", str(demo)] if demo else [])],
+        [PYTHON, "-m", "kumpan.tools.prepare", *options],
         cwd=ROOT,
         env=environment(database_url),
         capture_output=True,
@@ -75,6 +78,9 @@ class Running:
         self.database = MariaDbServer(folder)
         self.web: subprocess.Popen[bytes] | None = None
         self.helpers: list[tuple[str, subprocess.Popen[bytes]]] = []
+        self._helpers_commands: dict[str, tuple[list[str], Mapping[str, str]]] = {}
+        self._relaunch: Callable[[], None] | None = None
+        self._ends: list[float] = []
         self.first_code = os.environ.get("KUMPAN_FIRST_CODE", "")
         self.empty = False
 
@@ -82,6 +88,11 @@ class Running:
     def token_file(self) -> Path:
         """Where the demo's token of its office stands."""
         return self.folder / "api-token"
+
+    @property
+    def backups(self) -> Path:
+        """Where backups go: one before each change of the database's form, and the scheduled ones."""
+        return self.folder / "backups"
 
     @property
     def address(self) -> str:
@@ -100,6 +111,7 @@ class Running:
 
     def start(self, *, demo: bool, reload: bool = False) -> None:
         """Start database, web server and helpers; back when pages are answered."""
+        self._one_purpose("demo" if demo else "serve")
         if self.lan:
             with stage("Certificate for this network"):
                 self._certify()
@@ -113,12 +125,25 @@ class Running:
             self.database.run_sql(f"CREATE DATABASE IF NOT EXISTS {DATABASE}")
             self.first_code = "" if demo else (self.first_code or secrets.token_hex(4))
             self._launch_web(url, reload=reload, demo=demo)
-            self.empty = prepare(url, demo=self.token_file if demo else None)
+            self.empty = prepare(url, demo=self.token_file if demo else None, backups=self.backups)
         with stage("Web server"):
             self._wait_for_web()
         self._launch_devices(url, simulator=demo)
+        if not demo:
+            keeper = [PYTHON, "-m", "kumpan.tools.backup_keeper", str(self.backups)]
+            self._launch("backups", keeper, environment(url))
         if self.lan:
             self._launch_trust_page()
+
+    def _one_purpose(self, purpose: str) -> None:
+        """A demo and somebody's own pools never share a data directory. Raises Stop."""
+        mark = self.folder / "purpose"
+        before = mark.read_text().strip() if mark.exists() else "demo" if self.token_file.exists() else ""
+        if before and before != purpose:
+            what = "a demo" if before == "demo" else "somebody's own pools"
+            raise Stop(f"The data directory {self.folder} holds {what}; give --data another one for this.")
+        self.folder.mkdir(parents=True, exist_ok=True)
+        mark.write_text(purpose + "\n")
 
     def _certify(self) -> None:
         """A certificate for the names of this machine; they are then the ones that are served."""
@@ -142,6 +167,7 @@ class Running:
         started = subprocess.Popen(command, cwd=ROOT, env=around, start_new_session=True)
         processes.remember(self.folder / f"{name}.pid.json", started.pid)
         self.helpers.append((name, started))
+        self._helpers_commands[name] = (command, around)
 
     def _launch_web(self, url: str, *, reload: bool, demo: bool) -> None:
         command = [
@@ -168,10 +194,14 @@ class Running:
             door["KUMPAN_STRICT_TRANSPORT"] = "true"
         if reload:
             command += ["--reload", "--reload-dir", str(ROOT / "src")]
-        self.web = subprocess.Popen(
-            command, cwd=ROOT, env=environment(url, more=door), start_new_session=True
-        )
-        processes.remember(self.folder / "web.pid.json", self.web.pid)
+        around = environment(url, more=door)
+
+        def launch() -> None:
+            self.web = subprocess.Popen(command, cwd=ROOT, env=around, start_new_session=True)
+            processes.remember(self.folder / "web.pid.json", self.web.pid)
+
+        self._relaunch = launch
+        launch()
 
     def _transport(self) -> list[str]:
         """How the web server speaks. What a proxy says of the sender is believed only where there is one:
@@ -256,12 +286,27 @@ class Running:
         self.database.stop(4)
 
     def wait(self, stopped: threading.Event) -> None:
-        """Until asked to stop, or until one of the two ends by itself."""
+        """Until asked to stop; a part that ends by itself is started again, at most five times a minute."""
         while not stopped.wait(0.2):
-            if self.web is not None and self.web.poll() is not None:
-                raise Stop("The web server ended by itself; start again.")
             if self.database.process is not None and self.database.process.poll() is not None:
-                raise Stop("MariaDB ended by itself; what was saved is kept. Start again.")
+                self._count_end("MariaDB")
+                self.database.restart()
+            if self.web is not None and self.web.poll() is not None:
+                self._count_end("The web server")
+                assert self._relaunch is not None
+                self._relaunch()
+            for name, ended in [(name, one) for name, one in self.helpers if one.poll() is not None]:
+                self._count_end(f"The part {name}")
+                self.helpers.remove((name, ended))
+                self._launch(name, *self._helpers_commands[name])
+
+    def _count_end(self, what: str) -> None:
+        """Say that a part ended by itself and is started again. Raises Stop where that happens too often."""
+        now = time.monotonic()
+        self._ends = [at for at in self._ends if now - at < 60] + [now]
+        if len(self._ends) > MOST_ENDS_A_MINUTE:
+            raise Stop(f"{what} ended by itself {MOST_ENDS_A_MINUTE} times within a minute; see its log.")
+        print(f"{what} ended by itself and is started again; what was saved is kept.", flush=True)
 
 
 def answers(address: str, trusted: ssl.SSLContext | None = None) -> bool:

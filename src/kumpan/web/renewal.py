@@ -15,6 +15,7 @@ from kumpan.core.quantities.units import Units
 from kumpan.services.assessment.summaries import Renewal, renew
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.views import PoolHeader as CoreHeader
+from kumpan.storage.schema import HEAD
 from kumpan.storage.transaction import Database
 from kumpan.web.responses.shared import PoolHeader
 from kumpan.wording.reader import METRIC_READER, US_READER
@@ -48,7 +49,8 @@ async def keep_renewing(database: Database, clock: Callable[[], datetime]) -> No
     """For as long as the program runs: what is out of date is made anew, each in a transaction of its own."""
     while True:
         try:
-            found = await renew_some(database, clock())
+            current = await database.revision() == HEAD  # while it is being brought up to date, wait
+            found = await renew_some(database, clock()) if current else 0
         except KumpanError:
             found = 0  # the database is gone, or somebody wrote the same: the next time
         except Exception as trouble:

@@ -1,7 +1,7 @@
 import { Box, Flex, Grid, Heading, Link, Text } from "@chakra-ui/react";
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useState } from "react";
-import { type PoolSort, poolPagesQuery } from "../../api/queries";
+import { type PoolSort, poolPagesQuery } from "../../api/poolPages";
 import type { PoolHeaderData, PoolPage } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { Card, Caution } from "../../components/Card";

@@ -57,7 +57,7 @@ class Page:
 
 @dataclass(frozen=True)
 class Renewal:
-    """How summaries are made: told by `tell`, under the name of this program."""
+    """How summaries are made: rendered by `tell`, under the name of this program."""
 
     tell: Teller
     program: str
@@ -84,10 +84,10 @@ async def page(scope: Scope, request: PageRequest, renewal: Renewal) -> Page:
         line.pool_id: replace(line, summary=await renew(scope, line.pool_id, renewal))
         for line in sorted(stale, key=lambda line: str(line.pool_id))
     }
-    told = sorted(
+    shown = sorted(
         (anew.get(line.pool_id, line) for line in lines), key=lambda line: key_of(request.order, line)
     )
-    return Page(lines=tuple(line.summary for line in told if line.summary is not None), cursor=cursor)
+    return Page(lines=tuple(line.summary for line in shown if line.summary is not None), cursor=cursor)
 
 
 async def _complete(scope: Scope, request: PageRequest, renewal: Renewal) -> None:
@@ -125,10 +125,10 @@ async def renew(scope: Scope, pool_id: UUID, renewal: Renewal) -> Summary:
         workspace_writes=workspace_writes,
         program=renewal.program,
         unreadable="",
-        told={},
+        rendered={},
     )
     try:
-        summary = _told(summary, *await head_and_assessment(inside, pool_id), renewal.tell)
+        summary = _readable(summary, *await head_and_assessment(inside, pool_id), renewal.tell)
     except Unavailable:
         raise
     except Exception as trouble:
@@ -139,7 +139,7 @@ async def renew(scope: Scope, pool_id: UUID, renewal: Renewal) -> Summary:
     return summary
 
 
-def _told(summary: Summary, head: PoolHeader, found: Assessment, tell: Teller) -> Summary:
+def _readable(summary: Summary, head: PoolHeader, found: Assessment, tell: Teller) -> Summary:
     settings = head.settings
     return replace(
         summary,
@@ -148,7 +148,7 @@ def _told(summary: Summary, head: PoolHeader, found: Assessment, tell: Teller) -
         rank=rank(found),
         tested_at=head.last_test_at,
         holds_until=_holds_until(head, found),
-        told=tell(head),
+        rendered=tell(head),
     )
 
 

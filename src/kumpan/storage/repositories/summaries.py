@@ -27,7 +27,7 @@ class Order(StrEnum):
 
 @dataclass(frozen=True, kw_only=True)
 class Summary:
-    """One pool as one workspace sees it; `told` by units; `unreadable` why it is not told."""
+    """One pool as one workspace sees it; `rendered` by units; `unreadable` why it is not."""
 
     workspace_id: UUID
     pool_id: UUID
@@ -41,7 +41,7 @@ class Summary:
     workspace_writes: int
     program: str
     unreadable: str
-    told: dict[str, object]
+    rendered: dict[str, object]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -136,6 +136,13 @@ class SummaryRepository:
             PoolShareRow.ended_at.is_(None)
         )
         seen = homes.union(guests).subquery()
+        stale = (
+            row.pool_id.is_(None),
+            row.holds_until <= now,
+            row.pool_writes != PoolRow.writes,
+            row.workspace_writes != WorkspaceRow.writes,
+            row.program != program,
+        )
         rows = await self._session.execute(
             select(seen.c.workspace_id, seen.c.pool_id)
             .join(PoolRow, PoolRow.id == seen.c.pool_id)
@@ -144,13 +151,7 @@ class SummaryRepository:
             .where(
                 PoolRow.archived_at.is_(None),
                 true() if of is None else seen.c.workspace_id == of,
-                or_(
-                    row.pool_id.is_(None),
-                    row.holds_until <= now,
-                    row.pool_writes != PoolRow.writes,
-                    row.workspace_writes != WorkspaceRow.writes,
-                    row.program != program,
-                ),
+                or_(*stale),
             )
             .order_by(func.coalesce(row.made_at, NEVER), seen.c.pool_id)
             .limit(most)

@@ -67,7 +67,7 @@ class PoolSummaryRow(Base):
     """What stands at the head of a pool, as one workspace sees it, told once and read by every list.
 
     It holds until `holds_until` if nothing is written: `pool_writes` and `workspace_writes` say what it was
-    made from, `program` by which version. `rank` 0 asks for attention first. `told` by units.
+    made from, `program` by which version. `rank` 0 asks for attention first. `rendered` by units.
     """
 
     __tablename__ = "pool_summary"
@@ -88,7 +88,7 @@ class PoolSummaryRow(Base):
     workspace_writes: Mapped[int] = mapped_column(BigInteger)
     program: Mapped[str] = mapped_column(String(16))
     unreadable: Mapped[str] = mapped_column(String(300))
-    told: Mapped[dict[str, object]] = mapped_column(JSON)
+    rendered: Mapped[dict[str, object]] = mapped_column(JSON)
 
 
 class EntryRow(Base):

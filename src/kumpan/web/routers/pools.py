@@ -49,7 +49,7 @@ async def list_pools(
     found = await summaries.page(scope, asked.to_core(), renewal())
     readable = [one for one in found.lines if not one.unreadable]
     if reader.language == US_READER.language:
-        told = [one.told[reader.units] for one in readable]
+        told = [one.rendered[reader.units] for one in readable]
     else:
         heads = [await assessments.head(scope, one.pool_id) for one in readable]
         told = [PoolHeader.of(head, reader).model_dump(mode="json") for head in heads]
