@@ -2,6 +2,7 @@
 
 import asyncio
 from collections.abc import Mapping
+from datetime import timedelta
 
 import pytest
 
@@ -76,3 +77,17 @@ async def test_two_pools_are_written_side_by_side(api: Api) -> None:
         for _ in range(4)
     ]
     assert {reply.status_code for reply in await asyncio.gather(*sent)} == {201}
+
+
+async def test_an_id_stands_for_one_content_at_one_time(api: Api) -> None:
+    """A resend is answered, also with the device's own time a few minutes off; anything else is a conflict."""
+    pool = await api.new_pool()
+    look = {"id": new_id(), **LOOK}
+    await api.post(f"/pools/{pool}/looks", look, 201)
+    for minutes, status in ((0, 201), (-3, 201), (3, 201), (-30, 409), (-60 * 24, 409)):
+        at = (api.now + timedelta(minutes=minutes)).isoformat()
+        await api.post(f"/pools/{pool}/looks", {**look, "at": at}, status)
+    await api.post(f"/pools/{pool}/looks", {**look, "clarity": "hazy"}, 409)
+    other = await api.new_pool()
+    await api.post(f"/pools/{other}/looks", look, 409)
+    assert (await kinds(api, pool)).count("look") == 1

@@ -80,3 +80,22 @@ async def test_an_address_has_an_end(stateless: httpx.AsyncClient) -> None:
 )
 def test_the_port_is_no_part_of_the_name(host: str, name: str) -> None:
     assert name_of_host(host) == name
+
+
+@pytest.mark.parametrize("method", ["TRACE", "PUT", "DELETE", "PATCH", "OPTIONS", "CONNECT", "FOO"])
+@pytest.mark.parametrize(
+    "path", ["/api/v1/water/analysis", "/api/v1/pools", "/api/health", "/", "/api/v1/auth/state"]
+)
+async def test_a_method_that_nothing_takes_is_told_which_are(
+    stateless: httpx.AsyncClient, method: str, path: str
+) -> None:
+    reply = await stateless.request(method, path)
+    assert reply.status_code == 405
+    assert reply.headers["allow"] == "GET, HEAD, POST"
+
+
+async def test_a_method_that_one_address_does_not_take_is_told_which_it_does(
+    stateless: httpx.AsyncClient,
+) -> None:
+    reply = await stateless.get("/api/v1/water/analysis")
+    assert (reply.status_code, reply.headers["allow"]) == (405, "POST")

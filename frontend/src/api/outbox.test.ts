@@ -1,3 +1,4 @@
+import "fake-indexeddb/auto";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 
 // A page's own origin and store, as far as the outbox asks for them.
@@ -9,10 +10,20 @@ vi.stubGlobal("localStorage", {
   removeItem: (key: string) => kept.delete(key),
 });
 const { SAVED, outbox, postOrKeep, sendWaiting } = await import("./outbox");
+const { readWaiting } = await import("./waitingStore");
+
+/** The same program once more on the same device. */
+async function anotherTab() {
+  vi.resetModules();
+  const again = await import("./outbox");
+  await again.ready;
+  return again;
+}
 
 /** A look, as the screens tell it. */
-const told = (id: string, what: string) =>
-  postOrKeep(
+const told = (id: string, what: string) => tell(postOrKeep, id, what);
+const tell = (through: typeof postOrKeep, id: string, what: string) =>
+  through(
     "/api/v1/pools/{pool_id}/looks",
     { path: { pool_id: "p" } },
     { id, clarity: "clear", level: "normal", odd: [], note: "" },
@@ -29,8 +40,8 @@ beforeEach(() => {
     return next;
   });
 });
-afterEach(() => {
-  for (const one of [...outbox.get()]) outbox.discard(one.body.id);
+afterEach(async () => {
+  for (const one of [...outbox.get()]) await outbox.discard(one.body.id);
   answers.length = 0;
   asked.length = 0;
 });
@@ -50,7 +61,7 @@ describe("what the server has not answered yet", () => {
     expect(await told("1", "A look")).toBe(SAVED);
     expect(outbox.get().map(({ what }) => what)).toEqual(["A look"]);
     expect(outbox.get()[0]?.body).toHaveProperty("at");
-    expect(kept.get("kumpan.outbox")).toContain("A look");
+    expect(await readWaiting()).toMatchObject([{ what: "A look" }]);
   });
 
   it("waits while nobody is signed in, and goes on afterwards", async () => {
@@ -76,7 +87,7 @@ describe("what the server has not answered yet", () => {
     answers.push(ok());
     await sendWaiting();
     expect(outbox.get()).toEqual([]);
-    expect(kept.has("kumpan.outbox")).toBe(false);
+    expect(await readWaiting()).toEqual([]);
   });
 
   it("is told, not lost, when the server will not have it", async () => {
@@ -101,11 +112,30 @@ describe("what the server has not answered yet", () => {
       "kumpan.outbox",
       JSON.stringify([{ path: "/api/v1/pools/p/looks", body: { id: "7" }, what: "A look", refused: null }]),
     );
-    vi.resetModules();
-    const again = await import("./outbox");
+    const again = await anotherTab();
     answers.push(ok());
     await again.sendWaiting();
     expect(asked).toEqual([{ path: "/api/v1/pools/p/looks", body: { id: "7" } }]);
+    expect(again.outbox.get()).toEqual([]);
+    expect(kept.has("kumpan.outbox")).toBe(false);
+  });
+
+  it("survives in two tabs that keep at the same time", async () => {
+    const other = await anotherTab();
+    await Promise.all([told("1", "A look"), tell(other.postOrKeep, "2", "A tick"), told("3", "A test")]);
+    const third = await anotherTab();
+    expect(
+      third.outbox
+        .get()
+        .map(({ body }) => body.id)
+        .sort(),
+    ).toEqual(["1", "2", "3"]);
+    for (const id of ["1", "2", "3"]) await third.outbox.discard(id);
+  });
+
+  it("passes over what is no entry of ours", async () => {
+    kept.set("kumpan.outbox", JSON.stringify([null, 7, { path: 1 }, { path: "/x", body: {}, what: "w" }]));
+    const again = await anotherTab();
     expect(again.outbox.get()).toEqual([]);
   });
 

@@ -5,9 +5,9 @@ import type {
   SuccessResponseJSON,
   Writable,
 } from "openapi-typescript-helpers";
-import { keep, readSaved } from "../lib/store";
 import { client, Trouble, take } from "./client";
 import type { paths } from "./schema";
+import { dropWaiting, readWaiting, type Waiting, writeWaiting } from "./waitingStore";
 
 type Posts = PathsWithMethod<paths, "post">;
 type Post<P extends Posts> = paths[P]["post"];
@@ -21,25 +21,13 @@ export type PostAnswer<P extends Posts> = Readable<
   SuccessResponseJSON<Post<P> & Record<string | number, unknown>>
 >;
 
-/** Something told to the journal that the server has not answered yet. Its id makes a resend harmless. */
-export interface Waiting {
-  /** The API's template; a whole path where an earlier version kept it. */
-  path: string;
-  params: object;
-  body: { id: string };
-  what: string;
-  /** Why the server would not have it; null while it has not answered at all. */
-  refused: string | null;
-}
-
-const KEY = "kumpan.outbox";
 const AGAIN_MS = 10_000;
 // No answer, signed out meanwhile, or too often: it is sent again later and nothing is lost.
 const LATER: readonly number[] = [0, 401, 429];
 /** Nobody took it: no answer, or one that says that the database is gone. */
 const UNSENT: readonly number[] = [0, 503];
 
-let waiting: readonly Waiting[] = parsed(readSaved(KEY));
+let waiting: readonly Waiting[] = [];
 let onSent: () => void = () => undefined;
 const listeners = new Set<() => void>();
 
@@ -51,7 +39,10 @@ export const outbox = {
     listeners.add(listener);
     return () => listeners.delete(listener);
   },
-  discard: (id: string) => set(waiting.filter((one) => one.body.id !== id)),
+  discard: (id: string): Promise<void> => {
+    show(waiting.filter((one) => one.body.id !== id));
+    return dropWaiting(id).then(() => tabs?.postMessage("changed"));
+  },
 };
 
 /** Post, or keep it on this device when the server does not answer; what is refused at once is thrown. */
@@ -66,7 +57,7 @@ export async function postOrKeep<P extends Posts>(
     return (await post(path, params, body)) as PostAnswer<P>;
   } catch (error) {
     if (!(error instanceof Trouble) || !UNSENT.includes(error.status)) throw error;
-    set([...waiting, { path, params, body: timed, what, refused: null }]);
+    await put({ path, params, body: timed, what, refused: null });
     return SAVED;
   }
 }
@@ -86,12 +77,12 @@ export async function sendWaiting(): Promise<void> {
   for (const one of waiting.filter(({ refused }) => refused === null)) {
     try {
       await post(one.path, one.params, one.body);
-      outbox.discard(one.body.id);
+      await outbox.discard(one.body.id);
       onSent();
     } catch (error) {
       if (!(error instanceof Trouble) || LATER.includes(error.status) || error.status >= 500) return;
       const refused = error.message;
-      set(waiting.map((other) => (other === one ? { ...one, refused } : other)));
+      await put({ ...one, refused });
     }
   }
 }
@@ -111,18 +102,27 @@ export function keepSending(sent: () => void): () => void {
   };
 }
 
-function set(next: readonly Waiting[]): void {
+async function put(one: Waiting): Promise<void> {
+  await ready; // what is being read must not come over it
+  const others = waiting.filter(({ body }) => body.id !== one.body.id);
+  const known = waiting.length > others.length;
+  show(known ? waiting.map((other) => (other.body.id === one.body.id ? one : other)) : [...others, one]);
+  await writeWaiting(one);
+  tabs?.postMessage("changed");
+}
+
+async function reread(): Promise<void> {
+  show((await readWaiting()) ?? waiting);
+}
+
+function show(next: readonly Waiting[]): void {
   waiting = next;
-  keep(KEY, next.length === 0 ? null : JSON.stringify(next));
   for (const listener of listeners) listener();
 }
 
-function parsed(text: string | null): Waiting[] {
-  try {
-    const value: unknown = JSON.parse(text ?? "[]");
-    if (!Array.isArray(value)) return [];
-    return (value as Omit<Waiting, "params">[]).map((one) => ({ params: {}, ...one }));
-  } catch {
-    return [];
-  }
-}
+// Other tabs keep and send as well: what they changed is read anew.
+const tabs = "BroadcastChannel" in globalThis ? new BroadcastChannel("kumpan.outbox") : null;
+if (tabs) tabs.onmessage = () => void reread();
+
+/** What is kept on this device is known. */
+export const ready: Promise<void> = reread();

@@ -1,3 +1,4 @@
+import "fake-indexeddb/auto";
 import { cleanup, configure } from "@testing-library/react";
 import { afterEach, beforeEach, expect, vi } from "vitest";
 import { outbox } from "../api/outbox";
@@ -44,11 +45,11 @@ beforeEach(() => {
   vi.useFakeTimers({ now: NOW, toFake: ["Date"] });
   answering();
 });
-afterEach(() => {
+afterEach(async () => {
   cleanup();
   const heard = [...complaints];
   closeNotice();
-  for (const { body } of [...outbox.get()]) outbox.discard(body.id);
+  for (const { body } of [...outbox.get()]) await outbox.discard(body.id);
   vi.useRealTimers();
   vi.restoreAllMocks();
   unitsStore.set("us");

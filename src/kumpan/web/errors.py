@@ -103,7 +103,9 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(HTTPException)
     async def http(request: Request, trouble: HTTPException) -> JSONResponse:
         message = _HTTP_WORDS.get(trouble.status_code, _OTHER_STATUS)
-        return error_response(trouble.status_code, "http", render(message, reader_at(request)))
+        answer = error_response(trouble.status_code, "http", render(message, reader_at(request)))
+        answer.headers.update(trouble.headers or {})  # such as which methods an address does take
+        return answer
 
     @app.exception_handler(Exception)
     async def unknown(request: Request, trouble: Exception) -> JSONResponse:

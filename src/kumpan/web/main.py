@@ -5,6 +5,7 @@ from collections.abc import AsyncIterator, Callable
 from contextlib import asynccontextmanager
 from datetime import datetime
 from pathlib import Path
+from typing import Any
 
 import structlog
 from fastapi import Depends, FastAPI
@@ -24,6 +25,7 @@ from kumpan.web.body_limit import BodyLimit
 from kumpan.web.etag import ETag
 from kumpan.web.pace import Pace
 from kumpan.web.renewal import keep_renewing
+from kumpan.web.responses.base import Refusal
 from kumpan.web.routers import (
     algae,
     auth,
@@ -56,6 +58,27 @@ GATED = (
     people,
     sharing,
 )
+
+
+# What any route may answer instead, in one shape.
+_WORDS = {
+    400: "The request could not be read",
+    401: "Nobody is signed in, or it was no right password, code or passkey",
+    403: "Not for this role, this token, or from another site",
+    404: "Not here, or not for who asks",
+    405: "This address does not take that method",
+    408: "The body did not arrive",
+    409: "Changed or saved by somebody else meanwhile, or an id that stands for something else",
+    413: "The body is over 1 MB",
+    414: "The address is too long",
+    421: "Kumpan is not at this name",
+    422: "A value that cannot be used; the message names it and says what would work",
+    429: "Too often",
+    503: "The database does not answer, or its disk is full",
+}
+REFUSALS: dict[int | str, dict[str, Any]] = {
+    status: {"model": Refusal, "description": words} for status, words in _WORDS.items()
+}
 
 
 def build_app(
@@ -98,9 +121,9 @@ def build_app(
         openapi_url="/api/openapi.json",
     )
     for module in (calculations, auth, feeds):
-        app.include_router(module.router)
+        app.include_router(module.router, responses=REFUSALS)
     for module in GATED:
-        app.include_router(module.router, dependencies=[Depends(principal_of)])
+        app.include_router(module.router, responses=REFUSALS, dependencies=[Depends(principal_of)])
 
     health.install(app)
     errors.install(app)

@@ -38,6 +38,8 @@ STRICT_TRANSPORT = "max-age=31536000"
 NOT_OURS = "This request comes from a page of another site; open Kumpan itself."
 NO_SUCH_HOST = "Kumpan is not at this name. Use the address that it printed when it started."
 TOO_LONG = "This address is too long."
+METHODS = ("GET", "HEAD", "POST")  # no route takes any other
+NO_SUCH_METHOD = "Nothing here takes that method."
 
 
 class Security:
@@ -66,7 +68,10 @@ class Security:
         refused = self._refused(scope)
         if refused is not None:
             status, words = refused
-            await error_response(status, "refused", words)(scope, receive, with_headers)
+            answer = error_response(status, "refused", words)
+            if status == 405:
+                answer.headers["allow"] = ", ".join(METHODS)
+            await answer(scope, receive, with_headers)
             return
         await self.app(scope, receive, with_headers)
 
@@ -75,6 +80,8 @@ class Security:
         host = headers.get("host", "")
         if name_of_host(host) not in self.hosts:
             return 421, NO_SUCH_HOST
+        if scope["method"] not in METHODS:
+            return 405, NO_SUCH_METHOD
         if len(scope.get("raw_path") or b"") > LONGEST_PATH or "\x00" in scope["path"]:
             return 414, TOO_LONG
         if scope["method"] not in SAFE and not _same_site(headers, scope["scheme"], host):

@@ -6,4 +6,4 @@ from kumpan.web.requests.pools import StampIn
 
 def stamp(given: StampIn, scope: Scope) -> Stamp:
     """The stamp, with `now` where no time was given."""
-    return Stamp(given.id, given.at or scope.now, given.person_id)
+    return Stamp(given.id, given.at or scope.now, given.person_id, named=given.at is not None)

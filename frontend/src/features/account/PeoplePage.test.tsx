@@ -1,13 +1,13 @@
 import { screen, waitFor, within } from "@testing-library/react";
 import { expect, it } from "vitest";
-import type { Member, PoolHeaderData } from "../../api/types";
+import type { Member, PoolPage } from "../../api/types";
 import { render } from "../../testing/render";
 import { recordedAt, sentTo, willAnswer, willReply } from "../../testing/server";
 import { PeoplePage } from "./PeoplePage";
 
 const members = recordedAt<Member[]>("/members");
 const technician = members.find(({ role }) => role === "technician");
-const [pool] = recordedAt<PoolHeaderData[]>("/pools");
+const [pool] = recordedAt<PoolPage>("/pools?sort=name&limit=200").pools;
 const name = technician?.name ?? "";
 
 it("gives roles and pools, and makes an invitation to pass on", async () => {

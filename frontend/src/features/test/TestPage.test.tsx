@@ -1,6 +1,7 @@
 import { screen, waitFor } from "@testing-library/react";
 import { expect, it } from "vitest";
 import type { LastValue } from "../../api/types";
+import { readWaiting } from "../../api/waitingStore";
 import { address, render, SALT } from "../../testing/render";
 import { isDown, recordedAt, sentTo, willRefuse } from "../../testing/server";
 import { TestPage } from "./TestPage";
@@ -52,5 +53,5 @@ it("keeps it on the device where the server does not answer", async () => {
   isDown();
   await user.click(screen.getByRole("button", { name: "Save and read the board" }));
   expect(await screen.findByText("Kept on this device; it is sent when the server answers.")).toBeTruthy();
-  expect(localStorage.getItem("kumpan.outbox")).toContain('"ph":"7.5"');
+  expect(JSON.stringify(await readWaiting())).toContain('"ph":"7.5"');
 });

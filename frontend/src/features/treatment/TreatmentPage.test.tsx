@@ -1,6 +1,7 @@
 import { screen, waitFor } from "@testing-library/react";
 import { expect, it } from "vitest";
 import type { Treatment } from "../../api/types";
+import { readWaiting } from "../../api/waitingStore";
 import { render, SALT } from "../../testing/render";
 import { isDown, recordedAt, sentTo, willAnswer, willRefuse, willReply } from "../../testing/server";
 import { TreatmentPage } from "./TreatmentPage";
@@ -28,7 +29,7 @@ it("ticks a step, and keeps the tick on the device without a server", async () =
   const button = [...now.querySelectorAll("button")].find(({ textContent }) => textContent === "Done");
   if (button) await user.click(button);
   expect(await screen.findByText(/^Noted: /)).toBeTruthy();
-  expect(localStorage.getItem("kumpan.outbox")).toContain("/sheets/{sheet_id}/ticks");
+  expect(JSON.stringify(await readWaiting())).toContain("/sheets/{sheet_id}/ticks");
 });
 
 it("asks whether it was the same pour, where somebody else ticked first", async () => {

@@ -44,3 +44,17 @@ def _lines(messages: Iterable[Message], reader: Reader) -> Iterable[str]:
 
 
 Text = Annotated[str, BeforeValidator(_told)]
+
+
+class Trouble(BaseModel):
+    """What went wrong: a stable code, one sentence with the cure, and the field at fault."""
+
+    code: str
+    message: str
+    field: str | None
+
+
+class Refusal(BaseModel):
+    """The one shape in which errors go out."""
+
+    error: Trouble
