@@ -6,6 +6,7 @@ Requests are made from the document by schemathesis, right and wrong ones, seede
 import tempfile
 from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
 import httpx
 import pytest
@@ -40,7 +41,7 @@ def demo() -> Iterator[Running]:
 
 @pytest.fixture(scope="module")
 def pool(demo: Running) -> str:
-    reply = httpx.get(f"{demo.address}/api/v1/pools?sort=name", headers=demo.as_office)
+    reply = httpx.get(f"{demo.address}/api/v1/pools?sort=name", headers=demo.as_office, timeout=120)
     return str(reply.json()["pools"][1]["id"])
 
 
@@ -52,8 +53,8 @@ def pool(demo: Running) -> str:
     phases=(Phase.explicit, Phase.generate),
     suppress_health_check=list(HealthCheck),
 )
-def test_what_the_document_promises_comes(case: schemathesis.Case, demo: Running, pool: str) -> None:
+def test_what_the_document_promises_comes(case: schemathesis.Case[Any], demo: Running, pool: str) -> None:
     if "pool_id" in case.path_parameters:
         case.path_parameters["pool_id"] = pool
-    response = case.call(base_url=demo.address, headers=demo.as_office)
+    response = case.call(base_url=demo.address, headers=demo.as_office, timeout=120)
     case.validate_response(response, checks=CHECKS)

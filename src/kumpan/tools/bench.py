@@ -33,6 +33,7 @@ from kumpan.demo.scenario import pools
 from kumpan.demo.season import season
 from kumpan.tools.bench_care import bench_due, bench_today
 from kumpan.tools.bench_hands import bench_hands
+from kumpan.tools.bench_list import bench_list
 from kumpan.tools.bench_loop import bench_event_loop
 from kumpan.tools.bench_people import bench_people
 from kumpan.tools.bench_rescue import bench_rescue
@@ -287,6 +288,7 @@ def main() -> None:
             bench_rescue(running)
             bench_today(running)
             bench_event_loop(running)
+            bench_list(running)  # the last: it fills the database with pools
         finally:
             running.stop()
 

@@ -111,18 +111,20 @@ class SummaryRepository:
             where.append(PoolSummaryRow.searched.contains(query.casefold(), autoescape=True))
         if after is not None:
             where.append(tuple_(*keys) > tuple_(*after))
-        rows = await self._session.execute(_listed(workspace_id).where(*where).order_by(*keys).limit(most))
-        return [_line(row) for row in rows]
+        # Ordered by the light columns alone: what is rendered is read for these few lines only.
+        mine = and_(PoolSummaryRow.pool_id == PoolRow.id, PoolSummaryRow.workspace_id == workspace_id)
+        chosen = select(PoolRow.id).outerjoin(PoolSummaryRow, mine).where(*where).order_by(*keys).limit(most)
+        ids = list(await self._session.scalars(chosen))
+        rows = await self._session.execute(_listed(workspace_id).where(PoolRow.id.in_(ids)))
+        lines = {row[0]: _line(row) for row in rows}
+        return [lines[pool_id] for pool_id in ids]
 
     async def missing(self, workspace_id: UUID, most: int) -> list[UUID]:
         """Pools of a workspace that have no summary yet."""
-        rows = await self._session.execute(
-            _listed(workspace_id)
-            .where(works_on(workspace_id), PoolRow.archived_at.is_(None), PoolSummaryRow.pool_id.is_(None))
-            .order_by(PoolRow.id)
-            .limit(most)
-        )
-        return [row[0] for row in rows]
+        mine = and_(PoolSummaryRow.pool_id == PoolRow.id, PoolSummaryRow.workspace_id == workspace_id)
+        where = (works_on(workspace_id), PoolRow.archived_at.is_(None), PoolSummaryRow.pool_id.is_(None))
+        chosen = select(PoolRow.id).outerjoin(PoolSummaryRow, mine).where(*where)
+        return list(await self._session.scalars(chosen.order_by(PoolRow.id).limit(most)))
 
     async def out_of_date(
         self, now: datetime, program: str, *, most: int, of: UUID | None = None
