@@ -24,6 +24,7 @@ TABLES = (
     "journal_copy",
     "passkey",
     "challenge",
+    "lease",
     "pool",
     "account",
     "session",

@@ -16,6 +16,7 @@ from kumpan.storage.attempts import AttemptStorage
 from kumpan.storage.repositories.accounts import AccountRepository
 from kumpan.storage.repositories.devices import DeviceRepository
 from kumpan.storage.repositories.journal import JournalRepository, StoredEntry
+from kumpan.storage.repositories.leases import LeaseRepository
 from kumpan.storage.repositories.passkeys import PasskeyRepository
 from kumpan.storage.repositories.shares import ShareRepository
 from kumpan.storage.repositories.summaries import SummaryRepository
@@ -34,6 +35,7 @@ class Transaction:
         self.shares = ShareRepository(session)
         self.summaries = SummaryRepository(session)
         self.passkeys = PasskeyRepository(session)
+        self.leases = LeaseRepository(session)
         self._session = session
 
     async def _has_revision(self) -> bool:

@@ -33,6 +33,9 @@ def parser() -> argparse.ArgumentParser:
         command.add_argument("--data", type=Path, help="data directory (default: data/PORT)")
         command.add_argument("--lan", action="store_true", help="on the local network, with TLS of its own")
         command.add_argument(
+            "--workers", type=int, default=1, help="web processes (an outside database: KUMPAN_DATABASE_URL)"
+        )
+        command.add_argument(
             "--proxy", action="store_true", help="behind a proxy of this machine that ends TLS (KUMPAN_HOSTS)"
         )
     test = commands.add_parser("test", help="lint, types, import rules, core, API, browser")
@@ -148,7 +151,7 @@ def _serve(given: argparse.Namespace) -> None:
     for signal_number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(signal_number, lambda *_: stopped.set())
     ensure_all(dev=given.command == "dev")
-    running = Running(given.port, _folder(given), lan=given.lan, proxy=given.proxy)
+    running = Running(given.port, _folder(given), lan=given.lan, proxy=given.proxy, workers=given.workers)
     hot: subprocess.Popen[bytes] | None = None
     try:
         running.start(demo=given.command == "demo", reload=given.command == "dev")

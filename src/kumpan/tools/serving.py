@@ -67,13 +67,20 @@ def prepare(database_url: str, *, demo: Path | None = None, backups: Path | None
 
 
 class Running:
-    """MariaDB and the web server on one port with one data directory."""
+    """MariaDB and the web server on one port with one data directory.
 
-    def __init__(self, port: int, folder: Path, *, lan: bool = False, proxy: bool = False) -> None:
+    `workers` web processes; an outside database where KUMPAN_DATABASE_URL names one.
+    """
+
+    def __init__(
+        self, port: int, folder: Path, *, lan: bool = False, proxy: bool = False, workers: int = 1
+    ) -> None:
         self.port = port
         self.folder = folder
         self.lan = lan
         self.proxy = proxy
+        self.workers = workers
+        self.outside = os.environ.get("KUMPAN_DATABASE_URL", "")
         self.names: list[str] = []
         self.database = MariaDbServer(folder)
         self.web: subprocess.Popen[bytes] | None = None
@@ -115,14 +122,16 @@ class Running:
         if self.lan:
             with stage("Certificate for this network"):
                 self._certify()
-        with stage("MariaDB"):
-            self.database.start()
+        if not self.outside:
+            with stage("MariaDB"):
+                self.database.start()
         processes.end_remembered(self.folder / "web.pid.json")
         _check_port_free(self.port)
-        url = self.database.url(DATABASE)
+        url = self.outside or self.database.url(DATABASE)
         # The web server loads while the database is brought up to date; nobody is sent to it before that.
         with stage("Database up to date, demo data" if demo else "Database up to date"):
-            self.database.run_sql(f"CREATE DATABASE IF NOT EXISTS {DATABASE}")
+            if not self.outside:
+                self.database.run_sql(f"CREATE DATABASE IF NOT EXISTS {DATABASE}")
             self.first_code = "" if demo else (self.first_code or secrets.token_hex(4))
             self._launch_web(url, reload=reload, demo=demo)
             self.empty = prepare(url, demo=self.token_file if demo else None, backups=self.backups)
@@ -192,6 +201,8 @@ class Running:
             door["KUMPAN_HOSTS"] = ",".join(self.names)
         if self.proxy:
             door["KUMPAN_STRICT_TRANSPORT"] = "true"
+        if self.workers > 1 and not reload:
+            command += ["--workers", str(self.workers)]
         if reload:
             command += ["--reload", "--reload-dir", str(ROOT / "src")]
         around = environment(url, more=door)

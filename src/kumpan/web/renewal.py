@@ -2,10 +2,11 @@
 
 import asyncio
 from collections.abc import Callable
-from datetime import datetime
+from datetime import datetime, timedelta
 from functools import cache
 from hashlib import sha256
 from pathlib import Path
+from uuid import UUID, uuid4
 
 import structlog
 
@@ -20,7 +21,7 @@ from kumpan.storage.transaction import Database
 from kumpan.web.responses.shared import PoolHeader
 from kumpan.wording.reader import METRIC_READER, US_READER
 
-AT_ONCE, REST_S = 20, 2.0
+AT_ONCE, REST_S, LEASED_FOR = 20, 2.0, timedelta(seconds=30)
 
 
 def tell(head: CoreHeader) -> dict[str, object]:
@@ -46,11 +47,16 @@ def renewal() -> Renewal:
 
 
 async def keep_renewing(database: Database, clock: Callable[[], datetime]) -> None:
-    """For as long as the program runs: what is out of date is made anew, each in a transaction of its own."""
+    """For as long as the program runs: what is out of date is made anew, each in a transaction of its own.
+
+    Of several processes one does it; where that one dies, another takes over.
+    """
+    own = uuid4()
     while True:
         try:
             current = await database.revision() == HEAD  # while it is being brought up to date, wait
-            found = await renew_some(database, clock()) if current else 0
+            mine = current and await _is_mine(database, own, clock())
+            found = await renew_some(database, clock()) if mine else 0
         except KumpanError:
             found = 0  # the database is gone, or somebody wrote the same: the next time
         except Exception as trouble:
@@ -58,6 +64,11 @@ async def keep_renewing(database: Database, clock: Callable[[], datetime]) -> No
             found = 0
         if found < AT_ONCE:
             await asyncio.sleep(REST_S)
+
+
+async def _is_mine(database: Database, own: UUID, now: datetime) -> bool:
+    async with database.transaction() as tx:
+        return await tx.leases.take("summaries", own, now, LEASED_FOR)
 
 
 async def renew_some(database: Database, now: datetime, most: int = AT_ONCE) -> int:

@@ -3,6 +3,7 @@
 from kumpan.storage.tables.base import Base
 from kumpan.storage.tables.devices import DeviceReadingRow
 from kumpan.storage.tables.journal import EntryRow, JournalCopyRow, PoolRow, PoolShareRow, PoolSummaryRow
+from kumpan.storage.tables.leases import LeaseRow
 from kumpan.storage.tables.people import (
     AccountRow,
     ApiTokenRow,
@@ -26,6 +27,7 @@ __all__ = [
     "DeviceReadingRow",
     "EntryRow",
     "JournalCopyRow",
+    "LeaseRow",
     "PasskeyRow",
     "PersonRow",
     "PoolGivenRow",
