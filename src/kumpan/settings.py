@@ -19,3 +19,4 @@ class Settings(BaseSettings):
     first_code: str = ""
     hosts: str = "localhost,127.0.0.1,::1"
     strict_transport: bool = False
+    metrics_token: str = ""

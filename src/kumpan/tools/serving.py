@@ -3,6 +3,7 @@
 import json
 import os
 import secrets
+import shutil
 import signal
 import socket
 import ssl
@@ -196,12 +197,18 @@ class Running:
             "--no-server-header",
             *self._transport(),
         ]
-        door = {"KUMPAN_DEMO": "true" if demo else "false", "KUMPAN_FIRST_CODE": self.first_code}
+        # A terminal shows what went wrong; who wants a line for each request says KUMPAN_LOG_LEVEL=INFO.
+        door = {"KUMPAN_LOG_LEVEL": os.environ.get("KUMPAN_LOG_LEVEL", "WARNING")}
+        door |= {"KUMPAN_DEMO": "true" if demo else "false", "KUMPAN_FIRST_CODE": self.first_code}
         if self.names:
             door["KUMPAN_HOSTS"] = ",".join(self.names)
         if self.proxy:
             door["KUMPAN_STRICT_TRANSPORT"] = "true"
         if self.workers > 1 and not reload:
+            counts = self.folder / "metrics"
+            shutil.rmtree(counts, ignore_errors=True)
+            counts.mkdir()
+            door["PROMETHEUS_MULTIPROC_DIR"] = str(counts)
             command += ["--workers", str(self.workers)]
         if reload:
             command += ["--reload", "--reload-dir", str(ROOT / "src")]

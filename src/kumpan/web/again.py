@@ -29,7 +29,9 @@ class Again:
             body.append(await receive())
         for left in range(MOST_TIMES - 1, -1, -1):
             answer = _Answer(send, may_drop=left > 0)
-            await self.app(dict(scope), _replayed(body, receive), answer)
+            tried = dict(scope)
+            await self.app(tried, _replayed(body, receive), answer)
+            scope["route"] = tried.get("route")  # for whoever watches from outside
             if not answer.dropped:
                 return
 

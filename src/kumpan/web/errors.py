@@ -107,10 +107,11 @@ def install(app: FastAPI) -> None:
         answer.headers.update(trouble.headers or {})  # such as which methods an address does take
         return answer
 
-    @app.exception_handler(Exception)
-    async def unknown(request: Request, trouble: Exception) -> JSONResponse:
-        structlog.get_logger().error("unexpected error", exc_info=trouble)
-        return error_response(500, "internal", render(_UNEXPECTED, reader_at(request)))
+
+def unexpected(request: Request, trouble: Exception) -> JSONResponse:
+    """The answer to a fault of ours, which is logged here and nowhere else."""
+    structlog.get_logger().error("unexpected error", exc_info=trouble)
+    return error_response(500, "internal", render(_UNEXPECTED, reader_at(request)))
 
 
 def reader_at(request: Request) -> Reader:

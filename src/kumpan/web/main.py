@@ -44,6 +44,7 @@ from kumpan.web.routers import (
 )
 from kumpan.web.scope import principal_of, utc_now
 from kumpan.web.security import Security
+from kumpan.web.watching import Watching
 
 GATED = (
     pools,
@@ -89,11 +90,12 @@ def build_app(
     door: Door = AT_HOME,
     *,
     renewing: bool = False,
+    metrics_token: str = "",
 ) -> FastAPI:
     """The app around a database. Without one only the stateless routes answer (bench, OpenAPI).
 
     `at_end` is called once the last request has been answered; `door` says who may come in and how;
-    `renewing`: summaries are made anew in the background.
+    `renewing`: summaries are made anew in the background; `metrics_token` reads `/metrics` from elsewhere.
     """
 
     @asynccontextmanager
@@ -134,6 +136,7 @@ def build_app(
     app.add_middleware(Pace)
     app.add_middleware(Authentication)
     app.add_middleware(Security, hosts=door.hosts, strict_transport=door.strict_transport)
+    app.add_middleware(Watching, token=metrics_token)
     if static_dir is not None:
         _serve_front_end(app, static_dir)
     return app
@@ -159,11 +162,14 @@ def create_app() -> FastAPI:
     """Entry point: settings from the environment."""
     settings = Settings()
     structlog.configure(
+        wrapper_class=structlog.make_filtering_bound_logger(settings.log_level.upper()),
         processors=[
+            structlog.contextvars.merge_contextvars,
+            structlog.processors.add_log_level,
             structlog.processors.TimeStamper("iso"),
             structlog.processors.format_exc_info,
             structlog.processors.JSONRenderer(),
-        ]
+        ],
     )
     door = Door(
         hosts=frozenset(host.strip().lower() for host in settings.hosts.split(",")),
@@ -177,4 +183,5 @@ def create_app() -> FastAPI:
         at_end=WORKERS.stop,
         door=door,
         renewing=True,
+        metrics_token=settings.metrics_token,
     )
