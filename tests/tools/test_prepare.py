@@ -80,7 +80,9 @@ def test_a_migration_killed_at_any_statement_goes_on_where_it_was(mariadb: Maria
 def test_data_is_changed_only_after_a_backup_of_it(mariadb: MariaDbServer, tmp_path: Path) -> None:
     url = emptied(mariadb)
     prepared(url)
-    mariadb.run_sql(f"UPDATE {NAME}.alembic_version SET version_num = '0005'; DROP TABLE {NAME}.pool_summary")
+    mariadb.run_sql(
+        f"UPDATE {NAME}.alembic_version SET version_num = '0005'; DROP TABLE {NAME}.pool_summary, {NAME}.lease"
+    )
     with pytest.raises(Stop, match="say --backups FOLDER"):
         prepared(url)
     prepared(url, backups=tmp_path)
@@ -96,7 +98,9 @@ def test_a_backup_that_cannot_be_made_leaves_the_data_as_it_is(
 ) -> None:
     url = emptied(mariadb)
     prepared(url)
-    mariadb.run_sql(f"UPDATE {NAME}.alembic_version SET version_num = '0005'; DROP TABLE {NAME}.pool_summary")
+    mariadb.run_sql(
+        f"UPDATE {NAME}.alembic_version SET version_num = '0005'; DROP TABLE {NAME}.pool_summary, {NAME}.lease"
+    )
     blocked = tmp_path / "backups"
     blocked.write_text("a file where the folder should be")
     with pytest.raises(Stop):

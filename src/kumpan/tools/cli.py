@@ -18,6 +18,8 @@ from kumpan.tools.mariadb_server import MariaDbServer
 from kumpan.tools.packages import FRONTEND, ROOT, VENV, ensure_all
 from kumpan.tools.serving import DATABASE, Running, environment
 
+LOAD = {"pools": 200, "years": 1, "clients": 50, "seconds": 60, "workers": 1}
+
 
 def parser() -> argparse.ArgumentParser:
     """The commands and their options."""
@@ -44,6 +46,9 @@ def parser() -> argparse.ArgumentParser:
     commands.add_parser(
         "study", help="the chlorine forecast and rescues on simulated pools; the tables go into docs"
     )
+    load = commands.add_parser("loadtest", help="many pools, many clients: rates, times, errors, memory")
+    for name, usual in LOAD.items():
+        load.add_argument(f"--{name}", type=int, default=usual)
     commands.add_parser("shots", help="make the pictures of docs/screenshots from the demo data")
     commands.add_parser("generate", help="write the OpenAPI document and the client's types again")
     mutate = commands.add_parser(
@@ -92,6 +97,7 @@ def main(arguments: list[str]) -> int:
             ensure_all(dev=True)
             module = {
                 "answers": "kumpan.tools.answers",
+                "loadtest": "kumpan.tools.loadtest",
                 "bench": "kumpan.tools.bench",
                 "study": "kumpan.tools.study",
                 "shots": "kumpan.tools.shots",
@@ -99,11 +105,11 @@ def main(arguments: list[str]) -> int:
                 "messages": "kumpan.tools.messages",
                 "mutate": "kumpan.tools.mutate",
             }
-            more = (
-                ["--seed", str(given.seed), "--modules", str(given.modules)]
-                if given.command == "mutate"
-                else []
-            )
+            more = []
+            if given.command == "loadtest":
+                more = [text for name in LOAD for text in (f"--{name}", str(getattr(given, name)))]
+            if given.command == "mutate":
+                more = ["--seed", str(given.seed), "--modules", str(given.modules)]
             _own_program(module[given.command], more)
     except Stop as reason:
         return stop(str(reason))

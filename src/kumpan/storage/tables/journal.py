@@ -98,6 +98,7 @@ class EntryRow(Base):
     __table_args__ = (
         UniqueConstraint("supersedes"),
         Index(None, "pool_id", "at"),
+        Index(None, "workspace_id", "kind", "at"),
     )
 
     id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)
