@@ -44,6 +44,15 @@ async def test_pages_follow_each_other_without_a_gap_or_a_double(api: Api) -> No
         assert sorted(seen) == [f"Pool {n}" for n in range(7)], sort
 
 
+async def test_every_part_of_the_question_may_be_empty(api: Api) -> None:
+    """As the contract writes it: `?query=&sort=attention|name|tested&limit=50&cursor=`."""
+    await named(api, "Millrace")
+    page = await api.get("/pools?query=&sort=attention&limit=50&cursor=")
+    assert [pool["settings"]["name"] for pool in page["pools"]] == ["Millrace"]
+    assert page["cursor"] is None
+    assert page["unreadable"] == []
+
+
 async def test_a_pool_is_found_by_name_or_place_and_signs_are_no_wildcards(api: Api) -> None:
     await named(api, "Millrace", "Alder Bank")
     await named(api, "Weir 100%", "Mill Road")

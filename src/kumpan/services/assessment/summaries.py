@@ -171,7 +171,7 @@ def _cursor(key: Sequence[Any]) -> str:
 
 def _from_cursor(request: PageRequest) -> tuple[Any, ...] | None:
     """The place where the page before ended. Raises InvalidInput for what is no cursor of this order."""
-    if request.cursor is None:
+    if not request.cursor:
         return None
     read: Mapping[Order, tuple[Callable[[str], Any], ...]] = {
         Order.ATTENTION: (int, str, UUID),
