@@ -21,8 +21,9 @@ export function GuestPage() {
   useEffect(() => {
     if (!pool) return;
     // Who one is comes first: a page of the pool that still believes nobody is here would show the way in.
+    // Reset, not only asked again: a first question that is still on its way was asked before the link opened.
     void queries
-      .invalidateQueries({ queryKey: ["auth"] })
+      .resetQueries({ queryKey: ["auth"] })
       .then(() => navigate(`/pools/${pool}`, { replace: true }));
   }, [pool, navigate, queries]);
   if (!guest.isError) return <Loading what="the pool" />;
