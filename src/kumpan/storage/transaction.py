@@ -9,6 +9,7 @@ from sqlalchemy import text
 from sqlalchemy.exc import DBAPIError, InterfaceError, OperationalError
 from sqlalchemy.exc import TimeoutError as PoolTimeout
 from sqlalchemy.ext.asyncio import AsyncEngine, AsyncSession, async_sessionmaker, create_async_engine
+from sqlalchemy.pool import QueuePool
 
 from kumpan.core.errors import Collided, Unavailable
 from kumpan.core.messages import Message
@@ -53,7 +54,8 @@ class Transaction:
 
 
 COLLIDED = (1213, 1205)  # ended in favor of another transaction; waited too long for one
-ANSWERS_WITHIN_S, CONNECTS_WITHIN_S, WAITS_WITHIN_S = 1.0, 2, 10
+ANSWERS_WITHIN_S, CONNECTS_WITHIN_S, WAITS_WITHIN_S = 1.0, 2, 20
+POOL, BUSY = 20, 4
 GONE = Message("The database does not answer. Nothing was saved; it is tried again by itself.")
 FULL = Message("The disk of the database is full. Nothing was saved; make room, then send it again.")
 DISK_FULL = (28, 1021, 1030, 1114)
@@ -79,6 +81,8 @@ class Database:
             url,
             pool_pre_ping=True,
             pool_recycle=600,
+            pool_size=POOL,
+            max_overflow=POOL,
             pool_timeout=WAITS_WITHIN_S,
             isolation_level="READ COMMITTED",
             connect_args={"connect_timeout": CONNECTS_WITHIN_S},
@@ -108,11 +112,19 @@ class Database:
         """A session whose connection answers: a frozen database is noticed here, before any work."""
         async with self._sessions() as session, session.begin():
             try:
-                async with asyncio.timeout(CONNECTS_WITHIN_S):
+                async with asyncio.timeout(self._patience_s()):
                     await session.connection()
             except TimeoutError as trouble:
                 raise Unavailable(GONE) from trouble
             yield session
+
+    def _patience_s(self) -> float:
+        """How long one waits for a connection: two seconds tell that the server is frozen, unless many
+        requests are at work, when it may only be their turn.
+        """
+        pool = self._engine.pool
+        busy = isinstance(pool, QueuePool) and pool.checkedout() > BUSY
+        return WAITS_WITHIN_S if busy else CONNECTS_WITHIN_S
 
     async def revision(self) -> str:
         """The version of the database. Raises Unavailable where it does not answer within a second."""

@@ -65,10 +65,11 @@ class Renewal:
 
 async def page(scope: Scope, request: PageRequest, renewal: Renewal) -> Page:
     """One page. What is out of date on it is made anew and stays on it, wherever it will stand next time, so
-    that whoever reads on misses nothing.
+    that whoever reads on misses nothing. It is not stored here: readers would wait for each other's rows; the
+    renewer does that.
     """
     after = _from_cursor(request)
-    await _complete(scope, request, renewal)
+    await _complete(scope, renewal)
     found = await scope.tx.summaries.page(
         scope.workspace_id,
         scope.pools,
@@ -80,34 +81,32 @@ async def page(scope: Scope, request: PageRequest, renewal: Renewal) -> Page:
     lines, more = found[: request.most], len(found) > request.most
     cursor = _cursor(key_of(request.order, lines[-1])) if more else None
     stale = [line for line in lines if not line.holds(scope.now, renewal.program)]
-    anew = {
-        line.pool_id: replace(line, summary=await renew(scope, line.pool_id, renewal))
-        for line in sorted(stale, key=lambda line: str(line.pool_id))
-    }
+    anew = {line.pool_id: replace(line, summary=await made(scope, line.pool_id, renewal)) for line in stale}
     shown = sorted(
         (anew.get(line.pool_id, line) for line in lines), key=lambda line: key_of(request.order, line)
     )
     return Page(lines=tuple(line.summary for line in shown if line.summary is not None), cursor=cursor)
 
 
-async def _complete(scope: Scope, request: PageRequest, renewal: Renewal) -> None:
-    """Where a list begins, every pool has a summary; where it is searched, under its name of now. After the
-    first start of a new version the renewer does the rest of many.
+async def _complete(scope: Scope, renewal: Renewal) -> None:
+    """Every pool has a summary, so that it has its place and can be found. Where there are very many without
+    one, the renewer does the rest.
     """
     inside = replace(scope, pools=None)
-    if request.query:
-        due = await scope.tx.summaries.out_of_date(
-            scope.now, renewal.program, most=MOST_A_PAGE, of=scope.workspace_id
-        )
-        ids = [pool_id for _, pool_id in due]
-    else:
-        ids = await scope.tx.summaries.missing(scope.workspace_id, MOST_A_PAGE)
+    ids = await scope.tx.summaries.missing(scope.workspace_id, MOST_A_PAGE)
     for pool_id in sorted(ids, key=str):
         await renew(inside, pool_id, renewal)
 
 
 async def renew(scope: Scope, pool_id: UUID, renewal: Renewal) -> Summary:
-    """Make a summary anew and store it. A pool that cannot be read gets one that says so."""
+    """Make a summary anew and store it."""
+    summary = await made(scope, pool_id, renewal)
+    await scope.tx.summaries.save(summary)
+    return summary
+
+
+async def made(scope: Scope, pool_id: UUID, renewal: Renewal) -> Summary:
+    """A summary as of now. A pool that cannot be read gets one that says so."""
     await require_pool(scope, pool_id)
     # As the workspace's staff sees it; nothing of it is internal.
     inside = replace(scope, pools=None, staff=True, cached={**scope.cached})
@@ -135,7 +134,6 @@ async def renew(scope: Scope, pool_id: UUID, renewal: Renewal) -> Summary:
         structlog.get_logger().error("a pool cannot be read", pool=str(pool_id), exc_info=trouble)
         why = trouble.message if isinstance(trouble, KumpanError) else NOT_READ
         summary = replace(summary, unreadable=render(why)[:300])
-    await scope.tx.summaries.save(summary)
     return summary
 
 

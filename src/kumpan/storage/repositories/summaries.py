@@ -7,7 +7,7 @@ from enum import StrEnum
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy import and_, func, or_, select, true, tuple_
+from sqlalchemy import and_, func, or_, select, tuple_
 from sqlalchemy.dialects.mysql import insert
 from sqlalchemy.ext.asyncio import AsyncSession
 
@@ -126,12 +126,8 @@ class SummaryRepository:
         chosen = select(PoolRow.id).outerjoin(PoolSummaryRow, mine).where(*where)
         return list(await self._session.scalars(chosen.order_by(PoolRow.id).limit(most)))
 
-    async def out_of_date(
-        self, now: datetime, program: str, *, most: int, of: UUID | None = None
-    ) -> list[tuple[UUID, UUID]]:
-        """Workspace and pool of summaries that are missing or no longer hold, those longest overdue first;
-        of all workspaces or `of` one.
-        """
+    async def out_of_date(self, now: datetime, program: str, *, most: int) -> list[tuple[UUID, UUID]]:
+        """Workspace and pool of summaries that are missing or no longer hold, those longest overdue first."""
         row = PoolSummaryRow
         homes = select(PoolRow.workspace_id.label("workspace_id"), PoolRow.id.label("pool_id"))
         guests = select(PoolShareRow.workspace_id, PoolShareRow.pool_id).where(
@@ -152,7 +148,6 @@ class SummaryRepository:
             .outerjoin(row, and_(row.workspace_id == seen.c.workspace_id, row.pool_id == seen.c.pool_id))
             .where(
                 PoolRow.archived_at.is_(None),
-                true() if of is None else seen.c.workspace_id == of,
                 or_(*stale),
             )
             .order_by(func.coalesce(row.made_at, NEVER), seen.c.pool_id)
