@@ -3,7 +3,7 @@
 from dataclasses import replace
 from typing import TypeVar
 
-from kumpan.core.journal.entry import Body
+from kumpan.core.journal.entry import Body, NotUnderstood
 from kumpan.core.journal.maintenance_entries import FeedOpened
 from kumpan.core.journal.workspace_entries import VisitDone
 
@@ -16,4 +16,6 @@ def for_others(body: B) -> B:
         return replace(body, internal_note="")
     if isinstance(body, FeedOpened):
         return replace(body, secret="")
+    if isinstance(body, NotUnderstood):
+        return replace(body, stored="{}")  # nobody can say what of it is internal
     return body
