@@ -14,6 +14,12 @@ settings.register_profile("kumpan", deadline=None, derandomize=True, max_example
 settings.load_profile("kumpan")
 
 TABLES = (
+    "imported_file",
+    "photo",
+    "hook_call",
+    "hook",
+    "mail",
+    "mail_choice",
     "device_reading",
     "entry",
     "product",
@@ -21,6 +27,8 @@ TABLES = (
     "pool_given",
     "pool_share",
     "pool_summary",
+    "poured",
+    "poured_total",
     "journal_copy",
     "passkey",
     "challenge",
@@ -47,12 +55,17 @@ def mariadb() -> Iterator[MariaDbServer]:
         server.stop()
 
 
+def wipe(mariadb: MariaDbServer) -> None:
+    """Nothing is left but the workspace, as the migration made it."""
+    emptied = "".join(f"TRUNCATE TABLE {DATABASE}.{table};" for table in TABLES)
+    first = f"SELECT MIN(created_at) FROM {DATABASE}.workspace"
+    emptied += f"DELETE FROM {DATABASE}.workspace WHERE created_at > (SELECT * FROM ({first}) AS oldest);"
+    emptied += f"UPDATE {DATABASE}.workspace SET name = 'My pools';"
+    mariadb.run_sql(f"SET FOREIGN_KEY_CHECKS=0;{emptied}")
+
+
 @pytest.fixture
 def database_url(mariadb: MariaDbServer) -> str:
-    """The URL of an emptied database; the workspace stays, as the migration made it."""
-    wipe = "".join(f"TRUNCATE TABLE {DATABASE}.{table};" for table in TABLES)
-    first = f"SELECT MIN(created_at) FROM {DATABASE}.workspace"
-    wipe += f"DELETE FROM {DATABASE}.workspace WHERE created_at > (SELECT * FROM ({first}) AS oldest);"
-    wipe += f"UPDATE {DATABASE}.workspace SET name = 'My pools';"
-    mariadb.run_sql(f"SET FOREIGN_KEY_CHECKS=0;{wipe}")
+    """The URL of an emptied database."""
+    wipe(mariadb)
     return mariadb.url(DATABASE)

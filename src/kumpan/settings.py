@@ -20,3 +20,13 @@ class Settings(BaseSettings):
     hosts: str = "localhost,127.0.0.1,::1"
     strict_transport: bool = False
     metrics_token: str = ""
+    # Mail: without a host it waits in the outbox. `public_address` is what links in it begin with.
+    mail_host: str = ""
+    mail_port: int = 587
+    mail_user: str = ""
+    mail_password: str = ""
+    mail_from: str = "kumpan@localhost.localdomain"
+    mail_tls: bool = True
+    mail_every_s: float = 20.0
+    mailbox_port: int = 0
+    public_address: str = "http://localhost:8000"

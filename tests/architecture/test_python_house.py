@@ -27,7 +27,7 @@ ANY_NUMBER = {
 }  # each further argument is one more of the same
 # Rows of the trade's tables stand as tuples under the header of their class's fields, at module level only.
 TABLE_ROWS = {
-    "Ask", "Chemical", "CareTask", "End", "KindRow", "Procedure", "Profile", "Row", "Rule", "Scenario", "SeverityRow",
+    "Ask", "Chemical", "CareTask", "End", "KindRow", "MachineCare", "Procedure", "Profile", "Row", "Rule", "Scenario", "SeverityRow",
 }  # fmt: skip
 DEEPEST = 5
 OF_THE_TRADE = (

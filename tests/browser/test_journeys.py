@@ -401,12 +401,10 @@ def test_a_sheet_prints_on_one_page(open_page: OpenPage) -> None:
 def test_the_shelf_with_prices_and_measures(open_page: OpenPage) -> None:
     page = open_page("/shelf")
     bought = (
-        page.get_by_role("region", name="What stands here")
-        .get_by_role("listitem")
-        .filter(has_text="Soda ash")
+        page.get_by_role("region", name="On the shelf").get_by_role("listitem").filter(has_text="Soda ash")
     )
     expect(bought).to_contain_text("$14.00 each")
-    bought.get_by_text("Bought some").click()
+    bought.get_by_text("Bought or moved").click()
     bought.get_by_label("Packages bought of Soda ash").fill("2")
     bought.get_by_label("Paid for Soda ash").fill("30")
     bought.get_by_role("button", name="Note it").click()

@@ -322,3 +322,44 @@ async def test_an_unlinked_device_is_left_alone(api: Api, database: Database) ->
     api.pass_time(minutes=1)
     await api.post(f"/pools/{pool}/device", {"id": new_id(), "address": ""}, 201)
     assert await polled(api, database, GOOD) == {"taken": 0, "silent": 0, "failed": 0}
+
+
+async def pushed(api: Api, pool: str, content: bytes, device: str = "probe") -> tuple[int, object]:
+    reply = await api.client.post(f"/api/v1/pools/{pool}/device/{device}/readings", content=content)
+    return reply.status_code, reply.json()
+
+
+async def test_a_burst_a_gap_and_a_stuck_sensor_are_survived(api: Api) -> None:
+    pool = await salt_pool(api)
+    content = b'{"water_c": 27.5, "salinity_mg_l": 3150, "rssi": -60}'
+    burst = [await pushed(api, pool, content) for _ in range(50)]
+    assert burst == [(202, True)] + [(202, False)] * 49
+    api.pass_time(days=3)
+    for _ in range(30):  # stuck at one value for a day and more
+        assert await pushed(api, pool, content) == (202, True)
+        api.pass_time(hours=1)
+    found = await kinds(api, pool)
+    assert found.count("device_day") == 2
+    assert found.count("device_change") == 0
+
+
+async def test_pushed_nonsense_is_refused_with_a_sentence(api: Api) -> None:
+    pool = await salt_pool(api)
+    for content in (b"", b"[]", b'{"water_c": "NaN"}', b"\xff\xfe", b'{"lamps": 7}'):
+        status, reply = await pushed(api, pool, content)
+        assert (status, reply["error"]["field"]) == (422, "reading")  # type: ignore[index]
+    assert await pushed(api, pool, b"{}") == (202, False)
+    assert (await pushed(api, pool, b"{}", "x" * 200))[0] == 422
+
+
+async def test_the_two_stand_ins_differ_and_both_are_readings() -> None:
+    transport = httpx.ASGITransport(app=app)
+    async with httpx.AsyncClient(transport=transport, base_url="http://stand-in") as client:
+        whole = await client.get("/controller")
+        bare = await client.get("/probe")
+        box = await client.get("/mailbox")
+    assert reading_from_answer(whole.content) is not None
+    assert bare.status_code in (200, 503)
+    if bare.status_code == 200:
+        assert set(bare.json()) != set(whole.json())
+    assert "Mailbox of the demo" in box.text

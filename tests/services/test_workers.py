@@ -8,6 +8,8 @@ from typing import Any
 
 import pytest
 
+from kumpan.core.errors import InvalidInput
+from kumpan.core.messages import Message, Verbatim
 from kumpan.services.algae import queries as algae_queries
 from kumpan.services.cache import remembered
 from kumpan.services.pools import expectations, outlooks
@@ -99,3 +101,20 @@ async def test_the_same_asked_twice_at_once_is_worked_out_once() -> None:
     asyncio.get_running_loop().call_later(0.01, gate.set)
     assert await asyncio.gather(*(answer.awaited(work, 1) for _ in range(3))) == [7, 7, 7]
     assert done == [1]
+
+
+def refuse() -> None:
+    raise InvalidInput(Message("A {what} too many.", what=Verbatim("row")), "file")
+
+
+async def test_a_refusal_comes_back_whole_from_another_process() -> None:
+    workers = Workers()
+    try:
+        with pytest.raises(InvalidInput) as refused:
+            await workers.run(refuse)
+    finally:
+        workers.stop()
+    assert (refused.value.message, refused.value.field) == (
+        Message("A {what} too many.", what=Verbatim("row")),
+        "file",
+    )

@@ -119,3 +119,27 @@ async def test_an_unchanged_set_is_read_once_and_the_oldest_is_forgotten() -> No
     await saved.get(("a",), (3, 8), read)
     assert len(reads) == count + 1
     assert CachedRows(("x",), (1,)) == CachedRows(("x",), (2,))
+
+
+async def test_old_pools_do_not_fill_the_memory_by_their_many_rows() -> None:
+    """The bound is on rows, not on sets: a pool of twenty years counts for more than a new one."""
+    saved: RowCache[int] = RowCache(most_rows=100)
+    reads: list[int] = []
+
+    async def get(name: int, rows: int) -> None:
+        async def read() -> tuple[int, ...]:
+            reads.append(name)
+            return tuple(range(rows))
+
+        await saved.get((name,), (1,), read)
+
+    for name in (1, 2, 3):
+        await get(name, 40)  # the third makes it 120: the first goes
+    await get(2, 40)
+    await get(3, 40)
+    assert reads == [1, 2, 3]
+    await get(1, 40)
+    assert reads == [1, 2, 3, 1]
+    await get(4, 500)  # larger than all that may be kept: still answered, and kept alone
+    await get(4, 500)
+    assert reads == [1, 2, 3, 1, 4]

@@ -31,6 +31,19 @@ def test_a_fault_of_ours_stays_one() -> None:
     assert unavailable(IntegrityError("INSERT", {}, Exception(1062, "twice"))) is None
 
 
+async def test_a_proxy_without_a_node_behind_it_is_a_database_that_is_gone() -> None:
+    """HAProxy takes the connection and closes it at once; asyncmy calls that a RuntimeError."""
+    closing = await asyncio.start_server(lambda _, writer: writer.close(), "127.0.0.1", 0)
+    port = closing.sockets[0].getsockname()[1]
+    database = Database(f"mariadb+asyncmy://nobody@127.0.0.1:{port}/none")
+    for _ in range(20):
+        with pytest.raises(Unavailable):
+            async with database.transaction():
+                raise AssertionError("there is nothing to begin")
+    closing.close()
+    await database.close()
+
+
 async def test_two_transactions_that_wait_for_each_other_end_in_one_collision(database_url: str) -> None:
     """A deadlock made on purpose: one of the two is told, the other one goes through."""
     database = Database(database_url)

@@ -2,6 +2,7 @@
 
 `rows_v1.json` are rows of the demo season as the program wrote them in July 2026; what such a row becomes
 stands in `rows_v1_read.json`, as the newest version writes it. Invented data.
+`rows_of_november_2026.json` are those of kinds that came then.
 """
 
 import json
@@ -14,7 +15,8 @@ from kumpan.core.journal import KINDS, NotUnderstood
 from kumpan.storage.wire.kinds import STORED, read_body, write_body
 
 HERE = Path(__file__).parent
-ROWS: list[dict[str, Any]] = json.loads((HERE / "rows_v1.json").read_text())
+FILES = ("rows_v1.json", "rows_of_november_2026.json")
+ROWS: list[dict[str, Any]] = [row for name in FILES for row in json.loads((HERE / name).read_text())]
 
 
 @pytest.mark.parametrize("row", ROWS, ids=lambda row: f"{row['kind']}-{row['n']}")

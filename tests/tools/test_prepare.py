@@ -81,7 +81,8 @@ def test_data_is_changed_only_after_a_backup_of_it(mariadb: MariaDbServer, tmp_p
     url = emptied(mariadb)
     prepared(url)
     mariadb.run_sql(
-        f"UPDATE {NAME}.alembic_version SET version_num = '0005'; DROP TABLE {NAME}.pool_summary, {NAME}.lease"
+        f"UPDATE {NAME}.alembic_version SET version_num = '0005'; DROP TABLE {NAME}.pool_summary, {NAME}.lease, "
+        f"{NAME}.poured, {NAME}.poured_total"
     )
     with pytest.raises(Stop, match="say --backups FOLDER"):
         prepared(url)
@@ -99,7 +100,8 @@ def test_a_backup_that_cannot_be_made_leaves_the_data_as_it_is(
     url = emptied(mariadb)
     prepared(url)
     mariadb.run_sql(
-        f"UPDATE {NAME}.alembic_version SET version_num = '0005'; DROP TABLE {NAME}.pool_summary, {NAME}.lease"
+        f"UPDATE {NAME}.alembic_version SET version_num = '0005'; DROP TABLE {NAME}.pool_summary, {NAME}.lease, "
+        f"{NAME}.poured, {NAME}.poured_total"
     )
     blocked = tmp_path / "backups"
     blocked.write_text("a file where the folder should be")

@@ -5,6 +5,7 @@ Requests are made from the document by schemathesis, right and wrong ones, seede
 
 import tempfile
 from collections.abc import Iterator
+from importlib.util import module_from_spec, spec_from_file_location
 from pathlib import Path
 from typing import Any
 
@@ -19,13 +20,15 @@ from schemathesis.specs.openapi.checks import (
     status_code_conformance,
 )
 
+from kumpan.services.outgoing.hooks import signature
+from kumpan.tools.packages import ROOT
 from kumpan.tools.ports import free_port
 from kumpan.tools.serving import Running
 from kumpan.web.main import build_app
 
 schema = schemathesis.openapi.from_dict(build_app(None).openapi())
 CHECKS = [not_a_server_error, status_code_conformance, content_type_conformance, response_schema_conformance]
-EXAMPLES = 6  # of each route: a hundred and more of them
+EXAMPLES = 4  # of each route: a hundred and more of them
 
 
 @pytest.fixture(scope="module")
@@ -59,3 +62,27 @@ def test_what_the_document_promises_comes(case: schemathesis.Case[Any], demo: Ru
     response = case.call(base_url=demo.address, headers=demo.as_office, timeout=120)
     assert response.status_code < 500
     case.validate_response(response, checks=CHECKS)
+
+
+def example() -> Any:
+    spec = spec_from_file_location("one_evening", ROOT / "docs/examples/one_evening.py")
+    assert spec is not None
+    assert spec.loader is not None
+    module = module_from_spec(spec)
+    spec.loader.exec_module(module)
+    return module
+
+
+def test_the_example_of_the_docs_runs_as_it_says(demo: Running) -> None:
+    with httpx.Client(base_url=demo.address, headers=demo.as_office, timeout=120) as client:
+        said = example().one_evening(client)
+    assert said[1].startswith("Swim: ")
+    assert int(said[-1].split()[0]) > 5
+
+
+def test_the_example_knows_a_call_that_is_ours() -> None:
+    body = b'{"event": "entry"}'
+    signed = signature("a secret", 1_780_000_000, body.decode())
+    assert example().is_from_kumpan("a secret", body, signed)
+    assert not example().is_from_kumpan("a secret", body + b" ", signed)
+    assert not example().is_from_kumpan("another", body, signed)

@@ -91,3 +91,18 @@ async def test_an_id_stands_for_one_content_at_one_time(api: Api) -> None:
     other = await api.new_pool()
     await api.post(f"/pools/{other}/looks", look, 409)
     assert (await kinds(api, pool)).count("look") == 1
+
+
+async def test_whose_clock_is_behind_sees_what_was_written_before(api: Api) -> None:
+    """A tick that waited for another one, or comes through another machine, may bear the earlier time."""
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    sheet = await api.post(f"/pools/{pool}/sheets", {"id": new_id()})
+    step = next(line["number"] for line in sheet["steps"] if line["step"]["kind"] == "add")
+    path = f"/pools/{pool}/sheets/{sheet['id']}/ticks"
+    api.pass_time(minutes=1)
+    await api.post(path, {"id": new_id(), "step_number": step, "outcome": "done"})
+    api.pass_time(seconds=-2)
+    await api.post(path, {"id": new_id(), "step_number": step, "outcome": "done"}, 409)
+    api.pass_time(seconds=2)
+    assert (await kinds(api, pool)).count("addition") == 1

@@ -100,6 +100,19 @@ describe("what the server has not answered yet", () => {
     expect(asked).toEqual([]); // not asked again until a person decides
   });
 
+  it("holds up nothing behind it when the server fails at it each time", async () => {
+    await told("1", "A tick");
+    await told("2", "A look");
+    for (let time = 1; time < 3; time++) {
+      answers.push(refused(500));
+      await sendWaiting();
+      expect(outbox.get().map(({ refused }) => refused)).toEqual([null, null]);
+    }
+    answers.push(refused(500), ok());
+    await sendWaiting();
+    expect(outbox.get()).toMatchObject([{ what: "A tick", refused: "Already there." }]);
+  });
+
   it("waits on while the server stumbles", async () => {
     await told("1", "A tick");
     answers.push(refused(503));

@@ -26,6 +26,9 @@ const AGAIN_MS = 10_000;
 const LATER: readonly number[] = [0, 401, 429];
 /** Nobody took it: no answer, or one that says that the database is gone. */
 const UNSENT: readonly number[] = [0, 503];
+// A fault of the server may pass; one that comes each time would hold up all that waits behind it.
+const MOST_FAULTS = 3;
+const faults = new Map<string, number>();
 
 let waiting: readonly Waiting[] = [];
 let onSent: () => void = () => undefined;
@@ -44,6 +47,15 @@ export const outbox = {
     return dropWaiting(id).then(() => tabs?.postMessage("changed"));
   },
 };
+
+/** What was not taken is sent once more, in its place. */
+export async function sendAgain(id: string): Promise<void> {
+  const one = waiting.find(({ body }) => body.id === id);
+  if (!one) return;
+  faults.delete(id);
+  await put({ ...one, refused: null });
+  await sendWaiting();
+}
 
 /** Post, or keep it on this device when the server does not answer; what is refused at once is thrown. */
 export async function postOrKeep<P extends Posts>(
@@ -80,11 +92,18 @@ export async function sendWaiting(): Promise<void> {
       await outbox.discard(one.body.id);
       onSent();
     } catch (error) {
-      if (!(error instanceof Trouble) || LATER.includes(error.status) || error.status >= 500) return;
+      if (!(error instanceof Trouble) || isForLater(error.status, one.body.id)) return;
       const refused = error.message;
       await put({ ...one, refused });
     }
   }
+}
+
+function isForLater(status: number, id: string): boolean {
+  if (LATER.includes(status) || status > 500) return true;
+  if (status < 500) return false;
+  faults.set(id, (faults.get(id) ?? 0) + 1);
+  return (faults.get(id) ?? 0) < MOST_FAULTS;
 }
 
 /** Try again on return of the network, and every few seconds while something waits. */

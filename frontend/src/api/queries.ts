@@ -259,7 +259,8 @@ export const reportQuery = (id: string, day: string | null, units: Units) =>
           params: { path: { pool_id: id }, query: { day, metric: units === "metric" } },
         }),
       ),
-    placeholderData: (before) => before,
+    // Another day may stand in until this one is here; another pool must not.
+    placeholderData: (before, query) => (query?.queryKey[1] === id ? before : undefined),
   });
 
 export const climateQuery = (id: string) =>

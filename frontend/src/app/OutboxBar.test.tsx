@@ -34,3 +34,16 @@ it("says what was not taken and why, until a person drops it", async () => {
   await user.click(screen.getByText("Drop it"));
   expect(screen.queryByText(/This pool is gone\./)).toBeNull();
 });
+
+it("sends what was not taken once more where a person says so", async () => {
+  isDown();
+  await look();
+  answering();
+  willRefuse("/looks", "Something went wrong.", null, 409);
+  await act(sendWaiting);
+  const { user } = render(<OutboxBar />);
+  answering();
+  await user.click(screen.getByText("Try again"));
+  await waitFor(() => expect(screen.queryByText(/Something went wrong/)).toBeNull());
+  expect(sentTo("/looks")).toHaveLength(1);
+});

@@ -1,7 +1,7 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useSyncExternalStore } from "react";
-import { keepSending, outbox, sendWaiting } from "../api/outbox";
+import { keepSending, outbox, sendAgain, sendWaiting } from "../api/outbox";
 import { SideButton } from "../components/Button";
 
 /** What the server has not got yet: kept here, sent when it answers. */
@@ -39,6 +39,7 @@ export function OutboxBar() {
             </Text>{" "}
             {one.refused}
           </Text>
+          <SideButton onClick={() => void sendAgain(one.body.id)}>Try again</SideButton>
           <SideButton onClick={() => outbox.discard(one.body.id)}>Drop it</SideButton>
         </Flex>
       ))}

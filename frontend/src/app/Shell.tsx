@@ -8,6 +8,7 @@ import { Gate } from "./Gate";
 import { OutboxBar } from "./OutboxBar";
 import { RoundBar } from "./RoundBar";
 import { Shortcuts } from "./Shortcuts";
+import { VisitBar } from "./VisitBar";
 
 export function Shell() {
   const me = useMe();
@@ -90,6 +91,7 @@ export function Shell() {
       </Box>
       <Box position="sticky" bottom="0" zIndex="5" data-noprint>
         <NoticeBar />
+        <VisitBar />
         <RoundBar />
       </Box>
     </Flex>

@@ -75,6 +75,14 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/algae/IdentifyPage")).IdentifyPage }),
       },
       {
+        path: "/pools/:poolId/visit",
+        lazy: async () => ({ Component: (await import("../features/visits/VisitPage")).VisitPage }),
+      },
+      {
+        path: "/pools/:poolId/week",
+        lazy: async () => ({ Component: (await import("../features/treatment/WeeklyPage")).WeeklyPage }),
+      },
+      {
         path: "/pools/:poolId/rescue",
         lazy: async () => ({ Component: (await import("../features/algae/RescuePage")).RescuePage }),
       },
@@ -95,8 +103,16 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/visits/RoundPage")).RoundPage }),
       },
       {
+        path: "/round/weeks",
+        lazy: async () => ({ Component: (await import("../features/visits/WeeksPage")).WeeksPage }),
+      },
+      {
         path: "/practice",
         lazy: async () => ({ Component: (await import("../features/training/TrainingPage")).TrainingPage }),
+      },
+      {
+        path: "/shelf/costs",
+        lazy: async () => ({ Component: (await import("../features/products/CostsPage")).CostsPage }),
       },
       {
         path: "/shelf",
@@ -111,8 +127,22 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("../features/account/PeoplePage")).PeoplePage }),
       },
       {
+        path: "/files",
+        lazy: async () => ({ Component: (await import("../features/files/FilesPage")).FilesPage }),
+      },
+      {
+        path: "/files/:fileId",
+        lazy: async () => ({ Component: (await import("../features/files/ImportPage")).ImportPage }),
+      },
+      {
         path: "/join/:secret",
         lazy: async () => ({ Component: (await import("../features/account/JoinPage")).JoinPage }),
+      },
+      {
+        path: "/unsubscribe/:secret",
+        lazy: async () => ({
+          Component: (await import("../features/account/UnsubscribePage")).UnsubscribePage,
+        }),
       },
       {
         path: "/share/:secret",

@@ -34,6 +34,7 @@ export function SideButton(props: Props) {
       fontSize="body"
       fontWeight="600"
       _hover={{ borderColor: "ink" }}
+      _pressed={{ bg: "ink", color: "card", borderColor: "ink" }}
       {...props}
     />
   );

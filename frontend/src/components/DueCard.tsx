@@ -25,6 +25,8 @@ export function whereOf(item: DueItem, poolId: string): string | null {
   if (item.station === "slip") return `/pools/${poolId}/slip`;
   if (item.procedure !== null) return `/pools/${poolId}/care/do/${item.procedure}`;
   if (item.station === "benches") return `/pools/${poolId}/care/benches`;
+  if (item.station === "mineral") return `/pools/${poolId}/sheet?plan=mineral`;
+  if (item.station === "week") return `/pools/${poolId}/week`;
   if (item.station === "season") return `/pools/${poolId}/season`;
   return item.station === "sheet" ? `/pools/${poolId}/sheet` : null;
 }
@@ -43,9 +45,14 @@ export function DueCard({ poolId }: { poolId: string }) {
         <Text as="h2" fontSize="lead" fontWeight="700">
           Due
         </Text>
-        <PlainLink to={`/pools/${poolId}/care`} fontSize="note">
-          {more > 0 ? `all, ${more} more` : "all of it"}
-        </PlainLink>
+        <Flex gap="4">
+          <PlainLink to={`/pools/${poolId}/visit`} fontSize="note">
+            as a visit
+          </PlainLink>
+          <PlainLink to={`/pools/${poolId}/care`} fontSize="note">
+            {more > 0 ? `all, ${more} more` : "all of it"}
+          </PlainLink>
+        </Flex>
       </Flex>
       {items.length === 0 && (
         <Text color="soft">

@@ -63,3 +63,12 @@ it("tells the pool in a line, and when one may swim again", () => {
   };
   expect(swimText({ ...SALT, swim })).toBe("not before 7:00 PM: chlorine is high");
 });
+
+it("leads to the steps where the next thing is a procedure", async () => {
+  const next = { ...SALT.next, text: "Find the leak", station: "do/leak" };
+  willAnswer(`/pools/${SALT.id}`, { ...SALT, next });
+  render(<PoolHeader poolId={SALT.id} />);
+  expect((await screen.findByText("find the leak")).getAttribute("href")).toBe(
+    `/pools/${SALT.id}/care/do/leak`,
+  );
+});

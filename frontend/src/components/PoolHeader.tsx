@@ -86,6 +86,11 @@ const STATIONS: Record<string, string> = {
   identify: "/what-is-it",
 };
 
+/** A procedure stands under care, step by step. */
+function whereDone(station: string): string {
+  return station.startsWith("do/") ? `/care/${station}` : (STATIONS[station] ?? "");
+}
+
 const ABOUT_CHLORINE = ["low_now", "runs_low", "swim_again", "over_limit", "holds"];
 
 /** When chlorine runs low; its line is there from the start, so that nothing jumps. */
@@ -161,7 +166,7 @@ export function PoolHeader({ poolId }: { poolId: string }) {
       </Flex>
       <Heading as="h1" fontSize="title" lineHeight="1.25" mt="1">
         Next:{" "}
-        <PlainLink to={base + (STATIONS[head.data.next.station] ?? "")} color="ink" fontWeight="700">
+        <PlainLink to={base + whereDone(head.data.next.station)} color="ink" fontWeight="700">
           {head.data.next.text.charAt(0).toLowerCase() + head.data.next.text.slice(1)}
         </PlainLink>
       </Heading>

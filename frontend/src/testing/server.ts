@@ -15,6 +15,7 @@ export const sent: Sent[] = [];
 let replies: { end: string; status: number; body: unknown }[] = [];
 let changed: Record<string, unknown> = {};
 let down = false;
+let held: { end: string; until: Promise<void> } | null = null;
 
 /** The recorded answers, a page without anything sent. */
 export function answering(): void {
@@ -22,6 +23,7 @@ export function answering(): void {
   replies = [];
   changed = {};
   down = false;
+  held = null;
   vi.stubGlobal("fetch", answer);
 }
 
@@ -45,6 +47,18 @@ export function willAnswer(path: string, body: unknown): void {
   changed[path] = body;
 }
 
+/** Questions at paths with this end are answered only once the given function is called. */
+export function heldBack(end: string): () => void {
+  let go = () => {};
+  held = {
+    end,
+    until: new Promise((resolve) => {
+      go = resolve;
+    }),
+  };
+  return go;
+}
+
 /** The server cannot be reached. */
 export function isDown(): void {
   down = true;
@@ -61,8 +75,12 @@ async function answer(input: Request | string, init?: RequestInit): Promise<Resp
   const request = new Request(input, init);
   const url = new URL(request.url);
   const path = url.pathname.replace("/api/v1", "");
-  if (request.method === "POST") return posted(path, JSON.parse((await request.text()) || "{}"));
+  if (request.method === "POST") {
+    const file = request.headers.get("content-type") === "application/octet-stream";
+    return posted(path, file ? {} : JSON.parse((await request.text()) || "{}"));
+  }
   const asked = path + queryOf(url);
+  if (held !== null && path.endsWith(held.end)) await held.until;
   const found = changed[asked] ?? ANSWERS[asked] ?? nearly(path);
   if (found === undefined) throw new Error(`Nothing was recorded at ${asked}.`);
   return Response.json(found);

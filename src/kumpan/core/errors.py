@@ -13,6 +13,10 @@ class KumpanError(Exception):
         self.message = message
         self.field = field
 
+    def __reduce__(self) -> tuple[type["KumpanError"], tuple[Message, str | None]]:
+        """Whole from one process to another: the base class would pass on the template alone."""
+        return type(self), (self.message, self.field)
+
 
 class InvalidInput(KumpanError):
     """A value that cannot be used. The message names the field and says what would work."""

@@ -38,6 +38,7 @@ class Hazard(StrEnum):
     CELL_ACID = "cell_acid"
     SILICA = "silica"
     SUCTION = "suction"
+    LABEL = "label"
 
 
 @dataclass(frozen=True)
@@ -135,6 +136,14 @@ _ROWS = (
             Message("Goggles and gloves on. Product into water, never water onto the product."),
             Message("Pour off the clear part, stir the rest again; no flakes onto the surface."),
         ),
+    ),
+    HazardClass(
+        Hazard.LABEL, Message("By its label"),
+        (
+            Message("Its label comes first: amount, gloves, and what it must not meet."),
+            Message("One product at a time, straight to the pool; never mixed with another, never into the skimmer."),
+        ),
+        hazardous=False,
     ),
     HazardClass(
         Hazard.ELECTRICITY, Message("Electricity"),

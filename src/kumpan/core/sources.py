@@ -54,6 +54,15 @@ SOURCES: dict[str, Source] = {
         _P, "CDC Model Aquatic Health Code: closed when pH is outside 7.0 to 8.0", "quoted from memory"
     ),
     "mass-balance": Source(_D, "conservation of mass; standard atomic weights"),
+    "weekly-regime": Source(
+        _D,
+        "the pool's own loss a day, times seven, by mass balance",
+        "given in the trade's tablets and spoons",
+    ),
+    "pool-presets": Source(_C, "kinds of pool as the trade tells them apart, and how each is kept"),
+    "label-doses": Source(
+        _M, "usual label directions per 10,000 gal by kind of product", "the person's own label counts"
+    ),
     "available-chlorine": Source(_D, "g available Cl2 per 100 mL (trade percent) or by mass, by definition"),
     "densities": Source(_M, "densities of pool liquids at 20 C"),
     "addition-limits": Source(_M, "single-addition limits"),
@@ -145,6 +154,11 @@ SOURCES: dict[str, Source] = {
     "cell-life": Source(_M, "a cell's rated life of about 5,000 to 10,000 hours at output"),
     "cell-limits": Source(_C, "low-temperature limit, washes a season, display against hand test"),
     "cell-faults": Source(_C, "fault finding at a chlorinator, step by step"),
+    "firm-planning": Source(_C, "rounds of a service firm: minutes a stop, speed in town, equal days"),
+    "machine-care": Source(_C, "care of cleaners, feeders, covers, heaters and automation"),
+    "own-tasks": Source(_C, "what a person adds to a pool's care"),
+    "water-lost": Source(_C, "backwash rates of filters, pumps that turn a pool in eight hours"),
+    "equipment-faults": Source(_C, "fault finding at pump, filter, cleaner and heater, step by step"),
     "cleaning-routine": Source(_C, "the weekly cleaning in both orders"),
     "circulation-care": Source(_C, "pump hours, windows, return aiming, suction split"),
     "device-sanity": Source(_C, "what a controller's reading can be; a hand test goes before it"),

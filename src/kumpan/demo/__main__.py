@@ -32,6 +32,7 @@ from kumpan.demo.scenario import (
 from kumpan.demo.season import DAYS, Line, poured_g, season
 from kumpan.demo.upkeep import upkeep
 from kumpan.services.journal.ledger import Scope, Stamp, record
+from kumpan.services.outgoing.choices import Letter, choose
 from kumpan.services.people import commands as people_commands
 from kumpan.services.people import queries as people_queries
 from kumpan.services.people.access import Role
@@ -68,7 +69,19 @@ async def load(database: Database, now: datetime) -> bool:
             await _load_pool(replace(scope, now=now + timedelta(milliseconds=n)), pool, lines)
         await _rounds(scope)
         await _household(scope)
+        await _letters(scope)
     return True
+
+
+async def _letters(scope: Scope) -> None:
+    """The office reads its week and its day by mail: the demo's mailbox has something in it."""
+    await choose(
+        replace(scope, person_id=demo_id("person", OWNER)),
+        address="office@poolcare.example.com",
+        kinds=(Letter.REPORT, Letter.DUE, Letter.DIGEST),
+        hour=0,
+        time_zone=ZONE,
+    )
 
 
 async def _household(scope: Scope) -> None:

@@ -6,7 +6,7 @@ from uuid import UUID
 
 import structlog
 
-from kumpan.core.errors import Unavailable
+from kumpan.storage.transaction import is_of_the_database
 
 R = TypeVar("R")
 
@@ -20,8 +20,8 @@ async def each_pool(ids: Iterable[UUID], work: Callable[[UUID], Awaitable[R]]) -
     for pool_id in ids:
         try:
             found[pool_id] = await work(pool_id)
-        except Unavailable:
-            raise
         except Exception as trouble:
+            if is_of_the_database(trouble):
+                raise
             structlog.get_logger().error("a pool cannot be read", pool=str(pool_id), exc_info=trouble)
     return found

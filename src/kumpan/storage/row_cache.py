@@ -11,6 +11,7 @@ from typing import Generic, TypeVar
 
 Row = TypeVar("Row")
 MOST_SETS = 512
+MOST_ROWS = 15_000  # of all sets together: about 60 MB, whatever the age of the pools
 Fingerprint = tuple[object, ...]
 
 
@@ -25,12 +26,17 @@ class CachedRows(Generic[Row]):
 class RowCache(Generic[Row]):
     """The latest rows of each set, the least used forgotten first."""
 
-    def __init__(self) -> None:
+    def __init__(self, most_rows: int = MOST_ROWS) -> None:
+        self._most_rows = most_rows
         self._sets: OrderedDict[Fingerprint, CachedRows[Row]] = OrderedDict()
 
     def known(self, name: Fingerprint) -> CachedRows[Row] | None:
         """What is kept under a name, whatever the database says by now."""
         return self._sets.get(name)
+
+    def forget(self, name: Fingerprint) -> None:
+        """Read it again at the next time."""
+        self._sets.pop(name, None)
 
     async def get(
         self, name: Fingerprint, mark: Fingerprint, read: Callable[[], Awaitable[tuple[Row, ...]]]
@@ -41,6 +47,9 @@ class RowCache(Generic[Row]):
             known = CachedRows((*name, *mark), await read())
             self._sets[name] = known
         self._sets.move_to_end(name)
-        if len(self._sets) > MOST_SETS:
+        while len(self._sets) > 1 and (len(self._sets) > MOST_SETS or self._rows() > self._most_rows):
             self._sets.popitem(last=False)
         return known
+
+    def _rows(self) -> int:
+        return sum(len(kept.rows) for kept in self._sets.values())

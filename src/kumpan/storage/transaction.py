@@ -6,7 +6,7 @@ from contextlib import asynccontextmanager
 from datetime import datetime
 
 from sqlalchemy import text
-from sqlalchemy.exc import DBAPIError, InterfaceError, OperationalError
+from sqlalchemy.exc import DBAPIError, InterfaceError, OperationalError, PendingRollbackError, SQLAlchemyError
 from sqlalchemy.exc import TimeoutError as PoolTimeout
 from sqlalchemy.ext.asyncio import AsyncEngine, AsyncSession, async_sessionmaker, create_async_engine
 from sqlalchemy.pool import QueuePool
@@ -16,9 +16,13 @@ from kumpan.core.messages import Message
 from kumpan.storage.attempts import AttemptStorage
 from kumpan.storage.repositories.accounts import AccountRepository
 from kumpan.storage.repositories.devices import DeviceRepository
+from kumpan.storage.repositories.imports import ImportRepository
 from kumpan.storage.repositories.journal import JournalRepository, StoredEntry
 from kumpan.storage.repositories.leases import LeaseRepository
+from kumpan.storage.repositories.outgoing import OutgoingRepository
 from kumpan.storage.repositories.passkeys import PasskeyRepository
+from kumpan.storage.repositories.photos import PhotoRepository
+from kumpan.storage.repositories.poured import PouredRepository
 from kumpan.storage.repositories.shares import ShareRepository
 from kumpan.storage.repositories.summaries import SummaryRepository
 from kumpan.storage.repositories.workspace import WorkspaceRepository
@@ -26,9 +30,15 @@ from kumpan.storage.row_cache import RowCache
 
 
 class Transaction:
-    """The repositories of one transaction; it commits when the block ends well, else rolls back."""
+    """The repositories of one transaction; it commits when the block ends well, else rolls back.
 
-    def __init__(self, session: AsyncSession, row_cache: RowCache[StoredEntry]) -> None:
+    `shared` is what this process remembers of this database between its transactions.
+    """
+
+    def __init__(
+        self, session: AsyncSession, row_cache: RowCache[StoredEntry], shared: dict[str, object]
+    ) -> None:
+        self.shared = shared
         self.journal = JournalRepository(session, row_cache)
         self.workspace = WorkspaceRepository(session)
         self.devices = DeviceRepository(session)
@@ -37,6 +47,10 @@ class Transaction:
         self.summaries = SummaryRepository(session)
         self.passkeys = PasskeyRepository(session)
         self.leases = LeaseRepository(session)
+        self.poured = PouredRepository(session)
+        self.imports = ImportRepository(session)
+        self.photos = PhotoRepository(session)
+        self.outgoing = OutgoingRepository(session)
         self._session = session
 
     async def _has_revision(self) -> bool:
@@ -58,6 +72,7 @@ ANSWERS_WITHIN_S, CONNECTS_WITHIN_S, WAITS_WITHIN_S = 1.0, 2, 20
 POOL, BUSY = 20, 4
 GONE = Message("The database does not answer. Nothing was saved; it is tried again by itself.")
 FULL = Message("The disk of the database is full. Nothing was saved; make room, then send it again.")
+NO_SOCKET = "does not expose socket"
 DISK_FULL = (28, 1021, 1030, 1114)
 SOMEBODY_ELSE = Message("Somebody else wrote the same in this moment. Nothing was saved; send it again.")
 
@@ -71,6 +86,11 @@ def unavailable(trouble: DBAPIError) -> Unavailable | None:
         return Unavailable(FULL)
     gone = trouble.connection_invalidated or isinstance(trouble, OperationalError | InterfaceError)
     return Unavailable(GONE) if gone else None
+
+
+def is_of_the_database(trouble: BaseException) -> bool:
+    """Whether it is the database that failed, not what was read from it: the whole request ends then."""
+    return isinstance(trouble, SQLAlchemyError | Unavailable)
 
 
 class Database:
@@ -89,6 +109,7 @@ class Database:
         )
         self._sessions = async_sessionmaker(self._engine, expire_on_commit=False)
         self._row_cache: RowCache[StoredEntry] = RowCache()
+        self._shared: dict[str, object] = {}
 
     @asynccontextmanager
     async def transaction(self) -> AsyncIterator[Transaction]:
@@ -98,13 +119,13 @@ class Database:
         """
         try:
             async with self._begun() as session:
-                yield Transaction(session, self._row_cache)
+                yield Transaction(session, self._row_cache, self._shared)
         except DBAPIError as trouble:
             meant = unavailable(trouble)
             if meant is None:
                 raise
             raise meant from trouble
-        except PoolTimeout as trouble:
+        except (PoolTimeout, PendingRollbackError) as trouble:
             raise Unavailable(GONE) from trouble
 
     @asynccontextmanager
@@ -114,7 +135,12 @@ class Database:
             try:
                 async with asyncio.timeout(self._patience_s()):
                     await session.connection()
-            except TimeoutError as trouble:
+            except (TimeoutError, OSError) as trouble:
+                raise Unavailable(GONE) from trouble
+            except RuntimeError as trouble:
+                # asyncmy, where a proxy takes the connection and closes it at once: no node is behind it.
+                if NO_SOCKET not in str(trouble):
+                    raise
                 raise Unavailable(GONE) from trouble
             yield session
 

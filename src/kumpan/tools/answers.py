@@ -24,11 +24,22 @@ BASIN = {"shape": "rectangle", "length": "32", "width": "16", "second_width": ""
 LONGEST_LIST = 12
 PAGE, ALL_POOLS = "/pools?sort=attention&limit=50", "/pools?sort=name&limit=200"
 EVERYWHERE = ("/choices", PAGE, ALL_POOLS, "/people", "/shelf", "/shelf/to-buy", "/habits", "/practice",
-              "/auth/state", "/me", "/me/tokens", "/members", "/links", "/archived-pools", "/journal-copies", "/audit",
+              "/auth/state", "/me", "/me/tokens", "/members", "/links", "/archived-pools", "/journal-copies", "/audit", "/mail-choice", "/outbox",
               "/identify/questions", "/identify", "/interview?tree=low_salt")  # fmt: skip
-OF_EVERY_POOL = ("", "/assessment", "/board", "/sheet", "/today", "/care", "/benches", "/plan", "/climate")
+OF_EVERY_POOL = (
+    "",
+    "/assessment",
+    "/board",
+    "/sheet",
+    "/today",
+    "/care",
+    "/benches",
+    "/plan",
+    "/climate",
+    "/photos",
+)
 OF_ONE = (
-    "/log", "/outlook", "/ways", "/slip/last?temperature_unit=f", "/season", "/season-lists", "/rescue?by_ratio=true",
+    "/log", "/outlook", "/ways", "/weekly", "/shock-products", "/slip/last?temperature_unit=f", "/season", "/season-lists", "/rescue?by_ratio=true",
     "/report", "/shares", "/calendar?days=42", "/history/free_chlorine", "/history/ph", "/offer?plan=shock", "/offer?plan=drain",
     "/procedures/backwash", "/season-plan?which=closing&day={soon}&kind=in_ground&cover=solid&winter=frost&skimmer_plate=true",
 )  # fmt: skip
@@ -89,6 +100,9 @@ def recorded(client: httpx.Client, soon: str) -> dict[str, Any]:
     basin = {"unit": "ft", "parts": [BASIN], "fixtures": [], "volume": "", "volume_unit": "gal"}
     posted("/basins/preview", basin)
 
+    # Whatever the hour: what was poured last may not be mixed yet, and then no sheet is offered.
+    low = {"free_chlorine": "1", "total_chlorine": "1", "ph": "7.6", "total_alkalinity": "80"}
+    after("tested", f"{first}/tests", {"fields": low, "kit": "drops"}, f"{first}/today")
     after("started", f"{first}/sheets", {"asked": {}}, f"{first}/sheet")
     after("begun", f"{first}/rescue", {"severity": "green"}, f"{first}/rescue?by_ratio=true")
     plan = next(found for path, found in answers.items() if path.startswith(f"{first}/season-plan"))

@@ -2,6 +2,7 @@
 
 import os
 import sys
+from collections.abc import Callable
 from contextlib import nullcontext, suppress
 from datetime import UTC, datetime
 from pathlib import Path
@@ -36,7 +37,7 @@ def restore(url: str, file: Path, backups: Path) -> str:
     return f"{entries} entries are back. What was there before is in {before}."
 
 
-def _reach(server: MariaDbServer, *, alone: bool) -> None:
+def reach(server: MariaDbServer, *, alone: bool) -> None:
     """Start the server of a data directory, or use the one that runs; `alone` refuses that. Raises Stop."""
     if not (server.folder / "mariadb").is_dir():
         raise Stop(f"The data directory {server.folder} holds no Kumpan; say --port or --data.")
@@ -44,17 +45,16 @@ def _reach(server: MariaDbServer, *, alone: bool) -> None:
         server.start()
 
 
-def main(arguments: list[str]) -> int:
-    """`backup` or `restore`, the data directory, the file. KUMPAN_DATABASE_URL names an outside database."""
-    command, folder, file = arguments[0], Path(arguments[1]), Path(arguments[2])
+def on_the_database(folder: Path, work: Callable[[str], str], *, alone: bool) -> int:
+    """Do something with the database of a data directory, or with the one that KUMPAN_DATABASE_URL names, and
+    say what came of it; the exit code. `alone`: not while Kumpan runs.
+    """
     outside = os.environ.get("KUMPAN_DATABASE_URL", "")
     server = MariaDbServer(folder)
     try:
         if not outside:
-            _reach(server, alone=command == "restore")
-        url = outside or server.url(DATABASE)
-        done = backup(url, file) if command == "backup" else restore(url, file, folder / "backups")
-        print(done)
+            reach(server, alone=alone)
+        print(work(outside or server.url(DATABASE)))
     except Stop as reason:
         print(reason, file=sys.stderr)
         return 1
@@ -62,6 +62,14 @@ def main(arguments: list[str]) -> int:
         if server.process is not None:
             server.stop()
     return 0
+
+
+def main(arguments: list[str]) -> int:
+    """`backup` or `restore`, the data directory, the file."""
+    command, folder, file = arguments[0], Path(arguments[1]), Path(arguments[2])
+    if command == "backup":
+        return on_the_database(folder, lambda url: backup(url, file), alone=False)
+    return on_the_database(folder, lambda url: restore(url, file, folder / "backups"), alone=True)
 
 
 if __name__ == "__main__":

@@ -32,11 +32,13 @@ from kumpan.core.simulation.study import entries
 from kumpan.demo.scenario import pools
 from kumpan.demo.season import season
 from kumpan.tools.bench_care import bench_due, bench_today
+from kumpan.tools.bench_firm import bench_firm
 from kumpan.tools.bench_hands import bench_hands
 from kumpan.tools.bench_list import bench_list
 from kumpan.tools.bench_loop import bench_event_loop
 from kumpan.tools.bench_people import bench_people
 from kumpan.tools.bench_rescue import bench_rescue
+from kumpan.tools.bench_scale import bench_scale
 from kumpan.tools.browser import CHROMIUM, FLAGS, enter
 from kumpan.tools.packages import DIST, FRONTEND
 from kumpan.tools.ports import free_port
@@ -276,6 +278,7 @@ def main() -> None:
     bench_engine()
     bench_forecast()
     bench_due(BENCH_DAY)
+    bench_firm()
     with tempfile.TemporaryDirectory(prefix="kumpan bench ") as folder:
         running = Running(free_port(), Path(folder))
         try:
@@ -288,7 +291,14 @@ def main() -> None:
             bench_rescue(running)
             bench_today(running)
             bench_event_loop(running)
-            bench_list(running)  # the last: it fills the database with pools
+            bench_list(running)  # the last here: it fills the database with pools
+        finally:
+            running.stop()
+    with tempfile.TemporaryDirectory(prefix="kumpan bench ") as folder:
+        running = Running(free_port(), Path(folder))
+        try:
+            running.start(demo=True)
+            bench_scale(running)
         finally:
             running.stop()
 

@@ -23,15 +23,15 @@ LISTS = {
 FILL = """
 INSERT INTO {db}.pool (id, workspace_id, created_at, writes)
   SELECT UUID(), pool.workspace_id, NOW(6), 0
-  FROM {db}.seq, (SELECT * FROM {db}.pool_summary LIMIT 1) AS pool;
+  FROM {db}.seq, (SELECT * FROM {db}.pool_summary WHERE unreadable = '' LIMIT 1) AS pool;
 INSERT INTO {db}.pool_summary
   SELECT one.workspace_id, pool.id, CONCAT('Pool ', LEFT(pool.id, 8)),
     CONCAT('pool in lane ', RIGHT(pool.id, 3)),
     CRC32(pool.id) % 7, NOW(6) - INTERVAL CRC32(pool.id) % 900 HOUR, one.made_at,
     NOW(6) + INTERVAL 1 YEAR,
-    0, one.workspace_writes, one.program, '', one.rendered
+    0, one.workspace_writes, one.program, '', one.rendered, one.returns, one.needs, one.visit
   FROM {db}.pool AS pool LEFT JOIN {db}.pool_summary AS known ON known.pool_id = pool.id,
-    (SELECT * FROM {db}.pool_summary LIMIT 1) AS one
+    (SELECT * FROM {db}.pool_summary WHERE unreadable = '' LIMIT 1) AS one
   WHERE known.pool_id IS NULL;
 """
 

@@ -18,6 +18,12 @@ from kumpan.tools.mariadb_server import MariaDbServer
 from kumpan.tools.packages import FRONTEND, ROOT, VENV, ensure_all
 from kumpan.tools.serving import DATABASE, Running, environment
 
+OF_A_FILE = {
+    "backup": "kumpan.tools.backup_command",
+    "restore": "kumpan.tools.backup_command",
+    "export": "kumpan.tools.archive_command",
+    "import": "kumpan.tools.archive_command",
+}
 LOAD = {"pools": 200, "years": 1, "clients": 50, "seconds": 60, "workers": 1}
 
 
@@ -49,6 +55,10 @@ def parser() -> argparse.ArgumentParser:
     load = commands.add_parser("loadtest", help="many pools, many clients: rates, times, errors, memory")
     for name, usual in LOAD.items():
         load.add_argument(f"--{name}", type=int, default=usual)
+    cluster = commands.add_parser(
+        "cluster", help="three database nodes and two web processes behind HAProxy, on loopback"
+    )
+    cluster.add_argument("--trial", action="store_true", help="kill parts in the middle of writes")
     commands.add_parser("shots", help="make the pictures of docs/screenshots from the demo data")
     commands.add_parser("generate", help="write the OpenAPI document and the client's types again")
     mutate = commands.add_parser(
@@ -66,9 +76,12 @@ def parser() -> argparse.ArgumentParser:
     for name, help_ in (
         ("backup", "write all data into a file, checked by loading it into a server of its own"),
         ("restore", "put a backup in the place of what is there; that is kept as a backup itself"),
+        ("export", "write the workspace into one file of open formats"),
+        ("import", "bring such a file, or a pool's journal, in"),
     ):
         command = commands.add_parser(name, help=help_)
-        command.add_argument("file", type=Path, help="like kumpan.sql.gz")
+        like = "kumpan.sql.gz" if name in ("backup", "restore") else "workspace.zip"
+        command.add_argument("file", type=Path, help=f"like {like}")
         command.add_argument("--port", type=int, default=8000)
         command.add_argument("--data", type=Path, help="data directory (default: data/PORT)")
     commands.add_parser("messages", help="gather all templates for translators")
@@ -87,17 +100,16 @@ def main(arguments: list[str]) -> int:
         elif given.command == "users":
             ensure_all(dev=False)
             _users(given)
-        elif given.command in ("backup", "restore"):
+        elif given.command in OF_A_FILE:
             ensure_all(dev=False)
-            _own_program(
-                "kumpan.tools.backup_command",
-                [given.command, str(_folder(given)), str(given.file.absolute())],
-            )
+            where = [given.command, str(_folder(given)), str(given.file.absolute())]
+            _own_program(OF_A_FILE[given.command], where)
         else:
             ensure_all(dev=True)
             module = {
                 "answers": "kumpan.tools.answers",
                 "loadtest": "kumpan.tools.loadtest",
+                "cluster": "kumpan.tools.cluster",
                 "bench": "kumpan.tools.bench",
                 "study": "kumpan.tools.study",
                 "shots": "kumpan.tools.shots",
@@ -108,6 +120,8 @@ def main(arguments: list[str]) -> int:
             more = []
             if given.command == "loadtest":
                 more = [text for name in LOAD for text in (f"--{name}", str(getattr(given, name)))]
+            if given.command == "cluster":
+                more = ["--trial"] if given.trial else []
             if given.command == "mutate":
                 more = ["--seed", str(given.seed), "--modules", str(given.modules)]
             _own_program(module[given.command], more)
@@ -175,6 +189,7 @@ def _serve(given: argparse.Namespace) -> None:
             )
         if given.command == "demo":
             print(f"A token of the demo's office for other programs: {running.token_file}", flush=True)
+            print(f"The demo's mailbox, where its mail arrives: {running.mailbox}", flush=True)
         running.wait(stopped)
     finally:
         with stage("Stopping"):

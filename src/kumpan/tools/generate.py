@@ -5,7 +5,8 @@ client's types.
 import json
 
 from kumpan.core.hazards import EMERGENCIES, EMERGENCY_PREAMBLE, HAZARDS, STORAGE_RULES
-from kumpan.tools.packages import FRONTEND, OPENAPI, ensure_client_types
+from kumpan.tools.journal_schema import journal_schema_text
+from kumpan.tools.packages import FRONTEND, OPENAPI, ROOT, ensure_client_types
 from kumpan.web.main import build_app
 from kumpan.wording.render import render
 
@@ -41,12 +42,13 @@ def hazardous_text() -> str:
 
 
 def main() -> None:
-    """Write what is made from the program: OpenAPI and the emergency page's texts."""
+    """Write what is made from the program: OpenAPI, the emergency page's texts, the journal's schema."""
     EMERGENCY.parent.mkdir(parents=True, exist_ok=True)
     OPENAPI.parent.mkdir(parents=True, exist_ok=True)
     OPENAPI.write_text(openapi_text())
     EMERGENCY.write_text(emergency_text())
     HAZARDOUS.write_text(hazardous_text())
+    (ROOT / "docs/journal-format.schema.json").write_text(journal_schema_text())
     ensure_client_types()
 
 

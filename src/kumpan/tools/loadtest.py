@@ -12,7 +12,9 @@ import sys
 import tempfile
 import time
 from collections.abc import Awaitable, Callable, Mapping
+from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, field
+from multiprocessing import get_context
 from pathlib import Path
 from uuid import uuid4
 
@@ -29,8 +31,8 @@ CREATE TABLE {db}.made (id UUID PRIMARY KEY, source UUID NOT NULL, n INT NOT NUL
 INSERT INTO {db}.made SELECT UUID(), demo.id, seq FROM {db}.seq_1_to_{count}, (
   SELECT id, ROW_NUMBER() OVER (ORDER BY id) - 1 AS place, COUNT(*) OVER () AS all_ FROM {db}.pool) AS demo
   WHERE demo.place = seq % demo.all_;
-INSERT INTO {db}.pool (id, workspace_id, created_at, writes)
-  SELECT made.id, pool.workspace_id, NOW(6), 0 FROM {db}.made JOIN {db}.pool ON pool.id = made.source;
+INSERT INTO {db}.pool (id, workspace_id, created_at, archived_at, writes)
+  SELECT made.id, pool.workspace_id, NOW(6), NOW(6), 0 FROM {db}.made JOIN {db}.pool ON pool.id = made.source;
 """
 YEAR = """
 INSERT INTO {db}.entry (id, workspace_id, pool_id, person_id, kind, at, recorded_at, supersedes, body)
@@ -81,6 +83,8 @@ def fill(running: Running, pools: int, years: int) -> None:
     running.database.run_sql(f"USE {DATABASE}; {sql}")
     for year in range(years):
         running.database.run_sql(YEAR.format(db=DATABASE, days=365 * year))
+    # Archived until then, so that nobody reads a pool before its journal is there.
+    running.database.run_sql(f"UPDATE {DATABASE}.pool SET archived_at = NULL, writes = writes + 1")
 
 
 def wait_for_summaries(running: Running) -> None:
@@ -91,7 +95,7 @@ def wait_for_summaries(running: Running) -> None:
 
 async def drive(running: Running, clients: int, seconds: float) -> tuple[dict[str, Found], Found]:
     """So many clients, each asking one thing after the other; and health beside them."""
-    found, health = {name: Found() for name in MIX}, Found()
+    found = {name: Found() for name in MIX}
     limits = httpx.Limits(max_connections=clients + 5)
     async with httpx.AsyncClient(
         base_url=running.address, headers=running.as_office, timeout=TIMEOUT_S, limits=limits
@@ -107,13 +111,25 @@ async def drive(running: Running, clients: int, seconds: float) -> tuple[dict[st
                 name = chance.choices(names, weights)[0]
                 await _timed(found[name], MIX[name][1](client, chance.choice(ids)))
 
-        async def watch() -> None:
-            while time.monotonic() < ends:
-                await _timed(health, client.get("/api/health"))
-                await asyncio.sleep(HEALTH_EVERY_S)
+        with ProcessPoolExecutor(1, get_context("spawn")) as beside:
+            watching = asyncio.wrap_future(beside.submit(watch, running.address, seconds))
+            await asyncio.gather(*(one(number) for number in range(clients)))
+            return found, await watching
 
-        await asyncio.gather(watch(), *(one(number) for number in range(clients)))
-    return found, health
+
+def watch(address: str, seconds: float) -> Found:
+    """How soon the server says that it lives, asked by a process with nothing else to do."""
+    health, ends = Found(), time.monotonic() + seconds
+    with httpx.Client(base_url=address, timeout=TIMEOUT_S) as client:
+        while time.monotonic() < ends:
+            began = time.perf_counter()
+            try:
+                client.get("/api/health").raise_for_status()
+                health.ms.append((time.perf_counter() - began) * 1000)
+            except httpx.HTTPError as trouble:
+                health.errors.append(type(trouble).__name__)
+            time.sleep(HEALTH_EVERY_S)
+    return health
 
 
 async def _timed(found: Found, request: Awaitable[httpx.Response]) -> None:
@@ -129,18 +145,20 @@ async def _timed(found: Found, request: Awaitable[httpx.Response]) -> None:
     found.ms.append((time.perf_counter() - began) * 1000)
 
 
-def memory_mb(pid: int) -> float:
-    """Resident memory of a process and its children, MB."""
-    total, waiting = 0.0, [pid]
+def memory_mb(pid: int) -> dict[str, float]:
+    """Resident memory of a process and of each that it started, MB, by name and id."""
+    found: dict[str, float] = {}
+    waiting = [pid]
     while waiting:
         one = Path(f"/proc/{waiting.pop()}")
         try:
-            status = (one / "status").read_text()
-            waiting += [int(child) for child in (one / f"task/{one.name}/children").read_text().split()]
+            status = dict(line.split(":", 1) for line in (one / "status").read_text().splitlines())
+            for children in one.glob("task/*/children"):  # each thread has its own
+                waiting += [int(child) for child in children.read_text().split()]
         except (FileNotFoundError, ProcessLookupError):
             continue
-        total += next((int(line.split()[1]) for line in status.splitlines() if line.startswith("VmRSS")), 0)
-    return total / 1024
+        found[f"{status['Name'].strip()} {one.name}"] = int(status.get("VmRSS", "0 kB").split()[0]) / 1024
+    return found
 
 
 def main(arguments: list[str]) -> int:
@@ -169,7 +187,7 @@ def main(arguments: list[str]) -> int:
                 print(one.line(name, given.seconds))
             for what, process in (("web", running.web), ("MariaDB", running.database.process)):
                 assert process is not None
-                print(f"{what}: {memory_mb(process.pid):.0f} MB")
+                print(f"{what}: " + ", ".join(f"{mb:.0f} MB" for mb in memory_mb(process.pid).values()))
             errors = sorted({error for one in found.values() for error in one.errors})
             print("\n".join(errors[:10]))
         finally:

@@ -59,7 +59,7 @@ class MariaDbServer:
         processes.end_remembered(self.folder / "mariadb.pid.json")
         data = self.folder / "mariadb"
         if not (data / "mysql").is_dir():
-            _install(data)
+            install(data)
         # A socket path over 107 characters aborts the server: keep it short and private.
         self._private = tempfile.mkdtemp(prefix="kumpan-", dir="/tmp")
         self._durable = durable
@@ -187,7 +187,7 @@ class MariaDbServer:
             self._lock = None
 
 
-def _install(data: Path) -> None:
+def install(data: Path) -> None:
     """Make the system tables. `--user=root` is not given: with it, a path with a space fails."""
     data.parent.mkdir(parents=True, exist_ok=True)
     # A temporary folder of its own: a server that starts elsewhere sweeps the shared one.

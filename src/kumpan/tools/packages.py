@@ -18,13 +18,24 @@ FRONTEND = ROOT / "frontend"
 DIST = FRONTEND / "dist"
 OPENAPI = FRONTEND / "src/api/openapi.json"
 SCHEMA = FRONTEND / "src/api/schema.ts"
+# What sets a page of a PDF; its folder is named after the machine's kind.
+PANGO = next(Path("/usr/lib").glob("*/libpangoft2-1.0.so.0"), Path("/usr/lib/libpangoft2-1.0.so.0"))
 DEBIAN = {
     "mariadb-server-core": Path("/usr/sbin/mariadbd"),
     "mariadb-client": Path("/usr/bin/mariadb-admin"),
     "chromium": Path("/usr/bin/chromium"),
+    "libpangoft2-1.0-0": PANGO,
 }
 NGINX = "/usr/sbin/nginx"
-DEBIAN_FOR_TESTS = {"nginx-light": Path(NGINX)}  # only as a proxy that the tests start themselves
+# Only for what the tests and `./run cluster` start themselves.
+DEBIAN_FOR_TESTS = {
+    "nginx-light": Path(NGINX),
+    "galera-4": Path("/usr/lib/galera/libgalera_smm.so"),
+    "mariadb-backup": Path("/usr/bin/mariadb-backup"),
+    "haproxy": Path("/usr/sbin/haproxy"),
+    "socat": Path("/usr/bin/socat"),
+    "rsync": Path("/usr/bin/rsync"),
+}
 BUILD_INPUTS = ("src", "public", "index.html", "vite.config.ts", "tsconfig.json", "package-lock.json")
 
 

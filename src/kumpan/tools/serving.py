@@ -91,6 +91,7 @@ class Running:
         self._ends: list[float] = []
         self.first_code = os.environ.get("KUMPAN_FIRST_CODE", "")
         self.empty = False
+        self.mailbox = ""
 
     @property
     def token_file(self) -> Path:
@@ -252,8 +253,18 @@ class Running:
                 "--log-level",
                 "warning",
             ]
+        more = {"KUMPAN_PUBLIC_ADDRESS": os.environ.get("KUMPAN_PUBLIC_ADDRESS", self.address)}
+        if port is not None:
+            mailbox = str(free_port())
+            more |= {
+                "KUMPAN_MAIL_HOST": "127.0.0.1",
+                "KUMPAN_MAIL_PORT": mailbox,
+                "KUMPAN_MAILBOX_PORT": mailbox,
+            }
+            more |= {"KUMPAN_MAIL_TLS": "false", "KUMPAN_MAIL_EVERY_S": "3"}
+            self.mailbox = simulator_url(port).replace("/controller", "/mailbox")
         for name, command in commands.items():
-            self._launch(name, command, environment(url, port))
+            self._launch(name, command, environment(url, port, more))
 
     def _end_helpers(self) -> None:
         for _, process in self.helpers:

@@ -11,7 +11,6 @@ from kumpan.tools.browser import CHROMIUM, DESK, FLAGS, OFFICE, PHONE, enter
 from kumpan.tools.packages import ROOT
 from kumpan.tools.ports import free_port
 from kumpan.tools.serving import Running
-from kumpan.tools.shots_heads import heads_picture
 
 FOLDER = ROOT / "docs/screenshots"
 # file name -> path, size, light
@@ -23,11 +22,12 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "sheet-dusk": ("/pools/{green}/sheet", DESK, "dusk"),
     "round": ("/round", DESK, "paper"),
     "care": ("/pools/{salt}/care", DESK, "paper"),
-    "procedure-phone": ("/pools/{salt}/care/do/backwash", PHONE, "paper"),
+    "visit-phone": ("/pools/{tablets}/visit", PHONE, "paper"),
+    "weeks": ("/round/weeks", DESK, "paper"),
     "benches": ("/pools/{salt}/care/benches", DESK, "paper"),
     "season": ("/pools/{salt}/season", DESK, "paper"),
     "rescue": ("/pools/{green}/rescue", DESK, "paper"),
-    "practice": ("/practice", DESK, "paper"),
+    "week-phone": ("/pools/{tablets}/week", PHONE, "paper"),
     "setup": ("/pools/{salt}/setup", DESK, "paper"),
     "log": ("/pools/{tablets}/log?measure=cyanuric_acid", DESK, "paper"),
     "shelf": ("/shelf", DESK, "paper"),
@@ -62,7 +62,6 @@ def main() -> None:
                     file=FOLDER / f"{name}.png",
                 )
             _step_on_the_phone(browser, running, pools["green"])
-            heads_picture(browser, running.address, FOLDER / "heads.png")
             browser.close()
         finally:
             running.stop()
@@ -91,9 +90,11 @@ def _picture(
     page = context.new_page()
     page.goto(path)
     page.wait_for_load_state("networkidle")
-    if file.stem == "procedure-phone":
-        for _ in range(2):
-            page.get_by_role("button", name="Done, next").click()
+    if file.stem == "visit-phone":
+        page.get_by_role("button", name="Begin").click()
+        page.get_by_role("region", name="Look").get_by_role("button", name="As usual").click()
+        page.get_by_role("button", name="Close this message").click()
+        page.get_by_role("region", name="Look").evaluate("element => element.scrollIntoView()")
     if file.stem == "season":
         plan = page.get_by_role("region", name="A new opening or closing")
         plan.get_by_text("Closing", exact=True).click()

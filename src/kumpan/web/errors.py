@@ -1,6 +1,8 @@
 """The only table from errors to HTTP status, and the one shape in which errors go out."""
 
+import re
 from collections.abc import Sequence
+from datetime import date
 
 import structlog
 from fastapi import FastAPI, Request
@@ -131,7 +133,10 @@ def sentence(errors: Sequence[dict[str, object]]) -> tuple[str, Message]:
 
 def _limit(limit: object) -> str:
     """A number in its shortest form; a day or a time by its day, which is all that such a limit is about."""
-    return f"{limit:g}" if isinstance(limit, int | float) else str(limit)[:10]
+    if isinstance(limit, int | float):
+        return f"{limit:g}"
+    written = re.match(r"datetime\.date\((\d+), (\d+), (\d+)\)", str(limit))  # Pydantic's words for a day
+    return date(*map(int, written.groups())).isoformat() if written else str(limit)[:10]
 
 
 def _cure(error: dict[str, object], field: Verbatim) -> Message:
@@ -144,6 +149,8 @@ def _cure(error: dict[str, object], field: Verbatim) -> Message:
     for key, message in _LIMITS.items():
         if key in details:
             return Message(message.template, field=field, limit=Verbatim(_limit(details[key])))
+    if kind == "enum" and error.get("input") in ("", None):
+        return Message("{field}: nothing is picked yet; pick one.", field=field)
     if kind == "enum":
         return Message(
             "{field}: must be one of {known}.", field=field, known=Verbatim(str(details["expected"]))

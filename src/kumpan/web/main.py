@@ -1,6 +1,7 @@
 """The app: routes, errors, the built front end. `create_app` is what uvicorn starts."""
 
 import asyncio
+import gc
 from collections.abc import AsyncIterator, Callable
 from contextlib import asynccontextmanager
 from datetime import datetime
@@ -23,6 +24,8 @@ from kumpan.web.auth.authentication import Authentication
 from kumpan.web.auth.door import AT_HOME, Door
 from kumpan.web.body_limit import BodyLimit
 from kumpan.web.etag import ETag
+from kumpan.web.making import keep_making
+from kumpan.web.own_loop import OwnLoop
 from kumpan.web.pace import Pace
 from kumpan.web.renewal import keep_renewing
 from kumpan.web.responses.base import Refusal
@@ -30,10 +33,15 @@ from kumpan.web.routers import (
     algae,
     auth,
     calculations,
+    exports,
     feeds,
+    imports,
     journal,
     maintenance,
+    outgoing,
+    papers,
     people,
+    photos,
     pools,
     season,
     sharing,
@@ -44,6 +52,7 @@ from kumpan.web.routers import (
 )
 from kumpan.web.scope import principal_of, utc_now
 from kumpan.web.security import Security
+from kumpan.web.turns import Turns
 from kumpan.web.watching import Watching
 
 GATED = (
@@ -58,6 +67,11 @@ GATED = (
     training,
     people,
     sharing,
+    imports,
+    exports,
+    photos,
+    papers,
+    outgoing,
 )
 
 
@@ -95,20 +109,21 @@ def build_app(
     """The app around a database. Without one only the stateless routes answer (bench, OpenAPI).
 
     `at_end` is called once the last request has been answered; `door` says who may come in and how;
-    `renewing`: summaries are made anew in the background; `metrics_token` reads `/metrics` from elsewhere.
+    `renewing`: what waits is worked off in the background; `metrics_token` reads `/metrics` from elsewhere.
     """
 
     @asynccontextmanager
     async def lifespan(app: FastAPI) -> AsyncIterator[None]:
+        _collect_seldom()
         app.state.database = database
         app.state.clock = clock
         app.state.door = door
         app.state.throttle = None if database is None else Throttle(database.attempts(clock))
-        working = asyncio.create_task(keep_renewing(database, clock)) if database and renewing else None
+        working = _at_work(database, clock) if database and renewing else []
         yield
-        if working is not None:
-            working.cancel()
-            await asyncio.gather(working, return_exceptions=True)
+        for work in working:
+            work.cancel()
+        await asyncio.gather(*working, return_exceptions=True)
         if database is not None:
             await database.close()
         if at_end is not None:
@@ -122,14 +137,15 @@ def build_app(
         redoc_url=None,
         openapi_url="/api/openapi.json",
     )
-    for module in (calculations, auth, feeds):
-        app.include_router(module.router, responses=REFUSALS)
+    for router in (calculations.router, auth.router, feeds.router, outgoing.open_router):
+        app.include_router(router, responses=REFUSALS)
     for module in GATED:
         app.include_router(module.router, responses=REFUSALS, dependencies=[Depends(principal_of)])
 
     health.install(app)
     errors.install(app)
     app.add_middleware(Again)
+    app.add_middleware(Turns)
     app.add_middleware(BodyLimit)
     app.add_middleware(ETag)
     app.add_middleware(GZipMiddleware, minimum_size=1000)
@@ -140,6 +156,18 @@ def build_app(
     if static_dir is not None:
         _serve_front_end(app, static_dir)
     return app
+
+
+def _at_work(database: Database, clock: Callable[[], datetime]) -> list[asyncio.Task[None]]:
+    """What is done in the background for as long as the app runs."""
+    return [asyncio.create_task(work(database, clock)) for work in (keep_renewing, keep_making)]
+
+
+def _collect_seldom() -> None:
+    """What is loaded now stays for good: a full collection would walk through all of it, 150 ms each time."""
+    gc.collect()
+    gc.freeze()
+    gc.set_threshold(20_000, 20, 20)
 
 
 def _serve_front_end(app: FastAPI, static_dir: Path) -> None:
@@ -158,8 +186,8 @@ def _serve_front_end(app: FastAPI, static_dir: Path) -> None:
         return FileResponse(index, headers={"Cache-Control": "no-cache"})
 
 
-def create_app() -> FastAPI:
-    """Entry point: settings from the environment."""
+def create_app() -> OwnLoop:
+    """Entry point: settings from the environment. Whether it lives is answered whatever it is busy with."""
     settings = Settings()
     structlog.configure(
         wrapper_class=structlog.make_filtering_bound_logger(settings.log_level.upper()),
@@ -177,7 +205,7 @@ def create_app() -> FastAPI:
         first_code=settings.first_code,
         strict_transport=settings.strict_transport,
     )
-    return build_app(
+    app = build_app(
         Database(settings.database_url),
         settings.static_dir,
         at_end=WORKERS.stop,
@@ -185,3 +213,5 @@ def create_app() -> FastAPI:
         renewing=True,
         metrics_token=settings.metrics_token,
     )
+    at_once = Security(health.alive, hosts=door.hosts, strict_transport=door.strict_transport)
+    return OwnLoop(app, at_once, frozenset({health.ALIVE}))

@@ -16,20 +16,31 @@ from kumpan.core.quantities.units import Units
 from kumpan.services.assessment.summaries import Renewal, renew
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.views import PoolHeader as CoreHeader
+from kumpan.services.visits.views import StopInside as CoreStop
+from kumpan.services.visits.views import VisitView as CoreVisit
 from kumpan.storage.schema import HEAD
 from kumpan.storage.transaction import Database
 from kumpan.web.responses.shared import PoolHeader
+from kumpan.web.responses.visits import StopInside, VisitView
 from kumpan.wording.reader import METRIC_READER, US_READER
 
+READERS = {Units.US: US_READER, Units.METRIC: METRIC_READER}
 AT_ONCE, REST_S, LEASED_FOR = 20, 2.0, timedelta(seconds=30)
 
 
 def tell(head: CoreHeader) -> dict[str, object]:
     """A head in both units, as it goes out."""
-    return {
-        units: PoolHeader.of(head, reader).model_dump(mode="json")
-        for units, reader in ((Units.US, US_READER), (Units.METRIC, METRIC_READER))
-    }
+    return {units: PoolHeader.of(head, reader).model_dump(mode="json") for units, reader in READERS.items()}
+
+
+def tell_stop(stop: CoreStop, units: Units) -> dict[str, object]:
+    """A stop of a round without its head, as it goes out."""
+    return StopInside.of(stop, READERS[units]).model_dump(mode="json")
+
+
+def tell_visit(visit: CoreVisit) -> dict[str, object]:
+    """A finished visit, as it goes out: a person's own words."""
+    return VisitView.of(visit).model_dump(mode="json")
 
 
 @cache
@@ -43,7 +54,7 @@ def program() -> str:
 
 def renewal() -> Renewal:
     """How summaries are made here."""
-    return Renewal(tell, program())
+    return Renewal(tell, tell_stop, tell_visit, program())
 
 
 async def keep_renewing(database: Database, clock: Callable[[], datetime]) -> None:

@@ -11,11 +11,11 @@ from fastapi import Depends, Query, Request
 from kumpan.core.errors import NotPermitted
 from kumpan.core.messages import Message
 from kumpan.core.quantities.units import Units
-from kumpan.services.journal.ledger import Scope, entry_row, require_pool
+from kumpan.services.journal.ledger import Scope, entry_row, require_pool, time_of_turn
 from kumpan.services.people.access import Principal, Role, pools_seen
 from kumpan.services.people.queries import the_workspace
 from kumpan.storage.transaction import Database
-from kumpan.web.auth.permissions import BY_A_PERSON_ONLY, READING_POSTS, SAFE, STAFF, may
+from kumpan.web.auth.permissions import BY_A_PERSON_ONLY, MAKE_POOLS, READING_POSTS, SAFE, STAFF, may
 from kumpan.wording.catalogs import best_language
 from kumpan.wording.reader import Reader
 
@@ -65,9 +65,11 @@ async def open_scope(request: Request, principal: PrincipalDep) -> AsyncIterator
             address=principal.address,
         )
         scope = replace(scope, pools=await pools_seen(tx, principal, scope))
-        pool_id = await _theirs(scope, request.path_params)
+        makes_pool = request.method not in SAFE and request.scope["route"].path_format in MAKE_POOLS
+        pool_id = None if makes_pool else await _theirs(scope, request.path_params)
         if request.method not in SAFE and request.scope["route"].path_format not in READING_POSTS:
             await _alone(scope, pool_id)
+            scope = replace(scope, now=await time_of_turn(scope, pool_id, clock(request)))
         yield scope
 
 

@@ -158,6 +158,26 @@ def test_dichlor_gives_way_when_stabilizer_has_no_room() -> None:
     assert stage_plan(full.request()).unmet[0].code == "nothing_suitable_at_hand"
 
 
+def test_the_product_that_the_person_chose_is_obeyed_and_its_harm_is_said() -> None:
+    setting = RescueSet(severity=Severity.GREEN, use="hypo")
+    hard = Case(setting=setting, inventory=(LIQUID, HYPO)).begin(calcium_hardness=395.0).prepared()
+    sheet = stage_plan(hard.request())
+    assert pours(sheet)[0][0] == "calcium_hypochlorite"
+    assert "leaves_band" in {note.code for note in sheet.notes}
+    gone = Case(setting=setting, inventory=(LIQUID,)).begin().prepared()
+    without = stage_plan(gone.request())
+    assert pours(without)[0][0] == "sodium_hypochlorite"
+    assert "choice_not_at_hand" in {note.code for note in without.notes}
+
+
+def test_a_chosen_product_that_shocks_no_pool_is_refused_with_its_reason() -> None:
+    setting = RescueSet(severity=Severity.GREEN, use="tablets")
+    case = Case(setting=setting, inventory=(LIQUID, TABLETS)).begin().prepared()
+    refused = stage_plan(case.request())
+    assert not pours(refused)
+    assert "shocks no pool" in told(refused.unmet[0].reason)
+
+
 def test_a_pour_waits_for_a_test_of_the_last_two_hours() -> None:
     case = Case().begin().prepared().later(hours=3)
     assert stage_now(case.request()) is StageKey.TEST

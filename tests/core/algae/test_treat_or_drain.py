@@ -72,6 +72,19 @@ def test_without_a_price_no_sum_is_made_up() -> None:
     assert strategy(compared(dry), "treat").money is not None
 
 
+def test_what_a_sum_leaves_out_is_named_instead_of_a_blank() -> None:
+    question = request()
+    whole = strategy(compared(question), "drain")
+    assert whole.gaps == ()
+    dry = strategy(compared(replace(question, hoses=Hoses(7000.0, 1500.0, None))), "drain")
+    assert [told(gap) for gap in dry.gaps] == ["the price of water"]
+    assert whole.money is not None
+    assert 0 < dry.at_least == pytest.approx(whole.money[0] - 1.6 * VOLUME_L / 1000)
+    unpriced = compared(replace(question, price_per_g={}))
+    assert "the price of the chlorine" in {told(gap) for gap in strategy(unpriced, "treat").gaps}
+    assert strategy(unpriced, "drain").at_least == pytest.approx(1.6 * VOLUME_L / 1000)
+
+
 def test_the_pump_is_part_of_what_treating_costs() -> None:
     """A kilowatt around the clock at 0.30 is 7.20 a day."""
     case = Case(setting=RescueSet(severity=Severity.OPAQUE), inventory=INVENTORY).tell(

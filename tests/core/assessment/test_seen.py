@@ -175,3 +175,9 @@ def test_nothing_to_add_never_stands_beside_what_was_seen_or_is_certainly_outsid
         band = Band(2, found.swim_limit_mg_l, 2.5) if chlorine else found.bands.get(taken.measure)
         sides = {verdict(taken.measure, edge, band).code for edge in (taken.low, taken.high)}
         assert len(sides) > 1 or sides <= {VerdictCode.GOOD, VerdictCode.NOT_MANAGED}
+
+
+def test_glass_and_a_leak_lead_to_their_steps() -> None:
+    for odd in ("glass", "leak"):
+        look = VisualCheck(Clarity.CLEAR, Level.NORMAL, (odd,))
+        assert comes_next(after_look(look)).station == f"do/{odd}"

@@ -19,8 +19,9 @@ from kumpan.core.ranges.targets import aims
 from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import ADD
 from kumpan.core.treatment.plan import plan
-from kumpan.core.treatment.strategies import compare
+from kumpan.core.treatment.strategies import compare, not_offered
 from tests.core.samples import GOOD, INDOOR, PLASTER, POOL_L, SALT_POOL, VINYL_TABLETS
+from tests.words import told
 
 INVENTORY = tuple(
     Stocked(Product(key, chemical, strength, package_g=grams, package_ml=ml), None, price)
@@ -163,6 +164,23 @@ def test_the_ways_side_by_side() -> None:
     assert len({frozenset(p.id for p in strategy.amounts) for strategy in found}) == len(found), (
         "no way stands twice"
     )
+
+
+@pytest.mark.parametrize(
+    ("traits", "label", "says"),
+    [
+        (PLASTER, "tablets", "over days"),
+        (SALT_POOL, "calhypo", "plates"),
+        (INDOOR, "dichlor", "no stabilizer"),
+    ],
+)
+def test_what_does_not_serve_here_is_named_with_its_reason(traits: Traits, label: str, says: str) -> None:
+    """Common practice: no calcium to a salt cell, no stabilizer indoors, tablets hold and do not raise."""
+    question = request(LOW_CHLORINE, traits)
+    found = compare(question, 2.0, DisplayOptions())
+    reasons = {product.id: told(why) for product, why in not_offered(question, found)}
+    assert says in reasons[label]
+    assert not set(reasons) & {product.id for way in found for product in way.amounts}
 
 
 def test_a_missing_price_is_not_taken_for_nothing() -> None:

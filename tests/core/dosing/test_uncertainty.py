@@ -1,8 +1,13 @@
 """Doubt goes through to the dose; three ways to set chlorine; the working behind a number."""
 
+from dataclasses import replace
+
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from kumpan.core.dosing.raisers import STANDARD_INVENTORY
+from kumpan.core.dosing.solver import MovedSolver, masses_by_product
 from kumpan.core.dosing.uncertainty import dose_uncertainties
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.chlorine_targets import (
@@ -94,3 +99,32 @@ def test_every_managed_lane_and_every_dose_shows_its_working() -> None:
     assert shown is not None
     assert any("stabilizer ratio" in told(row.name) for row in shown.inputs)
     assert gauge_derivation(M.FREE_CHLORINE, None, context) is None
+
+
+@given(
+    st.floats(0, 6), st.floats(7.0, 8.2), st.floats(60, 180), st.floats(0, 90),
+    st.sampled_from([(M.FREE_CHLORINE, 0.3), (M.PH, 0.15), (M.PH, -0.15), (M.TOTAL_ALKALINITY, 10),
+                     (M.CYANURIC_ACID, 8), (M.CALCIUM_HARDNESS, 20), (M.SALT, 200)]),
+)  # fmt: skip
+def test_a_water_moved_a_little_is_solved_as_if_anew(
+    free: float, ph: float, alkalinity: float, stabilizer: float, move: tuple[Measure, float]
+) -> None:
+    water = replace(WATER, free_chlorine=free, ph=ph, total_alkalinity=alkalinity, cyanuric_acid=stabilizer)
+    aimed = aims(profile("household"), PLASTER, water, {M.PH: 7.5, M.TOTAL_ALKALINITY: 100})
+    solver = MovedSolver(water, POOL_L, traits=PLASTER, aims=aimed, inventory=STANDARD_INVENTORY)
+    measure, by = move
+    value = (water.value(measure) or 0.0) + by
+    anew = masses_by_product(
+        water.with_value(measure, value), POOL_L, traits=PLASTER, aims=aimed, inventory=STANDARD_INVENTORY
+    )
+    quick = solver.moved(measure, value)
+    for product_id, mass in anew.items():
+        assert quick.get(product_id, 0.0) == pytest.approx(mass, rel=0.05, abs=30)  # of 76 m3
+
+
+def test_a_water_that_holds_no_carbonate_any_more_has_no_amounts_for_ph() -> None:
+    water = replace(WATER, total_alkalinity=12, cyanuric_acid=60)
+    aimed = aims(profile("household"), PLASTER, water, {})
+    solver = MovedSolver(water, POOL_L, traits=PLASTER, aims=aimed, inventory=STANDARD_INVENTORY)
+    moved = solver.moved(M.TOTAL_ALKALINITY, 2)
+    assert not {"standard-muriatic-acid", "standard-baking-soda"} & set(moved)

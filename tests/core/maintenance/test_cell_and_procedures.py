@@ -1,5 +1,7 @@
 """Procedures, the cell's, the filter's and the pump's bench, the fault tree, and what the log teaches."""
 
+import re
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -10,6 +12,7 @@ from kumpan.core.dosing.feeding import cell_percent
 from kumpan.core.errors import InvalidInput
 from kumpan.core.hazards import HAZARDS, Hazard
 from kumpan.core.journal import CareDone, CareValue, CellSet, PlantSet, PressureRead, PumpWindow
+from kumpan.core.maintenance import procedures
 from kumpan.core.maintenance.cell import CellBalance, cell_balance, made_mg_l_day
 from kumpan.core.maintenance.cell_acid import RATIOS, acid_bath, target_percent
 from kumpan.core.maintenance.cell_life import cell_life
@@ -22,7 +25,7 @@ from kumpan.core.maintenance.filter_pressure import (
     reading_in_question,
 )
 from kumpan.core.maintenance.learned import offers
-from kumpan.core.maintenance.procedures import PROCEDURES, Asks, procedures_for, steps_for, water_lost_l
+from kumpan.core.maintenance.procedures import PROCEDURES, Asks, procedures_for, steps_for
 from kumpan.core.maintenance.tasks import TASKS
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.catalogue import CATALOGUE, density_g_per_ml
@@ -85,11 +88,6 @@ def test_procedures_fit_the_pool_and_move_known_tasks() -> None:
     for task in TASKS.values():
         assert task.procedure is None or task.key in PROCEDURES[task.procedure].tasks
     assert {ask for row in PROCEDURES.values() for step in row.steps for ask in step.asks} <= set(Asks)
-
-
-def test_water_lost_is_flow_times_time() -> None:
-    """Handbook 08: 60 gal a minute for two minutes of wash and half a minute of rinse is 150 gal."""
-    assert water_lost_l(60 * L_PER_US_GAL, 120, 30) == pytest.approx(150 * L_PER_US_GAL)
 
 
 @pytest.mark.parametrize(("ratio", "percent"), [(4, 7.1), (5, 5.9)])
@@ -339,3 +337,46 @@ def test_the_log_teaches_but_only_when_it_is_steady() -> None:
     assert found["cell"].days == 31.5
     assert found["backwash"].days == 12
     assert offers(state(*steady[:4]), bands, usual) == ()
+
+
+def test_every_procedure_that_a_finding_sends_to_is_there() -> None:
+    """A remedy that names a procedure nobody wrote leads nowhere; three of the words are stations."""
+    stations = {"care", "identify", "winter"}
+    folder = Path(procedures.__file__).parents[1] / "assessment"
+    named = {
+        word
+        for file in folder.glob("*.py")
+        for word in re.findall(r'procedure="([a-z_]+)"', file.read_text())
+    }
+    assert len(named) > 5
+    assert named - stations - set(PROCEDURES) == set()
+
+
+@pytest.mark.parametrize(
+    ("key", "says"),
+    [
+        # Handbook 12: a demand, not a dose; never the same small dose a third time.
+        ("chlorine_not_holding", "third time"),
+        # Handbook 12: feeder or cell off, cover off, wait; no acid, no stabilizer by that test.
+        ("chlorine_too_high", "No acid and no stabilizer"),
+        ("find_copper", "0.3 ppm"),
+        ("ammonia", "no free chlorine"),
+        ("leak", "bucket"),
+        ("glass", "Everybody out"),
+        ("new_plaster", "30 days"),
+    ],
+)
+def test_guided_paths_say_the_handbooks_point(key: str, says: str) -> None:
+    steps = [told(step.text) for step in PROCEDURES[key].steps]
+    assert any(says.lower() in text.lower() for text in steps), steps
+
+
+def test_what_is_off_when_chlorine_is_too_high_depends_on_what_brings_it() -> None:
+    too_high = PROCEDURES["chlorine_too_high"]
+    said = [
+        [told(step.text) for step in steps_for(too_high, one, small=False)]
+        for one in (SALT_POOL, VINYL_TABLETS)
+    ]
+    assert any("Cell to 0" in text for text in said[0])
+    assert not any("Cell to 0" in text for text in said[1])
+    assert any("floater out; flow off" in text for text in said[1])

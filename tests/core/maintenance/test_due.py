@@ -1,6 +1,7 @@
 """The schedule: intervals of the handbook, conditions, and the laws that nothing due is lost."""
 
 import random
+from dataclasses import replace
 from datetime import UTC, date, datetime, timedelta
 from uuid import UUID
 from zoneinfo import ZoneInfo
@@ -11,6 +12,7 @@ from hypothesis import strategies as st
 
 from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.journal import (
+    AdditionMade,
     Body,
     CareDone,
     CareInterval,
@@ -41,6 +43,7 @@ from kumpan.core.maintenance.recurrence import (
 )
 from kumpan.core.maintenance.tasks import TASKS, Preset, preset_for, tasks_for
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
+from kumpan.core.products.by_label import LabelDose
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.units import KPA_PER_PSI
 from tests.core.journals import LITRES, bleach, reads, solid, state, when
@@ -106,6 +109,7 @@ FULL_TEST = reads(
         # Handbook 06: a self-cleaning cell every 3 to 4 weeks, a technician looks at every visit.
         ("cell", 21, 7, 21),
         ("enzymes", 15, 15, 15),
+        ("oxidizer", 7, 7, 7),
     ],
 )
 def test_intervals_of_the_handbook(
@@ -379,3 +383,39 @@ def test_the_index_history_is_the_engines_index_at_each_test() -> None:
     assert mean is not None
     assert found[1].index < mean < found[0].index
     assert scaling_index(found, datetime(2027, 1, 1, tzinfo=UTC)) is None
+
+
+def test_the_products_own_label_says_when_it_is_poured_again() -> None:
+    """A usual algaecide label wants it weekly (handbook 12); this bottle's says two weeks."""
+    poured = AdditionMade(
+        chemical="algaecide_quat", strength_percent=10, label="Algaecide", mass_g=300, product_id="bottle"
+    )
+    own = LabelDose(first_per_l=1e-3, repeat_days=14)
+    by_kind = due((0, FULL_TEST), (0, poured), day=1)["label_algaecide_quat"]
+    assert by_kind.due_on == date(2026, 6, 8)
+    inputs = CareInputs(
+        state=state((0, FULL_TEST), (0, poured)),
+        traits=PLASTER,
+        volume_l=LITRES,
+        preset=Preset.OWNER,
+        zone=CHICAGO,
+        season=ALL_YEAR,
+        labels={"bottle": own},
+    )
+    found = next(one for one in due_list(inputs, when(1)) if one.task == "label_algaecide_quat")
+    assert found.due_on == date(2026, 6, 15)
+    silent = replace(inputs, labels={"bottle": LabelDose(first_per_l=1e-3)})
+    assert not [one for one in due_list(silent, when(1)) if one.task == "label_algaecide_quat"]
+
+
+def test_a_mineral_pools_shock_is_its_programs_weekly_oxidizer() -> None:
+    """Handbook 06: weekly; what was poured by a sheet of the program is one, though it raises less than a shock."""
+    traits = replace(PLASTER, chlorination=Chlorination.MINERAL)
+    found = due((0, CareDone("skim")), day=3, traits=traits)
+    assert "shock" not in found
+    assert found["oxidizer"].station == "mineral"
+    poured = due(
+        (0, CareDone("skim")), (4, solid("calcium_hypochlorite", 65.0, 0.012 * LITRES)), day=5, traits=traits
+    )
+    assert (poured["oxidizer"].due_on - found["oxidizer"].due_on).days == 4
+    assert "oxidizer" not in due(day=3)

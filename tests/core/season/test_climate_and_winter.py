@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from kumpan.core.journal import ClimateSet, Entry, PoolState, TestTaken, Which, Winter, fold
 from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
+from kumpan.core.products.by_label import LabelDose
 from kumpan.core.products.product import Product
 from kumpan.core.products.stock import Stocked
 from kumpan.core.quantities.readings import Measure, Readings
@@ -243,3 +244,18 @@ def test_in_range_nothing_is_needed_and_untested_is_asked_for() -> None:
     blind = item_doses(Dosed.SHOCK, ShockRequest(**{**vars(question()), "readings": Readings()}), stock())
     assert blind.lines == ()
     assert "not measured" in told(blind.left[0])
+
+
+def test_what_closes_by_its_label_is_told_in_its_own_amount_and_the_non_foaming_kind_first() -> None:
+    """Handbook 12: polyquat is the winter kind. 8 fl oz for 10 000 gal in 60 m3 is 375 mL by hand, and 13 fl oz by the cup."""
+    per_l = 8 * 29.5735 / 37_854.1
+    quat = Product("quat", "algaecide_quat", 10, name="Quat", label_dose=LabelDose(first_per_l=2 * per_l))
+    poly = Product("poly", "algaecide_polyquat", 60, name="Poly", label_dose=LabelDose(first_per_l=per_l))
+    mute = Product("mute", "sequestrant", 100, name="Mute")
+    stocked = [Stocked(quat), Stocked(poly, 100.0), Stocked(mute)]
+    [line] = item_doses(Dosed.ALGAECIDE, question(), stocked).lines
+    assert line.label == "Poly"
+    assert told(line.amount).startswith("13")
+    assert told(line.amount).endswith("fl oz")
+    assert line.short
+    assert item_doses(Dosed.SEQUESTRANT, question(), stocked).lines == ()

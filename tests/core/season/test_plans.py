@@ -54,6 +54,7 @@ def keys(which: Which, request: SeasonRequest) -> list[str]:
             "test", "shelf", "balance", "metals", "clean", "sequestrant", "shock", "algaecide", "sand_plugs", "pillow_test", "feeder", "tablets",
             "level_plate", "filter_sand", "plant", "power", "fittings", "pillow", "cover", "store",
             "duty_water", "duty_leaves", "duty_storm",
+            "blanket", "skimmer_seal", "return_plug", "light", "hoses", "flanges", "clips",
         }),
         (Which.CLOSING, PLASTER_CELL, {
             "test", "shelf", "balance", "metals", "clean", "sequestrant", "shock", "algaecide", "sand_plugs", "level_low", "filter_sand", "plant",
@@ -103,6 +104,7 @@ OPENING_SAYS = (
     ("6 test", BOTH, ("After ten minutes", "calcium, stabilizer, copper")),
     ("6 salt test", SALT, ("Test salt",)),
     ("7 clean", BOTH, ("brush all of it", "vacuum to waste")),
+    ("8 alkalinity, tablets", BOTH, ("Alkalinity may wait a week", "twice a week")),
     ("8 balance", BOTH, ("Alkalinity, then pH", "3 to 5 while nobody swims", "1 lb per 10,000 gal")),
     ("9 salt", SALT, ("24 h of mixing", "Power the cell")),
     ("10 stabilizer", BOTH, ("from a test", "Preventive algaecide")),
@@ -115,13 +117,27 @@ CLOSING_SAYS = (
     ("3 order", BOTH, ("sequestrant by its label, before the shock too", "Shock at dusk", "Non-foaming", "at 5 or under", "add all on one day")),
     ("4 level, plate", ABOVE, ("half up the skimmer",)),
     ("4 level, low", SALT, ("Below skimmer and returns", "cover maker", "4 to 6 in")),
-    ("5 filter", BOTH, ("Backwash until the glass", "drain plugs out, valve between")),
+    ("5 filter", BOTH, ("Backwash until the glass", "drain plugs out, valve to winter or between")),
     ("5 plant", BOTH, ("Drained; plugs kept in the pump basket; hoses off", "At the breaker, before a plug or a lid is opened", "licensed electrician")),
     ("5 lines", SALT, ("High volume, low pressure", "never compressed air through filter or heater", "plugs pointed away")),
     ("5 antifreeze", BOTH, ("propylene glycol, never automotive",)),
     ("6 cell", SALT, ("Cell and flow switch cleaned, dry, stored; spacer in",)),
     ("7 fittings", BOTH, ("Ladders, steps, fittings, toys out", "solar blanket rinsed, dried, stored with a lid")),
-    ("8 pillow", ABOVE, ("three quarters with cold air the day before", "tied", "cable and winch tight")),
+    ("8 pillow", ABOVE, ("three quarters with cold air the day before", "tied with string", "need not stay in the middle", "cable and winch tight")),
+    ("parts: blanket", ABOVE, ("Lifted slowly over the edge, for it tears", "folded into a tub with a lid", "mice and ants")),
+    ("parts: waterline", ABOVE, ("also above the level", "never a corrosive household one")),
+    ("parts: winter products", ABOVE, ("round the edge", "dissolved in a bucket first", "brushed until it is gone")),
+    ("parts: seal", ABOVE, ("softened in warm water", "cooled with cold water so that it shrinks")),
+    ("parts: plate", ABOVE, ("only the screws that match it", "the faceplate stays on", "gasket between faceplate and plate")),
+    ("parts: return", ABOVE, ("before any hose comes off", "a plastic key helps", "threaded plug or winter cap", "the pool drains itself")),
+    ("parts: light", ABOVE, ("Fixture off outside, threaded plug outside; dome off inside, threaded plug inside; then the outside plug out",)),
+    ("parts: electricity first", ABOVE, ("before a plug or a lid is opened", "bonding wire off by who may")),
+    ("parts: three hoses", ABOVE, ("Skimmer to pump, filter to chlorinator, return", "Union apart", "off their base, indoors")),
+    ("parts: sand", ABOVE, ("valve to winter or between",)),
+    ("parts: ladder", ABOVE, ("flanges off too: they rub the cover", "handrail off, weights out, raised without dragging")),
+    ("parts: roof", BOTH, ("under a roof, never beside the chemicals",)),
+    ("parts: cover", ABOVE, ("black side down, not wrapped over the skimmer", "through every loop, not under skimmer or return", "under the deck", "through the ratchet")),
+    ("parts: wind", ABOVE, ("Water bags on a deck", "clips on the top rail", "a little water on the cover")),
     ("8 cover", BOTH, ("free chlorine at 3 or under", "Water bags two thirds full, not dragged, never hung jugs, not over the skimmer")),
     ("9 feeder", BOTH, ("No floating tablet feeder over winter",)),
     ("10 store", BOTH, ("Away from equipment",)),
@@ -165,6 +181,13 @@ def test_the_safe_order() -> None:
     assert before(Which.CLOSING, PLASTER_CELL, "metals", "shock")
     assert before(Which.CLOSING, PLASTER_CELL, "shock", "sequestrant")
     assert before(Which.CLOSING, PLASTER_CELL, "sequestrant", "algaecide")
+    for opened in ("return_plug", "light", "hoses", "sand_plugs", "plant"):
+        assert before(Which.CLOSING, ABOVE_SAND, "power", opened)
+    for closed in ("return_plug", "skimmer_seal"):
+        assert before(Which.CLOSING, ABOVE_SAND, closed, "hoses"), (
+            "with one of them open the pool drains itself"
+        )
+        assert before(Which.CLOSING, ABOVE_SAND, closed, "plant")
     for opened in ("sand_plugs", "plant", "lines", "cell"):
         assert before(Which.CLOSING, PLASTER_CELL, "power", opened)
     assert before(Which.OPENING, PLASTER_CELL, "power_off", "plugs")

@@ -103,3 +103,14 @@ def test_a_fine_reading_is_never_too_coarse() -> None:
     rows = {Measure.CALCIUM_HARDNESS: Band(200, 400, 260)}
     value = measured(Measure.CALCIUM_HARDNESS, 180, Method.DROPS)
     assert too_coarse(GOOD.with_value(Measure.CALCIUM_HARDNESS, 180), (value,), rows) == {}
+
+
+def test_no_salt_goes_in_by_what_the_chlorinator_shows() -> None:
+    """Handbook 02: verify independently before adding salt. Far out of doubt by the display's own spread."""
+    band = Band(2700, 3400, 3200)
+    by_unit = measured(Measure.SALT, 1500, Method.DISPLAY)
+    found = too_coarse(Readings(salt=1500), [by_unit], {Measure.SALT: band})
+    (unmet,) = left_for_a_finer_test(found)
+    assert "by hand" in told(unmet.reason)
+    by_hand = measured(Measure.SALT, 1500, Method.METER)
+    assert not too_coarse(Readings(salt=1500), [by_hand], {Measure.SALT: band})

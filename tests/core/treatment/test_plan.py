@@ -12,7 +12,7 @@ from kumpan.core.dosing.raisers import STANDARD_INVENTORY, raiser
 from kumpan.core.errors import InvalidInput
 from kumpan.core.hazards import HAZARDS, Hazard
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
-from kumpan.core.products.catalogue import CATALOGUE
+from kumpan.core.products.catalogue import BY_LABEL, CATALOGUE
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.profiles import ProfileKey, profile
@@ -342,3 +342,16 @@ def test_ph_is_never_raised_by_alkalinity_over_its_band_without_a_word(ph: float
     assert (found.predicted.total_alkalinity or 0.0) <= top + 0.5
     if (found.predicted.ph or 0.0) < 7.15:
         assert M.PH in {one.measure for one in found.unmet}
+
+
+LABELLED = tuple(Product(key, key, row.usual_strength_percent) for key, row in BY_LABEL.items())
+
+
+@settings(max_examples=25)
+@given(READINGS, TRAITS, SHELVES, st.integers(0, len(LABELLED)))
+def test_what_is_dosed_by_its_label_changes_no_plan(
+    readings: Readings, traits: Traits, inventory: tuple[Product, ...], first: int
+) -> None:
+    """Algaecide and clarifier on the shelf are never poured for a reading, wherever they stand on it."""
+    mixed = (*LABELLED[:first], *inventory, *LABELLED[first:])
+    assert planned(readings, traits, inventory=mixed) == planned(readings, traits, inventory=inventory)

@@ -16,7 +16,7 @@ from kumpan.core.products.catalogue import CATALOGUE
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.visits.load_list import Tray, load_list, tray_of
-from kumpan.core.visits.order import distance_km, length_km, nearest_next
+from kumpan.core.visits.order import distance_km, length_km, nearest_next, shorter_drive
 from kumpan.core.visits.until_next import Between, UntilNext, until_next
 from tests.core.journals import PLACE, reads, state, when
 from tests.core.samples import INDOOR, PLASTER, SALT_POOL, VINYL_TABLETS
@@ -90,10 +90,23 @@ def test_nearest_next_starts_at_the_first_stop() -> None:
 @given(st.lists(st.tuples(st.floats(-60, 60), st.floats(-170, 170)), min_size=1, max_size=12))
 def test_the_suggestion_visits_every_stop_once(spots: list[tuple[float, float]]) -> None:
     stops = [UUID(int=n + 1) for n in range(len(spots))]
-    found = nearest_next(stops, dict(zip(stops, spots, strict=True)))
+    places = dict(zip(stops, spots, strict=True))
+    found = shorter_drive(stops, places)
     assert sorted(found, key=str) == sorted(stops, key=str)
     assert found[0] == stops[0]
-    assert length_km(found, dict(zip(stops, spots, strict=True))) >= 0
+    assert length_km(found, places) <= length_km(nearest_next(stops, places), places) + 1e-6
+
+
+def test_a_way_that_crosses_itself_is_turned() -> None:
+    """Nearest-next from A runs north past C and has to come back for B; turned, it sweeps once."""
+    places = {A: (29.0, -95.0), B: (28.7, -95.0), C: (29.2, -95.0), D: (29.9, -95.0)}
+    assert nearest_next((A, B, C, D), places) == (A, C, B, D)
+    assert shorter_drive((A, B, C, D), places) == (A, B, C, D)
+
+
+def test_a_stop_without_a_place_keeps_its_order_at_the_end() -> None:
+    places = {A: (29.0, -95.0), C: (29.2, -95.0)}
+    assert shorter_drive((A, B, C), places) == (A, C, B)
 
 
 @pytest.mark.parametrize("key", sorted(CATALOGUE))

@@ -79,6 +79,66 @@ async def test_without_a_known_flow_the_procedure_asks_for_it(api: Api) -> None:
     assert found["water_text"].startswith("200 L went to waste")
 
 
+async def test_a_backwash_in_a_rescue_counts_as_care_and_takes_its_water(api: Api) -> None:
+    pool = await tested(api)
+    await api.post(f"/pools/{pool}/looks", {"id": new_id(), "clarity": "green", "level": "normal"}, 201)
+    await api.post(f"/pools/{pool}/rescue", {"id": new_id(), "severity": "green"})
+    sheet = await api.post(f"/pools/{pool}/sheets", {"id": new_id(), "asked": {"plan": "rescue"}}, 201)
+    (step,) = [line for line in sheet["steps"] if line["step"]["title"].startswith("Backwash until")]
+    tick = {"id": new_id(), "step_number": step["number"], "outcome": "done"}
+    before = (await item(api, pool, "backwash"))["due_on"]
+    api.pass_time(days=1)
+    await api.post(f"/pools/{pool}/sheets/{sheet['id']}/ticks", tick)
+    again = await api.post(f"/pools/{pool}/sheets/{sheet['id']}/ticks", tick)
+    assert again["id"] == sheet["id"]
+    assert (await item(api, pool, "backwash"))["due_on"] > before
+    assert [line["kind"] for line in await api.get(f"/pools/{pool}/log")].count("water") == 1
+
+
+async def test_a_backwash_that_is_only_ticked_loses_water_by_an_estimate_that_is_said(api: Api) -> None:
+    pool = await tested(api)
+    await api.post(f"/pools/{pool}/care/done", {"id": new_id(), "task": "backwash"}, 201)
+    (water,) = [line for line in await api.get(f"/pools/{pool}/log") if line["kind"] == "water"]
+    assert "gal" in water["detail"]
+    found = await api.post(f"/pools/{pool}/procedures/backwash/finish", {"id": new_id(), "values": {}}, 201)
+    assert "estimated by a usual pump for this pool" in found["water_text"]
+
+
+async def test_a_backwash_of_an_opening_takes_its_water_by_either_door_and_what_is_sent_again_is_answered(
+    api: Api,
+) -> None:
+    pool, kept = await tested(api), new_id()
+    day = str(api.now.date())
+    saved = {"id": new_id(), "list_id": kept, "which": "opening", "day": day}
+    saved |= {"kind": "in_ground", "cover": "solid", "winter": "frost"}
+    await api.post(f"/pools/{pool}/season-lists", saved, 201)
+    tick = {"id": new_id(), "list_id": kept, "item": "filter_sand", "outcome": "done"}
+    level = {"id": new_id(), "task": f"season/{kept}/level"}
+    after = {"id": new_id(), "pool_ids": [pool], "title": "Look at the net", "after": "storm"}
+    key = await api.post("/care/tasks", after, 201)
+    await api.post(f"/pools/{pool}/events", {"id": new_id(), "kind": "storm"}, 201)
+    own = {"id": new_id(), "task": key}
+    for _ in range(2):
+        await api.post(f"/pools/{pool}/season-lists/ticks", tick, 201)
+        for done in (level, own):
+            await api.post(f"/pools/{pool}/care/done", done, 201)
+    log = await api.get(f"/pools/{pool}/log")
+    assert [line["kind"] for line in log].count("water") == 1
+
+
+@pytest.mark.parametrize("path", ["care/done", "procedures/backwash/finish"])
+async def test_a_backwash_taken_back_gives_its_water_back(api: Api, path: str) -> None:
+    pool, id_ = await tested(api), new_id()
+    body = {"task": "backwash"} if path == "care/done" else {"values": {"wash_s": "120", "flow_l_min": "200"}}
+    await api.post(f"/pools/{pool}/{path}", {"id": id_, **body}, 201)
+    void = {"id": new_id(), "reason": "it was the neighbor's"}
+    for _ in range(2):  # sent again it is answered
+        await api.post(f"/entries/{id_}/void", void)
+    log = await api.get(f"/pools/{pool}/log")
+    (water,) = [line for line in log if line["kind"] == "water"]
+    assert water["taken_back"]
+
+
 async def test_a_backwash_dilutes_the_water_that_is_reckoned_with(api: Api) -> None:
     pool = await tested(api, equipment=SALT)
     await api.test(pool, salt="3200")
@@ -211,6 +271,47 @@ async def test_a_plant_that_cannot_be_is_refused_with_its_field(api: Api) -> Non
         assert reply.json()["error"]["field"] == field
 
 
+async def test_a_machine_brings_its_care_and_its_parts_are_noted(api: Api) -> None:
+    pool, robot = await tested(api), new_id()
+    machine = {"id": new_id(), "machine_id": robot, "kind": "robot", "label": "The blue one"}
+    await api.post(f"/pools/{pool}/machines", machine, 201)
+    await api.post(f"/pools/{pool}/parts", {"id": new_id(), "part": "Brush", "machine_id": robot}, 201)
+    await api.post(f"/pools/{pool}/parts", {"id": new_id(), "part": "Brush", "machine_id": new_id()}, 422)
+    (seen,) = (await api.get(f"/pools/{pool}/benches"))["machines"]
+    assert (seen["name"], seen["label"]) == ("Robot cleaner", "The blue one")
+    assert [part["part"] for part in seen["parts"]] == ["Brush"]
+    listed = [
+        one for one in (await api.get(f"/pools/{pool}/care"))["items"] if "The blue one" in one["title"]
+    ]
+    assert len(listed) == 2
+    await api.post(f"/pools/{pool}/care/done", {"id": new_id(), "task": listed[0]["task"]}, 201)
+    log = await api.get(f"/pools/{pool}/log")
+    assert not any(
+        "machine_" in str(line) and "title" in line and "machine_" in line["title"] for line in log
+    )
+
+
+async def test_lamps_read_by_hand_stand_on_the_list_until_they_are_dark(api: Api) -> None:
+    pool = await api.new_pool(equipment={"surface": "plaster", "chlorination": "salt_cell", "filter": "sand"})
+
+    async def tell(lamps: list[str], status: int = 201) -> None:
+        await api.post(f"/pools/{pool}/lamps", {"id": new_id(), "lamps": lamps}, status)
+
+    async def on_the_list() -> list[str]:
+        found = await api.get(f"/pools/{pool}/today")
+        return [item["why"] for item in found["items"] if item["task"] == "device_lamp"]
+
+    await tell(["disco"], 422)
+    await tell(["no_flow", "low_salt"])
+    cell = (await api.get(f"/pools/{pool}/benches"))["cell"]
+    assert {lamp["key"] for lamp in cell["lamps"] if lamp["lit"]} == {"low_salt", "no_flow"}
+    (why,) = await on_the_list()
+    assert "low salt, no flow" in why
+    assert "hand test before adding salt" in why
+    await tell([])
+    assert await on_the_list() == []
+
+
 async def test_an_interview_is_asked_and_kept_at_its_end(api: Api) -> None:
     pool = await tested(api, equipment=SALT)
     first = await api.get("/interview?tree=check_cell")
@@ -300,3 +401,10 @@ async def test_the_key_weighs_answers_and_asks_on(api: Api) -> None:
     assert found["confidence"] == "quite sure"
     for wrong in ("look", "look:weird", "smell:bad"):
         assert (await api.client.get(f"/api/v1/identify?answers={wrong}")).status_code == 422
+
+
+async def test_a_list_that_nothing_was_picked_from_says_so(api: Api) -> None:
+    pool = await tested(api)
+    body = {"id": new_id(), "machine_id": new_id(), "kind": ""}
+    refused = (await api.post(f"/pools/{pool}/machines", body, 422))["error"]
+    assert (refused["field"], refused["message"]) == ("kind", "kind: nothing is picked yet; pick one.")

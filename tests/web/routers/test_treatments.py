@@ -182,3 +182,18 @@ async def test_the_rest_is_put_away_and_reckoned_again_with_what_was_poured(api:
     assert "sodium_hypochlorite" in {line["step"]["chemical"] for line in offered["steps"]}
     old = await api.post(f"/pools/{pool}/sheets/{new_id()}/put-away", away, 404)
     assert "no longer here" in old["error"]["message"]
+
+
+async def test_salt_by_the_units_display_is_shown_and_asked_for_by_hand_before_any_goes_in(api: Api) -> None:
+    pool = await api.new_pool(equipment={"surface": "plaster", "chlorination": "salt_cell", "filter": "sand"})
+    water = {"free_chlorine": "3", "ph": "7.5", "total_alkalinity": "80", "cyanuric_acid": "70"}
+    await api.test(pool, **water, calcium_hardness="260", temperature_c="80F")
+    shown = {"id": new_id(), "kit": "unit", "fields": {"salt": "1500"}}
+    await api.post(f"/pools/{pool}/tests", shown, 201)
+    sheet = await api.get(f"/pools/{pool}/sheet")
+    assert not [s for s in sheet["steps"] if s["step"]["chemical"] == "sodium_chloride"]
+    assert any("by hand" in one["reason"] for one in sheet["unmet"])
+    api.pass_time(hours=1)
+    await api.test(pool, salt="1500")
+    sheet = await api.get(f"/pools/{pool}/sheet")
+    assert [s for s in sheet["steps"] if s["step"]["chemical"] == "sodium_chloride"]

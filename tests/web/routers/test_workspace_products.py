@@ -274,3 +274,137 @@ async def test_a_sheets_step_is_ticked_in_bags(api: Api) -> None:
     record_step = {"id": new_id(), "step_number": step["number"], "outcome": "done", "amount": "1 bag"}
     done_as = await api.post(f"/pools/{pool}/sheets/{treatment['id']}/ticks", record_step)
     assert done_as["steps"][step["number"]]["ticked"]["amount_text"] == "40 lb"
+
+
+async def label_product(api: Api, chemical: str, **label: Json) -> str:
+    id_ = new_id()
+    body = {"id": id_, "chemical": chemical, "strength_percent": 50, "package": "1 qt", "label_dose": label}
+    await api.post("/shelf", body, 201)
+    return id_
+
+
+async def test_a_product_by_its_label_goes_from_the_shelf_into_plan_log_stock_and_due_list(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    id_ = await label_product(
+        api, "clarifier", first="6 fl oz", upkeep="3 fl oz", most="8 fl oz", repeat_days=7
+    )
+    await api.post("/shelf/purchases", {"id": new_id(), "product_id": id_, "packages": 2, "price": 30}, 201)
+    line = await line_of(api, id_)
+    assert line["by_label"]
+    assert line["label_text"] == "6 fl oz first, then 3 fl oz, for each 10,000 gal."
+    found = await api.get(f"/pools/{pool}/offer?plan=label_dose&use={id_}")
+    (step,) = [line["step"] for line in found["steps"] if line["step"]["kind"] == "add"]
+    assert step["reason_code"] == "label"
+    gallons = (await api.get(f"/pools/{pool}"))["basin"]["volume_l"] / 3.785411784
+    assert step["volume_ml"] / 29.5735 == pytest.approx(6 * gallons / 10_000, rel=1e-3)
+    before = (await line_of(api, id_))["stock_ml"]
+    await api.post(
+        f"/pools/{pool}/additions", {"id": new_id(), "product_id": id_, "amount": "half a pint"}, 201
+    )
+    assert before - (await line_of(api, id_))["stock_ml"] == pytest.approx(8 * 29.5735, rel=1e-3)
+    api.pass_time(days=8)
+    due = {item["task"]: item for item in (await api.get(f"/pools/{pool}/care"))["items"]}
+    assert due["label_clarifier"]["standing"] in ("due", "overdue")
+
+
+async def test_more_than_its_label_allows_is_refused_with_the_most_and_bromide_with_the_reason(
+    api: Api,
+) -> None:
+    pool = await api.new_pool()
+    id_ = await label_product(api, "clarifier", first="6 fl oz", most="8 fl oz")
+    much = {"id": new_id(), "product_id": id_, "amount": "a gallon"}
+    refused = await api.post(f"/pools/{pool}/additions", much, 422)
+    assert refused["error"]["message"].startswith("Its label allows at most")
+    assert refused["error"]["field"] == "amount"
+    right = {"id": new_id(), "product_id": id_, "amount": "4 fl oz"}
+    entry = await api.post(f"/pools/{pool}/additions", right, 201)
+    corrected = {"id": new_id(), "amount": "a gallon"}
+    refused = await api.post(f"/entries/{entry}/correct-addition", corrected, 422)
+    assert refused["error"]["message"].startswith("Its label allows at most")
+    bromide = {"id": new_id(), "chemical": "bromide", "strength_percent": 50}
+    assert "bromine pool" in (await api.post("/shelf", bromide, 422))["error"]["message"]
+    over = {"id": new_id(), "chemical": "clarifier", "strength_percent": 50}
+    over |= {"label_dose": {"first": "9 fl oz", "most": "8 fl oz"}}
+    assert (await api.post("/shelf", over, 422))["error"]["field"] == "first"
+
+
+async def test_what_has_no_equation_is_told_apart_by_the_calculations(api: Api) -> None:
+    addition = {"chemical": "clarifier", "strength_percent": 50, "mass_g": 100}
+    body = {"readings": {}, "volume_l": 40_000, "additions": [addition]}
+    refused = await api.client.post("/api/v1/water/after", json=body)
+    assert refused.status_code == 422
+    assert "by its label" in refused.json()["error"]["message"]
+
+
+async def test_metals_and_phosphate_have_a_lane_once_they_were_tested(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    before = {lane["measure"] for lane in (await api.get(f"/pools/{pool}/board"))["lanes"]}
+    assert not before & {"copper", "iron", "phosphate_ppb", "tds"}
+    await api.test(pool, copper="0.45", phosphate_ppb="250", tds="1800")
+    lanes = {lane["measure"]: lane for lane in (await api.get(f"/pools/{pool}/board"))["lanes"]}
+    assert {"copper", "phosphate_ppb", "tds"} <= set(lanes)
+    assert (lanes["copper"]["high"], lanes["copper"]["verdict"]["code"]) == (0.3, "high")
+    assert lanes["tds"]["high"] is None
+    assert "iron" not in lanes
+
+
+async def test_what_copper_an_algaecide_brings_stands_in_the_water_after(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER, copper="0.05")
+    id_ = await label_product(api, "algaecide_copper", first="3 fl oz")
+    api.pass_time(minutes=5)
+    await api.post(f"/pools/{pool}/additions", {"id": new_id(), "product_id": id_, "amount": "3 fl oz"}, 201)
+    expected = (await api.get(f"/pools/{pool}/assessment"))["expected"]["copper"]
+    volume_l = (await api.get(f"/pools/{pool}"))["basin"]["volume_l"]
+    assert expected == pytest.approx(0.05 + 3 * 29.5735 * 0.5 * 1000 / volume_l, rel=0.02)
+
+
+async def test_a_regime_goes_on_the_schedule_from_the_weekly_page_and_comes_round_by_what_is_poured(
+    api: Api,
+) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    liquid = await product(api, "sodium_hypochlorite", 10, "1 gal")
+    week = await api.get(f"/pools/{pool}/weekly")
+    assert 0 < week["low"] < week["likely"] < week["high"]
+    mine = next(one for one in week["regimes"] if one["product_id"] == liquid)
+    assert (mine["task"], mine["on_schedule"]) == ("pour_sodium_hypochlorite", False)
+    body = {"id": new_id(), "task": mine["task"], "days": mine["every_days"], "off": False}
+    await api.post(f"/pools/{pool}/care/interval", body, 201)
+    items = {item["task"]: item for item in (await api.get(f"/pools/{pool}/care"))["items"]}
+    assert items[mine["task"]]["standing"] == "due"
+    assert items[mine["task"]]["station"] == "week"
+    assert (await api.get(f"/pools/{pool}/weekly"))["regimes"][0]["on_schedule"]
+    pour = {"id": new_id(), "product_id": liquid, "amount": "1 qt"}
+    await api.post(f"/pools/{pool}/additions", pour, 201)
+    items = {item["task"]: item for item in (await api.get(f"/pools/{pool}/care"))["items"]}
+    assert items[mine["task"]]["standing"] != "due"
+    titles = [line["detail"] for line in await api.get(f"/pools/{pool}/log")]
+    assert any("the week's share" in title for title in titles)
+    wrong = {"id": new_id(), "task": "pour_bleach", "days": 2, "off": False}
+    await api.post(f"/pools/{pool}/care/interval", wrong, 422)
+
+
+async def test_a_shelf_with_labels_serves_every_page_as_before(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.test(pool, **WATER)
+    await product(api, "sodium_hypochlorite", 10, "1 gal", packages=2, price=12)
+    await product(api, "sodium_bicarbonate", 100, "4 lb")
+    plain = await api.get(f"/pools/{pool}/offer")
+    for kind in ("clarifier", "algaecide_quat", "algae_booster", "flocculant", "supply"):
+        body = {"id": new_id(), "chemical": kind, "strength_percent": 50, "package": ""}
+        await api.post("/shelf", body, 201)
+    again = await api.get(f"/pools/{pool}/offer")
+    assert [one["step"] for one in again["steps"]] == [one["step"] for one in plain["steps"]]
+    for page in ("/ways", "/board", "/today", "/rescue", "/weekly", "/offer?plan=shock", "/report"):
+        await api.get(f"/pools/{pool}{page}")
+    await api.get("/shelf/to-buy")
+    read = await api.post(f"/pools/{pool}/second-opinion", {"text": "clarifier 8 fl oz, baking soda 2 lb"})
+    assert len(read["advice"]) == 2
+    assert any(note["code"] == "by_label" for note in read["findings"])
+    sheet = await api.get(f"/pools/{pool}/offer?plan=advice&advice=clarifier 8 fl oz, baking soda 2 lb")
+    assert [one["step"]["chemical"] for one in sheet["steps"] if one["step"]["kind"] == "add"] == [
+        "sodium_bicarbonate"
+    ]

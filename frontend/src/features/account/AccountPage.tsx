@@ -12,6 +12,7 @@ import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
 import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { whenText } from "../../lib/times";
+import { MailChoices } from "./MailChoices";
 import { Passkeys } from "./Passkeys";
 import { ROLES } from "./roles";
 import { SecondFactor } from "./SecondFactor";
@@ -55,6 +56,7 @@ export function AccountPage() {
         {login === null ? " · without a password, as everybody in the demo" : ` · signs in as ${login}`}
       </Text>
       {me.role === "office" && <PlainLink to="/people">People, roles and invitations</PlainLink>}
+      {me.role !== "guest" && <MailChoices />}
       {login !== null && <ChangePassword />}
       {login !== null && <SecondFactor on={second_factor} />}
       {login !== null && <Passkeys passkeys={passkeys} />}

@@ -13,10 +13,12 @@ import { PickMany } from "../../components/Pick";
 import { SelectField } from "../../components/SelectField";
 import { ShownOnce } from "../../components/ShownOnce";
 import { Failed, Loading } from "../../components/States";
+import { TextField } from "../../components/TextField";
 import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { useMe } from "../../lib/me";
 import { clock, dayName } from "../../lib/times";
 import { Part } from "./AccountPage";
+import { Outbox } from "./Outbox";
 import { ROLES } from "./roles";
 import { Send } from "./SignInPage";
 
@@ -48,6 +50,7 @@ export function PeoplePage() {
       ))}
       <AddPerson />
       <WorkspaceName />
+      <Outbox />
       <Audit />
     </Grid>
   );
@@ -58,6 +61,7 @@ function MemberCard({ member }: { member: Member }) {
   const pools = useQuery(poolsQuery());
   const [link, setLink] = useState<string | null>(null);
   const [leaving, setLeaving] = useState(false);
+  const [address, setAddress] = useState("");
   const path = { params: { path: { person_id: member.id } } };
   const names = new Map(pools.data?.pools.map(({ id, settings }) => [settings.name, id]));
   const given = [...names].filter(([, id]) => member.pools.includes(id)).map(([name]) => name);
@@ -74,8 +78,9 @@ function MemberCard({ member }: { member: Member }) {
   const invite = (reset: boolean) =>
     attempt(async () => {
       const made = await take(
-        client.POST("/api/v1/members/{person_id}/invitation", { ...path, body: { reset } }),
+        client.POST("/api/v1/members/{person_id}/invitation", { ...path, body: { reset, address } }),
       );
+      if (address !== "") notify(`It is on its way to ${address}.`);
       setLink(window.location.origin + made.path);
     });
   const toggle = (name: string) => {
@@ -114,6 +119,12 @@ function MemberCard({ member }: { member: Member }) {
         <Text color="soft">
           {member.login === null ? "Cannot sign in yet." : `Signs in as ${member.login}.`}
         </Text>
+        <TextField
+          label="Send the link by mail to (or pass it on yourself)"
+          type="email"
+          value={address}
+          onText={setAddress}
+        />
         <Flex gap="3" wrap="wrap">
           <SideButton onClick={() => void invite(member.login !== null)}>
             {member.login === null ? "Make an invitation" : "Make a link for a new password"}

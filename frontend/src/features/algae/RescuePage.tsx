@@ -6,8 +6,10 @@ import { poolQuery, rescueQuery } from "../../api/queries";
 import type { Rescue, Severity } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { Card, Caution } from "../../components/Card";
+import { BeforeAndAfter, Photos } from "../../components/Photos";
 import { PickOne } from "../../components/Pick";
 import { PoolHeader } from "../../components/PoolHeader";
+import { ShockWith } from "../../components/ShockWith";
 import { Failed, Loading } from "../../components/States";
 import { useStore } from "../../lib/store";
 import { unitsStore } from "../../lib/units";
@@ -90,6 +92,9 @@ export function RescuePage() {
               <Card>
                 <TallyCard seen={seen} />
               </Card>
+              <Photos poolId={poolId} zone={zone} shows="rescue" title="How it looked">
+                <BeforeAndAfter poolId={poolId} zone={zone} />
+              </Photos>
             </Grid>
           </Grid>
           <TreatOrDrain
@@ -101,7 +106,7 @@ export function RescuePage() {
             }
           />
           <CausesCard seen={seen} />
-          {seen.open && <Strategies seen={seen} busy={busy} set={set} end={end} />}
+          {seen.open && <Strategies poolId={poolId} seen={seen} busy={busy} set={set} end={end} />}
         </>
       )}
     </>
@@ -109,11 +114,12 @@ export function RescuePage() {
 }
 
 interface WaysProps extends Pick<ReturnType<typeof useRescue>, "busy" | "set" | "end"> {
+  poolId: string;
   seen: Rescue;
 }
 
 /** The schools on which practitioners differ, to be changed on the way; and the end. */
-function Strategies({ seen, busy, set, end }: WaysProps) {
+function Strategies({ poolId, seen, busy, set, end }: WaysProps) {
   const { setting, board } = seen;
   return (
     <Card as="section" aria-label="How this rescue is done" mt="5" data-noprint>
@@ -132,6 +138,11 @@ function Strategies({ seen, busy, set, end }: WaysProps) {
           ]}
           value={setting.by_ratio ? "ratio" : "fixed"}
           onPick={(way) => void set({ ...setting, by_ratio: way === "ratio" }, "Planned anew.")}
+        />
+        <ShockWith
+          poolId={poolId}
+          use={setting.use ?? null}
+          onPick={(use) => void set({ ...setting, use }, "Planned anew.")}
         />
         <PickOne
           label="pH before the shock"

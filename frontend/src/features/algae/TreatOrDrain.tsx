@@ -57,7 +57,14 @@ export function TreatOrDrain({ seen, poolId, busy, onLimits }: Props) {
                   </Text>
                 </Box>
                 <Box as="td" py="2" pr="4">
-                  {moneyText(way.money, compared.currency)}
+                  {way.money === null && way.at_least > 0
+                    ? `at least ${moneyText([way.at_least], compared.currency)}`
+                    : moneyText(way.money, compared.currency)}
+                  {way.gaps.length > 0 && (
+                    <Text fontSize="note" color="soft">
+                      without {way.gaps.join(", ")}
+                    </Text>
+                  )}
                 </Box>
                 <Box as="td" py="2" pr="4" whiteSpace="nowrap">
                   {daysText(way.days)}

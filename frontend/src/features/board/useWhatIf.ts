@@ -11,12 +11,22 @@ interface Aims {
 
 const NONE: Aims = { values: {}, places: {} };
 
+/** The aims with the value that the server read in place of a place; none where it read none there. */
+function settled({ values, places }: Aims, found: WhatIf, measure: Measure): Aims | null {
+  const value = found.aims[measure];
+  if (value === undefined || places[measure] === undefined) return null;
+  const { [measure]: _, ...others } = places;
+  return { values: { ...values, [measure]: value }, places: others };
+}
+
 /** Aims that a hand moves: the latest is sent as soon as the one before is answered, never two at once. */
 export function useWhatIf(poolId: string, units: Units) {
   const [answer, setAnswer] = useState<WhatIf | null>(null);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const aims = useRef<Aims>(NONE);
   const sent = useRef<Aims | null>(null);
+  const answered = useRef<{ asked: Aims; found: WhatIf } | null>(null);
+  const letGo = useRef<Measure | null>(null); // a float that was let go of before its last place was answered
   const metric = units === "metric";
 
   const ask = useCallback(async () => {
@@ -37,6 +47,12 @@ export function useWhatIf(poolId: string, units: Units) {
         if (dragged) startTransition(() => setAnswer(found));
         else setAnswer(found);
         setTrouble(null);
+        answered.current = { asked, found };
+        if (letGo.current !== null && aims.current === asked) {
+          aims.current = settled(asked, found, letGo.current) ?? asked;
+          sent.current = aims.current;
+          letGo.current = null;
+        }
       } catch (error) {
         setTrouble(error instanceof Trouble ? error : new Trouble(String(error), null, 0));
         break;
@@ -56,21 +72,21 @@ export function useWhatIf(poolId: string, units: Units) {
   const place = useCallback(
     (measure: Measure, to: number) => {
       const { [measure]: _, ...values } = aims.current.values;
+      letGo.current = null;
       change({ values, places: { ...aims.current.places, [measure]: to } });
     },
     [change],
   );
 
-  /** A place let go of stands as the value that the server read there. */
-  const settle = useCallback(
-    (measure: Measure) => {
-      const value = answer?.aims[measure];
-      if (value === undefined || aims.current.places[measure] === undefined) return;
-      const { [measure]: _, ...places } = aims.current.places;
-      aims.current = { values: { ...aims.current.values, [measure]: value }, places };
-    },
-    [answer],
-  );
+  /** A place let go of stands as the value that the server read there, once it has: never an earlier one. */
+  const settle = useCallback((measure: Measure) => {
+    const last = answered.current;
+    if (last === null || last.asked !== aims.current) {
+      letGo.current = measure;
+      return;
+    }
+    aims.current = settled(last.asked, last.found, measure) ?? last.asked;
+  }, []);
 
   const step = useCallback(
     (lane: Gauge, direction: 1 | -1) => {
@@ -113,6 +129,7 @@ export function useWhatIf(poolId: string, units: Units) {
               today: false,
               borate: "boric_acid",
               advice: "",
+              upkeep: false,
               targets: answer.aims,
             },
           },

@@ -76,7 +76,9 @@ export function LogEntryCard({ poolId, hasCell }: { poolId: string; hasCell: boo
       </Flex>
     );
 
-  const products = (shelf.data ?? []).map(({ id, label }) => ({ value: id, label }));
+  const products = (shelf.data ?? [])
+    .filter(({ place }) => place !== "gone")
+    .map(({ id, label }) => ({ value: id, label }));
   return (
     <Card as="section" aria-label="Tell what happened" mb="5">
       <Heading as="h2" fontSize="lead" mb="3">
@@ -97,7 +99,7 @@ export function LogEntryCard({ poolId, hasCell }: { poolId: string; hasCell: boo
                 label="Product"
                 options={[{ value: "", label: "choose" }, ...products]}
               />
-              <Field name="amount" label="How much" help='like "44 fl oz" or "2 kg"' />
+              <Field name="amount" label="How much" help='like "44 fl oz", "2 bags" or "half a jug"' />
             </Grid>
           )}
           {kind === "water" && (

@@ -8,6 +8,7 @@ import type { LogLine } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { notify } from "../../components/notice";
+import { AllPhotos } from "../../components/Photos";
 import { PoolHeader } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
@@ -18,6 +19,7 @@ import { clock, dayKey, dayName } from "../../lib/times";
 import { unitsStore } from "../../lib/units";
 import { HistoryCard } from "./HistoryCard";
 import { LogEntryCard } from "./LogEntryCard";
+import { LogFiles } from "./LogFiles";
 
 const PAGE = 40;
 
@@ -36,6 +38,7 @@ export function LogPage() {
       {head.data && (
         <LogEntryCard poolId={poolId} hasCell={head.data.equipment.traits.chlorination === "salt_cell"} />
       )}
+      <AllPhotos poolId={poolId} zone={zone} />
       {log.isPending && <Loading what="the log" />}
       {log.isError && <Failed error={log.error} again={() => void log.refetch()} />}
       {log.data && (
@@ -67,6 +70,7 @@ export function LogPage() {
               Show older entries ({log.data.length - shown} more)
             </SideButton>
           )}
+          <LogFiles poolId={poolId} units={units} />
         </Card>
       )}
     </>

@@ -1,20 +1,18 @@
 import { Box, Grid, Heading, Text } from "@chakra-ui/react";
-import { useState } from "react";
 import type { EquipmentView } from "../../api/types";
-import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { PlainLink } from "../../components/TextLink";
 import { valueText } from "../../lib/measures";
 import { hoursText } from "../../lib/plant";
 import { dayName } from "../../lib/times";
-import { InterviewCard } from "./InterviewCard";
+import { FaultTrees } from "./FaultTrees";
+import { Lamps } from "./Lamps";
 
 type Cell = NonNullable<EquipmentView["cell"]>;
 
 /** What the cell makes against what the pool uses, both knobs, its scale and its life. */
 export function CellCard({ cell, poolId, zone }: { cell: Cell; poolId: string; zone: string }) {
   const { bench, setting, life } = cell;
-  const [tree, setTree] = useState<string | null>(null);
   return (
     <Card as="section">
       <Heading as="h2" fontSize="lead" mb="2">
@@ -90,24 +88,12 @@ export function CellCard({ cell, poolId, zone }: { cell: Cell; poolId: string; z
           . Acid baths this season: {cell.washes}.
         </Text>
       )}
-      <Text mt="4" fontWeight="700">
-        Something wrong?
-      </Text>
-      <Grid gap="2" mt="2" templateColumns={{ base: "1fr", sm: "1fr 1fr" }}>
-        {cell.trees.map((one) => (
-          <SideButton
-            key={one.key}
-            h="auto"
-            py="2"
-            whiteSpace="normal"
-            aria-pressed={tree === one.key}
-            onClick={() => setTree(tree === one.key ? null : one.key)}
-          >
-            {one.title}
-          </SideButton>
-        ))}
-      </Grid>
-      {tree !== null && <InterviewCard key={tree} tree={tree} poolId={poolId} />}
+      <Lamps lamps={cell.lamps} poolId={poolId} />
+      <FaultTrees
+        trees={cell.trees}
+        poolId={poolId}
+        begin={cell.lamps.find(({ lit }) => lit)?.tree ?? null}
+      />
     </Card>
   );
 }

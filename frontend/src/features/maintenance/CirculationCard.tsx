@@ -1,5 +1,6 @@
 import { Box, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
+import type { ReactNode } from "react";
 import { preferencesQuery } from "../../api/queries";
 import type { EquipmentView } from "../../api/types";
 import { Card } from "../../components/Card";
@@ -9,7 +10,7 @@ type Bench = EquipmentView["circulation"];
 type Window = Bench["windows"][number];
 
 /** The pump's day on a strip of 24 hours: as it is, and as it would fit; turnovers, hours, cost. */
-export function CirculationCard({ bench }: { bench: Bench }) {
+export function CirculationCard({ bench, children }: { bench: Bench; children?: ReactNode }) {
   const habits = useQuery(preferencesQuery());
   const currency = habits.data?.currency ?? "";
   return (
@@ -44,6 +45,7 @@ export function CirculationCard({ bench }: { bench: Bench }) {
           {finding.text}
         </Text>
       ))}
+      {children}
     </Card>
   );
 }

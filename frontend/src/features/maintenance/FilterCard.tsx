@@ -1,4 +1,5 @@
 import { Box, chakra, Heading, Text } from "@chakra-ui/react";
+import type { ReactNode } from "react";
 import type { EquipmentView } from "../../api/types";
 import { Card } from "../../components/Card";
 import { pressureText } from "../../lib/plant";
@@ -17,8 +18,16 @@ const W = 480;
 const H = 150;
 const LEFT = 64;
 
+interface FilterCardProps {
+  filter: Filter;
+  zone: string;
+  units: Units;
+  /** What may be wrong with it. */
+  children?: ReactNode;
+}
+
 /** The gauge since the last cleaning, and the day on which it reaches the limit. */
-export function FilterCard({ filter, zone, units }: { filter: Filter; zone: string; units: Units }) {
+export function FilterCard({ filter, zone, units, children }: FilterCardProps) {
   const { trend } = filter;
   return (
     <Card as="section">
@@ -58,6 +67,7 @@ export function FilterCard({ filter, zone, units }: { filter: Filter; zone: stri
           {filter.media_due && ": time to replace it"}.
         </Text>
       )}
+      {children}
     </Card>
   );
 }

@@ -1,10 +1,19 @@
 import { screen } from "@testing-library/react";
 import { expect, it } from "vitest";
 import { render, SALT } from "../../testing/render";
-import { recordedAt, sentTo, willAnswer } from "../../testing/server";
+import { heldBack, recordedAt, sentTo, willAnswer } from "../../testing/server";
 import { InterviewCard } from "./InterviewCard";
 
 const first = recordedAt<{ ask: { replies: { key: string; label: string }[] } }>("/interview?tree=low_salt");
+
+it("takes no second answer to a question that was answered", async () => {
+  const reply = first.ask.replies[0];
+  const { user } = render(<InterviewCard tree="low_salt" poolId={SALT.id} />);
+  const button = await screen.findByText(reply?.label ?? "");
+  heldBack("/interview");
+  await user.click(button);
+  expect(screen.getByText(reply?.label ?? "")).toHaveProperty("disabled", true);
+});
 
 it("asks until it ends, keeps the end in the log, and goes a step back", async () => {
   const reply = first.ask.replies[0];

@@ -55,9 +55,13 @@ export function InterviewCard({ tree, poolId }: { tree: string; poolId: string }
           <Text color="soft" mb="3">
             {ask.test}
           </Text>
-          <Flex gap="3">
+          <Flex gap="3" wrap="wrap">
             {ask.replies.map((reply) => (
-              <MainButton key={reply.key} onClick={() => setAnswers([...answers, reply.key])}>
+              <MainButton
+                key={reply.key}
+                disabled={at.isPlaceholderData}
+                onClick={() => setAnswers([...answers, reply.key])}
+              >
                 {reply.label}
               </MainButton>
             ))}

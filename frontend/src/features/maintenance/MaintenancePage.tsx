@@ -9,6 +9,7 @@ import { Card } from "../../components/Card";
 import { PoolHeader } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
+import { OwnTaskForm } from "../../forms/OwnTaskForm";
 import { PressureForm } from "../../forms/PressureForm";
 import { MaintenanceNav } from "./MaintenanceNav";
 import { Rhythm } from "./Rhythm";
@@ -55,6 +56,12 @@ export function MaintenancePage() {
           <TheList data={found.data} poolId={poolId} care={care} />
           <Grid gap="5">
             <WhatHappened care={care} />
+            <Card as="section" aria-label="A task of your own" data-noprint>
+              <Heading as="h2" fontSize="lead" mb="2">
+                A task of your own
+              </Heading>
+              <OwnTaskForm pools={[poolId]} button="Put it on the list" />
+            </Card>
             <Procedures data={found.data} poolId={poolId} />
             <Rhythm head={head.data} care={found.data} />
           </Grid>

@@ -7,6 +7,8 @@ import type { Ask, Procedure } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { notify } from "../../components/notice";
+import { PaperLink } from "../../components/PaperLink";
+import { TakePhoto } from "../../components/Photos";
 import { PoolHeader } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
@@ -114,21 +116,24 @@ function Run({ procedure, poolId, units }: { procedure: Procedure; poolId: strin
             onToTheEnd={() => to(procedure.steps.length)}
           />
         ) : (
-          <Finish procedure={procedure} onBack={() => to(procedure.steps.length - 1)} />
+          <Finish procedure={procedure} poolId={poolId} onBack={() => to(procedure.steps.length - 1)} />
         )}
       </KitForm>
       <Box mt="4">
         <PlainLink to={`/pools/${poolId}/care`}>Leave it for now</PlainLink>{" "}
         <Text as="span" color="soft" fontSize="note">
           What is typed stays on this device.
-        </Text>
+        </Text>{" "}
+        <PaperLink poolId={poolId} kind="procedure" of={{ key: procedure.key }}>
+          On paper
+        </PaperLink>
       </Box>
     </Box>
   );
 }
 
 /** What was taken in, once more, and into the journal with it. */
-function Finish({ procedure, onBack }: { procedure: Procedure; onBack: () => void }) {
+function Finish({ procedure, poolId, onBack }: { procedure: Procedure; poolId: string; onBack: () => void }) {
   const busy = useSaving();
   const asks: Ask[] = [...procedure.steps.flatMap((step) => step.asks), ...procedure.asks_at_end];
   return (
@@ -139,6 +144,9 @@ function Finish({ procedure, onBack }: { procedure: Procedure; onBack: () => voi
         </Box>
       ))}
       <Field name="note" label="Note" />
+      <Box mt="3">
+        <TakePhoto poolId={poolId} shows="care" about={procedure.key} />
+      </Box>
       <FormProblem shown={asks.filter(({ choices }) => choices.length === 0).map(({ name }) => name)} />
       <MainButton type="submit" mt="4" w="100%" minH="64px" disabled={busy}>
         {busy ? "Saving …" : "Done, into the journal"}

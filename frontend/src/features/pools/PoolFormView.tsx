@@ -13,17 +13,29 @@ import { useDebounced } from "../../lib/useDebounced";
 import { Dimensions } from "./Dimensions";
 import { Fixtures } from "./Fixtures";
 import { type PoolForm, typedBasin } from "./form";
+import { KindOfPool, type Preset } from "./KindOfPool";
 import { Rules } from "./Rules";
 
 interface PoolFormViewProps {
   kit: Kit<PoolForm>;
   units: Units;
   action: string;
+  /** The pool that is changed; what another kind would change in it is said first. */
+  poolId?: string;
 }
 const { Field, Amount, Choice, Select, Either } = fieldsOf<PoolForm>();
 
+/** What a kind of pool usually is; everything can be changed afterwards. */
+function fill(kit: Kit<PoolForm>, preset: Preset) {
+  const { surface, chlorination, filter, indoor, covered, school, care_preset, choices } = preset;
+  const filled = { surface, chlorination, filter, indoor, covered, school, carePreset: care_preset, choices };
+  for (const [name, value] of Object.entries(filled)) {
+    kit.form.setValue(name as keyof typeof filled, value, { shouldDirty: true });
+  }
+}
+
 /** The pool's form: name, volume with its drawing, equipment. What was typed stays until it is kept. */
-export function PoolFormView({ kit, units, action }: PoolFormViewProps) {
+export function PoolFormView({ kit, units, action, poolId }: PoolFormViewProps) {
   const choices = useQuery(choicesQuery());
   const form = kit.form.watch();
   const basin = useDebounced(typedBasin(form, units), 250);
@@ -55,6 +67,7 @@ export function PoolFormView({ kit, units, action }: PoolFormViewProps) {
     <KitForm kit={kit}>
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 24rem" }} gap="5" alignItems="start">
         <Grid gap="4">
+          <KindOfPool presets={choices.data.presets} poolId={poolId} onPick={(preset) => fill(kit, preset)} />
           <Section title="The pool">
             <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4">
               <Field name="name" label="Name" />

@@ -70,7 +70,12 @@ export function PoolListPage() {
         </SideButton>
       )}
       {office && <PutAway />}
-      <Text mt="6">
+      {office && (
+        <Text mt="6">
+          <PlainLink to="/files">Bring files in, take tables out</PlainLink>
+        </Text>
+      )}
+      <Text mt={office ? "3" : "6"}>
         <PlainLink to="/practice">Practice on a pool that cannot be harmed</PlainLink>
       </Text>
     </>

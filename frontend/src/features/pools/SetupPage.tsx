@@ -156,5 +156,5 @@ function ChangeForm({ head, units }: { head: PoolHeaderData; units: Units }) {
     notify("Changed from now on. What was before stays in the log.");
   }
 
-  return <PoolFormView kit={kit} units={units} action="Change from now on" />;
+  return <PoolFormView poolId={head.id} kit={kit} units={units} action="Change from now on" />;
 }

@@ -28,3 +28,20 @@ it("says at the field what cannot be read, and keeps what was typed, on this dev
   expect(await screen.findByText('The unit "heaps" is not known.')).toBeTruthy();
   expect(localStorage.getItem("kumpan.draft.product")).toContain("50 heaps");
 });
+
+it("takes what is dosed by its label, filled in as such labels read and changed to the own one", async () => {
+  const { user } = render(<AddProduct choices={choices} units="us" />);
+  await user.selectOptions(screen.getByLabelText("What it is"), "clarifier");
+  const first = screen.getByLabelText<HTMLInputElement>("First dose");
+  expect(first.value).toBe("4 fl oz");
+  await user.clear(first);
+  await user.type(first, "6 fl oz");
+  await user.click(screen.getByText("Put it on the shelf"));
+  expect(await screen.findByText("On the shelf.")).toBeTruthy();
+  expect(sentTo("/shelf")).toMatchObject([
+    {
+      chemical: "clarifier",
+      label_dose: { first: "6 fl oz", upkeep: "2 fl oz", most: "8 fl oz", per: "10000 gal" },
+    },
+  ]);
+});

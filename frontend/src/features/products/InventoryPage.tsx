@@ -1,13 +1,17 @@
-import { Box, Grid, Heading, Text } from "@chakra-ui/react";
+import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
+import type { Place } from "../../api/costs";
 import { choicesQuery, inventoryQuery, preferencesQuery, toBuyQuery } from "../../api/queries";
-import type { BuyLine } from "../../api/types";
+import type { BuyLine, InventoryLine } from "../../api/types";
+import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { Failed, Loading } from "../../components/States";
+import { PlainLink } from "../../components/TextLink";
 import { useStore } from "../../lib/store";
 import { type Units, unitsStore } from "../../lib/units";
 import { AddProduct } from "./AddProduct";
+import { CountShelf } from "./CountShelf";
 import { Measures } from "./Measures";
 import { ProductLine } from "./ProductLine";
 
@@ -17,6 +21,7 @@ export function InventoryPage() {
   const shelf = useQuery(inventoryQuery(units));
   const choices = useQuery(choicesQuery());
   const habits = useQuery(preferencesQuery());
+  const [counting, setCounting] = useState(false);
   useEffect(() => {
     document.title = "Shelf · Kumpan";
   }, []);
@@ -34,28 +39,46 @@ export function InventoryPage() {
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 24rem" }} gap="5" alignItems="start">
         <Grid gap="5">
           <ToBuy units={units} currency={currency} empty={shelf.data.length === 0} />
-          <Card as="section" aria-label="What stands here">
-            <Heading as="h2" fontSize="lead" mb="2">
-              What stands here
-            </Heading>
-            {shelf.data.length === 0 && (
-              <Text>
-                Nothing on the shelf yet. Until then sheets are reckoned with a standard shelf: liquid
-                chlorine, acid, sodas, calcium, stabilizer, salt.
-              </Text>
-            )}
-            <Box as="ul" listStyleType="none" p="0" m="0">
-              {shelf.data.map((line, index) => (
-                <ProductLine key={line.id} line={line} first={index === 0} currency={currency} />
+          {counting ? (
+            <Card as="section" aria-label="Count the shelf">
+              <Heading as="h2" fontSize="lead" mb="2">
+                Count the shelf
+              </Heading>
+              <CountShelf
+                lines={shelf.data.filter(({ place }) => place !== "gone")}
+                done={() => setCounting(false)}
+              />
+            </Card>
+          ) : (
+            <>
+              {shelf.data.length === 0 && (
+                <Card as="section" aria-label="On the shelf">
+                  <Text>
+                    Nothing on the shelf yet. Until then sheets are reckoned with a standard shelf: liquid
+                    chlorine, acid, sodas, calcium, stabilizer, salt.
+                  </Text>
+                </Card>
+              )}
+              {shelf.data.length > 0 && (
+                <Flex gap="3" wrap="wrap" align="center">
+                  <SideButton onClick={() => setCounting(true)}>Count the shelf</SideButton>
+                  <Text>
+                    {spent > 0 &&
+                      `Poured in the last year, as far as prices are known: ${currency}${spent.toFixed(2)}. `}
+                    <PlainLink to="/shelf/costs">What it cost</PlainLink>
+                  </Text>
+                </Flex>
+              )}
+              {SECTIONS.map(({ place, title }) => (
+                <Section
+                  key={place}
+                  title={title}
+                  lines={shelf.data.filter((line) => line.place === place)}
+                  currency={currency}
+                />
               ))}
-            </Box>
-            {spent > 0 && (
-              <Text mt="3" pt="3" borderTop="1.5px solid" borderColor="ink" fontWeight="650">
-                Poured in the last year, as far as prices are known: {currency}
-                {spent.toFixed(2)}
-              </Text>
-            )}
-          </Card>
+            </>
+          )}
         </Grid>
         <Grid gap="5">
           <AddProduct choices={choices.data} units={units} />
@@ -63,6 +86,37 @@ export function InventoryPage() {
         </Grid>
       </Grid>
     </>
+  );
+}
+
+const SECTIONS: readonly { place: Place; title: string }[] = [
+  { place: "here", title: "On the shelf" },
+  { place: "pool", title: "At a pool of its own" },
+  { place: "store", title: "In the store" },
+  { place: "gone", title: "Gone" },
+];
+
+function Section({
+  title,
+  lines,
+  currency,
+}: {
+  title: string;
+  lines: readonly InventoryLine[];
+  currency: string;
+}) {
+  if (lines.length === 0) return null;
+  return (
+    <Card as="section" aria-label={title}>
+      <Heading as="h2" fontSize="lead" mb="2">
+        {title}
+      </Heading>
+      <Box as="ul" listStyleType="none" p="0" m="0">
+        {lines.map((line, index) => (
+          <ProductLine key={line.id} line={line} first={index === 0} currency={currency} />
+        ))}
+      </Box>
+    </Card>
   );
 }
 

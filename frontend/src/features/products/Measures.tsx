@@ -103,8 +103,8 @@ export function Measures({ habits, shelf, units }: MeasuresProps) {
           body: { id: crypto.randomUUID(), at: null, person_id: personId(), ...told(typed, first) },
         }),
       );
-      await queries.invalidateQueries();
       notify("Kept. Sheets are told in these from now on.");
+      await queries.invalidateQueries();
     },
   });
   const boxes = useFieldArray({ control: kit.form.control, name: "containers" });

@@ -1,12 +1,11 @@
 import { Box, chakra, Flex, Grid, Text } from "@chakra-ui/react";
-import { useQueryClient } from "@tanstack/react-query";
 import { client, take } from "../../api/client";
 import type { InventoryLine } from "../../api/types";
 import { SideButton } from "../../components/Button";
-import { notify } from "../../components/notice";
 import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
-import { personId } from "../../lib/person";
 import { dayName } from "../../lib/times";
+import { PlaceForm } from "./PlaceForm";
+import { stamp, useTell } from "./useTell";
 
 interface ProductLineProps {
   line: InventoryLine;
@@ -32,6 +31,16 @@ export function ProductLine({ line, first, currency }: ProductLineProps) {
               .filter(Boolean)
               .join(" · ")}
           </Text>
+          {line.label_text && (
+            <Text fontSize="note" color="soft">
+              {line.label_text}
+            </Text>
+          )}
+          {line.past_date && (
+            <Text fontSize="note" fontWeight="600" color="accent">
+              Over the date printed on it: test its strength, or let it be and buy anew.
+            </Text>
+          )}
           {aged && (
             <Text fontSize="note" fontWeight="600">
               Now about {line.strength_now_percent.toFixed(1)} % of {line.strength_percent} %: it ages, and
@@ -61,29 +70,35 @@ export function ProductLine({ line, first, currency }: ProductLineProps) {
           color="rope"
           fontWeight="600"
         >
-          {line.chemical === "sodium_hypochlorite" ? "Bought some, or tested it" : "Bought some"}
+          {line.chemical === "sodium_hypochlorite" ? "Bought, tested, moved" : "Bought or moved"}
         </chakra.summary>
-        <Flex gap="6" wrap="wrap" align="end" pb="2">
+        <Flex gap="6" wrap="wrap" align="end" pb="3">
           <Buy line={line} currency={currency} />
           {line.chemical === "sodium_hypochlorite" && <Strength line={line} />}
         </Flex>
+        <Box pb="3">
+          <PlaceForm line={line} />
+        </Box>
+        <Purchases line={line} currency={currency} />
       </chakra.details>
     </Box>
   );
 }
 
-/** Tell the shelf something; the plans are reckoned anew with it. */
-function useTell() {
-  const queries = useQueryClient();
-  return async (told: Promise<unknown>, said: string) => {
-    await told;
-    await queries.invalidateQueries({ queryKey: ["shelf"] });
-    await queries.invalidateQueries({ queryKey: ["pool"] });
-    notify(said);
-  };
+/** What was paid for it each time. */
+function Purchases({ line, currency }: { line: InventoryLine; currency: string }) {
+  if (line.purchases.length === 0) return null;
+  return (
+    <Box as="ul" aria-label={`Purchases of ${line.label}`} listStyleType="none" p="0" m="0" pb="2">
+      {line.purchases.map((one) => (
+        <Text as="li" key={one.at} fontSize="note" color="soft">
+          {dayName(one.at, "UTC")}: {one.packages} {one.packages === 1 ? "package" : "packages"}
+          {one.price === null ? ", price not noted" : `, ${currency}${one.price.toFixed(2)} each`}
+        </Text>
+      ))}
+    </Box>
+  );
 }
-
-const stamp = () => ({ id: crypto.randomUUID(), at: null, person_id: personId() });
 
 interface Bought {
   packages: string;

@@ -43,3 +43,13 @@ it("is taken off while the list is changed", async () => {
   await user.click(screen.getByText("Take off"));
   expect(onLeaveOut).toHaveBeenCalledOnce();
 });
+
+it("leads what is dosed by its label to that product's own sheet", () => {
+  if (!line) throw new Error("no item");
+  const dose = { product_id: "poly", label: "Winter Blue", amount: "32 fl oz", parts: 1, short: null };
+  const item = { ...line.item, station: "label" };
+  render(<ItemLine line={{ ...line, item, doses: { lines: [dose], left: [] } }} {...common} />);
+  expect(screen.getByText("To its dose by the label").getAttribute("href")).toBe(
+    `/pools/${SALT.id}/sheet?plan=label_dose&use=poly`,
+  );
+});

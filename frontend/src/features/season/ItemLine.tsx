@@ -12,6 +12,7 @@ const LINKS: Record<string, string> = {
   rescue: "To the rescue board",
   care: "To the care list",
   shelf: "To the shelf",
+  label: "To its dose by the label",
 };
 const STATIONS: Record<string, string> = {
   slip: "/slip",
@@ -19,7 +20,16 @@ const STATIONS: Record<string, string> = {
   shock: "/sheet?plan=shock",
   rescue: "/rescue",
   care: "/care",
+  label: "/sheet?plan=label_dose",
 };
+
+/** Where the item is done; what is dosed by its label with the product that the list reckoned with. */
+function whereTo({ item, doses }: ListItem, poolId: string): string {
+  if (item.station === "shelf") return "/shelf";
+  const product = item.station === "label" ? doses?.lines[0]?.product_id : undefined;
+  const use = product === undefined ? "" : `&use=${encodeURIComponent(product)}`;
+  return `/pools/${poolId}${STATIONS[item.station ?? ""] ?? ""}${use}`;
+}
 
 interface ItemProps {
   line: ListItem;
@@ -38,7 +48,7 @@ interface ItemProps {
 /** One item on its day: what, its cautions, its amounts, and its tick. */
 export function ItemLine({ line, poolId, zone, day, busy, onTick, onUndo, onLeaveOut }: ItemProps) {
   const { item, ticked } = line;
-  const where = item.station === "shelf" ? "/shelf" : `/pools/${poolId}${STATIONS[item.station ?? ""] ?? ""}`;
+  const where = whereTo(line, poolId);
   return (
     <Grid
       as="li"

@@ -3,6 +3,7 @@ import { type ReactNode, useState } from "react";
 import type { SavedList, SeasonList } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
+import { PaperLink } from "../../components/PaperLink";
 import { PickMany } from "../../components/Pick";
 import { fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { dayText } from "../../lib/days";
@@ -40,6 +41,9 @@ export function ListCard({ list, poolId, zone, busy, keep, tick, undo }: ListCar
             {changing ? "Finish changing" : "Change the list"}
           </SideButton>
           <SideButton onClick={printList}>Print</SideButton>
+          <PaperLink poolId={poolId} kind="record" of={{ list_id: list.kept.list_id }}>
+            Record as PDF
+          </PaperLink>
         </Flex>
       </Flex>
       {changing && <Change kept={kept} busy={busy} keep={keep} />}

@@ -2,7 +2,7 @@ import { screen, waitFor } from "@testing-library/react";
 import { expect, it } from "vitest";
 import type { SeasonList } from "../../api/types";
 import { render, SALT } from "../../testing/render";
-import { isDown, recordedAt, sentTo, willAnswer } from "../../testing/server";
+import { heldBack, isDown, recordedAt, sentTo, willAnswer } from "../../testing/server";
 import { SeasonLists } from "./SeasonLists";
 
 const [list] = recordedAt<SeasonList[]>(`/pools/${SALT.id}/season-lists#kept`);
@@ -13,6 +13,17 @@ it("plans a closing for a pool as it stands, and keeps the list", async () => {
   await user.click(await screen.findByText("Keep this list"));
   await waitFor(() => expect(sentTo("/season-lists")).toHaveLength(1));
   expect(sentTo("/season-lists")[0]).toMatchObject({ which: "closing", dropped: false });
+});
+
+it("keeps no list for another pool than the one picked last", async () => {
+  const { user } = render(<SeasonLists poolId={SALT.id} zone="America/Chicago" />);
+  await user.click(await screen.findByText("Closing"));
+  await screen.findByText("Keep this list");
+  const late = heldBack("/season-plan");
+  await user.click(screen.getByText("above ground"));
+  expect(screen.getByText("Keep this list")).toHaveProperty("disabled", true);
+  late();
+  await waitFor(() => expect(screen.getByText("Keep this list")).toHaveProperty("disabled", false));
 });
 
 it("ticks an item, on the device where the server does not answer", async () => {

@@ -151,7 +151,10 @@ function Preview({ poolId, zone, units, busy, asked, onKeep }: PreviewProps) {
   return (
     <Box mt="4">
       <Flex gap="4" align="center" wrap="wrap" data-noprint>
-        <MainButton disabled={busy} onClick={() => onKeep({ ...kept, list_id: crypto.randomUUID() })}>
+        <MainButton
+          disabled={busy || plan.isPlaceholderData}
+          onClick={() => onKeep({ ...kept, list_id: crypto.randomUUID() })}
+        >
           Keep this list
         </MainButton>
         <Text color="soft">

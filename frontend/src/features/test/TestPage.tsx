@@ -7,6 +7,7 @@ import type { Choices, LogLine, PoolHeaderData } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { notify } from "../../components/notice";
+import { TakePhoto } from "../../components/Photos";
 import { PlanDrawing } from "../../components/PlanDrawing";
 import { PoolHeader } from "../../components/PoolHeader";
 import { SelectField } from "../../components/SelectField";
@@ -15,6 +16,7 @@ import { FormProblem, fieldsOf, KitForm } from "../../forms/kit";
 import { activeRoundStore, stopsOf } from "../../lib/round";
 import { useStore } from "../../lib/store";
 import { type Units, unitsStore } from "../../lib/units";
+import { visitStore } from "../../lib/visit";
 import { KitOrder } from "./KitOrder";
 import { type LineState, QuickLine } from "./QuickLine";
 import { TestFields } from "./TestFields";
@@ -93,7 +95,12 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
             ? "Saved. It stands in the log."
             : "Corrected. The old values stay in the log.",
       );
-      const next = onRound ? `/pools/${head.id}/sheet` : `/pools/${head.id}`;
+      const onVisit = visitStore.get() === head.id;
+      const next = onVisit
+        ? `/pools/${head.id}/visit`
+        : onRound
+          ? `/pools/${head.id}/sheet`
+          : `/pools/${head.id}`;
       void navigate(corrects === null ? next : `/pools/${head.id}/log`);
     },
   });
@@ -160,6 +167,11 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
               <Field name="note" label="Note" />
               <Field name="at" label="When, if not just now" type="datetime-local" />
             </Grid>
+            {corrects === null && (
+              <Box mt="4">
+                <TakePhoto poolId={head.id} shows="look" />
+              </Box>
+            )}
             <Box mt="4">
               <FormProblem shown={[...order, ...Object.keys(form.getValues("fields")), "note", "at"]} />
             </Box>

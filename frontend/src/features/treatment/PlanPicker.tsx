@@ -1,17 +1,25 @@
-import { Box, Flex } from "@chakra-ui/react";
+import { Box, Flex, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { inventoryQuery } from "../../api/queries";
 import type { PlanRequest } from "../../api/types";
 import { PickOne } from "../../components/Pick";
 import { SelectField } from "../../components/SelectField";
+import { ShockWith } from "../../components/ShockWith";
 import { TextField } from "../../components/TextField";
-import { BORATE, HURRY, INCIDENTS, LOWERED, PLANS, REASONS, STRATEGIES } from "./plans";
+import { PlainLink } from "../../components/TextLink";
+import { useStore } from "../../lib/store";
+import { unitsStore } from "../../lib/units";
+import { BORATE, HURRY, INCIDENTS, LOWERED, PLANS, REASONS, STRATEGIES, WHICH_DOSE } from "./plans";
 
 interface PlanPickerProps {
+  poolId: string;
   asked: PlanRequest;
   change: (asked: PlanRequest) => void;
 }
 
 /** Which plan, and the one or two questions that it asks. */
-export function PlanPicker({ asked, change }: PlanPickerProps) {
+export function PlanPicker({ poolId, asked, change }: PlanPickerProps) {
   const set = (part: PlanRequest) => change({ ...asked, ...part });
   const plan = asked.plan ?? "balance";
   return (
@@ -40,6 +48,9 @@ export function PlanPicker({ asked, change }: PlanPickerProps) {
               onPick={(value) => set({ reason: REASONS.find((o) => o.value === value)?.value ?? "routine" })}
             />
           </Box>
+          {asked.shock !== "oxidiser" && (
+            <ShockWith poolId={poolId} use={asked.use ?? null} onPick={(use) => set({ use })} />
+          )}
         </>
       )}
       {plan === "incident" && (
@@ -66,8 +77,44 @@ export function PlanPicker({ asked, change }: PlanPickerProps) {
           onPick={(borate) => set({ borate })}
         />
       )}
+      {plan === "label_dose" && <LabelFields asked={asked} set={set} />}
       {plan === "drain" && <DrainFields asked={asked} set={set} />}
     </Flex>
+  );
+}
+
+/** Which product of the shelf, and whether it is the first time. */
+function LabelFields({ asked, set }: { asked: PlanRequest; set: (part: PlanRequest) => void }) {
+  const shelf = useQuery(inventoryQuery(useStore(unitsStore)));
+  const products = (shelf.data ?? []).filter(({ by_label }) => by_label);
+  const first = products[0];
+  useEffect(() => {
+    if (first && !asked.use) set({ use: first.id });
+  });
+  if (shelf.data && !first) {
+    return (
+      <Text alignSelf="center">
+        No such product on the shelf yet: <PlainLink to="/shelf">add it with what its label says</PlainLink>.
+      </Text>
+    );
+  }
+  return (
+    <>
+      <Box minW="14rem">
+        <SelectField
+          label="Product"
+          options={products.map(({ id, label }) => ({ value: id, label }))}
+          value={asked.use ?? ""}
+          onPick={(use) => set({ use })}
+        />
+      </Box>
+      <PickOne
+        label="Dose"
+        options={WHICH_DOSE}
+        value={asked.upkeep ? "upkeep" : "first"}
+        onPick={(value) => set({ upkeep: value === "upkeep" })}
+      />
+    </>
   );
 }
 

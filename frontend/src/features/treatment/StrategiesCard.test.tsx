@@ -13,6 +13,7 @@ it("sets the ways side by side when asked, and takes another", async () => {
   const { user } = render(<StrategiesCard poolId={SALT.id} units="us" chosen={chosen} onChoose={onChoose} />);
   await user.click(screen.getByText("Compare the ways"));
   const table = await screen.findByLabelText("The ways side by side");
+  for (const { why } of found.not_offered) expect(screen.getByText(new RegExp(why))).toBeTruthy();
   for (const way of found.ways) expect(table.textContent).toContain(way.name);
   const other = found.ways.find(({ way, use }) => way !== "usual" || use !== null);
   await user.click(screen.getByLabelText(`Take this way: ${other?.name}`));

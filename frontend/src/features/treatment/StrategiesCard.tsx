@@ -132,6 +132,11 @@ function Compared({
           </tr>
         </tbody>
       </Box>
+      {found.not_offered.map((product) => (
+        <Text key={product.label} mt="2" fontSize="note">
+          Not here, {product.label}: {product.why}
+        </Text>
+      ))}
       {found.between.map((line) => (
         <Text key={line.code} mt="3" fontWeight="600">
           {line.text}

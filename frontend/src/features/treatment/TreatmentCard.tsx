@@ -27,7 +27,7 @@ export function TreatmentCard(props: SheetCardProps) {
   usePrintZoom(sheet);
   if (sheet.steps.length === 0) return <NothingToAdd sheet={sheet} poolId={poolId} />;
   return (
-    <Card as="section" maxW="52rem" className="sheet">
+    <Card as="section" maxW={{ base: "52rem", _print: "none" }} className="sheet">
       <Flex justify="space-between" align="baseline" wrap="wrap" gap="3" mb="4">
         <Heading as="h2" fontSize="lead">
           Run sheet
@@ -85,16 +85,26 @@ const PRINT_ZOOM: readonly [number, number][] = [
   [6, 0.48],
 ];
 const SMALLEST_PRINT = 0.42;
+// The same by all its lines: a day of draining pours nothing and has many.
+const LINES_ZOOM: readonly [number, number][] = [
+  [10, 0.75],
+  [13, 0.66],
+  [17, 0.56],
+];
+const MANY_LINES = 0.48;
 
 function usePrintZoom(sheet: Treatment): void {
   const pours = sheet.steps.filter(({ step }) => step.kind === "add").length;
+  const lines = sheet.steps.length;
   useEffect(() => {
-    const zoom = PRINT_ZOOM.find(([most]) => pours <= most)?.[1] ?? SMALLEST_PRINT;
+    const byPours = PRINT_ZOOM.find(([most]) => pours <= most)?.[1] ?? SMALLEST_PRINT;
+    const byLines = pours > 0 ? 1 : (LINES_ZOOM.find(([most]) => lines <= most)?.[1] ?? MANY_LINES);
+    const zoom = Math.min(byPours, byLines);
     document.documentElement.style.setProperty("--print-zoom", String(zoom));
     return () => {
       document.documentElement.style.removeProperty("--print-zoom");
     };
-  }, [pours]);
+  }, [pours, lines]);
 }
 
 function Notes({ sheet }: { sheet: Treatment }) {

@@ -5,6 +5,8 @@ import { useParams, useSearchParams } from "react-router";
 import { offerQuery, poolQuery } from "../../api/queries";
 import type { PlanRequest, Treatment, TreatmentStep } from "../../api/types";
 import { Caution } from "../../components/Card";
+import { PaperLink } from "../../components/PaperLink";
+import { Photos } from "../../components/Photos";
 import { PoolHeader } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
@@ -25,10 +27,11 @@ import { useTreatment } from "./useTreatment";
 const PLAIN: PlanRequest = { plan: "balance" };
 const RESCUE: PlanRequest = { plan: "rescue" };
 
-/** The plan that a link names, if it is one. */
-function planNamed(name: string | null): PlanRequest | null {
-  const found = PLANS.find(({ value }) => value === name);
-  return found === undefined ? null : { plan: found.value };
+/** The plan that a link names, if it is one, and its product. */
+function planNamed(search: URLSearchParams): PlanRequest | null {
+  const found = PLANS.find(({ value }) => value === search.get("plan"));
+  const use = search.get("use");
+  return found === undefined ? null : { plan: found.value, ...(use === null ? {} : { use }) };
 }
 
 function isPlain(asked: PlanRequest): boolean {
@@ -42,7 +45,7 @@ export function TreatmentPage() {
   const head = useQuery(poolQuery(poolId));
   const sheet = useTreatment(poolId, units);
   const [search] = useSearchParams();
-  const [picked, setAsked] = useState<PlanRequest | null>(() => planNamed(search.get("plan")));
+  const [picked, setAsked] = useState<PlanRequest | null>(() => planNamed(search));
   // While a rescue goes on, its sheet is the one that is meant.
   const asked = picked ?? (head.data?.treating ? RESCUE : PLAIN);
   const zone = head.data?.settings.time_zone ?? "UTC";
@@ -84,8 +87,18 @@ export function TreatmentPage() {
           <PlainLink to={`/pools/${poolId}/rescue`}>The rescue board</PlainLink>
         </Text>
       )}
+      {offered && (
+        <Text mb="3" data-noprint>
+          <PlainLink to={`/pools/${poolId}/week`}>How much a week?</PlainLink>
+        </Text>
+      )}
+      {data && data.id !== null && (
+        <PaperLink poolId={poolId} kind="plan">
+          This plan as PDF
+        </PaperLink>
+      )}
       {data && now && <DueLine step={now} zone={zone} />}
-      {offered && <PlanPicker asked={asked} change={setAsked} />}
+      {offered && <PlanPicker poolId={poolId} asked={asked} change={setAsked} />}
       {data && offered && !isPlain(asked) && (
         <Offered asked={asked} {...common} onStart={() => void start(asked)} />
       )}
@@ -118,6 +131,9 @@ export function TreatmentPage() {
             onPutAway={() => void sheet.putAway()}
           />
         </Grid>
+      )}
+      {now && data?.id && (
+        <Photos poolId={poolId} zone={zone} shows="step" about={data.id} title="Photos of this plan" />
       )}
       {offered && (asked.plan ?? "balance") === "balance" && (
         <StrategiesCard

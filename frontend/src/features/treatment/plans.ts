@@ -13,6 +13,7 @@ export const PLANS: readonly Option<PlanKind>[] = [
   { value: "incident", label: "Accident in the water" },
   { value: "borate", label: "Borate" },
   { value: "mineral", label: "Mineral program" },
+  { value: "label_dose", label: "A dose by its label" },
 ];
 
 export const STRATEGIES = [
@@ -35,6 +36,10 @@ export const INCIDENTS = [
 export const HURRY = [
   { value: "sun", label: "Let the sun work" },
   { value: "today", label: "It must be today" },
+] as const;
+export const WHICH_DOSE = [
+  { value: "first", label: "First dose" },
+  { value: "upkeep", label: "Upkeep" },
 ] as const;
 export const BORATE = [
   { value: "boric_acid", label: "Boric acid" },

@@ -23,6 +23,7 @@ const PLAIN = {
   today: false,
   borate: "boric_acid",
   advice: "",
+  upkeep: false,
 } as const;
 
 const told = (id: string) => ({ id, at: null, person_id: personId() });

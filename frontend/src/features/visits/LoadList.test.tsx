@@ -1,4 +1,4 @@
-import { screen } from "@testing-library/react";
+import { screen, waitFor } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
 import type { Tray } from "../../api/types";
 import { render } from "../../testing/render";
@@ -28,7 +28,7 @@ it("says what to load with its caution, and takes a count as it is typed", async
   await user.type(screen.getByLabelText("Muriatic acid 31 % on the truck now"), "2 gal");
   await user.click(screen.getByText("Keep"));
   expect(onCount).toHaveBeenCalledWith("p", "2 gal");
-  expect(screen.queryByText("Keep")).toBeNull();
+  await waitFor(() => expect(screen.queryByText("Keep")).toBeNull());
 });
 
 it("says what to take where nothing goes in", () => {

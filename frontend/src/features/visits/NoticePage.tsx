@@ -1,15 +1,31 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
+import { client } from "../../api/client";
 import { peopleQuery, poolQuery, treatmentQuery } from "../../api/queries";
+import { attempt } from "../../components/attempt";
 import { SideButton } from "../../components/Button";
+import { notify } from "../../components/notice";
 import { swimText } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
 import { personStore } from "../../lib/person";
+import { saveFile } from "../../lib/saveFile";
 import { useStore } from "../../lib/store";
 import { clock, dayName } from "../../lib/times";
 import { unitsStore } from "../../lib/units";
+
+/** The same as a PDF, with a code that opens what the pool says of itself; makes a link for guests. */
+const withCode = (poolId: string) =>
+  attempt(async () => {
+    const { data, response } = await client.POST("/api/v1/pools/{pool_id}/papers/notice.pdf", {
+      params: { path: { pool_id: poolId } },
+      parseAs: "blob",
+    });
+    if (!response.ok) throw new Error("The notice could not be made; try once more.");
+    saveFile(data as Blob, "notice.pdf");
+    notify("The code opens this pool for guests for 90 days; end it under the pool’s links.");
+  });
 
 /** A notice for the gate: closed, why, until when, and the test it hangs on. Made to be printed. */
 export function NoticePage() {
@@ -30,6 +46,7 @@ export function NoticePage() {
     <Box maxW="44rem">
       <Flex gap="3" mb="5" data-noprint wrap="wrap" align="center">
         <SideButton onClick={() => window.print()}>Print</SideButton>
+        <SideButton onClick={() => void withCode(poolId)}>With a code for phones</SideButton>
         <PlainLink to={`/pools/${poolId}`}>Back to the pool</PlainLink>
         {swim.code === "yes" && <Text>By the last test they may swim: this notice is not needed now.</Text>}
       </Flex>

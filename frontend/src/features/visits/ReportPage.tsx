@@ -7,6 +7,7 @@ import type { OwnerReport } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { notify } from "../../components/notice";
+import { PaperLink } from "../../components/PaperLink";
 import { SelectField } from "../../components/SelectField";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
@@ -41,6 +42,9 @@ export function ReportPage() {
         )}
         <SideButton onClick={() => window.print()}>Print</SideButton>
         <SideButton onClick={() => void copied(told.text)}>Copy as a message</SideButton>
+        <PaperLink poolId={poolId} kind="visit" of={{ last: told.day }}>
+          As PDF
+        </PaperLink>
         <PlainLink to={`/pools/${poolId}`} minH="44px" display="inline-flex" alignItems="center">
           Back to the pool
         </PlainLink>
@@ -164,7 +168,7 @@ function Lines({ title, lines }: { title: string; lines: (readonly [string, stri
   return (
     <Part title={title}>
       {lines.map(([at, what, detail]) => (
-        <Grid key={`${at}${what}`} templateColumns="3.5rem minmax(0,1fr)">
+        <Grid key={`${at}${what}`} templateColumns="5.25rem minmax(0,1fr)">
           <Text color="soft" fontVariantNumeric="tabular-nums">
             {at}
           </Text>

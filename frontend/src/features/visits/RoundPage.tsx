@@ -13,6 +13,7 @@ import { driverStore, startRound } from "../../lib/round";
 import { useStore } from "../../lib/store";
 import { dayName } from "../../lib/times";
 import { distanceText, unitsStore } from "../../lib/units";
+import { DayClosed } from "./DayClosed";
 import { LoadList } from "./LoadList";
 import { StopCard } from "./StopCard";
 import { useRound } from "./useRound";
@@ -62,9 +63,10 @@ interface TheRoundProps {
 }
 
 function TheRound({ round, view, onDay }: TheRoundProps) {
+  const person = useStore(driverStore);
   const navigate = useNavigate();
   const units = useStore(unitsStore);
-  const ids = view.stops.map(({ head }) => head.id);
+  const ids = view.standing; // what is changed here is the weekly round; a single day is changed in the weeks ahead
   const left = view.stops.filter(({ done }) => done === null);
   const next = left[0];
 
@@ -72,8 +74,9 @@ function TheRound({ round, view, onDay }: TheRoundProps) {
     startRound(view.stops.map(({ head }) => ({ id: head.id, name: head.settings.name })));
     void navigate(`/pools/${stop.head.id}/slip`);
   }
-  function move(index: number, by: 1 | -1) {
+  function move(pool: string, by: 1 | -1) {
     const order = [...ids];
+    const index = order.indexOf(pool);
     const [taken] = order.splice(index, 1);
     if (taken !== undefined) order.splice(index + by, 0, taken);
     void round.setStops(view.weekday, order);
@@ -86,7 +89,9 @@ function TheRound({ round, view, onDay }: TheRoundProps) {
           <Heading as="h1" fontSize="title" lineHeight="1.25">
             {view.is_today ? "Today’s round" : `${view.day_name}’s round`}
           </Heading>
-          <Text color="soft">{summary(view, left.length)}</Text>
+          <Text color="soft">
+            {summary(view, left.length)} <PlainLink to="/round/weeks">Weeks ahead</PlainLink>
+          </Text>
         </Box>
         <Flex gap="3" align="end" data-noprint>
           <Box w="11rem">
@@ -118,10 +123,14 @@ function TheRound({ round, view, onDay }: TheRoundProps) {
                 number={index + 1}
                 units={units}
                 isNext={view.is_today && stop === next}
-                canMove={{ up: index > 0, down: index < view.stops.length - 1 }}
+                canMove={{
+                  up: ids.indexOf(stop.head.id) > 0,
+                  down: ids.includes(stop.head.id) && ids.indexOf(stop.head.id) < ids.length - 1,
+                }}
+                todayOnly={!ids.includes(stop.head.id)}
                 busy={round.busy}
                 onStart={() => start(stop)}
-                onMove={(by) => move(index, by)}
+                onMove={(by) => move(stop.head.id, by)}
                 onRemove={() =>
                   void round.setStops(
                     view.weekday,
@@ -135,6 +144,9 @@ function TheRound({ round, view, onDay }: TheRoundProps) {
         <Grid gap="5">
           <LoadList trays={view.load} busy={round.busy} onCount={round.count} />
           <Exceptions view={view} />
+          {view.is_today && view.stops.some(({ done }) => done !== null) && (
+            <DayClosed person={person} units={units} />
+          )}
           <Others
             view={view}
             busy={round.busy}
@@ -160,7 +172,7 @@ function Shorter({ view, busy, onTake }: { view: Round; busy: boolean; onTake: (
   return (
     <Flex align="center" gap="4" mb="4" wrap="wrap" data-noprint>
       <Text>
-        Always to the nearest next, the way is {distanceText(view.nearest_km, units)} instead of{" "}
+        In another order the way is {distanceText(view.nearest_km, units)} instead of{" "}
         {distanceText(view.length_km, units)} as the crow flies.
       </Text>
       <SideButton disabled={busy} onClick={onTake}>
@@ -219,7 +231,7 @@ function Others({ view, busy, onAdd }: { view: Round; busy: boolean; onAdd: (id:
       <Heading as="h2" fontSize="lead" mb="2">
         Other pools
       </Heading>
-      {view.others.map(({ head, drift }) => (
+      {view.others.map(({ head }) => (
         <Flex
           key={head.id}
           py="2"
@@ -232,7 +244,7 @@ function Others({ view, busy, onAdd }: { view: Round; busy: boolean; onAdd: (id:
           <Box>
             <PlainLink to={`/pools/${head.id}`}>{head.settings.name}</PlainLink>
             <Text fontSize="note" color="soft">
-              {drift[0]?.text ?? "Nothing drifts."}
+              {head.next.text}
             </Text>
           </Box>
           <SideButton

@@ -6,7 +6,20 @@ import { recordedAt } from "../../testing/server";
 import { StopCard } from "./StopCard";
 
 const rounds = recordedAt<Person[]>("/people").map(({ id }) => recordedAt<Round>(`/round?person_id=${id}`));
-const stop = rounds.flatMap(({ stops, others }) => [...stops, ...others])[0];
+const inside = {
+  tests: [],
+  care: [],
+  doses: [],
+  drift: [],
+  next_visit: [],
+  holds: null,
+  done: null,
+  about_at: null,
+};
+const stop = rounds.flatMap(({ stops, others }) => [
+  ...stops,
+  ...others.map((other) => ({ ...inside, ...other })),
+])[0];
 
 it("says what is due and what goes in; is started, moved and taken off", async () => {
   if (!stop) throw new Error("no stop");
@@ -22,6 +35,9 @@ it("says what is due and what goes in; is started, moved and taken off", async (
       busy={false}
       {...on}
     />,
+  );
+  expect(screen.getByRole("link", { name: "As one list" }).getAttribute("href")).toBe(
+    `/pools/${stop.head.id}/visit?kind=stop`,
   );
   await user.click(screen.getByText("On to this stop"));
   await user.click(screen.getByLabelText(`${name} earlier`));

@@ -14,6 +14,8 @@ interface StopCardProps {
   units: Units;
   isNext: boolean;
   canMove: { up: boolean; down: boolean };
+  /** It stands on this day alone, by the weeks ahead; the weekly round is changed without it. */
+  todayOnly?: boolean;
   busy: boolean;
   onStart: () => void;
   onMove: (by: 1 | -1) => void;
@@ -22,7 +24,7 @@ interface StopCardProps {
 
 /** One stop: what is due, what goes in, what the next visit will find. The next one stands out. */
 export function StopCard(props: StopCardProps) {
-  const { stop, number, units, isNext, canMove, busy, onStart, onMove, onRemove } = props;
+  const { stop, number, units, isNext, canMove, todayOnly, busy, onStart, onMove, onRemove } = props;
   const { head, done } = stop;
   const name = head.settings.name;
   return (
@@ -39,6 +41,8 @@ export function StopCard(props: StopCardProps) {
             {name}
           </PlainLink>
           <Text color="soft" fontSize="note">
+            {todayOnly && "Today only. "}
+            {stop.about_at !== null && `About ${clock(stop.about_at, head.settings.time_zone)}. `}
             {traitsText(head, basinText(head.basin, units))}
           </Text>
           {done === null ? (
@@ -59,6 +63,16 @@ export function StopCard(props: StopCardProps) {
               </MainButton>
             )}
             {!isNext && done === null && <SideButton onClick={onStart}>Start here</SideButton>}
+            {done === null && (
+              <PlainLink
+                to={`/pools/${head.id}/visit?kind=stop`}
+                display="inline-flex"
+                alignItems="center"
+                minH="44px"
+              >
+                As one list
+              </PlainLink>
+            )}
             <SideButton
               px="3"
               aria-label={`${name} earlier`}
@@ -75,9 +89,16 @@ export function StopCard(props: StopCardProps) {
             >
               ↓
             </SideButton>
-            <SideButton px="3" aria-label={`Take ${name} off this round`} disabled={busy} onClick={onRemove}>
-              ×
-            </SideButton>
+            {!todayOnly && (
+              <SideButton
+                px="3"
+                aria-label={`Take ${name} off this round`}
+                disabled={busy}
+                onClick={onRemove}
+              >
+                ×
+              </SideButton>
+            )}
           </Flex>
         </Box>
       </Grid>

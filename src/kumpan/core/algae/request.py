@@ -21,10 +21,13 @@ from kumpan.core.algae.episode import (
 from kumpan.core.algae.overnight import Night, nights
 from kumpan.core.algae.severity import SEVERITIES, SeverityRow
 from kumpan.core.dosing.caps import highest_planned_mg_l
+from kumpan.core.dosing.mass_balance import mass_for_change_g
+from kumpan.core.findings import Finding
 from kumpan.core.forecast.conditions import USUAL
 from kumpan.core.forecast.rates import COVER_LETS_THROUGH, sun_loss_per_hour
 from kumpan.core.forecast.sun import SECONDS_AN_HOUR, sun_strength
 from kumpan.core.journal import DeadAlgaeStrategy, PhStrategy, PoolState, RescueSet, last_reading
+from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Filter, Traits
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
@@ -38,6 +41,8 @@ from kumpan.core.treatment.special.shock import (
     FIXED_MG_L,
     ShockRequest,
     ShockStrategy,
+    by_choice,
+    choice_refused,
     shock_product,
 )
 
@@ -168,22 +173,35 @@ class RescueRequest:
         return max(0.0, min(level_mg_l - free, (self.cap_mg_l - highest) / VOLUME_UNCERTAINTY))
 
     def product_for(self, rise_mg_l: float) -> Product | None:
-        """Liquid first; what brings calcium or stabilizer only while those have room."""
-        return shock_product(
-            ShockRequest(
-                readings=self.readings,
-                volume_l=self.volume_l,
-                traits=self.traits,
-                inventory=self.inventory,
-                bands=dict(self.bands),
-                swim_limit_mg_l=self.swim_limit_mg_l,
-                strategy=ShockStrategy.RATIO,
-                now=self.now,
-                evening=self.evening,
-                zone=self.zone,
-                display=self.display,
-            ),
-            rise_mg_l,
+        """What the person chose; else liquid first, and what brings calcium or stabilizer only while those
+        have room.
+        """
+        return shock_product(self._shock(), rise_mg_l)
+
+    def of_the_choice(self, product: Product, rise_mg_l: float) -> tuple[Finding, ...]:
+        """What the chosen product does that the plan's own choice would not."""
+        grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise_mg_l, self.volume_l)
+        return by_choice(self._shock(), product, grams)
+
+    @property
+    def choice_refused(self) -> Message | None:
+        """Why the chosen product is not poured here; None where it may be, or nothing was chosen."""
+        return choice_refused(self._shock())
+
+    def _shock(self) -> ShockRequest:
+        return ShockRequest(
+            readings=self.readings,
+            volume_l=self.volume_l,
+            traits=self.traits,
+            inventory=self.inventory,
+            bands=dict(self.bands),
+            swim_limit_mg_l=self.swim_limit_mg_l,
+            strategy=ShockStrategy.RATIO,
+            now=self.now,
+            evening=self.evening,
+            zone=self.zone,
+            display=self.display,
+            use=self.setting.use,
         )
 
     @property

@@ -25,12 +25,14 @@ from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard, cautions_for
 from kumpan.core.journal import DeadAlgaeStrategy, PhStrategy, last_reading
 from kumpan.core.maintenance.filter_pressure import LIMIT_KPA, clean_pressure, pressure_trend
+from kumpan.core.maintenance.procedures import own_key
 from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Number, Percent, PoolWater, Pressure
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.step import ADD, DO, Step
+from kumpan.core.treatment.label_words import label_words
 from kumpan.core.treatment.plan import Plan, plan
 from kumpan.core.treatment.schedule import Timeline
 from kumpan.core.treatment.special.shock import PH_FOR_SHOCK, chlorine_part
@@ -99,9 +101,10 @@ def _prepare_plan(request: RescueRequest) -> Plan:
     line = _line(request)
     for row in PREPARE:
         if row.when(request):
-            line.do(row.title, row.why, row.hazard)
+            line.do(row.title, row.why, row.hazard, care=row.care)
     title, hazard = CLEAN_FILTER[request.traits.filter]
-    line.do(title, Message("A clean filter before the first shock; note the clean pressure."), hazard)
+    first = Message("A clean filter before the first shock; note the clean pressure.")
+    line.do(title, first, hazard, care=(own_key("filter", request.traits),))
     return _plan(request, line, _metal_note(request))
 
 
@@ -183,7 +186,7 @@ def _round_plan(request: RescueRequest) -> Plan:
             "Nothing on the shelf shocks this pool without harm: tablets are too slow, granules bring "
             "too much stabilizer or calcium by now. Liquid chlorine adds only salt."
         )
-        left = (nothing_at_hand(Measure.FREE_CHLORINE, reason),)
+        left = (nothing_at_hand(Measure.FREE_CHLORINE, request.choice_refused or reason),)
         return Plan((), request.readings, left, _level_notes(request))
     line.do(
         request.row.brush,
@@ -207,7 +210,7 @@ def _round_plan(request: RescueRequest) -> Plan:
     )
     expect(request, line, rise)
     wait_and_test(request, line, rise)
-    return _plan(request, line, *_level_notes(request))
+    return _plan(request, line, *_level_notes(request), *request.of_the_choice(product, rise))
 
 
 def _brush_words(request: RescueRequest) -> Message:
@@ -281,6 +284,7 @@ def _filter_step(request: RescueRequest, line: Timeline) -> None:
                 limit=limit,
             ),
             hazard,
+            care=(own_key("filter", request.traits),),
         )
         return
     line.do(
@@ -386,8 +390,10 @@ def _clarifier(request: RescueRequest) -> Finding:
         )
     else:
         text = Message(
-            "A clarifier, or floc where you vacuum to waste, may be used now: by its label, nothing "
-            "else with it."
+            "A clarifier, or floc where you vacuum to waste, may be used now: {amount}, nothing "
+            "else with it.",
+            amount=label_words(request.inventory, ("clarifier",), request.volume_l, request.display)
+            or Message("by its label"),
         )
     return Finding("clarifier", text, Measure.FREE_CHLORINE)
 

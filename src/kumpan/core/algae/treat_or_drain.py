@@ -13,9 +13,10 @@ from kumpan.core.dosing.mass_balance import mass_for_change_g
 from kumpan.core.dosing.raisers import raiser
 from kumpan.core.dosing.water_change import share_to_replace
 from kumpan.core.journal import Severity
-from kumpan.core.messages import NOTHING, Cased, Message, listed
+from kumpan.core.messages import NOTHING, Cased, Message, Verbatim, listed
 from kumpan.core.pool.equipment import Surface
 from kumpan.core.products.product import Product
+from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Number
 from kumpan.core.treatment.special.drain import goes
@@ -35,7 +36,10 @@ STARTUP = (
 
 @dataclass(frozen=True, kw_only=True)
 class OptionCost:
-    """One way: money (low, high; None where a price is not told), days (low, high), water in L, words."""
+    """One way: money (low, high; None where a price is not told), days (low, high), water in L, words.
+
+    `at_least` is what is known of the money; `gaps` names what it leaves out.
+    """
 
     key: str
     title: Message
@@ -43,6 +47,12 @@ class OptionCost:
     days: tuple[float, float]
     water_l: float
     text: Message
+    at_least: float
+    gaps: tuple[Message, ...]
+
+
+NO_WATER_PRICE = Message("the price of water")
+NO_POWER_PRICE = Message("power for the pump")
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -81,13 +91,12 @@ def _treat(request: RescueRequest, board: RescueBoard) -> OptionCost:
     if plant.pump_kw is not None and plant.price_per_kwh is not None:
         power = plant.pump_kw * plant.price_per_kwh * 24
     water = BACKWASHES_SHARE_A_DAY * request.volume_l * sum(days) / 2
-    money = None
-    if cost is not None:
-        water_money = (request.hoses.price_per_m3 or 0.0) * water / 1000
-        money = (
-            cost[0] + (power or 0.0) * days[0] + water_money,
-            cost[2] + (power or 0.0) * days[1] + water_money,
-        )
+    water_money = (request.hoses.price_per_m3 or 0.0) * water / 1000
+    low, high = (cost[0], cost[2]) if cost is not None else (0.0, 0.0)
+    low, high = low + (power or 0.0) * days[0] + water_money, high + (power or 0.0) * days[1] + water_money
+    gaps = [Message("the price of the chlorine")] if cost is None else []
+    gaps += [NO_POWER_PRICE] if power is None else []
+    gaps += [NO_WATER_PRICE] if request.hoses.price_per_m3 is None else []
     amount = board.tally.ahead_text
     text = (
         Message("Chlorine: {amount}.", amount=amount)
@@ -95,19 +104,24 @@ def _treat(request: RescueRequest, board: RescueBoard) -> OptionCost:
         else Message("Nothing on the shelf treats it.")
     )
     return OptionCost(
-        key="treat", title=Message("Treat it"), money=money, days=days, water_l=water, text=text
+        key="treat",
+        title=Message("Treat it"),
+        money=(low, high) if cost is not None else None,
+        days=days,
+        water_l=water,
+        text=text,
+        at_least=low,
+        gaps=tuple(gaps),
     )
 
 
 def _drain(request: RescueRequest) -> OptionCost:
     hours = request.volume_l / request.hoses.drain_l_per_h + request.volume_l / request.hoses.fill_l_per_h
     days = hours / 24 + 1
-    startup, known = _startup_money(request)
+    startup, gaps = _startup_money(request)
     water = request.hoses.price_per_m3
-    money = None
-    if water is not None and known:
-        total = water * request.volume_l / 1000 + startup
-        money = (total, total)
+    total = (water or 0.0) * request.volume_l / 1000 + startup
+    gaps += (NO_WATER_PRICE,) if water is None else ()
     text = Message(
         "Empty, wash, refill, start up. A professional is asked first: ground water can lift or "
         "crack a shell."
@@ -117,17 +131,20 @@ def _drain(request: RescueRequest) -> OptionCost:
     return OptionCost(
         key="drain",
         title=Message("Drain and refill"),
-        money=money,
+        money=None if gaps else (total, total),
         days=(ceil(days), ceil(days) + STARTUP_DAYS),
         water_l=request.volume_l,
         text=text,
+        at_least=total,
+        gaps=gaps,
     )
 
 
-def _startup_money(request: RescueRequest) -> tuple[float, bool]:
-    """The chemicals that bring fill water to the pool's aims, in money; False where a price is not told."""
+def _startup_money(request: RescueRequest) -> tuple[float, tuple[Message, ...]]:
+    """The chemicals that bring fill water to the pool's aims, in money, and those whose price is not told."""
     fill = fill_with_zeros(request.fill)
     total = 0.0
+    gaps: list[Message] = []
     for measure in STARTUP:
         band, now = request.bands.get(measure), fill.value(measure)
         if band is None or band.aim is None or not band.dose_low or now is None or now >= (band.low or 0.0):
@@ -135,9 +152,11 @@ def _startup_money(request: RescueRequest) -> tuple[float, bool]:
         product: Product | None = raiser(measure, request.traits, request.inventory)
         price = request.price_per_g.get(product.id) if product is not None else None
         if product is None or price is None:
-            return total, False
+            what = name_in_sentence(measure) if product is None else Verbatim(product.label)
+            gaps.append(Message("the price of {product}", product=what))
+            continue
         total += price * mass_for_change_g(product, measure, band.aim - now, request.volume_l)
-    return total, True
+    return total, tuple(gaps)
 
 
 def _part(request: RescueRequest, board: RescueBoard) -> OptionCost | None:
@@ -173,6 +192,8 @@ def _part(request: RescueRequest, board: RescueBoard) -> OptionCost | None:
         days=days,
         water_l=treat.water_l + water,
         text=text,
+        at_least=treat.at_least + (price or 0.0) * water / 1000,
+        gaps=treat.gaps,
     )
 
 

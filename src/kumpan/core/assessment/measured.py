@@ -24,7 +24,7 @@ from kumpan.core.assessment.undone import undone
 from kumpan.core.journal import Reading, history
 from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure
-from kumpan.core.ranges.profiles import Band
+from kumpan.core.ranges.profiles import STAINS_AND_FEED, Band
 from kumpan.core.ranges.verdicts import VerdictCode, verdict
 from kumpan.core.testing.plausibility import spoils_ph
 
@@ -33,13 +33,6 @@ SOURCES_USED = ("swim-limit", "school-household")
 K, S, M = RemedyKind, FindingSeverity, Measure
 _HIGH, _LOW = VerdictCode.HIGH, VerdictCode.LOW
 PH_OPEN = (7.0, 8.0)
-
-# What no profile has a band for. Origin: handbook 07 (copper stains over 0.3 ppm), 03 (phosphate), 09 (iron).
-STAINS_AND_FEED: Mapping[Measure, Band] = {
-    M.COPPER: Band(None, 0.3, None, dose_low=False),
-    M.IRON: Band(None, 0.3, None, dose_low=False),
-    M.PHOSPHATE: Band(None, 100.0, None, dose_low=False),
-}
 
 # Beyond its band where no product at hand moves it, or before one may. Origin: handbook 03, 04, 06, 07.
 OUTSIDE: Mapping[tuple[Measure, VerdictCode], Remedy] = {

@@ -63,12 +63,15 @@ class Remedy:
 
     @property
     def station(self) -> str:
-        """The screen where it is done."""
+        """The screen where it is done; `do/` and its name for a procedure that stands step by step."""
         if self.kind in (RemedyKind.TEST, RemedyKind.LOOK):
             return "slip"
         if self.kind is RemedyKind.PLAN:
             return "rescue" if self.plan == "rescue" else "sheet"
-        return {"care": "care", "identify": "identify"}.get(self.procedure or "", "board")
+        screens = {"care": "care", "identify": "identify", "winter": "board"}
+        if self.kind is RemedyKind.PROCEDURE and self.procedure and self.procedure not in screens:
+            return f"do/{self.procedure}"
+        return screens.get(self.procedure or "", "board")
 
 
 @dataclass(frozen=True, kw_only=True)

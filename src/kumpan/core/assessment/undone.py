@@ -13,7 +13,7 @@ from kumpan.core.forecast.expected import NEW_WATER_COUNTS
 from kumpan.core.journal import AdditionMade, Entry, NotedEvent, last_reading
 from kumpan.core.journal.pool_entries import WaterChange
 from kumpan.core.messages import Verbatim
-from kumpan.core.products.catalogue import CATALOGUE, CHLORINE_CARRIERS
+from kumpan.core.products.catalogue import CHLORINE_CARRIERS, chemical
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
 
@@ -79,7 +79,7 @@ def undone(case: Case, tested_at: datetime) -> bool:
 
 def called(poured: Entry[AdditionMade]) -> Verbatim:
     """What went in, by its common name."""
-    return Verbatim(CATALOGUE[poured.body.chemical].name.lower())
+    return Verbatim(chemical(poured.body.chemical).name.lower())
 
 
 def product(body: AdditionMade) -> Product:

@@ -31,6 +31,8 @@ SLOPE_HOLDS_PH = 1e-3  # after a shorter step the old slope still serves
 BRACKET_SLACK_PH = 0.02
 LARGEST_STEP_PH = 1.5
 FRAME_STILL = 1e-4
+END_STANDS_STILL = 1e-6  # mol/L: the titration's end no longer moves the answer; 4e-7 in the index at most
+CARBON_STILL = 1e-10  # mol/L, of the carbon that is sought from a pH: 1e-7 mg/L of carbonate
 SETTLED = 1e-12  # mol/L; a round trip then closes to 1e-6 even at the corners of the range
 MG_PER_EQ = molar.ALKALINITY_EQUIVALENT_AS_CACO3 * 1000.0
 
@@ -123,9 +125,11 @@ def _iterate(known: Known) -> State:
     totals = _balanced(totals)
     now_frame = end_frame = start_frame(totals)
     carbon: Number = totals.carbon
+    end, step = None, 1.0
     for _ in range(MOST_ROUNDS):
         now = one_round(known.ph, totals, k, now_frame)
-        end = one_round(TITRATION_END_PH, _titrated(totals, known.total_alkalinity), k, end_frame)
+        if end is None or step > END_STANDS_STILL:
+            end = one_round(TITRATION_END_PH, _titrated(totals, known.total_alkalinity), k, end_frame)
         per_carbon = now.carbonate_alkalinity_per_carbon - end.carbonate_alkalinity_per_carbon
         new = (known.total_alkalinity - now.other_alkalinity + end.other_alkalinity) / per_carbon
         alkalinity = now.other_alkalinity + new * now.carbonate_alkalinity_per_carbon
@@ -135,7 +139,7 @@ def _iterate(known: Known) -> State:
             0.5 * (abs(carbon) + carbon) + 1e-15
         )  # below zero is told afterwards; the iteration needs a water
         totals = _balanced(totals._replace(carbon=held, alkalinity=alkalinity, sulfate=known.base.sulfate))
-        if step < SETTLED:
+        if step < CARBON_STILL:
             break
     return State(totals._replace(carbon=carbon), now, known.total_alkalinity * MG_PER_EQ)
 

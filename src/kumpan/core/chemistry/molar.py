@@ -6,7 +6,7 @@ A test derives each one again from a general reference library.
 SOURCE = "mass-balance"
 
 H, B, C, N, O = 1.008, 10.81, 12.011, 14.007, 15.999  # noqa: E741
-NA, S, CL, K, CA = 22.990, 32.06, 35.45, 39.098, 40.078
+NA, S, CL, K, CA, CU = 22.990, 32.06, 35.45, 39.098, 40.078, 63.546
 
 CHLORINE = 2 * CL
 CALCIUM_CARBONATE = CA + C + 3 * O

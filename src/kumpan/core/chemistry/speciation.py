@@ -16,6 +16,7 @@ from kumpan.core.chemistry.constants import CYANURATES, Constants
 Number = float  # a float, or a numpy array of floats
 
 MOST_ROUNDS = 80
+HOCL_STILL = 1e-9  # of free chlorine; the rounds around it close in on what is left
 TOLERANCE = 1e-12
 
 
@@ -88,24 +89,20 @@ class _Gamma(NamedTuple):
 
 def _gammas(strength: Number, k: Constants) -> _Gamma:
     root = strength**0.5
-    a, b = k.debye_a, k.debye_b
-    davies = -a * (root / (1 + root) - 0.3 * strength)
-    one = 10.0**davies
-
-    def sized(charge2: float, size: float, slope: float) -> Number:
-        coefficient: Number = 10.0 ** (-a * charge2 * root / (1 + b * size * root) + slope * strength)
-        return coefficient
-
-    monovalent54 = sized(1, 5.4, 0.0)
+    slope, reach = -k.debye_a * root, k.debye_b * root
+    one = 10.0 ** (-k.debye_a * (root / (1 + root) - 0.3 * strength))
+    # Debye-Hueckel with the ion's size (angstrom) and, for some, a term linear in the strength (WATEQ).
+    monovalent54 = 10.0 ** (slope / (1 + 5.4 * reach))
+    divalent5 = 4 * slope / (1 + 5.0 * reach)
     return _Gamma(
-        h=sized(1, 9.0, 0.0),
-        oh=sized(1, 3.5, 0.0),
-        ca=sized(4, 5.0, 0.165),
-        na=sized(1, 4.08, 0.082),
+        h=10.0 ** (slope / (1 + 9.0 * reach)),
+        oh=10.0 ** (slope / (1 + 3.5 * reach)),
+        ca=10.0 ** (divalent5 + 0.165 * strength),
+        na=10.0 ** (slope / (1 + 4.08 * reach) + 0.082 * strength),
         co3=monovalent54**4,
         hco3=monovalent54,
-        so4=sized(4, 5.0, -0.04),
-        cahco3=sized(1, 6.0, 0.0),
+        so4=10.0 ** (divalent5 - 0.04 * strength),
+        cahco3=10.0 ** (slope / (1 + 6.0 * reach)),
         naso4=monovalent54,
         one=one,
         two=one**4,
@@ -290,7 +287,7 @@ def _hypochlorous(
     """HOCl from the chlorine balance by Newton, from the last round's value; a step below zero is halved."""
     s0, s1, s2, s3 = s
     x = guess + (guess <= 0) * chlorine / (1 + ocl + cyanurate * s1 / s0)
-    enough = 1e-13 * (worst(chlorine) + 1e-12)
+    enough = HOCL_STILL * (worst(chlorine) + 1e-12)
     for _ in range(MOST_ROUNDS):
         bottom = s0 + x * (s1 + x * (s2 + x * s3))
         top = x * (s1 + x * (2 * s2 + x * 3 * s3))

@@ -70,7 +70,7 @@ def for_both(
 
 def _same(one: Amounts, other: Amounts) -> bool:
     keys = set(one) | set(other)
-    return all(abs(one.get(k, 0.0) - other.get(k, 0.0)) <= 1e-9 * (1 + one.get(k, 0.0)) for k in keys)
+    return all(abs(one.get(k, 0.0) - other.get(k, 0.0)) <= 1e-7 * (1 + one.get(k, 0.0)) for k in keys)
 
 
 def _two_equations(

@@ -10,7 +10,14 @@ from kumpan.core.quantities.readings import Measure, Readings
 SOURCE = "mass-balance"
 
 NONE_IN_FILL = (Measure.FREE_CHLORINE, Measure.CYANURIC_ACID, Measure.BORATE)
-MIXES = (*BALANCED, Measure.TOTAL_CHLORINE, Measure.COPPER, Measure.PHOSPHATE, Measure.TEMPERATURE)
+MIXES = (
+    *BALANCED,
+    Measure.TOTAL_CHLORINE,
+    Measure.IRON,
+    Measure.PHOSPHATE,
+    Measure.TDS,
+    Measure.TEMPERATURE,
+)
 
 
 def fill_with_zeros(fill: Readings) -> Readings:

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from kumpan.core.chemistry import molar
-from kumpan.core.products.catalogue import CATALOGUE, Effect
+from kumpan.core.products.catalogue import Effect, chemical
 from kumpan.core.products.product import Product, moles_per_g
 from kumpan.core.quantities.readings import Measure, Readings
 
@@ -30,6 +30,7 @@ _ROWS: tuple[_PerMole, ...] = (
     _PerMole(Measure.SALT, "chloride", molar.SODIUM_CHLORIDE),
     _PerMole(Measure.BORATE, "borate", molar.B),
     _PerMole(Measure.SULFATE, "sulfate", molar.SULFATE),
+    _PerMole(Measure.COPPER, "copper", molar.CU),
 )
 _BY_MEASURE: Mapping[Measure, _PerMole] = {row.measure: row for row in _ROWS}
 BALANCED: tuple[Measure, ...] = tuple(_BY_MEASURE)
@@ -41,7 +42,7 @@ def change_per_g(product: Product, measure: Measure, volume_l: float, *, spent: 
     `spent`: alkalinity once the product's chlorine is used up, instead of fresh.
     """
     row = _BY_MEASURE[measure]
-    effect: Effect = CATALOGUE[product.chemical].effect
+    effect: Effect = chemical(product.chemical).effect
     total = "spent_alkalinity" if spent and row.total == "alkalinity" else row.total
     per_mole: float = getattr(effect, total)
     return per_mole * row.grams * 1000.0 * moles_per_g(product) / volume_l

@@ -35,6 +35,7 @@ ORDER: tuple[str, ...] = (
 ACIDS = ("hydrochloric_acid", "sodium_bisulfate")
 STABILIZERS = ("cyanuric_acid",)
 CALCIUM = ("calcium_chloride", "calcium_hypochlorite")
+OXIDIZERS = ("sodium_hypochlorite", "calcium_hypochlorite", "sodium_dichlor", "potassium_monopersulfate")
 CARBONATES = ("sodium_bicarbonate", "sodium_carbonate")
 
 
@@ -52,6 +53,22 @@ SEPARATIONS: tuple[Separation, ...] = (
     Separation(CALCIUM, CARBONATES, 240, Message("calcium and alkalinity together cloud the water")),
     Separation(
         ACIDS + STABILIZERS, CHLORINE_CARRIERS, 60, Message("acid or stabilizer on chlorine sets gas free")
+    ),
+    # Handbook 12: a quat and a shock never on one day; weeks between a phosphonate and what reads phosphate.
+    Separation(
+        ("algaecide_quat",),
+        OXIDIZERS,
+        1440,
+        Message("chlorine and other oxidizers destroy it on the same day"),
+    ),
+    Separation(
+        ("sequestrant",),
+        ("phosphate_remover",),
+        28 * 1440,
+        Message("a sequestrant of the phosphonate kind reads as phosphate for weeks"),
+    ),
+    Separation(
+        ("sequestrant",), OXIDIZERS, 1440, Message("oxidizers destroy it before it has caught the metal")
     ),
 )
 ANY_TWO_MINUTES = 30
@@ -114,6 +131,7 @@ POURED_FOR: dict[str, Measure] = {
     "sodium_chloride": Measure.SALT,
     "boric_acid": Measure.BORATE,
     "sodium_thiosulfate": Measure.FREE_CHLORINE,
+    "algaecide_copper": Measure.COPPER,
 }
 
 

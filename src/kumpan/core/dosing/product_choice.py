@@ -17,11 +17,12 @@ from kumpan.core.chemistry.equilibrium import State
 from kumpan.core.chemistry.speciation import Totals, speciate
 from kumpan.core.dosing.mass_balance import change_per_g
 from kumpan.core.dosing.mixing import added
-from kumpan.core.dosing.raisers import CHLORINE_PREFERENCE
+from kumpan.core.dosing.raisers import CHLORINE_PREFERENCE, unsuited
 from kumpan.core.dosing.solution import Solution
 from kumpan.core.dosing.solver import LINEAR_ORDER, solve
-from kumpan.core.pool.equipment import Chlorination, Traits
-from kumpan.core.products.catalogue import CHLORINE_CARRIERS, STABILIZED
+from kumpan.core.messages import Message
+from kumpan.core.pool.equipment import Traits
+from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.products.product import Product
 from kumpan.core.products.stock import Stocked
 from kumpan.core.quantities.readings import Measure, Readings
@@ -276,15 +277,23 @@ def _quick(product: Product, request: ChoiceRequest) -> bool:
     return quick and _eligible(product, request)
 
 
-def _eligible(product: Product, request: ChoiceRequest) -> bool:
-    """Never what does harm here (calcium to a salt cell, stabilizer indoors, borate unasked), nor tablets to
-    raise chlorine while something quick is at hand: they take days.
+def why_not(product: Product, request: ChoiceRequest) -> Message | None:
+    """Why a plan does not raise or lower anything with it here; None where it may.
+
+    Tablets take days, so they raise no chlorine while something quick is at hand; borate is added on purpose
+    only.
     """
-    if product.chemical in NEVER or (request.traits.indoor and product.chemical in STABILIZED):
-        return False
-    if product.chemical == SLOW:
-        return not any(_quick(other.product, request) for other in request.inventory)
-    salt_cell = request.traits.chlorination is Chlorination.SALT_CELL
-    if salt_cell and product.chemical == "calcium_hypochlorite":
-        return False
-    return product.chemical != "boric_acid" or Measure.BORATE in request.aims.named
+    harm = unsuited(product.chemical, request.traits)
+    if harm is not None:
+        return harm
+    if product.chemical in NEVER:
+        return Message("It is poured for what it is named for only, by a plan of its own.")
+    if product.chemical == SLOW and any(_quick(other.product, request) for other in request.inventory):
+        return Message("Tablets dissolve over days: they hold a level, they do not raise it.")
+    if product.chemical == "boric_acid" and Measure.BORATE not in request.aims.named:
+        return Message("It brings borate, which is added on purpose only.")
+    return None
+
+
+def _eligible(product: Product, request: ChoiceRequest) -> bool:
+    return why_not(product, request) is None

@@ -34,6 +34,8 @@ LINEAR_ORDER: tuple[Measure, ...] = (
     Measure.CYANURIC_ACID,
     Measure.SALT,
 )
+# Their readings take part in pH and alkalinity only by the strength of the water's ions.
+MASS_ALONE = frozenset({Measure.FREE_CHLORINE, Measure.CALCIUM_HARDNESS, Measure.SALT})
 ROUNDS = 8
 PH_TRACE, ALKALINITY_TRACE = 0.01, 0.5  # a dose that moves less is no dose
 EXACT_SHARE = 0.1
@@ -72,8 +74,42 @@ def solve(
 def masses_by_product(
     readings: Readings, volume_l: float, traits: Traits, aims: Aims, inventory: Sequence[Product]
 ) -> dict[str, float]:
-    """Only the amounts, g by product id: what is asked often, when a reading is moved within its doubt."""
-    work = _worked(readings, volume_l, traits=traits, aims=aims, inventory=inventory)
+    """Only the amounts, g by product id."""
+    return _masses(_worked(readings, volume_l, traits=traits, aims=aims, inventory=inventory))
+
+
+class MovedSolver:
+    """The amounts again and again for one water whose readings are moved a little, one at a time.
+
+    Each solution begins at the amounts of the water as read, and what moves neither pH nor alkalinity
+    leaves their products as they are there: the strength of the water's ions alone moves them by less
+    than anybody measures out.
+    """
+
+    def __init__(
+        self, readings: Readings, volume_l: float, traits: Traits, aims: Aims, inventory: Sequence[Product]
+    ) -> None:
+        self._centre = _worked(readings, volume_l, traits=traits, aims=aims, inventory=inventory)
+
+    def centre(self) -> dict[str, float]:
+        """The amounts for the readings as they are, g by product id."""
+        return _masses(self._centre)
+
+    def moved(self, measure: Measure, value: float) -> dict[str, float]:
+        """The amounts with another value of one measure, g by product id."""
+        readings = self._centre.readings.with_value(measure, value)
+        mass_alone = measure in MASS_ALONE
+        start = self._centre.start if mass_alone else _start(readings)[0]
+        work = replace(self._centre, readings=readings, start=start, linear={}, unmet={})
+        if start is None:
+            work.balance = {}
+        _solve_linear(work)  # once: the side effects of what changes are far smaller than the change
+        if start is not None and not mass_alone:
+            solve_balance(work, start)
+        return _masses(work)
+
+
+def _masses(work: Work) -> dict[str, float]:
     linear = {product.id: mass for product, (mass, _, _) in work.linear.items()}
     return linear | {product.id: mass for product, mass in work.balance.items()}
 

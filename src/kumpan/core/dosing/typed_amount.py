@@ -12,7 +12,7 @@ from kumpan.core.dosing.rounding import measures, package_noun
 from kumpan.core.errors import InvalidInput, UnreadableQuantity
 from kumpan.core.messages import Message, Verbatim
 from kumpan.core.products.product import Product, mass_from_volume_g, volume_from_mass_ml
-from kumpan.core.quantities.typed import UNITS, Dimension, read_number, read_quantity
+from kumpan.core.quantities.typed import UNITS, Dimension, read_number, read_quantity, spelled
 from kumpan.core.quantities.units import Units
 from kumpan.core.records.containers import Container, ContainerKind
 
@@ -20,9 +20,32 @@ SOURCE = "mass-balance"
 
 MOST_G = 1e7
 PACKAGE_WORDS = frozenset(
-    ["package", "pack", "bag", "sack", "box", "bucket", "pail", "tub", "drum", "jug", "bottle", "carton"]
+    [
+        "package",
+        "pack",
+        "bag",
+        "sack",
+        "box",
+        "bucket",
+        "pail",
+        "tub",
+        "drum",
+        "jug",
+        "bottle",
+        "carton",
+        "tablet",
+        "pouch",
+    ]
 )
 _IN_BRACKETS = re.compile(r"\s*\([^)]*\)\s*$")  # a sheet's second telling of the same
+_SIZED = re.compile(
+    r"(?:(?P<count>[\d.,/½¼¾⅓⅔\s]*[\d½¼¾⅓⅔])\s*(?:[x×]\s*|\s)(?=[\d½¼¾⅓⅔]))?"
+    r"(?P<size>[\d.,/½¼¾⅓⅔\s]*[\d½¼¾⅓⅔]\s*-?\s*(?:fl\.?\s*)?[a-z]+)[\s-]+(?P<name>[a-z]+)",
+    re.IGNORECASE,
+)
+_OF_SIZE = re.compile(
+    r"(?P<count>[\d.,/½¼¾⅓⅔\s]*[\d½¼¾⅓⅔])\s*(?P<name>[a-z]+)\s+of\s+(?P<size>\d.*)", re.IGNORECASE
+)
 _COUNTED = re.compile(
     r"(?P<count>[\d.,/½¼¾⅓⅔\s]*[\d½¼¾⅓⅔])\s*(?P<times>[x×]\s)?\s*(?P<name>[^\W\d]\D*?)\s*(\bof\s+\d.*)?",
     re.IGNORECASE,
@@ -43,9 +66,11 @@ def read_amount(product: Product, text: str, *, units: Units, boxes: Sequence[Co
 
     Raises UnreadableQuantity with what to write instead, InvalidInput for nothing or far too much.
     """
-    words = _IN_BRACKETS.sub("", text)
+    words = spelled(_IN_BRACKETS.sub("", text)).strip()
     try:
-        mass_g = _counted_g(product, words, boxes)
+        mass_g = _sized_g(product, words)
+        if mass_g is None:
+            mass_g = _counted_g(product, words, boxes)
         read = _plain(product, words, units) if mass_g is None else _of_mass(product, mass_g)
     except UnreadableQuantity as trouble:
         raise UnreadableQuantity(trouble.message, "amount") from trouble
@@ -63,6 +88,21 @@ def _plain(product: Product, text: str, units: Units) -> AmountRead:
         ml = read_quantity(text, Dimension.VOLUME, "ml" if units is Units.METRIC else "floz").value * 1000.0
         return AmountRead(mass_from_volume_g(product, ml), ml)
     return AmountRead(read_quantity(text, Dimension.MASS, "g" if units is Units.METRIC else "lb").value, None)
+
+
+def _sized_g(product: Product, text: str) -> float | None:
+    """Packages whose size is typed with them, "six 1 lb bags" or "2 bags of 40 lb"; None for other words."""
+    found = _OF_SIZE.fullmatch(text) or _SIZED.fullmatch(text)
+    if found is None or _singular(found["name"].lower()) not in PACKAGE_WORDS | {package_noun(product)}:
+        return None
+    if re.sub(r"[^a-z]", "", found["size"].lower()) not in UNITS:
+        return None
+    size = _plain(product, found["size"].replace("-", " "), Units.US).mass_g
+    if found["count"] is None and found["name"].lower() != _singular(found["name"].lower()):
+        raise UnreadableQuantity(
+            Message('How many? Write it like "3 bags of {size}".', size=Verbatim(found["size"].strip()))
+        )
+    return size * (read_number(found["count"].strip()) if found["count"] else 1.0)
 
 
 def _counted_g(product: Product, text: str, boxes: Sequence[Container]) -> float | None:

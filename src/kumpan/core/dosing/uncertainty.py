@@ -8,7 +8,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from math import sqrt
 
-from kumpan.core.dosing.solver import masses_by_product
+from kumpan.core.dosing.solver import MovedSolver
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
@@ -39,7 +39,8 @@ def dose_uncertainties(
 ) -> dict[str, DoseUncertainty]:
     """Product id -> range of its dose. Products that the readings' ends do not move are left out."""
     fixed = _with_the_same_goals(readings, aims)
-    centre = masses_by_product(readings, volume_l, traits=traits, aims=fixed, inventory=inventory)
+    solver = MovedSolver(readings, volume_l, traits=traits, aims=fixed, inventory=inventory)
+    centre = solver.centre()
     below: dict[str, dict[Measure, float]] = {}
     above: dict[str, dict[Measure, float]] = {}
     for value in measured:
@@ -47,8 +48,7 @@ def dose_uncertainties(
         if value.measure not in TARGETABLE or middle is None or value.high <= value.low:
             continue
         for end in (value.low, value.high):
-            moved = readings.with_value(value.measure, max(0.0, middle + end - value.value))
-            masses = masses_by_product(moved, volume_l, traits=traits, aims=fixed, inventory=inventory)
+            masses = solver.moved(value.measure, max(0.0, middle + end - value.value))
             for product_id, mass in centre.items():
                 change = masses.get(product_id, 0.0) - mass
                 side = below if change < 0 else above

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -62,7 +63,7 @@ class Conditions:
     source: Array
     pulses: Array
 
-    @property
+    @cached_property
     def hours(self) -> Array:
         """The length of each interval between knots, h."""
         return np.asarray(np.diff(self.knots_s) / SECONDS_AN_HOUR, dtype=np.float64)

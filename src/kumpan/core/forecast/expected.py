@@ -5,9 +5,10 @@ taken sooner is shown, not used, and erases no pour. Use-up over time is not rec
 forecast's. Sources: mass-balance, mixing.
 """
 
-from collections.abc import Mapping
+from bisect import bisect_left, bisect_right
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
-from datetime import datetime, timedelta
+from datetime import UTC, datetime, timedelta
 
 from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings, solve_totals
 from kumpan.core.dosing.dilution import MIXES, fill_with_zeros
@@ -25,6 +26,7 @@ from kumpan.core.journal import (
     WaterChanged,
     history,
     last_reading,
+    once_a_state,
 )
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.readings import READING_MEASURES, Measure, Readings
@@ -55,6 +57,7 @@ MOVES: Mapping[str, tuple[Measure, ...]] = {
 }
 LITTLE_COMBINED_MG_L = 0.5
 COMBINED_SPEAKS_FOR = timedelta(days=30)
+_MIXES_WITHIN = timedelta(minutes=max(row.minutes for row in MIXING.values()))
 NEW_WATER_COUNTS = 0.05  # of the pool; less than that is within every test's doubt
 
 
@@ -66,6 +69,7 @@ def mixed_at(poured: Entry[AdditionMade], measure: Measure) -> datetime | None:
     return poured.at + timedelta(minutes=row.minutes)
 
 
+@once_a_state
 def settled_reading(state: PoolState, measure: Measure) -> Reading | None:
     """The latest reading of a measure that was taken when all that went in before it had mixed.
 
@@ -73,11 +77,23 @@ def settled_reading(state: PoolState, measure: Measure) -> Reading | None:
     """
     past = history(state, measure)
     if measure is _M.FREE_CHLORINE:
-        past = [*past, *_free_by_total(state, past[-1].at if past else None)]
+        past = (*past, *_free_by_total(state, past[-1].at if past else None))
     for reading in reversed(past):
-        if not any(_unmixed(poured, measure, reading.at) for poured in state.additions):
+        if not any(
+            _unmixed(poured, measure, reading.at) for poured in _poured_shortly_before(state, reading)
+        ):
             return reading
     return None
+
+
+def _poured_shortly_before(state: PoolState, reading: Reading) -> Sequence[Entry[AdditionMade]]:
+    """What may not have been mixed when a reading was taken; the additions are in order of their time."""
+    first = bisect_left(state.additions, reading.at - _MIXES_WITHIN, key=_happened)
+    return state.additions[first : bisect_left(state.additions, reading.at, key=_happened)]
+
+
+def _happened(entry: Entry) -> datetime:
+    return entry.at
 
 
 def _free_by_total(state: PoolState, after: datetime | None) -> list[Reading]:
@@ -110,17 +126,17 @@ def untested_since(state: PoolState, now: datetime) -> frozenset[Measure]:
     found = set()
     for measure in (*_BALANCE, _M.CALCIUM_HARDNESS, _M.CYANURIC_ACID, _M.SALT, _M.BORATE):
         last = settled_reading(state, measure)
-        for poured in state.additions:
+        first = 0 if last is None else bisect_right(state.additions, last.at, key=_happened)
+        for poured in state.additions[first:]:
             ready = mixed_at(poured, measure)
-            if ready is None or (last is not None and last.at >= ready):
-                continue
-            if last is not None and poured.at <= last.at:
+            if ready is None:
                 continue
             if measure in _BALANCE or now < ready:
                 found.add(measure)
     return frozenset(found)
 
 
+@once_a_state
 def measured_readings(state: PoolState) -> Readings:
     """The latest value of every measure that counts, whenever it was tested."""
     readings = Readings()
@@ -136,6 +152,7 @@ def last_values(state: PoolState) -> tuple[Measured, ...]:
     return tuple(last.value for m in READING_MEASURES if (last := settled_reading(state, m)) is not None)
 
 
+@once_a_state
 def expected_now(state: PoolState) -> Readings:
     """The latest values moved by what was poured or replaced after each was measured; pH by the equilibrium.
 
@@ -145,8 +162,11 @@ def expected_now(state: PoolState) -> Readings:
     if state.basin is None:
         return readings
     tested_at = {m: last.at for m in READING_MEASURES if (last := settled_reading(state, m)) is not None}
+    first = min(tested_at.values(), default=datetime.max.replace(tzinfo=UTC))
     changes: list[Entry[AdditionMade] | Entry[WaterChanged]] = [*state.additions, *_much_new_water(state)]
     for entry in sorted(changes, key=lambda entry: entry.at):
+        if entry.at <= first:
+            continue
         later = frozenset(measure for measure, at in tested_at.items() if at < entry.at)
         if isinstance(entry.body, AdditionMade):
             readings = _with_addition(readings, entry.body, later, state.basin)

@@ -171,10 +171,15 @@ def filtered(
     acting: Conditions, factors: Factors, unrest: float, observed: Sequence[Observation]
 ) -> list[Belief]:
     """The belief after each test, in order; the first test is believed as read."""
+    courses = segments(acting, factors, [seen.knot for seen in observed])
+    return along(courses, unrest, observed)
+
+
+def along(courses: Sequence[Segment], unrest: float, observed: Sequence[Observation]) -> list[Belief]:
+    """The same where the segments between the tests are known."""
     first = observed[0]
     belief = Belief(mean=first.value, variance=first.sd**2, extra_variance=unrest**2)
     found = [belief]
-    courses = segments(acting, factors, [seen.knot for seen in observed])
     for course, seen in zip(courses, observed[1:], strict=True):
         belief = updated(carried(belief, course, unrest), seen.value, seen.sd)
         found.append(belief)

@@ -14,7 +14,7 @@ from kumpan.core.journal.algae_entries import (
 )
 from kumpan.core.journal.device_entries import DeviceChanged, DeviceDay, DeviceLinked, DeviceReading
 from kumpan.core.journal.entry import Body, Entry, NotUnderstood, Voided
-from kumpan.core.journal.fold import PoolState, effective, fold, in_order, of_kind
+from kumpan.core.journal.fold import PoolState, effective, fold, in_order, of_kind, once_a_state
 from kumpan.core.journal.internal import for_others
 from kumpan.core.journal.kinds import BY_BODY, KINDS, Kind, can_change, kind_of
 from kumpan.core.journal.maintenance_entries import (
@@ -26,7 +26,11 @@ from kumpan.core.journal.maintenance_entries import (
     EventNoted,
     FeedOpened,
     InterviewHeld,
+    MachineKind,
+    MachineSet,
     NotedEvent,
+    OwnTask,
+    PartReplaced,
     PlantSet,
     PressureRead,
     PumpWindow,
@@ -47,6 +51,8 @@ from kumpan.core.journal.pool_entries import (
     Clarity,
     EquipmentSet,
     Level,
+    PhotoOf,
+    PhotoTaken,
     SettingsMade,
     SwimmersCounted,
     TestTaken,
@@ -54,7 +60,7 @@ from kumpan.core.journal.pool_entries import (
     WaterChange,
     WaterChanged,
 )
-from kumpan.core.journal.readings import Reading, history, last_reading, value_in
+from kumpan.core.journal.readings import Reading, history, last_reading, readings_of, value_in
 from kumpan.core.journal.season_entries import (
     ClimateSet,
     Cover,
@@ -67,12 +73,20 @@ from kumpan.core.journal.season_entries import (
 )
 from kumpan.core.journal.treatment_entries import Outcome, StepDone, TreatmentStarted
 from kumpan.core.journal.workspace_entries import (
+    Place,
     PreferencesSet,
     ProductBought,
+    ProductCounted,
+    ProductPlaced,
     RoundSet,
+    StopMoved,
     StrengthTested,
+    TechnicianAway,
     TruckCounted,
+    VisitBegun,
     VisitDone,
+    VisitKind,
+    WorkOnce,
 )
 
 __all__ = [
@@ -104,17 +118,26 @@ __all__ = [
     "Kind",
     "Level",
     "ListItemDone",
+    "MachineKind",
+    "MachineSet",
     "NotUnderstood",
     "NotedEvent",
     "Outcome",
     "OwnItem",
+    "OwnTask",
+    "PartReplaced",
     "PhStrategy",
+    "PhotoOf",
+    "PhotoTaken",
+    "Place",
     "PlantSet",
     "PoolKind",
     "PoolState",
     "PreferencesSet",
     "PressureRead",
     "ProductBought",
+    "ProductCounted",
+    "ProductPlaced",
     "PumpWindow",
     "Reading",
     "RescueEnded",
@@ -126,18 +149,23 @@ __all__ = [
     "Severity",
     "StepDone",
     "StepEntry",
+    "StopMoved",
     "StrengthTested",
     "SwimmersCounted",
+    "TechnicianAway",
     "TestTaken",
     "TreatmentStarted",
     "TruckCounted",
+    "VisitBegun",
     "VisitDone",
+    "VisitKind",
     "VisualCheck",
     "Voided",
     "WaterChange",
     "WaterChanged",
     "Which",
     "Winter",
+    "WorkOnce",
     "can_change",
     "effective",
     "fold",
@@ -148,7 +176,9 @@ __all__ = [
     "last_reading",
     "next_step",
     "of_kind",
+    "once_a_state",
     "open_treatment",
+    "readings_of",
     "recorded_steps",
     "steps_to_do",
     "unfinished_closures",

@@ -44,7 +44,7 @@ class RescueSet:
 
     `by_ratio` shocks to a share of stabilizer instead of to 10. None takes what fits the pool. Over
     `drain_over_stabilizer`, `drain_over_calcium` (mg/L) a pool whose first step cannot be seen is better
-    drained.
+    drained. `use`: the id of the product that the person shocks with; None leaves it to the plan.
     """
 
     severity: Severity
@@ -53,6 +53,7 @@ class RescueSet:
     ph_strategy: PhStrategy | None = None
     drain_over_stabilizer: float = 100.0
     drain_over_calcium: float = 600.0
+    use: str | None = None
 
 
 @dataclass(frozen=True)

@@ -16,6 +16,9 @@ from kumpan.core.journal.maintenance_entries import (
     EventNoted,
     FeedOpened,
     InterviewHeld,
+    MachineSet,
+    OwnTask,
+    PartReplaced,
     PlantSet,
     PressureRead,
 )
@@ -24,6 +27,7 @@ from kumpan.core.journal.pool_entries import (
     BasinMeasured,
     CellSet,
     EquipmentSet,
+    PhotoTaken,
     SettingsMade,
     SwimmersCounted,
     TestTaken,
@@ -35,10 +39,16 @@ from kumpan.core.journal.treatment_entries import StepDone, TreatmentStarted
 from kumpan.core.journal.workspace_entries import (
     PreferencesSet,
     ProductBought,
+    ProductCounted,
+    ProductPlaced,
     RoundSet,
+    StopMoved,
     StrengthTested,
+    TechnicianAway,
     TruckCounted,
+    VisitBegun,
     VisitDone,
+    WorkOnce,
 )
 
 
@@ -71,13 +81,19 @@ Body = (
     | TreatmentStarted
     | StepDone
     | ProductBought
+    | ProductCounted
+    | ProductPlaced
     | WaterChanged
     | CellSet
     | SwimmersCounted
     | StrengthTested
     | PreferencesSet
     | RoundSet
+    | TechnicianAway
+    | WorkOnce
+    | StopMoved
     | TruckCounted
+    | VisitBegun
     | VisitDone
     | EventNoted
     | PressureRead
@@ -85,6 +101,10 @@ Body = (
     | CareDone
     | CarePutOff
     | CareInterval
+    | OwnTask
+    | MachineSet
+    | PartReplaced
+    | PhotoTaken
     | InterviewHeld
     | FeedOpened
     | DeviceLinked

@@ -1,10 +1,11 @@
 """The pool as it stands, folded from its entries."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Hashable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, fields
 from datetime import datetime
-from functools import cached_property
-from typing import Any, TypeVar, cast
+from functools import cached_property, wraps
+from typing import Any, Concatenate, ParamSpec, TypeVar, cast
+from uuid import UUID
 
 from kumpan.core.journal.algae_entries import RescueEnded, RescueSet
 from kumpan.core.journal.device_entries import DeviceChanged, DeviceDay, DeviceLinked
@@ -17,6 +18,9 @@ from kumpan.core.journal.maintenance_entries import (
     EventNoted,
     FeedOpened,
     InterviewHeld,
+    MachineSet,
+    OwnTask,
+    PartReplaced,
     PlantSet,
     PressureRead,
 )
@@ -25,6 +29,7 @@ from kumpan.core.journal.pool_entries import (
     BasinMeasured,
     CellSet,
     EquipmentSet,
+    PhotoTaken,
     SettingsMade,
     SwimmersCounted,
     TestTaken,
@@ -33,7 +38,7 @@ from kumpan.core.journal.pool_entries import (
 )
 from kumpan.core.journal.season_entries import ClimateSet, ListItemDone, SeasonListSaved
 from kumpan.core.journal.treatment_entries import StepDone, TreatmentStarted
-from kumpan.core.journal.workspace_entries import VisitDone
+from kumpan.core.journal.workspace_entries import VisitBegun, VisitDone
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -52,12 +57,17 @@ class PoolState:
     cell_settings: tuple[Entry[CellSet], ...] = ()
     swims: tuple[Entry[SwimmersCounted], ...] = ()
     visits: tuple[Entry[VisitDone], ...] = ()
+    visits_begun: tuple[Entry[VisitBegun], ...] = ()
     events: tuple[Entry[EventNoted], ...] = ()
     pressures: tuple[Entry[PressureRead], ...] = ()
     plants: tuple[Entry[PlantSet], ...] = ()
     care: tuple[Entry[CareDone], ...] = ()
     put_off: tuple[Entry[CarePutOff], ...] = ()
     intervals: tuple[Entry[CareInterval], ...] = ()
+    own_tasks: tuple[Entry[OwnTask], ...] = ()
+    machines: tuple[Entry[MachineSet], ...] = ()
+    parts_replaced: tuple[Entry[PartReplaced], ...] = ()
+    photos: tuple[Entry[PhotoTaken], ...] = ()
     interviews: tuple[Entry[InterviewHeld], ...] = ()
     feeds: tuple[Entry[FeedOpened], ...] = ()
     devices: tuple[Entry[DeviceLinked], ...] = ()
@@ -69,6 +79,7 @@ class PoolState:
     list_items_done: tuple[Entry[ListItemDone], ...] = ()
     climates: tuple[Entry[ClimateSet], ...] = ()
     not_understood: tuple[Entry[NotUnderstood], ...] = ()
+    pool_id: UUID | None = None
 
     @cached_property
     def _hash(self) -> int:
@@ -77,6 +88,15 @@ class PoolState:
     def __hash__(self) -> int:
         """By the entries' ids alone: a season has hundreds, and a state is asked about many times."""
         return self._hash
+
+    @cached_property
+    def found(self) -> dict[Hashable, Any]:
+        """What pure functions have found of this state; see `once_a_state`."""
+        return {}
+
+    def __getstate__(self) -> dict[str, Any]:
+        """Only the entries go to another process, not what was found of them here."""
+        return {field.name: getattr(self, field.name) for field in fields(self)}
 
     @property
     def entered_at(self) -> datetime | None:
@@ -113,10 +133,33 @@ class PoolState:
 
 
 B = TypeVar("B")
+P = ParamSpec("P")
+R = TypeVar("R")
+
+
+def once_a_state(
+    function: Callable[Concatenate[PoolState, P], R],
+) -> Callable[Concatenate[PoolState, P], R]:
+    """Decorates a pure function of a state: its answer is kept with the state, and goes with it.
+
+    A state never changes, and one assessment asks for the same history dozens of times. Answers must not be
+    changed by who gets them.
+    """
+
+    @wraps(function)
+    def answered(state: PoolState, /, *args: P.args, **kwargs: P.kwargs) -> R:
+        question = (function, args, tuple(kwargs.items()))
+        if question not in state.found:
+            state.found[question] = function(state, *args, **kwargs)
+        found: R = state.found[question]
+        return found
+
+    return answered
+
+
 NOT_UNDERSTOOD = "not_understood"
-LISTS = tuple(
-    field.name for field in fields(PoolState) if field.name not in ("settings", "basin", "equipment")
-)
+_NO_LISTS = ("settings", "basin", "equipment", "pool_id")
+LISTS = tuple(field.name for field in fields(PoolState) if field.name not in _NO_LISTS)
 
 
 def in_order(entries: Iterable[Entry]) -> list[Entry]:
@@ -140,7 +183,8 @@ def effective(entries: Iterable[Entry], until: datetime | None = None) -> list[E
 def fold(entries: Iterable[Entry], until: datetime | None = None) -> PoolState:
     """The pool as it stands at `until`; the latest settings, basin and equipment count."""
     found: dict[str, list[Entry]] = {}
-    for entry in effective(entries, until):
+    counting = effective(entries, until)
+    for entry in counting:
         into = (
             NOT_UNDERSTOOD if isinstance(entry.body, NotUnderstood) else BY_BODY[type(entry.body)].folds_into
         )
@@ -151,6 +195,7 @@ def fold(entries: Iterable[Entry], until: datetime | None = None) -> PoolState:
         settings=_latest(found, "settings"),
         basin=_latest(found, "basins"),
         equipment=_latest(found, "equipments"),
+        pool_id=counting[0].pool_id if counting else None,
         **lists,
     )
 

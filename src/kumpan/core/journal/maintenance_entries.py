@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from datetime import date, datetime
 from enum import StrEnum
+from uuid import UUID
 
 
 class NotedEvent(StrEnum):
@@ -18,6 +19,7 @@ class NotedEvent(StrEnum):
     POWER_CUT = "power_cut"
     COVER_ON = "cover_on"
     COVER_OFF = "cover_off"
+    NOTE = "note"  # in somebody's own words only
 
 
 @dataclass(frozen=True)
@@ -103,6 +105,64 @@ class CareInterval:
     task: str
     days: float | None = None
     off: bool = False
+
+
+class MachineKind(StrEnum):
+    """What stands at a pool beside its pump, its filter and its cell."""
+
+    SUCTION_CLEANER = "suction_cleaner"
+    PRESSURE_CLEANER = "pressure_cleaner"
+    ROBOT = "robot"
+    FEEDER = "feeder"
+    FLOATER = "floater"
+    COVER = "cover"
+    SOLAR_BLANKET = "solar_blanket"
+    GAS_HEATER = "gas_heater"
+    HEAT_PUMP = "heat_pump"
+    SOLAR_HEATER = "solar_heater"
+    AUTOMATION = "automation"
+    SECOND_FILTER = "second_filter"
+    SECOND_PUMP = "second_pump"
+
+
+@dataclass(frozen=True, kw_only=True)
+class MachineSet:
+    """A machine at a pool by its own id, as it is from now on; `label` without a make. `gone`: it is there no
+    more.
+    """
+
+    machine_id: UUID
+    kind: MachineKind
+    label: str = ""
+    since: date | None = None
+    note: str = ""
+    gone: bool = False
+
+
+@dataclass(frozen=True)
+class PartReplaced:
+    """A part of a machine, or of the pump, the filter or the cell (no id), that was replaced."""
+
+    part: str
+    machine_id: UUID | None = None
+    note: str = ""
+
+
+@dataclass(frozen=True, kw_only=True)
+class OwnTask:
+    """A task that a person added to a pool's care, by its key; told again it replaces the one before.
+
+    One of `days` (every so many), `weekday` (0 is Monday) and `after` says when it is due; `months` in which
+    it is, none for all.
+    """
+
+    task: str
+    title: str
+    days: float | None = None
+    weekday: int | None = None
+    after: NotedEvent | None = None
+    months: tuple[int, ...] = ()
+    note: str = ""
 
 
 @dataclass(frozen=True)

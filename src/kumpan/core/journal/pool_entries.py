@@ -165,3 +165,26 @@ class SwimmersCounted:
     """Swimmers times hours, of one afternoon."""
 
     bather_hours: float
+
+
+class PhotoOf(StrEnum):
+    """What a photo shows."""
+
+    LOOK = "look"
+    STEP = "step"
+    CARE = "care"
+    EQUIPMENT = "equipment"
+    VISIT = "visit"
+    RESCUE = "rescue"
+
+
+@dataclass(frozen=True, kw_only=True)
+class PhotoTaken:
+    """A photo by the SHA-256 of what is stored; `about` names the entry, task or machine it belongs to."""
+
+    sha256: str
+    shows: PhotoOf
+    about: str = ""
+    note: str = ""
+    width: int = 0
+    height: int = 0

@@ -2,11 +2,13 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 
-from kumpan.core.journal.fold import PoolState
-from kumpan.core.quantities.readings import Measure
-from kumpan.core.testing.methods import Measured
+from kumpan.core.journal.fold import PoolState, once_a_state
+from kumpan.core.quantities.readings import READING_MEASURES, Measure, Readings
+from kumpan.core.testing.methods import Measured, Method
+
+HAND_TEST_HOLDS = timedelta(days=30)  # salt is tested by hand once a month (handbook 02)
 
 
 @dataclass(frozen=True)
@@ -17,14 +19,23 @@ class Reading:
     at: datetime
 
 
-def history(state: PoolState, measure: Measure) -> list[Reading]:
-    """All values of a measure, oldest first. Combined chlorine is total minus free of one test."""
-    found: list[Reading] = []
-    for test in state.tests:
-        value = value_in(test.body.values, measure)
-        if value is not None:
-            found.append(Reading(value, test.at))
-    return found
+@once_a_state
+def history(state: PoolState, measure: Measure) -> tuple[Reading, ...]:
+    """All values of a measure, oldest first. Combined chlorine is total minus free of one test. What a unit's
+    own display shows does not count soon after a hand test (handbook 06: the hand test goes before it).
+    """
+    found = ((value_in(test.body.values, measure), test.at) for test in state.tests)
+    past: list[Reading] = []
+    by_hand: datetime | None = None
+    for value, at in found:
+        if value is None:
+            continue
+        if value.method is not Method.DISPLAY:
+            by_hand = at
+        elif by_hand is not None and at - by_hand < HAND_TEST_HOLDS:
+            continue
+        past.append(Reading(value, at))
+    return tuple(past)
 
 
 def value_in(values: Sequence[Measured], measure: Measure) -> Measured | None:
@@ -57,8 +68,15 @@ def value_in(values: Sequence[Measured], measure: Measure) -> Measured | None:
 
 def last_reading(state: PoolState, measure: Measure) -> Reading | None:
     """The latest value of a measure; None when it was never tested."""
-    for test in reversed(state.tests):
-        value = value_in(test.body.values, measure)
-        if value is not None:
-            return Reading(value, test.at)
-    return None
+    past = history(state, measure)
+    return past[-1] if past else None
+
+
+def readings_of(values: Sequence[Measured]) -> Readings:
+    """One test's values as readings; total chlorine follows from free and combined."""
+    readings = Readings()
+    for measure in READING_MEASURES:
+        found = value_in(values, measure)
+        if found is not None:
+            readings = readings.with_value(measure, found.value)
+    return readings

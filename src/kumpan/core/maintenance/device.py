@@ -7,7 +7,9 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, fields
 from datetime import date, datetime
 
-from kumpan.core.journal import DeviceChanged, DeviceDay, DeviceReading
+from kumpan.core.errors import InvalidInput
+from kumpan.core.journal import DeviceChanged, DeviceDay, DeviceReading, PoolState
+from kumpan.core.messages import Message, Verbatim
 
 SOURCES_USED = ("cell-limits", "device-sanity")
 
@@ -21,7 +23,46 @@ POSSIBLE: Mapping[str, tuple[float, float]] = {
     "air_c": (-50, 60),
     "uv_index": (0, 20),
 }
+BY_HAND = "chlorinator"  # whose lamps a person reads
 OUTPUT_STEP_PERCENT = 5.0  # a smaller change of output is the controller's own dithering
+
+
+@dataclass(frozen=True)
+class Lamp:
+    """A warning of the unit: what it is called, and the interview that looks into it."""
+
+    key: str
+    name: Message
+    tree: str
+
+
+# What units of any make warn of, in our own words. Origin: handbook 06, the fault tree.
+LAMPS: tuple[Lamp, ...] = (
+    Lamp("low_salt", Message("Low salt"), "low_salt"),
+    Lamp("check_cell", Message("Look at the cell"), "check_cell"),
+    Lamp("no_flow", Message("No flow"), "check_cell"),
+    Lamp("cold_water", Message("Cold water"), "no_chlorine"),
+)
+
+
+def lamps_lit(state: PoolState) -> tuple[str, ...]:
+    """The lamps that were lit when somebody, or the device, last told of them."""
+    told = [entry.body.after for entry in state.device_changes if entry.body.what == "lamps"]
+    lit = told[-1].split(", ") if told else []
+    return tuple(name.replace(" ", "_") for name in lit if name != "none")
+
+
+def lamps_seen(state: PoolState, lit: Sequence[str]) -> DeviceChanged:
+    """What the unit shows as a person read it. Raises InvalidInput for a lamp that is none."""
+    known = [lamp.key for lamp in LAMPS]
+    for key in lit:
+        if key not in known:
+            raise InvalidInput(
+                Message('"{lamp}" is no lamp known here; choose one of the list.', lamp=Verbatim(key)),
+                "lamps",
+            )
+    lit = [key for key in known if key in lit]
+    return DeviceChanged(BY_HAND, "lamps", _listed(lamps_lit(state)), _listed(lit))
 
 
 def sane(reading: DeviceReading) -> DeviceReading:

@@ -18,7 +18,10 @@ from kumpan.core.journal import (
     last_reading,
 )
 from kumpan.core.maintenance.conditions import CareRequest, Condition, conditions_now, interval_factor
+from kumpan.core.maintenance.done_elsewhere import done_elsewhere
 from kumpan.core.maintenance.index_history import IndexPoint
+from kumpan.core.maintenance.machines import machine_tasks
+from kumpan.core.maintenance.own_tasks import own_due
 from kumpan.core.maintenance.recurrence import dates_ahead, first_in_season, local_day, next_due
 from kumpan.core.maintenance.shocks import shocks
 from kumpan.core.maintenance.tasks import (
@@ -32,6 +35,8 @@ from kumpan.core.maintenance.tasks import (
 from kumpan.core.maintenance.test_intervals import TEST_INTERVALS, Rhythm, interval_days, uses_strips
 from kumpan.core.messages import NOTHING, Message, Verbatim, joined
 from kumpan.core.pool.equipment import Traits
+from kumpan.core.products.by_label import KINDS, LabelDose, repeat_days
+from kumpan.core.products.catalogue import CATALOGUE, CHLORINE_CARRIERS
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Day, Number
@@ -57,7 +62,8 @@ class Standing(StrEnum):
 class CareInputs:
     """One pool as the schedule sees it.
 
-    `season` the months in season; `index` the saturation index over the log.
+    `season` the months in season; `index` the saturation index over the log; `labels` by product id,
+    what the own label of each product at hand says.
     """
 
     state: PoolState
@@ -68,6 +74,7 @@ class CareInputs:
     season: frozenset[int]
     index: tuple[IndexPoint, ...] = ()
     winter_closed: bool = False
+    labels: Mapping[str, LabelDose] = field(default_factory=dict)
 
     @property
     def rhythm(self) -> Rhythm:
@@ -101,6 +108,11 @@ class DueItem:
     ahead: tuple[date, ...] = field(default=())
 
 
+# What a shock does, whatever the pool's program calls it; and where each is planned.
+SHOCKS: Mapping[str, str | None] = {"shock": None, "oxidizer": "mineral"}
+LABEL_ASKS_FOR = timedelta(days=60)
+
+
 @dataclass(frozen=True, kw_only=True)
 class _Rule:
     """A task or a test with the interval that holds here and what was last done."""
@@ -115,6 +127,7 @@ class _Rule:
     season: frozenset[int]
     procedure: str | None = None
     measure: Measure | None = None
+    station: str | None = None
 
 
 def due_list(inputs: CareInputs, now: datetime, *, ahead_days: int = 0) -> tuple[DueItem, ...]:
@@ -123,8 +136,15 @@ def due_list(inputs: CareInputs, now: datetime, *, ahead_days: int = 0) -> tuple
     A condition (pressure, scale, a storm) stands beside the calendar's items and never hides one.
     """
     today = local_day(now, inputs.zone)
-    put_off = _put_off(inputs.state)
-    rules = [*_task_rules(inputs, now), *_test_rules(inputs)]
+    put_off, last = _put_off(inputs.state), _last_days(inputs)
+    rules = [
+        *_task_rules(inputs, last, now),
+        *_test_rules(inputs),
+        *_label_rules(inputs, now),
+        *_regime_rules(inputs),
+        *_own_rules(inputs, last, today),
+        *_machine_rules(inputs, last),
+    ]
     items = [_item(rule, today, put_off.get(rule.key), ahead_days) for rule in rules]
     items += [
         _condition_item(found, today, put_off.get(found.key), inputs)
@@ -175,21 +195,29 @@ def _last_days(inputs: CareInputs) -> dict[str, date]:
     for entry in finished:
         day = local_day(entry.at, inputs.zone)
         found[entry.body.task] = max(day, found.get(entry.body.task, day))
+    for task, at in done_elsewhere(inputs.state):
+        day = local_day(at, inputs.zone)
+        found[task] = max(day, found.get(task, day))
     for shock in shocks(inputs.state):
         day = local_day(shock.at, inputs.zone)
-        found["shock"] = max(day, found.get("shock", day))
+        for task in SHOCKS:
+            found[task] = max(day, found.get(task, day))
     return found
 
 
-def _task_rules(inputs: CareInputs, now: datetime) -> Iterator[_Rule]:
-    own, last = _own_intervals(inputs.state), _last_days(inputs)
+def _interval(mine: CareInterval | None, usual: float | None) -> float | None:
+    """The person's own where one was set, else the usual; None where it is off the list or has none."""
+    if mine is None:
+        return usual
+    return None if mine.off else mine.days if mine.days is not None else usual
+
+
+def _task_rules(inputs: CareInputs, last: Mapping[str, date], now: datetime) -> Iterator[_Rule]:
+    own = _own_intervals(inputs.state)
     begun = _begun(inputs)
     for task in tasks_for(inputs.traits):
         mine = own.get(task.key)
-        if mine is not None and mine.off:
-            continue
-        usual = _usual_days(task, inputs)
-        days = mine.days if mine is not None and mine.days is not None else usual
+        days = _interval(mine, _usual_days(task, inputs))
         if days is None:
             continue
         factor, because = interval_factor(task.key, inputs.state, inputs.index, now)
@@ -212,6 +240,7 @@ def _task_rules(inputs: CareInputs, now: datetime) -> Iterator[_Rule]:
             late=task.late,
             season=frozenset(range(1, 13)) if task.all_year else inputs.season,
             procedure=task.procedure,
+            station=SHOCKS.get(task.key),
         )
 
 
@@ -229,10 +258,9 @@ def _test_rules(inputs: CareInputs) -> Iterator[_Rule]:
     own, strips = _own_intervals(inputs.state), uses_strips(inputs.state)
     for row in TEST_INTERVALS:
         key = f"test_{row.measure.value}"
-        mine = own.get(key)
         usual = interval_days(row.measure, inputs.rhythm, inputs.traits, strips=strips)
-        days = mine.days if mine is not None and mine.days is not None else usual
-        if days is None or (mine is not None and mine.off):
+        days = _interval(own.get(key), usual)
+        if days is None:
             continue
         last = last_reading(inputs.state, row.measure)
         name = name_in_sentence(row.measure)
@@ -247,6 +275,103 @@ def _test_rules(inputs: CareInputs) -> Iterator[_Rule]:
             season=ALL_YEAR if row.measure in EVERY_SEASON and not inputs.winter_closed else inputs.season,
             procedure="sampling",
             measure=row.measure,
+        )
+
+
+def _label_rules(inputs: CareInputs, now: datetime) -> Iterator[_Rule]:
+    """What was dosed by its label lately and is to be dosed again; what was stopped long ago asks no more."""
+    own, last = _own_intervals(inputs.state), {}
+    for entry in inputs.state.additions:
+        if entry.body.chemical in KINDS and now - entry.at < LABEL_ASKS_FOR:
+            last[entry.body.chemical] = entry
+    for chemical, entry in last.items():
+        kind, key = KINDS[chemical], f"label_{chemical}"
+        label = inputs.labels.get(entry.body.product_id or "")
+        days = _interval(own.get(key), repeat_days(chemical, label))
+        if days is None:
+            continue
+        yield _Rule(
+            key=key,
+            title=Message("{name} by its label", name=Verbatim(kind.name)),
+            days=days,
+            last=local_day(entry.at, inputs.zone),
+            reason=Message("Every {days_text} by its label.", days_text=_days_text(days))
+            if label is not None
+            else Message("Every {days_text} by a usual label; yours counts.", days_text=_days_text(days)),
+            early=kind.use,
+            late=kind.use,
+            season=inputs.season,
+        )
+
+
+REGIME = "pour_"
+
+
+def regime_task(chemical: str) -> str:
+    """The task of pouring a chlorine regularly; its interval is set from the weekly page."""
+    return REGIME + chemical
+
+
+def chemical_of_regime(task: str) -> str | None:
+    """The chlorine that such a task is about; None for every other task."""
+    chemical = task.removeprefix(REGIME)
+    return chemical if task.startswith(REGIME) and chemical in CHLORINE_CARRIERS else None
+
+
+def _regime_rules(inputs: CareInputs) -> Iterator[_Rule]:
+    """Chlorine that the person has put on the schedule. How much stands on the weekly page, as it is by
+    then.
+    """
+    for task, mine in _own_intervals(inputs.state).items():
+        chemical = chemical_of_regime(task)
+        if chemical is None or mine.off or mine.days is None:
+            continue
+        poured = [e.at for e in inputs.state.additions if e.body.chemical == chemical]
+        yield _Rule(
+            key=task,
+            title=Message("{name}, the week's share", name=Verbatim(CATALOGUE[chemical].name)),
+            days=mine.days,
+            last=local_day(poured[-1], inputs.zone) if poured else None,
+            reason=Message("Every {days_text}, your own regime.", days_text=_days_text(mine.days)),
+            early=Message("By a test that reads under the range."),
+            late=Message("Free chlorine runs low."),
+            season=inputs.season,
+            station="week",
+        )
+
+
+def _own_rules(inputs: CareInputs, last: Mapping[str, date], today: date) -> Iterator[_Rule]:
+    for own in own_due(inputs.state, last, inputs.zone, today):
+        yield _Rule(
+            key=own.task.task,
+            title=Message("{title}", title=Verbatim(own.task.title)),
+            days=own.days,
+            last=own.last,
+            reason=own.why,
+            early=NOTHING,
+            late=Message("{note}", note=Verbatim(own.task.note)) if own.task.note else NOTHING,
+            season=own.season,
+        )
+
+
+def _machine_rules(inputs: CareInputs, last: Mapping[str, date]) -> Iterator[_Rule]:
+    own = _own_intervals(inputs.state)
+    for machine, care, key in machine_tasks(inputs.state):
+        days = _interval(own.get(key), care.days)
+        if days is None:
+            continue
+        label = machine.body.label
+        title = Message("{title} ({label})", title=care.title, label=Verbatim(label)) if label else care.title
+        yield _Rule(
+            key=key,
+            title=title,
+            days=days,
+            last=last.get(key, local_day(machine.entry.at, inputs.zone)),
+            reason=Message("Every {days_text}, usual for such a machine.", days_text=_days_text(days)),
+            early=NOTHING,
+            late=care.late,
+            season=ALL_YEAR if care.all_year else inputs.season,
+            procedure=care.procedure,
         )
 
 
@@ -266,7 +391,7 @@ def _item(rule: _Rule, today: date, put_off: Entry[CarePutOff] | None, ahead_day
         early=rule.early,
         late=rule.late,
         procedure=rule.procedure,
-        station="slip" if rule.measure is not None else None,
+        station="slip" if rule.measure is not None else rule.station,
         days=rule.days,
         last_on=rule.last,
         put_off_until=shown if shown != due_on else None,

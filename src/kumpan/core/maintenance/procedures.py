@@ -156,19 +156,26 @@ _ROWS: tuple[Procedure, ...] = (
         _LEAKS, _AFTER,
     ), ("sand_new", "backwash"), wastes_water=True),
     Procedure("baskets", Message("Empty skimmer and pump baskets"), (Message("Lubricant for the o-ring, made for it"),), (
-        S(Message("Pump off before a hand goes into the skimmer."), Hazard.SUCTION),
-        S(Message("Skimmer basket out, emptied, back; look for snakes, spiders and insects first.")),
+        S(Message("Pump off before a hand goes into the skimmer: a stuck basket comes free then."), Hazard.SUCTION),
+        S(Message("Lift the skimmer's lid with a hook; look for snakes, spiders and insects first.")),
+        S(Message("Basket out by a turn or a pull, the leaves kept inside it; emptied, rinsed with the hose, back. A torn one is replaced: twigs and nuts reach the pump.")),
+        S(Message("A sock over the basket is held down by a clean stone.")),
         _OFF, _OPEN,
         S(Message("Pump lid off, basket out, rinsed. Look at the basket for cracks.")),
         S(Message("Wipe the lid's o-ring, look for nicks, a little lubricant; fill the pot with water.")),
         _CLOSE,
         S(Message("Prime comes within a minute? Else off: the pump must never run dry."), timer_s=(60, 60)),
+        S(Message("Gauge back at its usual: that proves lid and flow."), asks=(A.PRESSURE_BEFORE_KPA,)),
+        S(Message("After wind, storm or many leaves: again the same day and the next.")),
     ), ("baskets",)),
     Procedure("clean", Message("Weekly cleaning"), (Message("Net, brush, pole"), Message("Nylon brush on vinyl, steel only on bare cement")), (
         S(Message("Skim the surface, twice round."), Hazard.OPEN_WATER),
+        S(Message("Leaf rake for what sank, before any vacuum: twigs and nuts clog the main drain and hurt the pump.")),
+        S(Message("Pump and filter on; suction valve turned so that most comes from the main drain, nobody in the water."), Hazard.SUCTION),
         S(Message("Brush walls, steps and floor from shallow to deep, just under the waterline, slowly."), Hazard.OPEN_WATER),
         S(Message("Nylon only: steel tears vinyl, scratches fiberglass and wears paint."), when=When.NOT_CEMENT),
-        S(Message("Corners, behind ladders, steps: brush there twice.")),
+        S(Message("Corners, behind ladders, steps: brush there twice; above the waterline by hand.")),
+        S(Message("Everything pushed toward the drain; then the valve back to about 80 % skimmer, 20 % drain."), Hazard.SUCTION),
     ), ("skim", "brush")),
     Procedure("clean_brush_first", Message("Brush, then vacuum"), (Message("Net, brush, pole, vacuum"),), (
         S(Message("Skim the surface."), Hazard.OPEN_WATER),
@@ -183,8 +190,10 @@ _ROWS: tuple[Procedure, ...] = (
         S(Message("Skim again. Chemicals go in last.")),
     ), ("skim", "brush", "vacuum")),
     Procedure("vacuum", Message("Vacuum to the filter"), (Message("Vacuum head, hose, pole"),), (
-        S(Message("Prime the hose hand over hand until no bubble comes."), Hazard.SUCTION),
-        S(Message("Slow, overlapping strokes; head, hose and pole off when done.")),
+        S(Message("Leaf rake first. Head on the pole, hose on the head; lower it."), Hazard.OPEN_WATER),
+        S(Message("Feed the hose straight down, hand over hand, until no bubble comes: the pump must not draw air.")),
+        S(Message("Palm over the end, then onto the suction port in the skimmer; a canister before it keeps the pump basket free."), Hazard.SUCTION),
+        S(Message("Slow, smooth, overlapping strokes; head, hose and pole off when done. Fine dead algae go to waste, where the valve has it.")),
         S(Message("Gauge up by 8 psi? Clean the filter."), asks=(A.PRESSURE_BEFORE_KPA,)),
     ), ("vacuum",)),
     Procedure("vacuum_waste", Message("Vacuum to waste"), (Message("Vacuum head, hose, pole"), Message("Somewhere for the water that local rules allow")), (
@@ -194,17 +203,36 @@ _ROWS: tuple[Procedure, ...] = (
         S(Message("Pump off. Handle to FILTER."), Hazard.VALVE),
         S(Message("Refill to half or two thirds of the skimmer mouth."), asks=(A.LEVEL,)),
     ), ("vacuum",), wastes_water=True),
+    Procedure("robot", Message("Robot cleaner"), (Message("A dry place for its power supply, away from the water"),), (
+        S(Message("Not while chlorine or acid are high: any cleaner stays out then.")),
+        S(Message("Power supply off. Robot into the middle, cable half way out, no loops."), Hazard.ELECTRICITY),
+        S(Message("Plug in the mains last, nobody in the water; start it."), Hazard.ELECTRICITY),
+        S(Message("Done: mains out first, then lift it at the handle, let it drain.")),
+        S(Message("Wash its own filter or bag, look at wheels and brush, dry it. Out before chemicals go in.")),
+    ), ("vacuum",)),
+    Procedure("booster_cleaner", Message("Pressure cleaner with a booster pump"), (), (
+        S(Message("The booster runs only while the filter pump runs: filter pump on first.")),
+        S(Message("Into the water, hose without kinks; booster on by its timer or switch."), Hazard.ELECTRICITY),
+        S(Message("Done: booster off first, then the filter pump if it is to stop.")),
+        S(Message("Empty its bag, look at wheels and hose. Out of the water while levels are high and before chemicals.")),
+    ), ("vacuum",)),
     Procedure("tile", Message("Waterline, deck and metal"), (Message("Pool-safe cleaner, soft pad, hose"),), (
-        S(Message("Wipe the waterline with a pool-safe cleaner, never a household one.")),
+        S(Message("Wipe the waterline with a pool-safe cleaner in gentle circles, never a household one.")),
+        S(Message("Vinyl: a mild pool cleaner or white vinegar in water, a soft cloth; never pumice."), when=When.NOT_CEMENT),
+        S(Message("A ring that feels rough is scale, not scum: pumice or an acid tile cleaner, on tile only, by its label."), Hazard.ACID, when=When.CEMENT),
+        S(Message("A regular enzyme keeps the ring away.")),
         S(Message("Rinse coping, soft stone, cover tracks and metal with fresh water."), when=When.SALT_CELL),
         S(Message("Sweep the deck away from the pool.")),
     ), ("waterline", "rinse_metal")),
     Procedure("level", Message("Look at the water level"), (), (
         S(Message("Half to two thirds up the skimmer mouth. Higher does not skim, lower draws air."), asks=(A.LEVEL,)),
+        S(Message("Too high: lowered by a backwash and rinse if that is due, else by the waste setting.")),
+        S(Message("Too low: pump off until it is up; hard water or water with metals goes through a hose filter.")),
+        S(Message("An automatic leveler that sticks hides a leak: look that it stops.")),
         S(Message("Falling faster than evaporation? Mark the level; a leak is work for a trade.")),
     ), ("level",)),
     Procedure("equipment", Message("Look round the equipment"), (Message("A torch"),), (
-        S(Message("Timer: time right, trippers tight, windows as they should be."), Hazard.ELECTRICITY),
+        S(Message("Timer: time right, also after a power cut; trippers tight, both windows as they should be."), Hazard.ELECTRICITY),
         S(Message("Listen to the motor; look for drips at pump, filter, heater, unions.")),
         S(Message("Gauge with the pump on."), asks=(A.PRESSURE_BEFORE_KPA,)),
         S(Message("Returns: is the flow as strong as ever?")),
@@ -241,6 +269,58 @@ _ROWS: tuple[Procedure, ...] = (
         S(Message("Spent acid: baking soda until the fizz stops; by local rules, not onto soil or into a drain."), Hazard.ACID),
         S(Message("Refit, valves open, pump on, flow seen, then power; output and timer as they were."), Hazard.CELL),
     ), ("cell",)),
+    # Asked for by a finding, with no date of their own. Origin: handbook 02, 03, 06, 07, 11, 12.
+    Procedure("chlorine_not_holding", Message("Chlorine that will not hold"), (Message("Test for free and total chlorine, stabilizer; once for ammonia and phosphate"),), (
+        S(Message("Not the same small dose a third time: this is a demand, not a dose.")),
+        S(Message("Test free and total chlorine. Zero may be a bleached test: thin the sample with as much tap water and test again.")),
+        S(Message("Test stabilizer. Near nothing: the sun takes it in hours. Over its range: it binds what you pour.")),
+        S(Message("At dusk test free chlorine, and again before the sun is on the water: more than 1 ppm gone overnight is algae or what bathers left.")),
+        S(Message("Combined over 0.5, or gone overnight: plan a shock.")),
+        S(Message("Stabilizer fell over the winter and combined is high: test ammonia, then compare shocking with new water.")),
+        S(Message("Phosphate over 100 ppb only feeds the next algae: after the water holds, not before.")),
+    ), ()),
+    Procedure("chlorine_too_high", Message("Chlorine that is too high"), (), (
+        S(Message("Nobody in until a test reads under the swim limit."), Hazard.OPEN_WATER),
+        S(Message("Cell to 0 or off, feeder closed, floater out."), Hazard.CELL, when=When.SALT_CELL),
+        S(Message("Feeder closed or floater out; flow off before the lid is opened."), Hazard.TABLETS, when=When.TABLETS),
+        S(Message("Cover off: the sun takes it, pump on.")),
+        S(Message("No acid and no stabilizer by this test: at such a chlorine pH and stabilizer read wrong.")),
+        S(Message("Test again in the evening. It must be today: plan a reducer, in halves.")),
+    ), ()),
+    Procedure("find_copper", Message("Find where copper comes from"), (Message("A copper test"),), (
+        S(Message("Test copper in the pool and in the fill water.")),
+        S(Message("An ion or mineral unit: off, and its setting written down.")),
+        S(Message("An algaecide with copper in use? No more of it.")),
+        S(Message("A gas heater or a heat pump with copper inside: low pH eats it. Hold pH at 7.2 or over and have a licensed trade look.")),
+        S(Message("Over 0.3 ppm: a sequestrant by its label with free chlorine under 5, or part of the water new. No shock before that: it drives the stain.")),
+    ), ()),
+    Procedure("ammonia", Message("Test for ammonia"), (Message("An ammonia test of an aquarium kit; it reads at no chlorine only"),), (
+        S(Message("At no free chlorine only: take the sample before a dose.")),
+        S(Message("Each ppm of ammonia wants about 8 to 10 ppm of chlorine: reckon the rounds before the first bag.")),
+        S(Message("Compare with new water: over a few ppm draining is often the cheaper.")),
+        S(Message("Shocked: all rounds one after the other at dusk, a test between, until free chlorine stands an hour."), Hazard.OPEN_WATER),
+    ), ()),
+    Procedure("leak", Message("Find whether it leaks"), (Message("A bucket, a weight, a marker"),), (
+        S(Message("Auto-fill off: one that sticks open hides a leak.")),
+        S(Message("Bucket on a step, filled to the pool's level, both levels marked.")),
+        S(Message("A day with the pump on: pool fallen more than the bucket means a leak; as much means evaporation.")),
+        S(Message("The same with the pump off: falls faster with the pump on means the pressure side, at the lid or valve to waste; with it off, the shell.")),
+        S(Message("Look: waste line, pump and filter, returns, light, skimmer throat, liner seams.")),
+        S(Message("Never below the skimmer with the pump on; ground that is wet by wiring is a licensed electrician's."), Hazard.ELECTRICITY),
+    ), ()),
+    Procedure("glass", Message("Glass in the pool"), (Message("Shoes and gloves"),), (
+        S(Message("Everybody out; nobody in, barefoot or in a suit, until it is cleared."), Hazard.OPEN_WATER),
+        S(Message("Pump off, so that none gets to the filter."), Hazard.ELECTRICITY),
+        S(Message("Large pieces by hand with gloves; then vacuum slowly, to waste where that is possible, twice over.")),
+        S(Message("What cannot be seen stays dangerous: clear glass in a pool is drained and swept. The health code decides at a public pool.")),
+    ), ()),
+    Procedure("new_plaster", Message("The first month of new plaster"), (Message("Soft brush, acid, test kit"),), (
+        S(Message("Filled at once and without a stop; a stop leaves a ring.")),
+        S(Message("No salt for 30 days, no cell, no heater, no robot and no wheels until its maker allows.")),
+        S(Message("Brush the whole shell twice a day for two weeks.")),
+        S(Message("Test pH and alkalinity daily: pH climbs; acid in small parts, never to a fixed rule."), Hazard.ACID),
+        S(Message("Calcium and stabilizer only when the dust is gone. The plasterer's own sheet comes first.")),
+    ), ()),
 )  # fmt: skip
 PROCEDURES: Mapping[str, Procedure] = MappingProxyType({row.key: row for row in _ROWS})
 
@@ -271,6 +351,19 @@ _ONLY: Mapping[str, tuple[Filter, ...]] = {
 }
 
 
+# Where only "the filter" is spoken of: its usual cleaning, its deep one, and vacuuming what it lets through.
+OF_FILTER: Mapping[str, Mapping[Filter, str]] = MappingProxyType({
+    "filter": {Filter.SAND: "backwash", Filter.CARTRIDGE: "cartridge_hose", Filter.DE: "de_recharge"},
+    "filter_deep": {Filter.SAND: "sand_change", Filter.CARTRIDGE: "cartridge_soak", Filter.DE: "de_clean"},
+    "vacuum_fine": {Filter.SAND: "vacuum_waste", Filter.CARTRIDGE: "vacuum", Filter.DE: "vacuum_waste"},
+})  # fmt: skip
+
+
+def own_key(key: str, traits: Traits) -> str:
+    """The procedure that is meant at a pool of these traits."""
+    return OF_FILTER[key][traits.filter] if key in OF_FILTER else key
+
+
 def procedures_for(traits: Traits) -> tuple[Procedure, ...]:
     """The procedures that make sense at a pool of these traits."""
     salted = traits.chlorination is Chlorination.SALT_CELL
@@ -279,8 +372,3 @@ def procedures_for(traits: Traits) -> tuple[Procedure, ...]:
         for row in PROCEDURES.values()
         if traits.filter in _ONLY.get(row.key, tuple(Filter)) and (salted or row.key not in ("cell", "salt"))
     )
-
-
-def water_lost_l(flow_l_min: float, *seconds: float) -> float:
-    """Water that went to waste: flow times time."""
-    return flow_l_min * sum(seconds) / 60.0

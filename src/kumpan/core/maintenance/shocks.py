@@ -34,8 +34,10 @@ def is_shock(body: AdditionMade, volume_l: float | None, shock_treatments: froze
 
 
 def shock_treatments(state: PoolState) -> frozenset[UUID]:
-    """The ids of the treatments that were shocks."""
-    return frozenset(treatment.id for treatment in state.treatments if treatment.body.plan == "shock")
+    """The ids of the treatments that were shocks; a mineral program's oxidizer is one."""
+    return frozenset(
+        treatment.id for treatment in state.treatments if treatment.body.plan in ("shock", "mineral")
+    )
 
 
 def shocks(state: PoolState) -> Iterator[Entry[AdditionMade]]:

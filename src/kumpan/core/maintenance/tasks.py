@@ -58,6 +58,7 @@ class CareTask:
 
 SAND, CARTRIDGE, DE = (Filter.SAND,), (Filter.CARTRIDGE,), (Filter.DE,)
 CELL, MINERAL = (Chlorination.SALT_CELL,), (Chlorination.MINERAL,)
+NOT_MINERAL = tuple(kind for kind in Chlorination if kind is not Chlorination.MINERAL)
 YEAR = 365.0
 _DIRT = Message("Dirt feeds algae and uses up chlorine.")
 _NOTHING = Message("Nothing but the time.")
@@ -72,7 +73,7 @@ _ROWS: tuple[CareTask, ...] = (
     CareTask("rinse_metal", Message("Rinse coping, stone and metal"), 7, 7, 7, _NOTHING, Message("Salt splash corrodes metal and soft stone."), "tile", chlorinations=CELL),
     CareTask("level", Message("Look at the water level"), 7, 7, 7, _NOTHING, Message("Too low draws air into the pump, too high stops skimming."), "level"),
     CareTask("equipment", Message("Look round the equipment"), 7, 7, 7, _NOTHING, Message("A leak or a noise gets dear."), "equipment", all_year=True),
-    CareTask("shock", Message("Routine shock"), 14, 14, 14, Message("Chlorine wasted, swimming stopped for a day."), Message("Chloramines and young algae build up."), None),
+    CareTask("shock", Message("Routine shock"), 14, 14, 14, Message("Chlorine wasted, swimming stopped for a day."), Message("Chloramines and young algae build up."), None, chlorinations=NOT_MINERAL),
     CareTask("returns", Message("Aim the returns, look for dead zones"), 182, 182, 182, _NOTHING, Message("Still corners are where algae begin."), "returns"),
     # Filter: the pressure says it first, the calendar at the latest.
     CareTask("backwash", Message("Backwash the sand filter"), 28, 182, 14, Message("Clean sand filters coarser, and the water is gone."), Message("Flow falls and the sand cakes."), "backwash", SAND),
@@ -84,7 +85,8 @@ _ROWS: tuple[CareTask, ...] = (
     CareTask("sand_new", Message("Replace the filter sand"), 5 * YEAR, 5 * YEAR, 5 * YEAR, Message("A heavy day for sand that still works."), Message("Channels and rounded grains let dirt through."), "sand_change", SAND, all_year=True),
     # Cell.
     CareTask("cell", Message("Inspect the chlorinator cell"), 21, 7, 21, Message("Needless opening; a wash wears the coating."), Message("Scale cuts the output and shortens the cell's life."), "cell", chlorinations=CELL),
-    # Mineral program.
+    # Mineral program: its weekly oxidizer is the shock of such a pool.
+    CareTask("oxidizer", Message("The program's weekly oxidizer"), 7, 7, 7, Message("Chlorine over the swim limit for a day."), Message("The ions alone are no sanitizer."), None, chlorinations=MINERAL),
     CareTask("enzymes", Message("Enzymes by their label"), 15, 15, 15, Message("Money."), Message("Grease builds a ring."), None, chlorinations=MINERAL),
 )  # fmt: skip
 TASKS: Mapping[str, CareTask] = MappingProxyType({row.key: row for row in _ROWS})

@@ -39,6 +39,7 @@ class Effect:
     chloride: float = 0.0
     sulfate: float = 0.0
     peroxymonosulfate: float = 0.0
+    copper: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -170,13 +171,61 @@ _ROWS: tuple[Chemical, ...] = (
         Hazard.POWDER, 100.0,
     ),
 )  # fmt: skip
+# Dosed by their label (see by_label.py): no equation, but for the copper that some bring. The strength is the
+# active part in percent by mass.
+_BY_LABEL: tuple[Chemical, ...] = (
+    Chemical(
+        "algaecide_quat", "Algaecide, quaternary", 1.0, Effect(), Hazard.LABEL, 10.0, _table({100: 1.0})
+    ),
+    Chemical(
+        "algaecide_polyquat", "Algaecide, polyquat", 1.0, Effect(), Hazard.LABEL, 60.0, _table({100: 1.0})
+    ),
+    Chemical(
+        "algaecide_copper",
+        "Algaecide, copper",
+        molar.CU,
+        Effect(copper=1),
+        Hazard.LABEL,
+        7.0,
+        _table({100: 1.0}),
+    ),
+    Chemical("algae_booster", "Algae booster", 1.0, Effect(), Hazard.OXIDIZER_GRANULES, 100.0),
+    Chemical("clarifier", "Clarifier", 1.0, Effect(), Hazard.LABEL, 100.0, _table({100: 1.0})),
+    Chemical("flocculant", "Flocculant", 1.0, Effect(), Hazard.LABEL, 100.0, _table({100: 1.0})),
+    Chemical("enzyme", "Enzyme", 1.0, Effect(), Hazard.LABEL, 100.0, _table({100: 1.0})),
+    Chemical(
+        "phosphate_remover", "Phosphate remover", 1.0, Effect(), Hazard.LABEL, 100.0, _table({100: 1.0})
+    ),
+    Chemical("sequestrant", "Metal sequestrant", 1.0, Effect(), Hazard.LABEL, 100.0, _table({100: 1.0})),
+    Chemical("mineral_starter", "Mineral starter", 1.0, Effect(), Hazard.LABEL, 100.0),
+    Chemical("surface_cleaner", "Cleaner", 1.0, Effect(), Hazard.LABEL, 100.0, _table({100: 1.0})),
+    Chemical("filter_aid", "Filter aid", 1.0, Effect(), Hazard.SILICA, 100.0),
+    Chemical("supply", "Supply", 1.0, Effect(), Hazard.NONE, 100.0),
+)
 CATALOGUE: Mapping[str, Chemical] = MappingProxyType({row.key: row for row in _ROWS})
+BY_LABEL: Mapping[str, Chemical] = MappingProxyType({row.key: row for row in _BY_LABEL})
 CHLORINE_CARRIERS = ("sodium_hypochlorite", "calcium_hypochlorite", "sodium_dichlor", "trichlor")
 STABILIZED = ("sodium_dichlor", "trichlor")
 
 
 def chemical(key: str) -> Chemical:
-    """The catalog's row. Raises InvalidInput that lists what is known."""
+    """The row of a chemical or of a kind that is dosed by its label. Raises InvalidInput that lists what is
+    known.
+    """
+    found = BY_LABEL.get(key)
+    return found if found is not None else with_equation(key)
+
+
+def with_equation(key: str) -> Chemical:
+    """The row of a chemical that can be reckoned with. Raises InvalidInput that lists what is known."""
+    if key in BY_LABEL:
+        raise InvalidInput(
+            Message(
+                "{name} is dosed by its label, there is nothing to reckon; put it on the shelf instead.",
+                name=Verbatim(BY_LABEL[key].name),
+            ),
+            "chemical",
+        )
     if key not in CATALOGUE:
         raise InvalidInput(
             Message(

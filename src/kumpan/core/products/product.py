@@ -7,14 +7,19 @@ from dataclasses import KW_ONLY, dataclass
 
 from kumpan.core.errors import InvalidInput
 from kumpan.core.messages import Message
+from kumpan.core.products.by_label import LabelDose
 from kumpan.core.products.catalogue import Chemical, chemical, density_g_per_ml
+from kumpan.core.quantity import Liquid, Mass
 
 SOURCE = "mass-balance"
+LABEL_SLACK = 1.02  # a cup is read no finer
 
 
 @dataclass(frozen=True)
 class Product:
-    """Something on the shelf: a chemical in one strength and package."""
+    """Something on the shelf: a chemical in one strength and package, or what is dosed by its
+    `label_dose`.
+    """
 
     id: str
     chemical: str
@@ -24,6 +29,7 @@ class Product:
     package_ml: float | None = None
     density_g_per_ml: float | None = None
     name: str = ""
+    label_dose: LabelDose | None = None
 
     @property
     def row(self) -> Chemical:
@@ -65,6 +71,35 @@ def volume_from_mass_ml(product: Product | Addition, mass_g: float) -> float | N
     if not chemical(product.chemical).is_liquid:
         return None
     return mass_g / density(product)
+
+
+def mass_by_label_g(
+    product: Product, dose: LabelDose | None, volume_l: float, *, upkeep: bool = False
+) -> float | None:
+    """What a label says for a pool, g: the first dose, or the upkeep where it names one. None without one."""
+    if dose is None:
+        return None
+    per_l = dose.upkeep_per_l if upkeep and dose.upkeep_per_l is not None else dose.first_per_l
+    amount = per_l * volume_l
+    return mass_from_volume_g(product, amount) if product.row.is_liquid else amount
+
+
+def within_its_label(product: Product, mass_g: float, volume_l: float) -> None:
+    """Raises InvalidInput where an amount is over the most that the product's own label allows in a pool."""
+    dose = product.label_dose
+    if dose is None or dose.most_per_l is None:
+        return
+    amount = volume_from_mass_ml(product, mass_g)
+    most = dose.most_per_l * volume_l
+    if (mass_g if amount is None else amount) > most * LABEL_SLACK:
+        raise InvalidInput(
+            Message(
+                "Its label allows at most {most} in this pool; check "
+                "the amount, or what stands on the label.",
+                most=Mass(most) if amount is None else Liquid(most),
+            ),
+            "amount",
+        )
 
 
 def addition_mass_g(addition: Addition) -> float:

@@ -103,8 +103,45 @@ class Quantity:
     had_unit: bool
 
 
+_ONES = ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"]
+_NUMBER = rf"(?:\d+(?:[.,]\d+)?|{'|'.join(_ONES)}|an?)"
+_PARTS = {"half": 0.5, "third": 1 / 3, "quarter": 0.25}
+_AND_A_PART = re.compile(rf"\b({_NUMBER})\s+and\s+(?:a|one)\s+(half|third|quarter)\b(?:\s+of)?")
+_PARTS_OF = re.compile(
+    r"\b(?:(two|three|2|3)[\s-]+)?(?:an?\s+)?(half|third|quarter)s?\b(?:\s+of)?(?:\s+an?\b)?"
+)
+_SPELLED = re.compile(
+    rf"\b(a couple of|a dozen|{'|'.join(_ONES)}|an?(?!\s+(?:few|lot|little|bit)\b))\b(?=\s+\w)", re.IGNORECASE
+)
+
+
+def spelled(text: str) -> str:
+    """Numbers as words in digits: "half a gallon" as "0.5 gallon", "two bags" as "2 bags", "a jug" as "1
+    jug".
+
+    What holds no such words comes back as it is.
+    """
+    if not re.search(r"[a-z]", text, re.IGNORECASE):
+        return text
+    lower = text.lower()
+    found = _AND_A_PART.sub(lambda one: f"{_count(one[1]) + _PARTS[one[2]]:g}", lower)
+    found = _PARTS_OF.sub(lambda one: f"{_count(one[1] or 'one') * _PARTS[one[2]]:g}", found)
+    found = _SPELLED.sub(lambda one: f"{_count(one[1]):g}", found)
+    return text if found == lower else found
+
+
+def _count(word: str) -> float:
+    if word in ("a", "an"):
+        return 1.0
+    if word in ("a couple of", "a dozen"):
+        return 2.0 if "couple" in word else 12.0
+    return float(_ONES.index(word) + 1) if word in _ONES else float(word.replace(",", "."))
+
+
 def _spell_fractions(text: str) -> str:
     """Like "2½" as "2.5"."""
+    if not any(sign in text for sign in _VULGAR):
+        return text
     for signal_number, decimal in _VULGAR.items():
         text = re.sub(rf"(\d+)\s*{signal_number}", rf"\g<1>{decimal}", text)
         text = text.replace(signal_number, f"0{decimal}")
@@ -138,7 +175,7 @@ def read_quantity(text: str, dimension: Dimension, default_unit: str) -> Quantit
     `default_unit` is a word of the table, used when no unit was typed. Returns the inner unit.
     Raises UnreadableQuantity with what to write instead; an unknown unit is asked about.
     """
-    joined = _spell_fractions(text.strip())
+    joined = _spell_fractions(spelled(text.strip()))
     joined = _TWO_WORDS.sub(lambda found: found[1] + found[2], joined)
     if not joined:
         raise UnreadableQuantity(Message("Nothing is written here; type a number."))

@@ -69,6 +69,11 @@ QUESTIONS: tuple[Question, ...] = (
         Answer("fixed", Message("To 10"), Message("The household way; too weak where stabilizer is high, and the sheet says so.")),
         Answer("ratio", Message("40 % of stabilizer"), Message("Reaches the same strength whatever the stabilizer; takes far more chlorine.")),
     )),
+    Question("cleaning", Message("Which comes first, vacuum or brush"), (
+        Answer("usual", Message("As the kind of visit has it"), Message("Owners brush and then vacuum what settles; technicians vacuum first, since brushing stirs the floor up.")),
+        Answer("brush_first", Message("Brush, then vacuum"), Message("What the brush loosens settles and is picked up.")),
+        Answer("vacuum_first", Message("Vacuum, then brush"), Message("The floor's dirt is out before anything stirs it; skim once more at the end.")),
+    )),
     Question("supplement", Message("Chlorine beside a mineral supplement"), (
         Answer("full", Message("The full range"), Message("The supplement is not a sanitizer by itself.")),
         Answer("lower", Message("0.5 to 1"), Message("Some makers allow it. Public codes do not; copper stays at or under 0.3 ppm.")),

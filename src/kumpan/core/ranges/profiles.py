@@ -77,6 +77,12 @@ MUCH_STABILIZER_MG_L = 60.0
 WITH_MUCH_STABILIZER = Band(3, 4, 3.5)
 # A salt cell on cement: at 250 and pH 7.5 the index of its low alkalinity is about -0.4 [D].
 CALCIUM_AIM_SALT_CELL_CEMENT, PH_AIM_SALT_CELL_CEMENT = 300.0, 7.6
+# What no school has a band for. Origin: handbook 07 (copper stains over 0.3 ppm), 03 (phosphate), 09 (iron).
+STAINS_AND_FEED: Mapping[Measure, Band] = {
+    Measure.COPPER: Band(None, 0.3, None, dose_low=False),
+    Measure.IRON: Band(None, 0.3, None, dose_low=False),
+    Measure.PHOSPHATE: Band(None, 100.0, None, dose_low=False),
+}
 
 _ROWS = (
     Profile(

@@ -19,7 +19,8 @@ class Step:
     `expected` is the reading after this step, `side_effects` what else it moves, by measure; `working` how
     the amount came about; `range_text` the amount's range from the readings' doubt, `range_from` the
     reading behind most of it; `mass_low_g` to `mass_high_g` holds the true dose in 95 % of cases;
-    `reason_code` is what an addition is for; `water_l` the pool water that the step replaces.
+    `reason_code` is what an addition is for; `care` the tasks of a pool's care that a `do` is;
+    `water_l` the pool water that the step replaces.
     """
 
     kind: str
@@ -50,4 +51,5 @@ class Step:
     mass_low_g: float | None = None
     mass_high_g: float | None = None
     reason_code: str = ""
+    care: tuple[str, ...] = ()
     water_l: float | None = None

@@ -17,6 +17,7 @@ from kumpan.core.records.step import ADD
 from kumpan.core.records.unmet import Unmet
 from kumpan.core.season.plans import Dosed
 from kumpan.core.treatment.careful import careful_plan
+from kumpan.core.treatment.label_words import by_own_label
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.plan_inputs import PlanInputs
 from kumpan.core.treatment.special.shock import ShockRequest, shock_plan
@@ -27,6 +28,11 @@ _MEASURES: Mapping[Dosed, tuple[Measure, ...]] = {
     Dosed.BALANCE: (Measure.TOTAL_ALKALINITY, Measure.PH, Measure.CALCIUM_HARDNESS),
     Dosed.SALT: (Measure.SALT,),
     Dosed.STABILIZER: (Measure.CYANURIC_ACID,),
+}
+# What is dosed by its label, the kinds that suit it best first. Foam over a winter is nobody's wish.
+_BY_LABEL: Mapping[Dosed, tuple[str, ...]] = {
+    Dosed.SEQUESTRANT: ("sequestrant",),
+    Dosed.ALGAECIDE: ("algaecide_polyquat", "algaecide_quat", "algaecide_copper"),
 }
 
 
@@ -53,6 +59,8 @@ class ItemDoses:
 
 def item_doses(dosed: Dosed, request: ShockRequest, stocked: Sequence[Stocked]) -> ItemDoses:
     """The amounts of one item as they would be today; the sheet of the day itself is reckoned anew."""
+    if dosed in _BY_LABEL:
+        return _by_label(_BY_LABEL[dosed], request, stocked)
     found = shock_plan(request) if dosed is Dosed.SHOCK else _part_of(request, _MEASURES[dosed])
     by_id = {item.product.id: item for item in stocked}
     parts: dict[str, list[float]] = {}
@@ -61,6 +69,15 @@ def item_doses(dosed: Dosed, request: ShockRequest, stocked: Sequence[Stocked]) 
             parts.setdefault(step.product_id, []).append(step.rounded_g or 0.0)
     lines = tuple(_line(by_id[id_], masses, request) for id_, masses in parts.items())
     return ItemDoses(lines, tuple(dict.fromkeys(_left(unmet) for unmet in found.unmet)))
+
+
+def _by_label(kinds: Sequence[str], request: ShockRequest, stocked: Sequence[Stocked]) -> ItemDoses:
+    """The first that stands on the shelf with its label told; nothing where only the bottle says it."""
+    found = by_own_label([item.product for item in stocked], kinds, request.volume_l)
+    if found is None:
+        return ItemDoses((), ())
+    item = next(one for one in stocked if one.product.id == found[0].id)
+    return ItemDoses((_line(item, [found[1]], request),), ())
 
 
 def _line(item: Stocked, masses: Sequence[float], request: ShockRequest) -> DoseLine:

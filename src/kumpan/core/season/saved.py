@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta, tzinfo
 from uuid import UUID
 
-from kumpan.core.journal import Entry, ListItemDone, PoolState, SeasonListSaved, Which, Winter
+from kumpan.core.journal import Entry, ListItemDone, Outcome, PoolState, SeasonListSaved, Which, Winter
 from kumpan.core.maintenance.due import DueItem, Standing
 from kumpan.core.maintenance.recurrence import local_day
 from kumpan.core.messages import NOTHING, Cased, Message
@@ -101,6 +101,34 @@ def season_due(
             shown = max(on, later.get(task_key(saved.list_id, item.key), on))
             ahead = tuple(_ahead(item, shown, begin=saved.day, today=today, ahead_days=ahead_days))
             found.append(_due(saved, item, on=on, shown=shown, today=today, ahead=ahead))
+    return tuple(found)
+
+
+@dataclass(frozen=True)
+class ListLine:
+    """An item of a kept list that stands on a day: its task, and what became of it."""
+
+    task: str
+    item: DatedItem
+    outcome: Outcome | None
+    at: datetime | None
+
+
+def list_lines(state: PoolState, traits: Traits, today: date) -> tuple[ListLine, ...]:
+    """The lists that go on today, in their order: what is to be done by now, and what was. Duties of a closed
+    pool are none of it.
+    """
+    found = []
+    for saved in saved_lists(state):
+        if not saved.day - NAGS_FOR <= today <= saved.day + NAGS_FOR:
+            continue
+        done = records_of(state, saved.list_id)
+        for item in saved_plan(saved, traits, green=is_green(state)).items:
+            record = done.get(item.key)
+            if not item.every_days and (item.day <= today or record is not None):
+                outcome = record.body.outcome if record is not None else None
+                at = record.entry.at if record is not None else None
+                found.append(ListLine(task_key(saved.list_id, item.key), item, outcome, at))
     return tuple(found)
 
 

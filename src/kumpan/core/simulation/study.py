@@ -3,7 +3,7 @@
 The forecaster is handed in, so that this knows nothing of the model. Source: simulated-world.
 """
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from uuid import UUID, uuid5
 
@@ -209,5 +209,5 @@ def score(given: list[Case], forecaster: Forecaster) -> Score:
 def _last_week(case: Case) -> float:
     """The test closest to the same hour a week earlier."""
     week_ago = case.when_s - 7 * 86_400
-    past: list[Reading] = history(case.state, Measure.FREE_CHLORINE)
+    past: Sequence[Reading] = history(case.state, Measure.FREE_CHLORINE)
     return min(past, key=lambda reading: abs(reading.at.timestamp() - week_ago)).value.value

@@ -95,10 +95,19 @@ KITS: tuple[Kit, ...] = (
     ),
 )
 
+# No kit in a box: what the chlorinator itself shows. A hand test goes before it (handbook 02, 06).
+UNIT = Kit(
+    "unit",
+    "The chlorinator's own display",
+    ((M.SALT, Method.DISPLAY), (M.TEMPERATURE, Method.THERMOMETER)),
+    fine_drops=False,
+)
+SOURCES: tuple[Kit, ...] = (*KITS, UNIT)
+
 
 def kit_by_key(key: str) -> Kit:
-    """The kit with this key. Raises KeyError when there is none."""
-    return {kit.key: kit for kit in KITS}[key]
+    """The kit, or other source of readings, with this key. Raises KeyError when there is none."""
+    return {kit.key: kit for kit in SOURCES}[key]
 
 
 def in_own_order(kit: Kit, order: Sequence[Measure]) -> Kit:

@@ -14,7 +14,8 @@ from kumpan.core.dosing.caps import highest_planned_mg_l
 from kumpan.core.dosing.order_and_waits import CALCIUM, separation
 from kumpan.core.dosing.solver import masses_by_product
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits
-from kumpan.core.products.catalogue import CHLORINE_CARRIERS, STABILIZED
+from kumpan.core.products.by_label import KINDS
+from kumpan.core.products.catalogue import BY_LABEL, CHLORINE_CARRIERS, STABILIZED
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.profiles import ProfileKey, bands, profile
@@ -230,6 +231,7 @@ def drawn(number: int, seed: int = 1) -> Drawn:
     school = list(ProfileKey)[draw.integers(len(ProfileKey))]
     aims = Aims(bands(profile(school), traits, readings.cyanuric_acid), _named(draw, readings))
     kept = tuple(product for product in INVENTORY if draw.random() < 0.7) or INVENTORY
+    kept += _by_label(number, seed)
     poured = ((int(draw.integers(1, 200)), str(draw.choice([p.chemical for p in INVENTORY]))),)
     return Drawn(
         inputs=PlanInputs(
@@ -243,6 +245,24 @@ def drawn(number: int, seed: int = 1) -> Drawn:
             bleached=readings.free_chlorine == 0 and bool(draw.random() < 0.3),
         ),
         kit=kit,
+    )
+
+
+def _by_label(number: int, seed: int) -> tuple[Product, ...]:
+    """What is dosed by its label stands on half of the shelves; drawn apart: all else stays as it was."""
+    draw = np.random.default_rng([seed, number, 12])
+    if draw.random() < 0.5:
+        return ()
+    return tuple(
+        Product(
+            f"own-{key}",
+            key,
+            row.usual_strength_percent,
+            density_g_per_ml=1.0 if row.is_liquid else None,
+            label_dose=KINDS[key].usual(),
+        )
+        for key, row in BY_LABEL.items()
+        if draw.random() < 0.5
     )
 
 

@@ -22,7 +22,7 @@ from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import SATURATION_BAND
 from kumpan.core.ranges.targets import Aims
 from kumpan.core.records.display import DisplayOptions
-from kumpan.core.records.step import Step
+from kumpan.core.records.step import ADD, Step
 from kumpan.core.records.unmet import Unmet
 from kumpan.core.treatment.lowering_advice import Means, with_amounts
 from kumpan.core.treatment.rules_beside import rule_beside
@@ -40,6 +40,15 @@ class Plan:
     predicted: Readings
     unmet: tuple[Unmet, ...]
     notes: tuple[Finding, ...]
+
+
+def poured_by(found: Plan, *, first_day: bool = False) -> dict[str, float]:
+    """What a sheet pours, g by product id; of its first day alone where asked."""
+    needs: dict[str, float] = {}
+    for step in found.steps:
+        if step.kind == ADD and step.product_id and (step.day == 1 or not first_day):
+            needs[step.product_id] = needs.get(step.product_id, 0.0) + (step.rounded_g or 0.0)
+    return needs
 
 
 def plan(

@@ -11,7 +11,7 @@ from kumpan.core.dosing.rounding import Rounded, round_dose
 from kumpan.core.hazards import Hazard, cautions_for
 from kumpan.core.messages import NOTHING, Message, Verbatim, listed
 from kumpan.core.pool.equipment import Traits
-from kumpan.core.products.product import volume_from_mass_ml
+from kumpan.core.products.product import Product, volume_from_mass_ml
 from kumpan.core.quantities.names import NAMES, name_in_sentence
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantity import Duration, Number
@@ -102,8 +102,16 @@ class Timeline:
         )
         self.now += PREPARE_MIN
 
-    def do(self, title: Message, why: Message, hazard: Hazard, measures: tuple[Measure, ...] = ()) -> None:
-        """A task of its own, without an amount."""
+    def do(
+        self,
+        title: Message,
+        why: Message,
+        hazard: Hazard,
+        measures: tuple[Measure, ...] = (),
+        *,
+        care: tuple[str, ...] = (),
+    ) -> None:
+        """A task of its own, without an amount; `care`: the tasks of the pool's care that are done by it."""
         self.steps.append(
             Step(
                 kind=DO,
@@ -114,6 +122,7 @@ class Timeline:
                 hazard=hazard,
                 cautions=cautions_for(hazard),
                 measures=measures,
+                care=care,
             )
         )
 
@@ -161,6 +170,41 @@ class Timeline:
         self._readable_at[part.dose.measure] = max(self._readable_at.get(part.dose.measure, 0), ready)
         if abs(step.side_effects.get(Measure.PH, 0.0)) >= PH_WORTH_A_TEST:
             self._readable_at[Measure.PH] = self.now + MIXING[Measure.PH].minutes
+
+    def pour_by_label(self, product: Product, mass_g: float, why: Message, place: Message) -> None:
+        """A dose that its label says; nothing is expected of it but the copper that some bring."""
+        self.keep_apart(product.chemical)
+        rounded = round_dose(
+            product, mass_g, units=self._display.units, containers=self._display.containers, down=True
+        )
+        moved = changes(product, rounded.mass_g, self._volume_l)
+        self.steps.append(
+            Step(
+                kind=ADD,
+                day=self.day,
+                offset_min=self.now,
+                title=Message("{product}", product=Verbatim(product.label)),
+                why=why,
+                hazard=product.row.hazard,
+                cautions=cautions_for(product.row.hazard),
+                product_id=product.id,
+                chemical=product.chemical,
+                strength_percent=product.strength_percent,
+                density_g_per_ml=product.density_g_per_ml,
+                mass_g=mass_g,
+                volume_ml=volume_from_mass_ml(product, mass_g),
+                rounded_g=rounded.mass_g,
+                rounded_ml=rounded.volume_ml,
+                rounded_text=rounded.text,
+                where=place,
+                pour_path=True,
+                measures=tuple(moved),
+                expected=self._expected(moved),
+                side_effects=moved,
+                reason_code="label",
+            )
+        )
+        self._poured.append((self.now, product.chemical))
 
     def _raise_total_chlorine(self, step: Step) -> None:
         """Total chlorine rises with free."""

@@ -8,7 +8,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from kumpan.core.dosing.mass_balance import change_per_g
-from kumpan.core.dosing.product_choice import ROLES, SLOW, ChoiceRequest, Strategy, choose, using
+from kumpan.core.dosing.product_choice import ROLES, ChoiceRequest, Strategy, choose, using, why_not
 from kumpan.core.messages import Cased, Message, Verbatim, joined
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
@@ -86,6 +86,15 @@ def compare(
     return tuple(outcome(request, *row, loss_mg_l_day) for row in found.values())
 
 
+def not_offered(
+    request: ChoiceRequest, found: Sequence[StrategyOutcome]
+) -> tuple[tuple[Product, Message], ...]:
+    """Products of the shelf that share the work of what is poured and do not serve here, with the reason."""
+    poured = frozenset(product.id for way in found for product in way.amounts)
+    reasons = ((product, why_not(product, request)) for product in _of_their_roles(request, poured))
+    return tuple((product, why) for product, why in reasons if why is not None)
+
+
 def _made(request: ChoiceRequest, products: Sequence[Product], display: DisplayOptions) -> Plan:
     return plan(
         request.readings,
@@ -102,6 +111,11 @@ def _poured(made: Plan) -> frozenset[str]:
 
 
 def _alternatives(request: ChoiceRequest, poured: frozenset[str]) -> list[Product]:
+    """Those that could do the work of what is poured."""
+    return [one for one in _of_their_roles(request, poured) if why_not(one, request) is None]
+
+
+def _of_their_roles(request: ChoiceRequest, poured: frozenset[str]) -> list[Product]:
     """Products of the shelf, not poured by any way yet, that share a role with one that is."""
     roles = [
         role
@@ -112,9 +126,7 @@ def _alternatives(request: ChoiceRequest, poured: frozenset[str]) -> list[Produc
     return [
         item.product
         for item in request.inventory
-        if item.product.id not in poured
-        and item.product.chemical != SLOW
-        and any(item.product.chemical in role for role in roles)
+        if item.product.id not in poured and any(item.product.chemical in role for role in roles)
     ]
 
 

@@ -37,6 +37,8 @@ def too_coarse(
         now, band = readings.value(value.measure), bands.get(value.measure)
         if value.measure in TARGETABLE and now is not None and band is not None and band.aim is not None:
             shift = now - value.value
+            if _by_display(value, now, band):
+                found[value.measure] = value
             if _reaches(band, now, value.low + shift, value.high + shift) and not _urgent(value, now, band):
                 found[value.measure] = value
     return found
@@ -47,6 +49,11 @@ def _reaches(band: Band, now: float, low: float, high: float) -> bool:
     if band.low is not None and now < band.low:
         return high >= aim
     return band.high is not None and now > band.high and low <= aim
+
+
+def _by_display(value: Measured, now: float, band: Band) -> bool:
+    """Salt cannot be taken out again: no bag goes in by what the chlorinator itself shows (handbook 02)."""
+    return value.method is Method.DISPLAY and band.low is not None and now < band.low
 
 
 def _urgent(value: Measured, now: float, band: Band) -> bool:
@@ -60,6 +67,12 @@ def left_for_a_finer_test(coarse: Mapping[Measure, Measured]) -> tuple[Unmet, ..
 
 def _words(value: Measured) -> Message:
     name, finer = NAMES[value.measure], FINER_TEST[value.measure]
+    if value.method is Method.DISPLAY:
+        return Message(
+            "{name} is what the chlorinator shows. Test it by hand before any goes in: it cannot be taken "
+            "out again.",
+            name=name,
+        )
     instead = (
         finer if value.method is Method.STRIP or value.measure is Measure.SALT else Message("a finer test")
     )

@@ -9,7 +9,7 @@ from enum import StrEnum
 
 from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Message
-from kumpan.core.products.catalogue import CATALOGUE
+from kumpan.core.products.catalogue import chemical as chemical_row
 from kumpan.core.products.product import Product
 
 SOURCE = "truck-trays"
@@ -70,7 +70,7 @@ class LoadLine:
 
 def tray_of(chemical: str) -> Tray:
     """The tray that a chemical rides in."""
-    return _TRAY_OF.get(CATALOGUE[chemical].hazard, Tray.REST)
+    return _TRAY_OF.get(chemical_row(chemical).hazard, Tray.REST)
 
 
 def load_list(needs: Mapping[Product, float], on_truck_g: Mapping[str, float]) -> tuple[LoadLine, ...]:

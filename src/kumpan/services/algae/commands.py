@@ -32,7 +32,12 @@ async def end_rescue(scope: Scope, pool_id: UUID, stamp: Stamp, outcome: RescueO
         raise InvalidInput(Message("No rescue goes on at this pool."), "outcome")
     if outcome is RescueOutcome.CLEAR:
         request = requested(
-            scope, state, parts=parts_of(state), hand=await at_hand(scope), setting=going.set, units=Units.US
+            scope,
+            state,
+            parts=parts_of(state),
+            hand=await at_hand(scope, state.pool_id),
+            setting=going.set,
+            units=Units.US,
         )
         if not finished(request):
             raise InvalidInput(

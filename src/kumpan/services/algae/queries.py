@@ -74,7 +74,7 @@ def requested(
     )
 
 
-_board = remembered(most=64)(board)
+_board = remembered(most=16)(board)
 
 
 def _slowly(request: RescueRequest) -> RescueRequest:
@@ -88,7 +88,7 @@ async def rescue_view(
 ) -> RescueView:
     """The rescue that goes on; else how it would be if it began now, at a severity."""
     state = await modeled_state(scope, pool_id)
-    parts, hand = parts_of(state), await at_hand(scope)
+    parts, hand = parts_of(state), await at_hand(scope, state.pool_id)
     going, last = open_rescue(state), episode_of(state)
     points_at = suggested(state.last_visual_check)
     setting = going.set if going is not None else RescueSet(severity=severity or points_at, by_ratio=by_ratio)
@@ -125,6 +125,6 @@ async def plan_name(scope: Scope, state: PoolState, parts: PoolParts, plan: str)
     going = open_rescue(state)
     if plan != RESCUE or going is None:
         return plan
-    hand: AtHand = await at_hand(scope)
+    hand: AtHand = await at_hand(scope, state.pool_id)
     request = requested(scope, state, parts=parts, hand=hand, setting=going.set, units=Units.US)
     return f"{RESCUE}/{stage_now(request)}"

@@ -1,5 +1,6 @@
 """What is said of a pool now: everything that shows an answer reads it here, and none reckons it again."""
 
+from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from uuid import UUID
 from zoneinfo import ZoneInfo
@@ -35,11 +36,32 @@ async def head(scope: Scope, pool_id: UUID) -> PoolHeader:
 
 async def head_and_assessment(scope: Scope, pool_id: UUID) -> tuple[PoolHeader, Assessment]:
     """The head with the judge's whole answer that it was read from."""
+    return head_of(await looked_at(scope, pool_id))
+
+
+@dataclass(frozen=True)
+class Judged:
+    """A pool as the judge looked at it, and the answer."""
+
+    pool_id: UUID
+    parts: PoolParts
+    case: Case
+    found: Assessment
+
+
+async def looked_at(scope: Scope, pool_id: UUID) -> Judged:
+    """One look at a pool, for whoever needs more than its head. Raises NotFound."""
     state = await modeled_state(scope, pool_id)
     parts = parts_of(state)
-    found = assess(await case_of(scope, state, parts))
+    case = await case_of(scope, state, parts)
+    return Judged(pool_id, parts, case, assess(case))
+
+
+def head_of(judged: Judged) -> tuple[PoolHeader, Assessment]:
+    """The head that follows from a look, with the judge's whole answer."""
+    parts, found, state = judged.parts, judged.found, judged.case.state
     header = PoolHeader(
-        id=pool_id,
+        id=judged.pool_id,
         settings=parts.settings,
         basin=parts.basin,
         equipment=parts.equipment,
@@ -82,7 +104,7 @@ async def case_of(scope: Scope, state: PoolState, parts: PoolParts) -> Case:
         least_mg_l=least,
         indoor=traits.indoor,
         public=parts.settings.public,
-        service=care_inputs(state, parts).preset is Preset.SERVICE,
+        service=(await care_inputs(scope, state, parts)).preset is Preset.SERVICE,
         cell=traits.chlorination is Chlorination.SALT_CELL,
         cement=traits.surface.is_cement,
         expected=expected,
@@ -92,7 +114,7 @@ async def case_of(scope: Scope, state: PoolState, parts: PoolParts) -> Case:
         model_turns=model_turns(state),
         crossings=tuple(at for edge in (least, low, limit) if (at := _first(ahead, edge, now_s)) is not None),
         offered=offered,
-        care_due=_care_due(scope, state, parts),
+        care_due=await _care_due(scope, state, parts),
         lost_overnight=_lost_overnight(state, parts, scope.now),
         dark=traits.indoor or dark,
         light_changes_at=None if traits.indoor else changes_at,
@@ -110,8 +132,8 @@ def _first(ahead: ChlorineForecast | None, edge_mg_l: float, now_s: float) -> da
     return datetime.fromtimestamp(round(later[0]), UTC) if later else None
 
 
-def _care_due(scope: Scope, state: PoolState, parts: PoolParts) -> tuple[Message, ...]:
-    due = due_items(care_inputs(state, parts), scope.now)
+async def _care_due(scope: Scope, state: PoolState, parts: PoolParts) -> tuple[Message, ...]:
+    due = due_items(await care_inputs(scope, state, parts), scope.now)
     return tuple(item.title for item in due if item.standing in (Standing.DUE, Standing.OVERDUE))
 
 

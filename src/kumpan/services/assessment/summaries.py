@@ -5,29 +5,42 @@ anew, by the renewer in the background or by the page that shows it. One pool th
 such; the others go on.
 """
 
+import asyncio
 import base64
 import binascii
 import json
-from collections.abc import Callable, Mapping, Sequence
+from collections import OrderedDict
+from collections.abc import Awaitable, Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 from typing import Any
 from uuid import UUID
+from weakref import WeakValueDictionary
 
 import structlog
 
 from kumpan.core.assessment.assessment import Assessment
 from kumpan.core.assessment.order import FindingSeverity
-from kumpan.core.errors import InvalidInput, KumpanError, Unavailable
+from kumpan.core.errors import InvalidInput, KumpanError
 from kumpan.core.messages import Message
-from kumpan.services.assessment.queries import head_and_assessment
+from kumpan.core.quantities.units import Units
+from kumpan.core.treatment.plan import poured_by
+from kumpan.core.visits.season_work import filter_cleaned_on
+from kumpan.core.visits.stop_time import usual_minutes
+from kumpan.services.assessment.queries import Judged, head_of, looked_at
 from kumpan.services.journal.ledger import Scope, require_pool
+from kumpan.services.journal.rounds import planned_once, rounds
 from kumpan.services.pools.expectations import TOO_OLD
+from kumpan.services.pools.places import place_of
 from kumpan.services.pools.views import PoolHeader
-from kumpan.storage.repositories.summaries import Order, Summary, key_of
+from kumpan.services.visits.stops import last_visit, stop_inside
+from kumpan.services.visits.views import StopInside, VisitView
+from kumpan.storage.repositories.summaries import Listed, Order, Summary, key_of
+from kumpan.storage.transaction import is_of_the_database
 from kumpan.wording.render import render
 
 MOST_A_PAGE = 200
+MOST_LIVE = 20  # made anew while somebody waits
 TRY_AGAIN_AFTER = timedelta(
     minutes=15
 )  # a pool that cannot be read is tried again, though nothing was written
@@ -35,6 +48,8 @@ FIGURES_HOLD = timedelta(minutes=30)
 NOT_READ = Message("This pool cannot be read now. Its journal is whole: download it, or ask for help.")
 # Told in both units, so that a list is read without telling anything anew.
 Teller = Callable[[PoolHeader], dict[str, object]]
+StopTeller = Callable[[StopInside, Units], dict[str, object]]
+VisitTeller = Callable[[VisitView], dict[str, object]]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -57,10 +72,44 @@ class Page:
 
 @dataclass(frozen=True)
 class Renewal:
-    """How summaries are made: rendered by `tell`, under the name of this program."""
+    """How summaries are made: rendered by the tellers, under the name of this program."""
 
     tell: Teller
+    tell_stop: StopTeller
+    tell_visit: VisitTeller
     program: str
+
+
+@dataclass(frozen=True, kw_only=True)
+class StoredVisit:
+    """What a summary holds for a round: the pool's clock and place, its last visit, what today's sheet pours
+    (g by product id), how long a stop takes, when its filter was cleaned and, where it stands on a round, the
+    whole stop as told by units.
+    """
+
+    zone: str
+    place: tuple[float, float]
+    last_at: datetime | None
+    last: dict[str, object] | None
+    needs: dict[str, float]
+    rendered: dict[str, dict[str, object]]
+    minutes: float | None
+    filter_on: datetime | None
+
+
+def visit_of(summary: Summary) -> StoredVisit:
+    """Read off a summary that can be read."""
+    stored: dict[str, Any] = summary.visit
+    return StoredVisit(
+        zone=stored["zone"],
+        place=(stored["place"][0], stored["place"][1]),
+        last_at=datetime.fromisoformat(stored["last_at"]) if stored["last_at"] else None,
+        last=stored["last"],
+        needs=stored["needs"],
+        minutes=stored.get("minutes"),
+        filter_on=datetime.fromisoformat(stored["filter_on"]) if stored.get("filter_on") else None,
+        rendered=stored["rendered"],
+    )
 
 
 async def page(scope: Scope, request: PageRequest, renewal: Renewal) -> Page:
@@ -80,12 +129,50 @@ async def page(scope: Scope, request: PageRequest, renewal: Renewal) -> Page:
     )
     lines, more = found[: request.most], len(found) > request.most
     cursor = _cursor(key_of(request.order, lines[-1])) if more else None
-    stale = [line for line in lines if not line.holds(scope.now, renewal.program)]
-    anew = {line.pool_id: replace(line, summary=await made(scope, line.pool_id, renewal)) for line in stale}
-    shown = sorted(
-        (anew.get(line.pool_id, line) for line in lines), key=lambda line: key_of(request.order, line)
-    )
+    shown = sorted(await _now(scope, lines, renewal), key=lambda line: key_of(request.order, line))
     return Page(lines=tuple(line.summary for line in shown if line.summary is not None), cursor=cursor)
+
+
+async def _now(scope: Scope, lines: Sequence[Listed], renewal: Renewal) -> list[Listed]:
+    """The lines, with those made anew that no longer hold."""
+    found = []
+    for line in lines:
+        holds = line.holds(scope.now, renewal.program)
+        found.append(line if holds else replace(line, summary=await made(scope, line.pool_id, renewal)))
+    return found
+
+
+async def some(scope: Scope, pool_ids: Sequence[UUID], renewal: Renewal) -> list[Summary]:
+    """The stops of a round as they are now, in the order named. One that joined it lately is told now."""
+    found = []
+    for line in await _now(scope, await scope.tx.summaries.some(scope.workspace_id, pool_ids), renewal):
+        assert line.summary is not None
+        whole = line.summary.unreadable or line.summary.visit["rendered"]
+        found.append(line.summary if whole else await made(scope, line.pool_id, renewal))
+    return found
+
+
+async def beside(scope: Scope, listed: Sequence[UUID], most: int, renewal: Renewal) -> list[Summary]:
+    """Pools outside a round, first those that ask to be come back to, then by attention."""
+    await _complete(scope, renewal)
+    lines = await scope.tx.summaries.beside(scope.workspace_id, scope.pools, listed, most)
+    return [line.summary for line in await _now(scope, lines, renewal) if line.summary is not None]
+
+
+async def needs_of_all(scope: Scope, renewal: Renewal) -> dict[str, float]:
+    """What the sheets offered now at all pools would take, g by product id. Some that no longer hold are made
+    anew first; where there are very many, the renewer does the rest.
+    """
+    await _complete(scope, renewal)
+    due = await scope.tx.summaries.out_of_date(
+        scope.now, renewal.program, most=MOST_LIVE, workspace_id=scope.workspace_id
+    )
+    live = {pool_id: (await made(scope, pool_id, renewal)).needs for _, pool_id in due}
+    total: dict[str, float] = {}
+    for pool_id, stored in await scope.tx.summaries.needs(scope.workspace_id, scope.pools):
+        for product_id, grams in live.get(pool_id, stored).items():
+            total[product_id] = total.get(product_id, 0.0) + grams
+    return total
 
 
 async def _complete(scope: Scope, renewal: Renewal) -> None:
@@ -105,12 +192,45 @@ async def renew(scope: Scope, pool_id: UUID, renewal: Renewal) -> Summary:
     return summary
 
 
+class Recent:
+    """The summaries made lately by this process, by what they were made from: lists that are read while their
+    pools are written share the work, and so does the renewer. Many at once wait for the one that makes it.
+    """
+
+    def __init__(self, most: int = 512) -> None:
+        self.most = most
+        self._made: OrderedDict[tuple[object, ...], Summary] = OrderedDict()
+        self._locks: WeakValueDictionary[tuple[object, ...], asyncio.Lock] = WeakValueDictionary()
+
+    async def get(
+        self, key: tuple[object, ...], now: datetime, make: Callable[[], Awaitable[Summary]]
+    ) -> Summary:
+        """One that still holds, or a new one."""
+        lock = self._locks.setdefault(key, asyncio.Lock())
+        async with lock:
+            found = self._made.get(key)
+            if found is None or not found.made_at <= now < found.holds_until:
+                found = self._made[key] = await make()
+                while len(self._made) > self.most:
+                    self._made.popitem(last=False)
+            return found
+
+
 async def made(scope: Scope, pool_id: UUID, renewal: Renewal) -> Summary:
     """A summary as of now. A pool that cannot be read gets one that says so."""
     await require_pool(scope, pool_id)
+    writes = await scope.tx.summaries.writes(scope.workspace_id, pool_id)
+    recent = scope.tx.shared.setdefault("summaries", Recent())
+    assert isinstance(recent, Recent)
+    on_a_round = pool_id in await _on_rounds(scope)
+    key = (scope.workspace_id, pool_id, *writes, renewal.program, on_a_round)
+    return await recent.get(key, scope.now, lambda: _made_anew(scope, pool_id, writes, renewal))
+
+
+async def _made_anew(scope: Scope, pool_id: UUID, writes: tuple[int, int], renewal: Renewal) -> Summary:
     # As the workspace's staff sees it; nothing of it is internal.
     inside = replace(scope, pools=None, staff=True, cached={**scope.cached})
-    pool_writes, workspace_writes = await scope.tx.summaries.writes(scope.workspace_id, pool_id)
+    pool_writes, workspace_writes = writes
     summary = Summary(
         workspace_id=scope.workspace_id,
         pool_id=pool_id,
@@ -125,16 +245,55 @@ async def made(scope: Scope, pool_id: UUID, renewal: Renewal) -> Summary:
         program=renewal.program,
         unreadable="",
         rendered={},
+        returns=False,
+        needs={},
+        visit={},
     )
     try:
-        summary = _readable(summary, *await head_and_assessment(inside, pool_id), renewal.tell)
-    except Unavailable:
-        raise
+        judged = await looked_at(inside, pool_id)
+        summary = _readable(summary, *head_of(judged), renewal.tell)
+        summary = replace(summary, **await _for_a_round(inside, judged, renewal))
     except Exception as trouble:
+        if is_of_the_database(trouble):
+            raise
         structlog.get_logger().error("a pool cannot be read", pool=str(pool_id), exc_info=trouble)
         why = trouble.message if isinstance(trouble, KumpanError) else NOT_READ
         summary = replace(summary, unreadable=render(why)[:300])
     return summary
+
+
+async def _for_a_round(scope: Scope, judged: Judged, renewal: Renewal) -> dict[str, Any]:
+    """What rounds and the shopping list read. The whole stop is told where the pool stands on a round."""
+    state, settings, offered = judged.case.state, judged.parts.settings, judged.case.offered
+    counted = offered is not None and not judged.parts.basin.volume_is_unknown
+    last, cleaned = last_visit(state), filter_cleaned_on(state)
+    rendered: dict[str, object] = {}
+    if judged.pool_id in await _on_rounds(scope):
+        rendered = {
+            units: renewal.tell_stop(await stop_inside(scope, judged.pool_id, units), units)
+            for units in Units
+        }
+    return {
+        "returns": last is not None and (last.needs_return or bool(last.trade)),
+        "needs": poured_by(offered) if counted and offered is not None else {},
+        "visit": {
+            "zone": settings.time_zone,
+            "place": place_of(settings),
+            "last_at": last.at.isoformat() if last else None,
+            "minutes": usual_minutes(state),
+            "filter_on": cleaned.isoformat() if cleaned is not None else None,
+            "last": renewal.tell_visit(last) if last else None,
+            "needs": poured_by(offered, first_day=True) if counted and offered is not None else {},
+            "rendered": rendered,
+        },
+    }
+
+
+async def _on_rounds(scope: Scope) -> frozenset[UUID]:
+    """Pools that stand on somebody's round."""
+    found = await rounds(scope.tx, scope.workspace_id, scope.now)
+    once = await planned_once(scope.tx, scope.workspace_id, scope.now)
+    return once | {stop for stops in found.values() for stop in stops}
 
 
 def _readable(summary: Summary, head: PoolHeader, found: Assessment, tell: Teller) -> Summary:

@@ -19,7 +19,7 @@ async def pour(
     scope: Scope, pool_id: UUID, stamp: Stamp, product: Product, amount: str, *, units: Units
 ) -> Entry:
     """Note something that was poured outside a sheet."""
-    read = await read_typed(scope, product, amount, units=units)
+    read = await read_typed(scope, product, amount, units=units, pool_id=pool_id)
     return await record(scope, pool_id, stamp, _body(product, read, None))
 
 
@@ -42,7 +42,8 @@ async def change_water(scope: Scope, pool_id: UUID, stamp: Stamp, change: WaterC
 
 async def correct_amount(scope: Scope, entry_id: UUID, stamp: Stamp, amount: str, *, units: Units) -> Entry:
     """Correct how much was poured; product, sheet and step stay. Raises NotFound."""
-    old = to_entry(await entry_row(scope, entry_id)).body
+    entry = to_entry(await entry_row(scope, entry_id))
+    old = entry.body
     if not isinstance(old, AdditionMade):
         raise NotFound(Message("There is no such addition here; reload the log."))
     product = Product(
@@ -52,7 +53,7 @@ async def correct_amount(scope: Scope, entry_id: UUID, stamp: Stamp, amount: str
         density_g_per_ml=old.density_g_per_ml,
         name=old.label,
     )
-    read = await read_typed(scope, product, amount, units=units)
+    read = await read_typed(scope, product, amount, units=units, pool_id=entry.pool_id)
     return await correct(scope, entry_id, stamp, _body(product, read, old))
 
 

@@ -33,7 +33,7 @@ async def journal_file(scope: Scope, pool_id: UUID) -> JournalFile:
                 at=row.at,
                 recorded_at=row.recorded_at,
                 by=people.get(row.person_id, "") if row.person_id is not None else "",
-                workspace=places.get(row.workspace_id, ""),
+                workspace=row.written_in or places.get(row.workspace_id, ""),
                 supersedes=row.supersedes,
                 body=_body(scope, row),
             )

@@ -1,21 +1,41 @@
 """Reading and writing the journal: stored rows on one side, the core's entries on the other."""
 
+import json
 from dataclasses import KW_ONLY, dataclass, field, replace
 from datetime import datetime, timedelta
 from typing import TypeVar, cast
-from uuid import UUID
+from uuid import UUID, uuid5
 
 from kumpan.core.errors import Conflict, InvalidInput, NotFound, NotPermitted
-from kumpan.core.journal import Body, Entry, PoolState, Voided, effective, fold, for_others, kind_of
+from kumpan.core.journal import (
+    AdditionMade,
+    Body,
+    Entry,
+    PoolState,
+    Voided,
+    effective,
+    fold,
+    for_others,
+    kind_of,
+)
 from kumpan.core.messages import Message, Verbatim
 from kumpan.services.cache import remembered
 from kumpan.storage.repositories.journal import StoredEntry, StoredPool
+from kumpan.storage.repositories.poured import Pour
 from kumpan.storage.row_cache import CachedRows
 from kumpan.storage.transaction import Transaction
 from kumpan.storage.wire.kinds import read_body, write_body
 
 B = TypeVar("B", bound=Body)
 FUTURE_ALLOWED_MIN = 10
+STOCK_KINDS = (
+    "purchase",
+    "placed",
+    "counted",
+    "strength",
+    "habits",
+    "void",
+)  # of no pool: what every plan is made with
 NO_SUCH_POOL = Message("There is no such pool here; go back to the list of pools.")
 NO_SUCH_ENTRY = Message("There is no such entry here; reload the log.")
 SET_UP = ("settings", "basin", "equipment")  # the first of each makes a pool what it is
@@ -53,7 +73,7 @@ class Scope:
     cached: dict[str, object] = field(default_factory=dict, compare=False)  # read once a request
 
 
-@remembered(most=20_000, key=lambda stored: (stored.id, stored.recorded_at))
+@remembered(most=15_000, key=lambda stored: (stored.id, stored.recorded_at))
 def to_entry(stored: StoredEntry) -> Entry:
     """A season is read at every request; its bodies are parsed once."""
     return Entry(
@@ -67,18 +87,18 @@ def to_entry(stored: StoredEntry) -> Entry:
     )
 
 
-@remembered(most=512)
+@remembered(most=16)
 def entries_in(cached: CachedRows[StoredEntry]) -> tuple[Entry, ...]:
     """Stored rows as entries, once for each set of rows."""
     return tuple(to_entry(row) for row in cached.rows)
 
 
-@remembered(most=512)
+@remembered(most=16)
 def _written_in(cached: CachedRows[StoredEntry]) -> frozenset[UUID]:
     return frozenset(row.workspace_id for row in cached.rows)
 
 
-@remembered(most=512)
+@remembered(most=16)
 def _without_internal(cached: CachedRows[StoredEntry], own: UUID | None) -> tuple[Entry, ...]:
     """What is internal is left out but where the workspace `own` wrote it."""
     both = zip(cached.rows, entries_in(cached), strict=True)
@@ -94,7 +114,7 @@ class ReadEntries:
     entries: tuple[Entry, ...] = field(compare=False)
 
 
-@remembered(most=512)
+@remembered(most=20)
 def _folded(reading: ReadEntries) -> PoolState:
     return fold(reading.entries)
 
@@ -134,6 +154,12 @@ async def require_pool(scope: Scope, pool_id: UUID) -> StoredPool:
     if found is None or not may_see(scope, pool_id):
         raise NotFound(NO_SUCH_POOL)
     return found
+
+
+async def require_person(scope: Scope, person_id: UUID, field: str = "technician_id") -> None:
+    """Raises InvalidInput for somebody who is not of this workspace."""
+    if await scope.tx.workspace.person(scope.workspace_id, person_id) is None:
+        raise InvalidInput(Message("There is no such person here; choose one of the list."), field)
 
 
 async def own_pool(scope: Scope, pool_id: UUID) -> StoredPool:
@@ -202,6 +228,18 @@ async def pool_entries(scope: Scope, pool_id: UUID) -> list[Entry]:
     return list(_read_by(scope, await _cached(scope, pool_id)).entries)
 
 
+async def time_of_turn(scope: Scope, pool_id: UUID | None, clock: datetime) -> datetime:
+    """The time at which a writer works: that of its turn, not of when it began to wait, and never before what
+    was written to the pool last. Else it would not see that a step was ticked a moment ago, by a request that
+    came in later or by a machine whose clock is ahead.
+    """
+    if pool_id is None:
+        return clock
+    rows = (await scope.tx.journal.entries_of_pool(pool_id)).rows
+    last = max((row.recorded_at for row in rows), default=clock)
+    return last if clock < last <= clock + timedelta(minutes=FUTURE_ALLOWED_MIN) else clock
+
+
 async def pool_rows(scope: Scope, pool_id: UUID) -> tuple[StoredEntry, ...]:
     """The same as stored, with the workspace in which each was written. Raises NotFound."""
     return (await _cached(scope, pool_id)).rows
@@ -248,10 +286,46 @@ async def record(
         at=stamp.at,
         recorded_at=scope.now,
         supersedes=supersedes,
-        body=data,
+        text=json.dumps(data),
     )
     await scope.tx.journal.add_entry(stored)
+    await _keep_the_books(scope, stored, body)
+    await _tell_others(scope, stored)
     return cast("Entry[B]", to_entry(stored))
+
+
+async def _tell_others(scope: Scope, stored: StoredEntry) -> None:
+    """Programs that are told of entries: queued with the entry, in its own transaction."""
+    for hook in await scope.tx.outgoing.hooks(scope.workspace_id):
+        about = {
+            "event": "entry",
+            "id": str(stored.id),
+            "kind": stored.kind,
+            "pool": None if stored.pool_id is None else str(stored.pool_id),
+            "at": stored.at.isoformat(),
+            "supersedes": None if stored.supersedes is None else str(stored.supersedes),
+        }
+        await scope.tx.outgoing.call(uuid5(hook.id, str(stored.id)), hook.id, json.dumps(about), scope.now)
+
+
+async def _keep_the_books(scope: Scope, stored: StoredEntry, body: Body) -> None:
+    """What follows from an entry for the stock and for stored summaries, in its own transaction."""
+    if stored.pool_id is None and stored.kind in STOCK_KINDS:
+        await scope.tx.workspace.stock_changed(scope.workspace_id)
+    if stored.supersedes is not None:
+        await scope.tx.poured.take_back(stored.supersedes)
+    if isinstance(body, AdditionMade) and body.product_id and stored.pool_id is not None:
+        await scope.tx.poured.add(
+            Pour(
+                entry_id=stored.id,
+                workspace_id=stored.workspace_id,
+                pool_id=stored.pool_id,
+                person_id=stored.person_id,
+                product_id=body.product_id,
+                at=stored.at,
+                mass_g=body.mass_g,
+            )
+        )
 
 
 async def correct(scope: Scope, entry_id: UUID, stamp: Stamp, body: Body) -> Entry:
@@ -266,14 +340,26 @@ async def correct(scope: Scope, entry_id: UUID, stamp: Stamp, body: Body) -> Ent
 
 
 async def void(scope: Scope, entry_id: UUID, stamp: Stamp, reason: str) -> Entry:
-    """Take an entry back; it stays visible in the log as taken back.
+    """Take an entry back, and the water that went with it; both stay visible in the log as taken back.
 
     Raises InvalidInput for a set-up: a pool without one cannot be read.
     """
     old = await _replaceable(scope, entry_id, stamp.id)
     if old.kind in SET_UP:
         raise InvalidInput(Message("A pool's set-up is changed on its own page, not taken back."), "id")
-    return await record(scope, old.pool_id, stamp=stamp, body=Voided(reason), supersedes=entry_id)
+    found = await record(scope, old.pool_id, stamp=stamp, body=Voided(reason), supersedes=entry_id)
+    water = await scope.tx.journal.entry(water_of(entry_id))
+    if water is not None and water.pool_id is not None:
+        counted = {entry.id for entry in effective(await pool_entries(scope, water.pool_id))}
+        if water.id in counted:
+            of_it = replace(stamp, id=water_of(stamp.id))
+            await record(scope, water.pool_id, of_it, Voided(reason), supersedes=water.id)
+    return found
+
+
+def water_of(entry_id: UUID) -> UUID:
+    """The id of the water that an entry of care sent to waste: what takes one back takes the other."""
+    return uuid5(entry_id, "water")
 
 
 async def _replaceable(scope: Scope, entry_id: UUID, by: UUID) -> StoredEntry:

@@ -27,13 +27,19 @@ from kumpan.core.journal import (
     InterviewHeld,
     Level,
     ListItemDone,
+    MachineSet,
     NotedEvent,
     NotUnderstood,
     Outcome,
+    OwnTask,
+    PartReplaced,
+    PhotoTaken,
     PlantSet,
     PreferencesSet,
     PressureRead,
     ProductBought,
+    ProductCounted,
+    ProductPlaced,
     RescueEnded,
     RescueOutcome,
     RescueSet,
@@ -41,27 +47,35 @@ from kumpan.core.journal import (
     SeasonListSaved,
     SettingsMade,
     StepDone,
+    StopMoved,
     StrengthTested,
     SwimmersCounted,
+    TechnicianAway,
     TestTaken,
     TreatmentStarted,
     TruckCounted,
+    VisitBegun,
     VisitDone,
     VisualCheck,
     Voided,
     WaterChange,
     WaterChanged,
     Which,
+    WorkOnce,
     can_change,
     in_order,
     kind_of,
 )
 from kumpan.core.maintenance.circulation import hours_a_day
+from kumpan.core.maintenance.due import chemical_of_regime
 from kumpan.core.maintenance.fault_tree import ENDS
+from kumpan.core.maintenance.machines import title_of
+from kumpan.core.maintenance.own_tasks import words_of_own
 from kumpan.core.maintenance.procedures import PROCEDURES
 from kumpan.core.maintenance.tasks import TASKS
 from kumpan.core.messages import NOTHING, Cased, Message, Value, Verbatim, joined
 from kumpan.core.pool.equipment import CHLORINATIONS, FILTERS, SURFACES
+from kumpan.core.products.catalogue import CATALOGUE
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure
@@ -78,7 +92,9 @@ from kumpan.core.quantity import (
 )
 from kumpan.core.ranges.profiles import profile
 from kumpan.core.season.materials import PREFIX as MATERIAL
+from kumpan.services.journal import log_equipment, log_workspace
 from kumpan.services.journal.ledger import Scope, pool_entries, pool_rows
+from kumpan.services.journal.log_workspace import Told
 from kumpan.services.journal.views import LogLine
 from kumpan.services.products.queries import amount_text
 
@@ -124,9 +140,6 @@ def _line(entry: Entry, replaced_by: Entry | None, by_id: dict[UUID, Entry]) -> 
 def _typed(body: Body) -> dict[Measure, str]:
     """A test's fields as they were typed, so that a correction starts from them."""
     return {v.measure: v.typed or f"{v.value:g}" for v in body.values} if isinstance(body, TestTaken) else {}
-
-
-Told = tuple[Message, Message]
 
 
 def describe(body: Body) -> Told:
@@ -252,24 +265,8 @@ def _settings(body: SettingsMade) -> Told:
     )
 
 
-def _purchase(body: ProductBought) -> Told:
-    return Message("Bought"), Message("{count} packages", count=Number(body.packages))
-
-
-def _strength(body: StrengthTested) -> Told:
-    return Message("Strength tested"), Message("{percent} %", percent=Number(body.strength_percent))
-
-
 def _preferences(body: PreferencesSet) -> Told:
     return Message("Measures and money"), parts(Verbatim(box.name) for box in body.containers)
-
-
-def _round(body: RoundSet) -> Told:
-    return Message("Round set"), Message("{count} stops", count=Number(len(body.stops)))
-
-
-def _truck(body: TruckCounted) -> Told:
-    return Message("Truck counted"), Message("{mass} g", mass=Number(body.mass_g, digits=0))
 
 
 def _visit(body: VisitDone) -> Told:
@@ -293,6 +290,7 @@ EVENTS = {
     NotedEvent.POWER_CUT: Message("Power cut"),
     NotedEvent.COVER_ON: Message("Cover on"),
     NotedEvent.COVER_OFF: Message("Cover off"),
+    NotedEvent.NOTE: Message("Note"),
 }
 
 
@@ -430,7 +428,13 @@ def task_title(key: str) -> Message:
     """What a task, a procedure or an item of a list is called."""
     if key in TASKS:
         return TASKS[key].title
-    return PROCEDURES[key].title if key in PROCEDURES else said(key.replace("_", " "))
+    chemical = chemical_of_regime(key)
+    if chemical is not None:
+        return Message("{name}, the week's share", name=Verbatim(CATALOGUE[chemical].name))
+    machine = title_of(key)
+    if machine is not None:
+        return machine
+    return PROCEDURES[key].title if key in PROCEDURES else said(words_of_own(key))
 
 
 def _void(body: Voided) -> Told:
@@ -454,11 +458,17 @@ _WORDS: dict[type, Callable[[Any], Told]] = {
     BasinMeasured: _basin,
     EquipmentSet: _equipment,
     SettingsMade: _settings,
-    ProductBought: _purchase,
-    StrengthTested: _strength,
+    ProductBought: log_workspace.purchase,
+    ProductPlaced: log_workspace.placed,
+    ProductCounted: log_workspace.counted,
+    StrengthTested: log_workspace.strength,
     PreferencesSet: _preferences,
-    RoundSet: _round,
-    TruckCounted: _truck,
+    RoundSet: log_workspace.round_set,
+    TechnicianAway: log_workspace.away,
+    WorkOnce: log_workspace.once,
+    StopMoved: log_workspace.stop_moved,
+    TruckCounted: log_workspace.truck,
+    VisitBegun: log_workspace.visit_begun,
     VisitDone: _visit,
     EventNoted: _event,
     PressureRead: _pressure,
@@ -466,6 +476,10 @@ _WORDS: dict[type, Callable[[Any], Told]] = {
     CareDone: _care,
     CarePutOff: _put_off,
     CareInterval: _interval,
+    OwnTask: log_equipment.own_task,
+    MachineSet: log_equipment.machine,
+    PartReplaced: log_equipment.part,
+    PhotoTaken: log_equipment.photo,
     InterviewHeld: _interview,
     FeedOpened: _feed,
     DeviceLinked: _device,

@@ -1,8 +1,9 @@
 """What is told of care: done, put off, measured, set."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from datetime import date, datetime, timedelta
+from types import MappingProxyType
 from uuid import UUID, uuid5
 
 from kumpan.core.errors import InvalidInput, UnreadableQuantity
@@ -13,33 +14,36 @@ from kumpan.core.journal import (
     CareValue,
     EventNoted,
     ListItemDone,
+    MachineSet,
     Outcome,
+    OwnTask,
+    PartReplaced,
     PlantSet,
     PoolState,
     PressureRead,
     WaterChange,
     WaterChanged,
 )
-from kumpan.core.maintenance.due import CareInputs, due_list
-from kumpan.core.maintenance.procedures import (
-    Asks,
-    Procedure,
-    water_lost_l,
-)
+from kumpan.core.maintenance.done_elsewhere import LIST_ITEMS
+from kumpan.core.maintenance.due import CareInputs, chemical_of_regime, due_list
+from kumpan.core.maintenance.own_tasks import checked, own_key
+from kumpan.core.maintenance.procedures import PROCEDURES, Asks, Procedure
 from kumpan.core.maintenance.recurrence import local_day
-from kumpan.core.maintenance.tasks import TASKS
+from kumpan.core.maintenance.tasks import TASKS, Preset
+from kumpan.core.maintenance.water_lost import WaterLost, water_lost
 from kumpan.core.messages import NOTHING, Message, Verbatim
 from kumpan.core.quantities.typed import Dimension, read_number, read_quantity
 from kumpan.core.quantities.units import Units
 from kumpan.core.quantity import Day, PoolWater
 from kumpan.core.season.saved import read_task
-from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
+from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record, water_of
 from kumpan.services.maintenance.queries import LABELS, care_inputs, due_items, procedure_of
 from kumpan.services.maintenance.views import FinishedView
 from kumpan.services.pools.queries import parts_of
 from kumpan.wording.render import render
 
 MOST_PUT_OFF = timedelta(days=366)
+NOTHING_NOTED: Mapping[str, float] = MappingProxyType({})
 
 
 SECONDS_MOST = 3600.0
@@ -69,41 +73,64 @@ async def finish(
         id_ = stamp.id if n == 0 else uuid5(stamp.id, task)
         body = CareDone(task, values if n == 0 else (), note.strip() if n == 0 else "")
         await record(scope, pool_id, replace(stamp, id=id_), body)
-    lost = await _lose_water(scope, pool_id, stamp=stamp, found=found, state=state, values=by_name)
+    lost = await lose_water(scope, stamp, found, state, values=by_name)
     days = {
         item.task: item.due_on
-        for item in due_list(care_inputs(await pool_state(scope, pool_id), parts), scope.now)
+        for item in due_list(await care_inputs(scope, await pool_state(scope, pool_id), parts), scope.now)
     }
     titles = tuple(
         Message("{task}: next {day}", task=TASKS[task].title, day=Day(days[task]))
         for task in tasks
         if task in TASKS and task in days
     )
-    water = (
-        NOTHING
-        if lost is None
-        else Message("{lost} went to waste; the water is reckoned as diluted.", lost=PoolWater(lost))
-    )
-    return FinishedView(stamp.id, titles, water)
+    return FinishedView(stamp.id, titles, _water_text(lost))
 
 
-async def _lose_water(
+async def lose_water(
     scope: Scope,
-    pool_id: UUID,
     stamp: Stamp,
-    found: Procedure,
+    procedure: Procedure,
     state: PoolState,
-    values: Mapping[str, float],
-) -> float | None:
-    """A backwash takes water with it: flow times time, made up from the hose."""
-    flow = values.get(Asks.FLOW_L_MIN, state.plant.pump_flow_l_min or 0.0)
-    seconds = [values.get(Asks.WASH_S, 0.0), values.get(Asks.RINSE_S, 0.0)]
-    if not found.wastes_water or flow <= 0 or sum(seconds) <= 0:
-        return None
-    liters = water_lost_l(flow, *seconds)
-    body = WaterChanged(kind=WaterChange.BACKWASH, volume_l=liters, note=render(found.title))
-    await record(scope, pool_id, replace(stamp, id=uuid5(stamp.id, "water")), body)
-    return liters
+    *,
+    values: Mapping[str, float] = NOTHING_NOTED,
+) -> WaterLost | None:
+    """A backwash takes water with it, made up from the hose: as noted, else as estimated."""
+    parts = parts_of(state)
+    inputs = await care_inputs(scope, state, parts)
+    lost = water_lost(
+        procedure,
+        inputs.traits,
+        state.plant,
+        pool_l=None if parts.basin.volume_is_unknown else parts.basin.volume_l,
+        small=inputs.preset is Preset.SMALL,
+        values=values,
+    )
+    if lost is not None:
+        body = WaterChanged(kind=WaterChange.BACKWASH, volume_l=lost.volume_l, note=render(procedure.title))
+        await record(scope, state.pool_id, replace(stamp, id=water_of(stamp.id)), body)
+    return lost
+
+
+async def lose_water_by(scope: Scope, stamp: Stamp, state: PoolState, tasks: Sequence[str]) -> None:
+    """What care that was only ticked sends to waste, as estimated: on the list, a sheet, an opening."""
+    for task in tasks:
+        procedure = PROCEDURES.get(TASKS[task].procedure or "") if task in TASKS else None
+        if procedure is not None:
+            await lose_water(scope, stamp, procedure, state)
+
+
+def _water_text(lost: WaterLost | None) -> Message:
+    if lost is None:
+        return NOTHING
+    water = PoolWater(lost.volume_l)
+    if lost.estimated_by is NOTHING:
+        return Message("{lost} went to waste; the water is reckoned as diluted.", lost=water)
+    return Message(
+        "About {lost} went to waste, estimated by {by}; the water is reckoned as diluted. Note the pump's "
+        "flow under Equipment and the time of the wash for a better figure.",
+        lost=water,
+        by=lost.estimated_by,
+    )
 
 
 def _value(name: str, text: str, units: Units) -> CareValue:
@@ -157,7 +184,7 @@ async def put_off(
 ) -> None:
     """Put a task off to a day, or leave it out this time with a reason. Raises InvalidInput."""
     state = await pool_state(scope, pool_id)
-    inputs = care_inputs(state, parts_of(state))
+    inputs = await care_inputs(scope, state, parts_of(state))
     _must_be_listed(task, inputs, scope.now)
     today_ = local_day(scope.now, inputs.zone)
     if until is None and not reason.strip():
@@ -176,22 +203,56 @@ async def set_interval(
 ) -> None:
     """The user's own interval, the preset's again, or off the list. Raises InvalidInput."""
     state = await pool_state(scope, pool_id)
-    inputs = care_inputs(state, parts_of(state))
+    inputs = await care_inputs(scope, state, parts_of(state))
     known = {entry.body.task for entry in state.intervals}
-    if task not in known:
+    if task not in known and chemical_of_regime(task) is None:
         _must_be_listed(task, inputs, scope.now)
     await record(scope, pool_id, stamp, CareInterval(task, days, off))
 
 
-async def done(scope: Scope, pool_id: UUID, stamp: Stamp, task: str, note: str) -> None:
-    """A task that was done without its procedure, or by somebody else. Raises InvalidInput."""
+async def set_machine(scope: Scope, pool_id: UUID, stamp: Stamp, machine: MachineSet) -> None:
+    """A machine of the pool, as it is from now on."""
+    await pool_state(scope, pool_id)
+    await record(scope, pool_id, stamp, machine)
+
+
+async def replace_part(scope: Scope, pool_id: UUID, stamp: Stamp, part: PartReplaced) -> None:
+    """A part that was replaced. Raises InvalidInput for a machine that is not there."""
     state = await pool_state(scope, pool_id)
-    _must_be_listed(task, care_inputs(state, parts_of(state)), scope.now)
+    if part.machine_id is not None and part.machine_id not in {e.body.machine_id for e in state.machines}:
+        raise InvalidInput(Message("There is no such machine at this pool; reload the page."), "machine_id")
+    await record(scope, pool_id, stamp, part)
+
+
+async def set_own_task(scope: Scope, pools: Sequence[UUID], stamp: Stamp, task: OwnTask) -> str:
+    """Add a task of one's own to the care of each of these pools, or change it there; its key.
+
+    Raises InvalidInput, NotFound for a pool that is not here.
+    """
+    named = checked(replace(task, task=own_key(task.title), title=task.title.strip()))
+    for n, pool_id in enumerate(dict.fromkeys(pools)):
+        await pool_state(scope, pool_id)
+        await record(
+            scope, pool_id, replace(stamp, id=stamp.id if n == 0 else uuid5(stamp.id, str(n))), named
+        )
+    return named.task
+
+
+async def done(scope: Scope, pool_id: UUID, stamp: Stamp, task: str, note: str) -> None:
+    """A task that was done without its procedure, or by somebody else; what it sends to waste is estimated.
+
+    Raises InvalidInput.
+    """
+    state = await pool_state(scope, pool_id)
+    if await scope.tx.journal.entry(stamp.id) is None:  # what is sent again may stand on no list any more
+        _must_be_listed(task, await care_inputs(scope, state, parts_of(state)), scope.now)
     of_a_list = read_task(task)
     if of_a_list is not None:
         await record(scope, pool_id, stamp, ListItemDone(*of_a_list, Outcome.DONE, note.strip()))
+        await lose_water_by(scope, stamp, state, LIST_ITEMS.get(of_a_list[1], ()))
         return
     await record(scope, pool_id, stamp, CareDone(task, (), note.strip()))
+    await lose_water_by(scope, stamp, state, (task,))
 
 
 def _must_be_listed(task: str, inputs: CareInputs, now: datetime) -> None:

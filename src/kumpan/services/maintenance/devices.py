@@ -15,9 +15,9 @@ from kumpan.core.journal import DeviceLinked, DeviceReading, PoolState
 from kumpan.core.maintenance.device import TimedReading, changes, day_of, sane, says_anything
 from kumpan.core.maintenance.recurrence import local_day
 from kumpan.core.messages import Message
-from kumpan.formats.device_json import reading_from_json, reading_to_json
+from kumpan.formats.device_json import reading_from_answer, reading_from_json, reading_to_json
 from kumpan.services.each_pool import each_pool
-from kumpan.services.journal.ledger import Scope, Stamp, pool_state, pools_of, record
+from kumpan.services.journal.ledger import Scope, Stamp, pool_state, record
 from kumpan.services.maintenance.views import DeviceView
 from kumpan.services.pools.queries import parts_of
 
@@ -42,6 +42,23 @@ def linked(state: PoolState) -> DeviceLinked | None:
     return body if body is not None and body.address else None
 
 
+PUSH_EVERY = timedelta(seconds=30)
+
+
+async def push(scope: Scope, pool_id: UUID, device: str, content: bytes) -> bool:
+    """A reading that a device or its bridge sends by itself, in the open form; whether it was taken.
+
+    Of a burst one is taken every half minute: the rest says nothing new. Raises InvalidInput for nonsense.
+    """
+    said = reading_from_answer(content)
+    if said is None:
+        raise InvalidInput(Message("This is no reading of a device; see docs/device-protocol.md."), "reading")
+    last = await scope.tx.devices.last(pool_id, device)
+    if last is not None and scope.now - last[0] < PUSH_EVERY:
+        return False
+    return await take_in(scope, pool_id, device, said)
+
+
 async def link(scope: Scope, pool_id: UUID, stamp: Stamp, device: str, address: str) -> None:
     """Poll a device from now on; an empty address unlinks it.
 
@@ -63,7 +80,7 @@ async def link(scope: Scope, pool_id: UUID, stamp: Stamp, device: str, address: 
 async def all_linked(scope: Scope) -> list[LinkedDevice]:
     """Every device that is to be polled."""
     # A pool that two workspaces work on is polled by the one whose it is.
-    own = [pool.id for pool in await pools_of(scope) if pool.workspace_id == scope.workspace_id]
+    own = await scope.tx.journal.pools_with(scope.workspace_id, "device")
     states = await each_pool(own, partial(pool_state, scope))
     devices = ((pool_id, linked(state)) for pool_id, state in states.items())
     return [LinkedDevice(pool_id, one.device, one.address) for pool_id, one in devices if one is not None]

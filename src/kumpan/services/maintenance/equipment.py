@@ -8,7 +8,9 @@ from uuid import UUID
 from kumpan.core.errors import InvalidInput
 from kumpan.core.forecast.expected import measured_readings
 from kumpan.core.journal import (
+    Entry,
     InterviewHeld,
+    PartReplaced,
     PoolState,
     history,
     open_treatment,
@@ -17,7 +19,8 @@ from kumpan.core.maintenance.cell import cell_balance
 from kumpan.core.maintenance.cell_acid import AcidBath, acid_bath
 from kumpan.core.maintenance.cell_life import cell_life
 from kumpan.core.maintenance.circulation import CirculationView, circulation
-from kumpan.core.maintenance.fault_tree import TREES, Interview, interview
+from kumpan.core.maintenance.device import LAMPS, lamps_lit, lamps_seen
+from kumpan.core.maintenance.fault_tree import TREES, Interview, Part, Tree, interview
 from kumpan.core.maintenance.filter_pressure import (
     LIMIT_KPA,
     clean_pressure,
@@ -25,6 +28,7 @@ from kumpan.core.maintenance.filter_pressure import (
     reading_in_question,
 )
 from kumpan.core.maintenance.index_history import scaling_index
+from kumpan.core.maintenance.machines import KINDS, Machine, machines, parts_of_machine
 from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.quantities.readings import Measure
@@ -33,7 +37,15 @@ from kumpan.core.quantities.units import Units
 from kumpan.services.journal.ledger import Scope, Stamp, record
 from kumpan.services.maintenance.devices import device_view
 from kumpan.services.maintenance.queries import care_inputs
-from kumpan.services.maintenance.views import CellView, EquipmentView, FilterView
+from kumpan.services.maintenance.views import (
+    CellView,
+    EquipmentView,
+    FilterView,
+    LampView,
+    MachineChoice,
+    MachineView,
+    PartView,
+)
 from kumpan.services.pools.expectations import modeled_state
 from kumpan.services.pools.outlooks import outlook_now
 from kumpan.services.pools.queries import PoolParts, parts_of
@@ -50,12 +62,53 @@ async def equipment_view(scope: Scope, pool_id: UUID) -> EquipmentView:
         cell = await _cell(scope, pool_id, state, parts)
     device = await device_view(scope, pool_id)
     air_c = device.last.air_c if device.last is not None else None
-    return EquipmentView(cell, _filter(scope, state), _circulation(state, parts, air_c), device)
+    return EquipmentView(
+        cell=cell,
+        filter=_filter(scope, state),
+        circulation=_circulation(state, parts, air_c),
+        device=device,
+        trees=tuple(tree for tree in TREES if tree.part is not Part.CELL),
+        machines=tuple(_machine(machine) for machine in machines(state)),
+        kinds=tuple(MachineChoice(kind, row.name) for kind, row in KINDS.items()),
+        parts=_parts(parts_of_machine(state, None)),
+    )
+
+
+def _machine(machine: Machine) -> MachineView:
+    body = machine.body
+    return MachineView(
+        machine_id=body.machine_id,
+        kind=body.kind,
+        name=KINDS[body.kind].name,
+        label=body.label,
+        since=body.since,
+        note=body.note,
+        parts=_parts(machine.parts),
+    )
+
+
+def _parts(replaced: Sequence[Entry[PartReplaced]]) -> tuple[PartView, ...]:
+    return tuple(PartView(entry.id, entry.at, entry.body.part, entry.body.note) for entry in replaced)
+
+
+def _trees(part: Part) -> tuple[Tree, ...]:
+    return tuple(tree for tree in TREES if tree.part is part)
+
+
+def _lamps(state: PoolState) -> tuple[LampView, ...]:
+    lit = lamps_lit(state)
+    return tuple(LampView(lamp.key, lamp.name, lamp.key in lit, lamp.tree) for lamp in LAMPS)
+
+
+async def note_lamps(scope: Scope, pool_id: UUID, stamp: Stamp, lit: Sequence[str]) -> None:
+    """What the chlorinator's lamps show, read by a person. Raises InvalidInput for one that is none."""
+    state = await modeled_state(scope, pool_id)
+    await record(scope, pool_id, stamp, lamps_seen(state, lit))
 
 
 async def _cell(scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts) -> CellView:
     setting = state.cell_settings[-1].body if state.cell_settings else None
-    index = care_inputs(state, parts).index
+    index = (await care_inputs(scope, state, parts)).index
     if setting is None or parts.basin.volume_is_unknown:  # nobody knows what its grams make of this water
         return CellView(
             setting=None,
@@ -64,7 +117,8 @@ async def _cell(scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts)
             index=index,
             index_mean=scaling_index(index, scope.now),
             washes=_washes(scope, state),
-            trees=TREES,
+            trees=_trees(Part.CELL),
+            lamps=_lamps(state),
         )
     ahead, readings = await outlook_now(scope, pool_id), measured_readings(state)
     found = cell_balance(
@@ -86,7 +140,8 @@ async def _cell(scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts)
         index=index,
         index_mean=mean,
         washes=_washes(scope, state),
-        trees=TREES,
+        trees=_trees(Part.CELL),
+        lamps=_lamps(state),
     )
 
 

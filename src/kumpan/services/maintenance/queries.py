@@ -19,6 +19,7 @@ from kumpan.core.maintenance.procedures import (
     PROCEDURES,
     Asks,
     Procedure,
+    own_key,
     procedures_for,
     steps_for,
 )
@@ -41,11 +42,12 @@ from kumpan.services.maintenance.views import (
 )
 from kumpan.services.pools.places import place_of
 from kumpan.services.pools.queries import PoolParts, parts_of
+from kumpan.services.treatments.at_hand import store
 
 CALENDAR_DAYS = 366
 
 
-_index = remembered(most=256)(index_history)  # asked with the tests alone; nothing else moves it
+_index = remembered(most=24)(index_history)  # asked with the tests alone; nothing else moves it
 
 
 def _usual_preset(parts: PoolParts) -> Preset:
@@ -54,8 +56,8 @@ def _usual_preset(parts: PoolParts) -> Preset:
     return preset_for(parts.settings.profile, parts.equipment.traits, volume_l)
 
 
-def care_inputs(state: PoolState, parts: PoolParts) -> CareInputs:
-    """One pool as the schedule sees it."""
+async def care_inputs(scope: Scope, state: PoolState, parts: PoolParts) -> CareInputs:
+    """One pool as the schedule sees it, with the labels of the products at hand."""
     settings, traits = parts.settings, parts.equipment.traits
     usual = _usual_preset(parts)
     months = frozenset(settings.season_months) or season_months(place_of(settings)[0])
@@ -68,6 +70,11 @@ def care_inputs(state: PoolState, parts: PoolParts) -> CareInputs:
         season=frozenset(range(1, 13)) if traits.indoor else months,
         index=_index(state.only("tests")),
         winter_closed=closed_for_the_winter(state, traits),
+        labels={
+            product.id: product.label_dose
+            for product in (await store(scope)).products
+            if product.label_dose is not None
+        },
     )
 
 
@@ -80,7 +87,7 @@ def due_items(inputs: CareInputs, now: datetime, ahead_days: int = 0) -> tuple[D
 async def today(scope: Scope, pool_id: UUID) -> TodayView:
     """What is due now and soon, most pressing first; and how many more lie ahead."""
     state = await pool_state(scope, pool_id)
-    inputs = care_inputs(state, parts_of(state))
+    inputs = await care_inputs(scope, state, parts_of(state))
     items = due_items(inputs, scope.now)
     shown = tuple(item for item in items if item.standing is not Standing.LATER)
     later = [item for item in items if item.standing is Standing.LATER]
@@ -93,7 +100,7 @@ async def care(scope: Scope, pool_id: UUID) -> CareView:
     """Every task with its date and interval, what the log suggests, and the procedures of this pool."""
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
-    inputs = care_inputs(state, parts)
+    inputs = await care_inputs(scope, state, parts)
     items = due_items(inputs, scope.now)
     usual = {item.task: item.days for item in items if item.days is not None}
     off = {entry.body.task: entry.body.off for entry in state.intervals}
@@ -118,7 +125,7 @@ async def care(scope: Scope, pool_id: UUID) -> CareView:
 async def calendar_days(scope: Scope, pool_id: UUID, days: int) -> tuple[CalendarDay, ...]:
     """What falls on each day ahead, as if each were done on its day."""
     state = await pool_state(scope, pool_id)
-    inputs = care_inputs(state, parts_of(state))
+    inputs = await care_inputs(scope, state, parts_of(state))
     found: dict[date, list[DueItem]] = {}
     for item in due_items(inputs, scope.now, min(days, CALENDAR_DAYS)):
         first = max(item.put_off_until or item.due_on, local_day(scope.now, inputs.zone))
@@ -133,7 +140,7 @@ async def procedure_view(scope: Scope, pool_id: UUID, key: str, *, units: Units)
     state = await pool_state(scope, pool_id)
     parts = parts_of(state)
     found = procedure_of(key, parts)
-    inputs = care_inputs(state, parts)
+    inputs = await care_inputs(scope, state, parts)
     steps = tuple(
         StepView(
             text=step.text,
@@ -159,6 +166,7 @@ async def procedure_view(scope: Scope, pool_id: UUID, key: str, *, units: Units)
 
 def procedure_of(key: str, parts: PoolParts) -> Procedure:
     """A procedure by its key. Raises NotFound where this pool has none of that name."""
+    key = own_key(key, parts.equipment.traits)
     if key not in PROCEDURES or PROCEDURES[key] not in procedures_for(parts.equipment.traits):
         raise NotFound(Message("There is no such procedure for this pool; choose one from its care."))
     return PROCEDURES[key]

@@ -8,6 +8,7 @@ from kumpan.core.hazards import Hazard
 from kumpan.core.journal import (
     CellSet,
     DeviceReading,
+    MachineKind,
     PlantSet,
 )
 from kumpan.core.maintenance.cell import CellBalance
@@ -109,6 +110,16 @@ class FinishedView:
     water_text: Message
 
 
+@dataclass(frozen=True)
+class LampView:
+    """A lamp of the unit, whether it was lit when last told, and the interview that looks into it."""
+
+    key: str
+    name: Message
+    lit: bool
+    tree: str
+
+
 @dataclass(frozen=True, kw_only=True)
 class CellView:
     """The cell's bench; `setting` None until it is told once. `index_mean` over the last weeks."""
@@ -120,6 +131,7 @@ class CellView:
     index_mean: float | None
     washes: int
     trees: tuple[Tree, ...]
+    lamps: tuple[LampView, ...]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -147,10 +159,45 @@ class DeviceView:
 
 
 @dataclass(frozen=True)
+class PartView:
+    """A part that was replaced, when, and a word on it."""
+
+    entry_id: UUID
+    at: datetime
+    part: str
+    note: str
+
+
+@dataclass(frozen=True)
+class MachineChoice:
+    """A kind of machine to choose."""
+
+    kind: MachineKind
+    name: Message
+
+
+@dataclass(frozen=True, kw_only=True)
+class MachineView:
+    """A machine of the pool: its kind by name, its label, since when, and its parts replaced."""
+
+    machine_id: UUID
+    kind: MachineKind
+    name: Message
+    label: str
+    since: date | None
+    note: str
+    parts: tuple[PartView, ...]
+
+
+@dataclass(frozen=True, kw_only=True)
 class EquipmentView:
-    """Cell, filter, circulation and device of one pool."""
+    """Cell, filter, circulation and device of one pool, and what to ask of pump, filter, cleaner, heater."""
 
     cell: CellView | None
     filter: FilterView
     circulation: CirculationView
     device: DeviceView
+    trees: tuple[Tree, ...]
+    machines: tuple[MachineView, ...]
+    kinds: tuple[MachineChoice, ...]
+    parts: tuple[PartView, ...]

@@ -4,8 +4,8 @@ from dataclasses import dataclass
 from enum import StrEnum
 from uuid import UUID
 
-from kumpan.core.journal import RoundSet, effective, of_kind
-from kumpan.services.journal.ledger import Scope, entries_in
+from kumpan.services.journal.ledger import Scope
+from kumpan.services.journal.rounds import rounds, taken_over
 from kumpan.storage.transaction import Transaction
 
 
@@ -39,7 +39,8 @@ class Principal:
 async def pools_seen(tx: Transaction, principal: Principal, scope: Scope) -> frozenset[UUID] | None:
     """The pools that somebody may see; None: all of the workspace.
 
-    A technician sees those of the own rounds and what was given; an owner what was given; a guest one.
+    A technician sees those of the own rounds, what is driven to in another's place, and what was given; an
+    owner what was given; a guest one.
     """
     if principal.role is Role.OFFICE:
         return None
@@ -48,8 +49,8 @@ async def pools_seen(tx: Transaction, principal: Principal, scope: Scope) -> fro
     assert principal.person_id is not None
     given = await tx.accounts.pools_given(principal.person_id)
     if principal.role is Role.TECHNICIAN:
-        rows = await tx.journal.entries_of_workspace(principal.workspace_id, ("round", "void"))
-        rounds = of_kind(effective(entries_in(rows), scope.now), RoundSet)
-        own = {e.body.weekday: e.body.stops for e in rounds if e.person_id == principal.person_id}
-        given.update(pool_id for stops in own.values() for pool_id in stops)
+        found = await rounds(tx, principal.workspace_id, scope.now)
+        own = (stops for (who, _), stops in found.items() if who == principal.person_id)
+        given.update(pool_id for stops in own for pool_id in stops)
+        given.update(await taken_over(tx, principal.workspace_id, principal.person_id, found, now=scope.now))
     return frozenset(given)

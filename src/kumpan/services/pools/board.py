@@ -10,12 +10,14 @@ from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.findings import Finding
 from kumpan.core.forecast.expected import last_values, measured_readings
 from kumpan.core.journal import PoolState, history, last_reading
+from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.quantities.names import BOARD_ORDER
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import Units
 from kumpan.core.ranges.chlorine_targets import other_views
 from kumpan.core.ranges.disagreements import answer
 from kumpan.core.ranges.other_profiles import other_profiles
+from kumpan.core.ranges.profiles import STAINS_AND_FEED, Band
 from kumpan.core.ranges.targets import resolution
 from kumpan.core.ranges.verdicts import bound_chlorine
 from kumpan.core.testing.methods import Measured
@@ -67,7 +69,7 @@ async def board(scope: Scope, pool_id: UUID) -> Board:
         now=scope.now,
     )
     return Board(
-        gauges=tuple(_gauge(seen, measure) for measure in BOARD_ORDER),
+        gauges=tuple(_gauge(seen, measure) for measure in (*BOARD_ORDER, *_besides(seen))),
         profile_name=parts.rules.name,
         tested_at=last.at if last else None,
         kit=last.body.kit if last else None,
@@ -75,6 +77,26 @@ async def board(scope: Scope, pool_id: UUID) -> Board:
         poured_since=_poured_since(state),
         findings=_findings(readings, parts),
     )
+
+
+WATCHED_BY_A_UNIT = (Measure.COPPER, Measure.PHOSPHATE)
+
+
+def _besides(seen: _Seen) -> list[Measure]:
+    """Lanes that only some pools have: metals, phosphate and solids once they were tested; a mineral or
+    ion unit
+    has its copper and phosphate from the start.
+    """
+    unit = seen.parts.equipment.traits.chlorination is Chlorination.MINERAL
+    return [
+        measure
+        for measure in (Measure.COPPER, Measure.IRON, Measure.PHOSPHATE, Measure.TDS)
+        if history(seen.state, measure) or (unit and measure in WATCHED_BY_A_UNIT)
+    ]
+
+
+def _band(seen: _Seen, measure: Measure) -> Band | None:
+    return seen.parts.bands.get(measure) or STAINS_AND_FEED.get(measure)
 
 
 def _findings(readings: Readings, parts: PoolParts) -> tuple[Finding, ...]:
@@ -102,14 +124,14 @@ def _gauge(seen: _Seen, measure: Measure) -> Gauge:
     if planned is not None and reading is not None and abs(planned - reading.value) <= resolution(measure):
         planned = None
     drawn = gauge(
-        measure, parts.bands.get(measure), reading=reading, planned=planned, trail=trail, readings=readings
+        measure, _band(seen, measure), reading=reading, planned=planned, trail=trail, readings=readings
     )
     classic = analyze(readings).saturation_index_classic if measure is Measure.SATURATION_INDEX else None
     context = GaugeContext(
         readings=readings,
         state=seen.water,
         profile=parts.profile,
-        band=parts.bands.get(measure),
+        band=_band(seen, measure),
         classic_index=classic,
     )
     found = replace(drawn, derivation=gauge_derivation(measure, reading, context))

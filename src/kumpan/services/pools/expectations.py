@@ -55,7 +55,7 @@ def fitted(state: PoolState, place: Place) -> Fit | None:
     return _fitted(state.only(*MODELED), place)
 
 
-_fitted = remembered(most=256)(fit)
+_fitted = remembered(most=48)(fit)
 
 
 def water_now(state: PoolState, place: Place, now: datetime) -> Readings:
@@ -124,7 +124,7 @@ def chlorine_before(state: PoolState, place: Place) -> ChlorineForecast | None:
     return _until(earlier, place, tests[-1].at.timestamp())
 
 
-@remembered(most=256)
+@remembered(most=20)
 def _until(state: PoolState, place: Place, at_s: float) -> ChlorineForecast | None:
     found = _fitted(state, place)
     return None if found is None else forecast(state, place, found, at_s)
@@ -139,7 +139,7 @@ def chlorine_ahead(state: PoolState, place: Place, now: datetime) -> ChlorineFor
     return _ahead(state.only(*MODELED), place, _next_mark(now))
 
 
-@remembered(most=512)
+@remembered(most=20)
 def _ahead(state: PoolState, place: Place, at_s: float) -> ChlorineForecast | None:
     found = _fitted(state, place)
     return None if found is None else forecast(state, place, found, at_s + DAYS_AHEAD * SECONDS_A_DAY)

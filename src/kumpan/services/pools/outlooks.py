@@ -98,7 +98,7 @@ def _request(scope: Scope, entries: list[Entry]) -> _Question:
     )
 
 
-_outlook = remembered(most=128)(outlook)
+_outlook = remembered(most=24)(outlook)
 
 
 async def _ready(request: _Question) -> Outlook | None:

@@ -35,7 +35,7 @@ from kumpan.core.treatment.careful import careful_plan, stabilizer_prior
 from kumpan.core.treatment.not_now import NotNow, not_now
 from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.plan_inputs import PlanInputs
-from kumpan.core.treatment.strategies import StrategyOutcome, compare
+from kumpan.core.treatment.strategies import StrategyOutcome, compare, not_offered
 from kumpan.core.treatment.too_coarse import too_coarse
 from kumpan.core.treatment.too_old import too_old, worded
 from kumpan.services.cache import remembered
@@ -91,7 +91,7 @@ def parts_of(state: PoolState) -> PoolParts:
     )
 
 
-@remembered(most=256)
+@remembered(most=128)
 def _rules(settings: SettingsMade, traits: Traits, readings: Readings) -> PoolRules:
     """A pure function; by active chlorine it solves the water a dozen times."""
     return rules_for(settings, traits, readings)
@@ -117,7 +117,7 @@ async def offered_plan(
     """The plan for the water as it should be now; None before the first test."""
     if state.last_test is None:
         return None
-    question, hand = await _question(scope, state, parts), await at_hand(scope)
+    question, hand = await _question(scope, state, parts), await at_hand(scope, state.pool_id)
     display = display_options(parts.settings, hand.preferences, units=units)
     found = _plan_for(question, chosen, parts.equipment.fill_water, display)
     return replace(found, unmet=worded(found.unmet, too_old(state, scope.now)))
@@ -127,7 +127,7 @@ async def with_amount_ranges(
     scope: Scope, state: PoolState, parts: PoolParts, found: Plan, chosen: Chosen, *, units: Units
 ) -> Plan:
     """The plan with the range of each amount and the reading behind most of it."""
-    question, hand = await _question(scope, state, parts), await at_hand(scope)
+    question, hand = await _question(scope, state, parts), await at_hand(scope, state.pool_id)
     display = display_options(parts.settings, hand.preferences, units=units)
     inputs = _inputs(question, chosen, parts.equipment.fill_water, display)
     return with_ranges(found, inputs, volume_share(parts.basin))
@@ -135,12 +135,12 @@ async def with_amount_ranges(
 
 async def compared_strategies(
     scope: Scope, state: PoolState, parts: PoolParts, loss_mg_l_day: float | None, *, units: Units
-) -> tuple[StrategyOutcome, ...]:
-    """All ways through the plan, side by side."""
-    question, hand = await _question(scope, state, parts), await at_hand(scope)
-    return compare(
-        question.choice, loss_mg_l_day, display_options(parts.settings, hand.preferences, units=units)
-    )
+) -> tuple[tuple[StrategyOutcome, ...], tuple[tuple[Product, Message], ...]]:
+    """All ways through the plan, side by side; and what of the shelf does not serve here, with the reason."""
+    question, hand = await _question(scope, state, parts), await at_hand(scope, state.pool_id)
+    display = display_options(parts.settings, hand.preferences, units=units)
+    found = compare(question.choice, loss_mg_l_day, display)
+    return found, not_offered(question.choice, found)
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -181,7 +181,7 @@ class PlanQuestion:
 
 async def _question(scope: Scope, state: PoolState, parts: PoolParts) -> PlanQuestion:
     readings = water_now(state, parts.place, scope.now)
-    hand = await at_hand(scope)
+    hand = await at_hand(scope, state.pool_id)
     held = frozenset(_coarse(state, readings, parts))
     rows = tuple(parts.bands.items())
     return PlanQuestion(
@@ -237,7 +237,7 @@ def _coarse(state: PoolState, readings: Readings, parts: PoolParts) -> dict[Meas
     return too_coarse(readings, last_values(state), parts.bands)
 
 
-@remembered(most=256)
+@remembered(most=128)
 def _plan_for(question: PlanQuestion, chosen: Chosen, fill: Readings, display: DisplayOptions) -> Plan:
     """The plan is a pure function of these, and head, board and sheet all ask for the same one."""
     return careful_plan(_inputs(question, chosen, fill, display))
@@ -275,7 +275,7 @@ def _with_the_rest(chosen: Sequence[Product], stocked: Sequence[Stocked]) -> tup
     return (*chosen, *(product for product in others if product not in chosen))
 
 
-@remembered(most=256)
+@remembered(most=128)
 def _products(question: PlanQuestion, chosen: Chosen) -> tuple[Product, ...]:
     request = question.choice if chosen.use is None else using(question.choice, chosen.use)
     return choose(request, chosen.strategy)

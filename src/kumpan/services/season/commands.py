@@ -6,9 +6,11 @@ from kumpan.core.errors import Conflict, InvalidInput, NotFound
 from kumpan.core.journal import (
     ClimateSet,
     ListItemDone,
+    Outcome,
     PoolState,
     SeasonListSaved,
 )
+from kumpan.core.maintenance.done_elsewhere import LIST_ITEMS
 from kumpan.core.messages import Message, Verbatim
 from kumpan.core.quantities.units import Units
 from kumpan.core.quantity import Number
@@ -16,6 +18,7 @@ from kumpan.core.season.materials import material_key
 from kumpan.core.season.plans import SeasonPlan, saved_plan
 from kumpan.core.season.saved import is_green, records_of, saved_lists
 from kumpan.services.journal.ledger import Scope, Stamp, record
+from kumpan.services.maintenance.commands import lose_water_by
 from kumpan.services.pools.expectations import modeled_state
 from kumpan.services.pools.queries import PoolParts, parts_of
 from kumpan.services.season.queries import check_day, climate, season_lists
@@ -59,6 +62,8 @@ async def record_item(
     if not any(entry.id == stamp.id for entry in state.list_items_done):
         _must_be_open(state, parts_of(state), reported)
     await record(scope, pool_id, stamp, reported)
+    if reported.outcome is Outcome.DONE:
+        await lose_water_by(scope, stamp, state, LIST_ITEMS.get(reported.item, ()))
     return await season_lists(scope, pool_id, units=units)
 
 

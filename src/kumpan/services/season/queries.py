@@ -63,14 +63,14 @@ async def season_list(
     """A list as it would be kept. Raises InvalidInput for a day that is nowhere near."""
     check_day(scope, request.day)
     state = await modeled_state(scope, pool_id)
-    hand = await at_hand(scope)
+    hand = await at_hand(scope, pool_id)
     return _view(scope, state, parts=parts_of(state), hand=hand, saved=request, is_saved=False, units=units)
 
 
 async def season_lists(scope: Scope, pool_id: UUID, *, units: Units) -> tuple[SeasonListView, ...]:
     """The kept lists, in the order of their days."""
     state = await modeled_state(scope, pool_id)
-    parts, hand = parts_of(state), await at_hand(scope)
+    parts, hand = parts_of(state), await at_hand(scope, pool_id)
     return tuple(
         _view(scope, state, parts=parts, hand=hand, saved=saved, is_saved=True, units=units)
         for saved in saved_lists(state)

@@ -3,7 +3,7 @@
 from uuid import UUID
 
 from kumpan.core.errors import Conflict, InvalidInput
-from kumpan.core.journal import AdditionMade, effective, of_kind
+from kumpan.core.journal import AdditionMade, PhotoTaken, effective, of_kind
 from kumpan.core.messages import Message
 from kumpan.services.journal.export import journal_file, pool_name
 from kumpan.services.journal.ledger import Scope, forget_pools, own_pool, pool_entries
@@ -27,7 +27,7 @@ async def archived(scope: Scope) -> list[tuple[StoredPool, str]]:
 
 
 async def delete(scope: Scope, pool_id: UUID, sha256: str) -> None:
-    """Delete an archived pool and its journal for good, if what stands in it was downloaded.
+    """Delete an archived pool, its journal and its photos for good, if the journal was downloaded.
 
     `sha256` is that of the download: nothing goes that nobody has. Whoever shares the pool gets their copy.
     What was poured stays on the shelf's books, of no pool any more. Raises Conflict and InvalidInput.
@@ -44,7 +44,10 @@ async def delete(scope: Scope, pool_id: UUID, sha256: str) -> None:
         )
     for share in await shares(scope, pool_id):
         await end_share(scope, pool_id, share.id)
-    poured = of_kind(effective(await pool_entries(scope, pool_id)), AdditionMade)
+    entries = await pool_entries(scope, pool_id)
+    poured = of_kind(effective(entries), AdditionMade)
+    pictures = {entry.body.sha256 for entry in of_kind(entries, PhotoTaken)}
     await scope.tx.journal.delete_pool(pool_id, {entry.id for entry in poured})
+    await scope.tx.photos.drop(scope.workspace_id, pictures)
     forget_pools(scope)
     await audited(scope, scope.person_id, "pool_deleted", pool=str(pool_id), sha256=sha256)

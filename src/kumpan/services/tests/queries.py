@@ -5,11 +5,11 @@ from uuid import UUID
 
 from kumpan.core.errors import InvalidInput, UnreadableQuantity
 from kumpan.core.forecast.expected import expected_now
-from kumpan.core.journal import last_reading, value_in
+from kumpan.core.journal import last_reading, readings_of
 from kumpan.core.messages import Message, Verbatim
-from kumpan.core.quantities.readings import READING_MEASURES, Measure, Readings
+from kumpan.core.quantities.readings import READING_MEASURES, Measure
 from kumpan.core.quantities.units import fahrenheit_from_celsius
-from kumpan.core.testing.kits import KITS, Kit, in_own_order, kit_by_key
+from kumpan.core.testing.kits import SOURCES, Kit, in_own_order, kit_by_key
 from kumpan.core.testing.methods import Measured
 from kumpan.core.testing.plausibility import questions
 from kumpan.core.testing.test_line import LineProblem, read_test_line, read_value
@@ -22,7 +22,7 @@ def kit(key: str) -> Kit:
     try:
         return kit_by_key(key)
     except KeyError:
-        known = ", ".join(known.key for known in KITS)
+        known = ", ".join(known.key for known in SOURCES)
         raise InvalidInput(
             Message(
                 '"{key}" is not a known kit; use one of: {known}.', key=Verbatim(key), known=Verbatim(known)
@@ -50,16 +50,6 @@ def read_fields(fields: Mapping[Measure, str], kit_: Kit, temperature_unit: str)
                 )
             )
     return TestFormView(tuple(values), tuple(problems), ())
-
-
-def readings_of(values: tuple[Measured, ...]) -> Readings:
-    """One test's values as readings; total chlorine follows from free and combined."""
-    readings = Readings()
-    for measure in READING_MEASURES:
-        found = value_in(values, measure)
-        if found is not None:
-            readings = readings.with_value(measure, found.value)
-    return readings
 
 
 async def last_values_of(scope: Scope, pool_id: UUID, temperature_unit: str) -> dict[Measure, LastValue]:

@@ -28,7 +28,7 @@ from kumpan.core.errors import InvalidInput
 from kumpan.core.findings import Finding
 from kumpan.core.messages import Message, Verbatim
 from kumpan.core.pool.equipment import Traits
-from kumpan.core.products.catalogue import chemical
+from kumpan.core.products.catalogue import with_equation
 from kumpan.core.products.product import Addition, Product, addition_mass_g, moles_per_g
 from kumpan.core.quantities.readings import READING_MEASURES, Measure, Readings, combined_chlorine
 from kumpan.core.ranges.profiles import profile
@@ -160,7 +160,7 @@ def _amounts(additions: Sequence[Addition]) -> dict[Product, float]:
     """Grams by product; a chemical may come twice. Raises InvalidInput for an unknown one or a bad amount."""
     found: dict[Product, float] = {}
     for addition in additions:
-        chemical(addition.chemical)
+        with_equation(addition.chemical)
         product = Product(
             "", addition.chemical, addition.strength_percent, density_g_per_ml=addition.density_g_per_ml
         )
@@ -203,7 +203,7 @@ def preview(
     """The plan for one water. Raises InvalidInput for an unknown chemical, school, kit or a doubled id."""
     if inventory is not None:
         for product in inventory:
-            chemical(product.chemical)
+            with_equation(product.chemical)
         if len({product.id for product in inventory}) < len(inventory):
             raise InvalidInput(Message("shelf: two products have the same id; give each its own."), "shelf")
     aimed = aims(profile(profile_key), traits, readings, targets)

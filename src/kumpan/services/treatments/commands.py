@@ -26,6 +26,7 @@ from kumpan.core.records.step import ADD, Step
 from kumpan.services.algae.queries import plan_name
 from kumpan.services.journal.ledger import Scope, Stamp, record
 from kumpan.services.journal.queries import read_typed
+from kumpan.services.maintenance.commands import lose_water_by
 from kumpan.services.pools.expectations import modeled_state, water_now
 from kumpan.services.pools.queries import parts_of
 from kumpan.services.treatments.queries import current_treatment, plan_of_kind, started_plan
@@ -102,7 +103,9 @@ async def record_step(
             Message("This step was already ticked; undo that tick first if it was wrong."), "step_number"
         )
     step = treatment.body.steps[given.step_number]
-    await record(scope, pool_id, stamp, await _step_body(scope, given, step, units))
+    await record(scope, pool_id, stamp, await _step_body(scope, pool_id, given=given, step=step, units=units))
+    if given.outcome is Outcome.DONE:
+        await lose_water_by(scope, stamp, state, step.care)
     return started_plan(scope, await modeled_state(scope, pool_id), parts, treatment)
 
 
@@ -126,7 +129,7 @@ async def put_away(
 
 
 async def _step_body(
-    scope: Scope, given: StepReport, step: Step, units: Units
+    scope: Scope, pool_id: UUID, *, given: StepReport, step: Step, units: Units
 ) -> AdditionMade | StepDone | WaterChanged:
     if step.water_l is not None and given.outcome is Outcome.DONE:
         return _water_body(given, step.water_l, units)
@@ -135,7 +138,7 @@ async def _step_body(
     product = _product(step)
     planned = AmountRead(step.rounded_g or 0.0, step.rounded_ml)
     typed = given.amount.strip()
-    read = await read_typed(scope, product, typed, units=units) if typed else planned
+    read = await read_typed(scope, product, typed, units=units, pool_id=pool_id) if typed else planned
     return AdditionMade(
         chemical=product.chemical,
         strength_percent=product.strength_percent,

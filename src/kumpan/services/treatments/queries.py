@@ -56,7 +56,10 @@ async def treatment_for(
 ) -> TreatmentPlan:
     """A plan as a sheet that is not started, whatever sheet is open."""
     return await _as_offered(
-        scope, parts, await plan_of_kind(scope, state, parts=parts, request=request, units=units)
+        scope,
+        state.pool_id,
+        parts,
+        await plan_of_kind(scope, state, parts=parts, request=request, units=units),
     )
 
 
@@ -76,9 +79,11 @@ async def plan_of_kind(
     return await with_amount_ranges(scope, state, parts=parts, found=found, chosen=chosen, units=units)
 
 
-async def _as_offered(scope: Scope, parts: PoolParts, offered: Plan | None) -> TreatmentPlan:
+async def _as_offered(
+    scope: Scope, pool_id: UUID | None, parts: PoolParts, offered: Plan | None
+) -> TreatmentPlan:
     """A plan as a sheet that is not started yet."""
-    hand = await at_hand(scope)
+    hand = await at_hand(scope, pool_id)
     steps = offered.steps if offered else ()
     return TreatmentPlan(
         id=None,

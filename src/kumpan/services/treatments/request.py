@@ -23,6 +23,7 @@ class PlanKind(StrEnum):
     ADVICE = "advice"
     RESCUE = "rescue"
     DRAIN_DAY = "drain_day"
+    LABEL_DOSE = "label_dose"
 
 
 class BorateBy(StrEnum):
@@ -36,7 +37,8 @@ class BorateBy(StrEnum):
 class PlanRequest:
     """The kind of plan, and what each kind asks besides.
 
-    `way` which products for a balance, `use` one of the shelf in place of its like; `shock` None means the
+    `way` which products for a balance, `use` one of the shelf in place of its like,
+    or the product that is dosed by its label, its first dose or `upkeep`; `shock` None means the
     pool's own habit; `measure`, `wanted` (mg/L) what new water shall lower, None means what is furthest
     over; `today` with the chlorine reducer; `advice` as typed; `targets` what the user aims at, in place of
     the rules' aims.
@@ -53,4 +55,5 @@ class PlanRequest:
     measure: Measure | None = None
     wanted: float | None = None
     advice: str = ""
+    upkeep: bool = False
     targets: Mapping[Measure, float] = field(default_factory=dict)

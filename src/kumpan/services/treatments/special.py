@@ -1,6 +1,7 @@
 """Plans that are asked for: shock, accident, drain, too much chlorine, borate, minerals, advice."""
 
 from datetime import datetime
+from uuid import UUID
 from zoneinfo import ZoneInfo
 
 from kumpan.core.algae.drain_day import drain_day_plan
@@ -11,6 +12,7 @@ from kumpan.core.forecast.forecast import first_under, forecast, under_for_good
 from kumpan.core.forecast.sun import SECONDS_A_DAY
 from kumpan.core.journal import PoolState
 from kumpan.core.messages import Message
+from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.units import Units
 from kumpan.core.quantity import Ahead, Number
@@ -21,18 +23,20 @@ from kumpan.core.treatment.plan import Plan
 from kumpan.core.treatment.special.borate import borate_plan
 from kumpan.core.treatment.special.drain import DrainRequest, Hoses, drain_plan
 from kumpan.core.treatment.special.incident import incident_plan
+from kumpan.core.treatment.special.label_dose import label_plan
 from kumpan.core.treatment.special.lower_chlorine import lower_chlorine_plan
 from kumpan.core.treatment.special.mineral import mineral_plan
 from kumpan.core.treatment.special.request import SpecialRequest
 from kumpan.core.treatment.special.second_opinion import advised_plan
-from kumpan.core.treatment.special.shock import ShockReason, ShockRequest, ShockStrategy, shock_plan
+from kumpan.core.treatment.special.shock import ShockReason, ShockRequest, ShockStrategy, offered, shock_plan
 from kumpan.services.algae.queries import rescue_plan
 from kumpan.services.journal.ledger import Scope
-from kumpan.services.pools.expectations import fitted, water_now
+from kumpan.services.pools.expectations import fitted, modeled_state, water_now
 from kumpan.services.pools.places import place_of
-from kumpan.services.pools.queries import PoolParts, poured_lately
+from kumpan.services.pools.queries import PoolParts, parts_of, poured_lately
 from kumpan.services.treatments.at_hand import AtHand, at_hand, display_options
 from kumpan.services.treatments.request import PlanKind, PlanRequest
+from kumpan.services.treatments.views import ShockChoice
 
 DAYS_AHEAD = 14
 OXIDIZER_WAIT_MIN = {"hour": 60, "quarter": 15}
@@ -42,7 +46,7 @@ async def special_plan(
     scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, *, units: Units
 ) -> Plan:
     """The plan of any kind but the balance. Raises InvalidInput for advice before the first test."""
-    hand = await at_hand(scope)
+    hand = await at_hand(scope, state.pool_id)
     if request.plan is PlanKind.SHOCK:
         return _shock(scope, state, parts=parts, request=request, hand=hand, units=units)
     if request.plan is PlanKind.INCIDENT:
@@ -60,6 +64,20 @@ async def special_plan(
         return rescue_plan(scope, state, parts, hand, units=units)
     if request.plan is PlanKind.ADVICE:
         return _advice(scope, state, parts=parts, request=request, hand=hand, units=units)
+    return _other_plan(scope, state, parts=parts, request=request, hand=hand, units=units)
+
+
+async def shock_choices(scope: Scope, pool_id: UUID) -> tuple[ShockChoice, ...]:
+    """What stands at this pool or on the shelf of all to shock it with; none of a shelf that is not noted."""
+    parts, hand = parts_of(await modeled_state(scope, pool_id)), await at_hand(scope, pool_id)
+    found = () if hand.standard else offered(hand.products, parts.equipment.traits)
+    return tuple(ShockChoice(product.id, product.label, why_not) for product, why_not in found)
+
+
+def _other_plan(
+    scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, hand: AtHand, units: Units
+) -> Plan:
+    """Those that ask no more than the pool, its water and what may be poured."""
     special = SpecialRequest(
         readings=water_now(state, parts.place, scope.now),
         volume_l=parts.basin.volume_l,
@@ -76,7 +94,19 @@ async def special_plan(
         return lower_chlorine_plan(special, today=request.today)
     if request.plan is PlanKind.BORATE:
         return borate_plan(special, request.borate)
+    if request.plan is PlanKind.LABEL_DOSE:
+        return label_plan(special, _by_label(hand, request.use), upkeep=request.upkeep)
     return mineral_plan(special)
+
+
+def _by_label(hand: AtHand, product_id: str | None) -> Product:
+    """The product that is meant. Raises InvalidInput where it is not on the shelf."""
+    found = next((product for product in hand.products if product.id == product_id), None)
+    if found is None:
+        raise InvalidInput(
+            Message("Say which product of the shelf; put it there with its label first."), "use"
+        )
+    return found
 
 
 def _advice(
@@ -143,6 +173,7 @@ def _shock_request(
         swim_after_oxidizer_min=OXIDIZER_WAIT_MIN[answer(choices, "after_oxidiser")],
         display=display_options(parts.settings, hand.preferences, units=units),
         poured=poured_lately(state, scope.now),
+        use=request.use,
     )
 
 

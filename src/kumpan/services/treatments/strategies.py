@@ -9,32 +9,37 @@ from kumpan.core.forecast.rates import CELL_OFF_BELOW_C
 from kumpan.core.journal import PoolState
 from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination
-from kumpan.core.products.product import Product
 from kumpan.core.quantities.units import Units
-from kumpan.core.records.step import ADD, Step
 from kumpan.core.treatment.strategies import StrategyOutcome
-from kumpan.services.each_pool import each_pool
-from kumpan.services.journal.ledger import Scope, pool_ids
+from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.expectations import modeled_state
 from kumpan.services.pools.outlooks import outlook_of
-from kumpan.services.pools.queries import PoolParts, compared_strategies, offered_plan, parts_of
-from kumpan.services.products.queries import amount_text, buy_line, to_buy
-from kumpan.services.products.views import BuyLine
+from kumpan.services.pools.queries import PoolParts, compared_strategies, parts_of
+from kumpan.services.products.queries import amount_text, buy_line
 from kumpan.services.treatments.at_hand import at_hand
-from kumpan.services.treatments.views import StrategiesView, StrategyProduct, StrategyView
+from kumpan.services.treatments.views import NotOffered, StrategiesView, StrategyProduct, StrategyView
 
 
 async def strategies(scope: Scope, pool_id: UUID, *, units: Units) -> StrategiesView:
     """What the same plan comes to with other products; empty before the first test or with nothing to add."""
     state = await modeled_state(scope, pool_id)
     parts = parts_of(state)
-    currency = (await at_hand(scope)).preferences.currency
+    currency = (await at_hand(scope, pool_id)).preferences.currency
     if state.last_test is None:
-        return StrategiesView((), (), None, currency)
+        return StrategiesView(
+            strategies=(), not_offered=(), between=(), loss_mg_l_day=None, currency=currency
+        )
     loss = (await outlook_of(scope, pool_id)).loss_mg_l_day
-    found = await compared_strategies(scope, state, parts, loss, units=units)
+    found, unsuited = await compared_strategies(scope, state, parts, loss, units=units)
     views = tuple(_view(outcome, units) for outcome in found if outcome.additions)
-    return StrategiesView(views, between_visits(state, parts, loss), loss, currency)
+    not_here = tuple(NotOffered(product.label, why) for product, why in unsuited)
+    return StrategiesView(
+        strategies=views,
+        not_offered=not_here,
+        between=between_visits(state, parts, loss),
+        loss_mg_l_day=loss,
+        currency=currency,
+    )
 
 
 def _view(found: StrategyOutcome, units: Units) -> StrategyView:
@@ -51,29 +56,6 @@ def _view(found: StrategyOutcome, units: Units) -> StrategyView:
         minutes_to_swim=found.minutes_to_swim,
         in_four_weeks=found.in_four_weeks,
     )
-
-
-async def shopping(scope: Scope, *, units: Units) -> list[BuyLine]:
-    """What to buy for the sheets that are offered now at all pools, and for the weeks ahead."""
-    needs: dict[Product, float] = {}
-    hand = await at_hand(scope)
-    products = {product.id: product for product in hand.products}
-
-    async def pours(pool_id: UUID) -> tuple[Step, ...]:
-        state = await modeled_state(scope, pool_id)
-        parts = parts_of(state)
-        found = await offered_plan(scope, state, parts, units=units)
-        known = (
-            found is not None and not parts.basin.volume_is_unknown
-        )  # else nobody can say how much it needs
-        return found.steps if found is not None and known else ()
-
-    for steps in (await each_pool(await pool_ids(scope), pours)).values():
-        for step in steps:
-            if step.kind == ADD and step.product_id in products:
-                product = products[step.product_id]
-                needs[product] = needs.get(product, 0.0) + (step.rounded_g or 0.0)
-    return await to_buy(scope, needs, units=units)
 
 
 def between_visits(state: PoolState, parts: PoolParts, loss: float | None) -> tuple[Finding, ...]:

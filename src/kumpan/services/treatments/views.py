@@ -67,6 +67,15 @@ class TreatmentPlan:
 
 
 @dataclass(frozen=True)
+class ShockChoice:
+    """A product that stands at a pool to shock it with, and why it may not go in there."""
+
+    id: str
+    label: str
+    why_not: Message | None
+
+
+@dataclass(frozen=True)
 class StrategyProduct:
     """A product of a strategy with its amount in words."""
 
@@ -94,12 +103,21 @@ class StrategyView:
 
 
 @dataclass(frozen=True)
+class NotOffered:
+    """A product of the shelf that a plan does not use here, and why."""
+
+    label: str
+    why: Message
+
+
+@dataclass(frozen=True, kw_only=True)
 class StrategiesView:
-    """The ways side by side, what holds the pool between visits, and the loss (mg/L a day) they were
-    reckoned with.
+    """The ways side by side, what of the shelf does not serve here, what holds the pool between visits, and
+    the loss (mg/L a day) they were reckoned with.
     """
 
     strategies: tuple[StrategyView, ...]
+    not_offered: tuple[NotOffered, ...]
     between: tuple[Finding, ...]
     loss_mg_l_day: float | None
     currency: str
@@ -154,3 +172,54 @@ class AfterView:
 
     readings: Readings
     analysis: Analysis
+
+
+@dataclass(frozen=True)
+class Moved:
+    """What a regime does besides to one measure, mg/L in a month and in a season of half a year."""
+
+    measure: Measure
+    in_a_month: float
+    in_a_season: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class RegimeView:
+    """One product as the weekly regime: what goes in, the week's amount with its range, what it does besides.
+
+    `task` puts it on the schedule, every so many days. `unsuited` says why it is none here; `chart` is
+    the trade's rule beside it.
+    """
+
+    product_id: str
+    name: str
+    task: str
+    every_days: int
+    on_schedule: bool
+    at_hand: bool
+    words: Message
+    week_text: Message
+    range_text: Message
+    week_cost: float | None
+    moves: tuple[Moved, ...]
+    unsuited: Message
+    notes: tuple[Finding, ...]
+    chart: Message
+
+
+@dataclass(frozen=True, kw_only=True)
+class WeeklyView:
+    """What goes a day (mg/L, low, likely, high), by how many tests, held at which level; the products
+    that make it
+    good, and the cell's setting where there is one.
+    """
+
+    low: float
+    likely: float
+    high: float
+    tests: int
+    level: float
+    once: Finding | None
+    cell: Message | None
+    regimes: tuple[RegimeView, ...]
+    currency: str

@@ -11,15 +11,24 @@ from kumpan.core.journal import (
 )
 from kumpan.core.messages import Message
 from kumpan.core.quantities.units import Units
-from kumpan.services.journal.ledger import Scope, Stamp, pool_ids, record
+from kumpan.services.journal.ledger import Scope, Stamp, pool_ids, record, require_person
 from kumpan.services.journal.queries import product_by_id, read_typed
+from kumpan.services.journal.rounds import rounds
 from kumpan.services.pools.expectations import modeled_state
 
 
-async def set_round(scope: Scope, stamp: Stamp, weekday: int, stops: Sequence[UUID]) -> None:
-    """The stops of a weekday, in order, for the technician who says so. Raises InvalidInput."""
-    if stamp.person_id is None:
+async def set_round(
+    scope: Scope, stamp: Stamp, weekday: int, stops: Sequence[UUID], *, technician_id: UUID | None = None
+) -> None:
+    """The stops of a weekday, in order, for the technician who is named, else who says so.
+
+    Raises InvalidInput.
+    """
+    who = technician_id or stamp.person_id
+    if who is None:
         raise InvalidInput(Message("Say who you are first: a round belongs to somebody."), "person_id")
+    if technician_id is not None:
+        await require_person(scope, technician_id)
     if not 0 <= weekday <= 6:
         raise InvalidInput(Message("weekday must be 0 (Monday) to 6 (Sunday)."), "weekday")
     if len(set(stops)) != len(stops):
@@ -27,7 +36,10 @@ async def set_round(scope: Scope, stamp: Stamp, weekday: int, stops: Sequence[UU
     known = set(await pool_ids(scope))
     if not set(stops) <= known:
         raise InvalidInput(Message("One of these pools is not here; reload the round."), "stops")
-    await record(scope, None, stamp, RoundSet(weekday, tuple(stops)))
+    before = (await rounds(scope.tx, scope.workspace_id, scope.now)).get((who, weekday), ())
+    await record(scope, None, stamp, RoundSet(weekday, tuple(stops), technician_id))
+    # Those new on it have no stop as yet; what rides on the truck serves no longer those that left.
+    await scope.tx.summaries.expire(scope.workspace_id, tuple({*before, *stops}), scope.now)
 
 
 async def count_truck(scope: Scope, stamp: Stamp, product_id: str, amount: str, *, units: Units) -> None:

@@ -37,7 +37,7 @@ DAYS_LISTED = 30
 async def owner_report(scope: Scope, pool_id: UUID, day: date | None) -> OwnerReport:
     """The report of a day, or of the last one with something to tell."""
     state = await modeled_state(scope, pool_id)
-    parts, top, hand = parts_of(state), await head(scope, pool_id), await at_hand(scope)
+    parts, top, hand = parts_of(state), await head(scope, pool_id), await at_hand(scope, pool_id)
     zone = ZoneInfo(parts.settings.time_zone)
     days = days_with_reports(state, zone)[::-1]
     today = scope.now.astimezone(zone).date()

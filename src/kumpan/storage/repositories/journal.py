@@ -1,5 +1,6 @@
 """Named queries on pools and their entries. They flush, they never commit; unique keys decide conflicts."""
 
+import json
 from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import datetime
@@ -9,7 +10,7 @@ from typing import Any
 from uuid import UUID
 from zlib import crc32
 
-from sqlalchemy import ColumnElement, delete, func, or_, select, update
+from sqlalchemy import ColumnElement, Text, delete, func, insert, or_, select, type_coerce, update
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.ext.asyncio import AsyncSession
 
@@ -25,10 +26,14 @@ from kumpan.storage.tables import (
     SecretLinkRow,
 )
 
+AT_ONCE = 500  # rows in one statement
+
 
 @dataclass(frozen=True, kw_only=True)
 class StoredEntry:
-    """An entry as stored: the body still in its open JSON form, tagged by `kind`."""
+    """An entry as stored: the body still as JSON text, tagged by `kind`. Thousands are held, read once each:
+    as text they take a sixth of the room. `written_in` names the workspace for one that came with a file.
+    """
 
     id: UUID
     workspace_id: UUID
@@ -38,7 +43,14 @@ class StoredEntry:
     at: datetime
     recorded_at: datetime
     supersedes: UUID | None
-    body: dict[str, object]
+    text: str
+    written_in: str | None = None
+
+    @property
+    def body(self) -> dict[str, object]:
+        """The body in its open form."""
+        body: dict[str, object] = json.loads(self.text)
+        return body
 
 
 @dataclass(frozen=True)
@@ -68,7 +80,8 @@ _COLUMNS = (
     EntryRow.at,
     EntryRow.recorded_at,
     EntryRow.supersedes,
-    EntryRow.body,
+    EntryRow.written_in,
+    type_coerce(EntryRow.body, Text).label("text"),
 )
 
 
@@ -80,6 +93,7 @@ class JournalRepository:
         self._row_cache = row_cache
         self._wrote = False
         self._written_to: set[UUID] = set()
+        self._times_marked: dict[UUID, int] = {}
 
     async def pools(self, workspace_id: UUID, *, archived: bool = False) -> list[StoredPool]:
         """The pools that a workspace works on, the oldest first: its own, and those shared with it."""
@@ -90,6 +104,23 @@ class JournalRepository:
             .order_by(PoolRow.created_at, PoolRow.id)
         )
         return [StoredPool(*row) for row in rows]
+
+    async def pools_with(self, workspace_id: UUID, kind: str) -> list[UUID]:
+        """The workspace's own pools in whose journal an entry of a kind stands, whoever wrote it there."""
+        own = PoolRow.workspace_id == workspace_id
+        guests = (
+            select(PoolShareRow.workspace_id).join(PoolRow, PoolRow.id == PoolShareRow.pool_id).where(own)
+        )
+        writers = [workspace_id, *await self._session.scalars(guests.distinct())]
+        return list(
+            await self._session.scalars(
+                select(EntryRow.pool_id)
+                .join(PoolRow, PoolRow.id == EntryRow.pool_id)
+                .where(EntryRow.workspace_id.in_(writers), EntryRow.kind == kind, own)
+                .where(PoolRow.archived_at.is_(None))
+                .distinct()
+            )
+        )
 
     async def pool(self, workspace_id: UUID, pool_id: UUID) -> StoredPool | None:
         """A pool that the workspace has or that is shared with it; None for any other."""
@@ -104,6 +135,7 @@ class JournalRepository:
         The row is changed, not only locked: on a cluster another node's writer is then refused as well.
         """
         self._written_to.add(pool_id)
+        self._times_marked[pool_id] = self._times_marked.get(pool_id, 0) + 1
         await self._session.execute(
             update(PoolRow).where(PoolRow.id == pool_id).values(writes=PoolRow.writes + 1)
         )
@@ -131,7 +163,31 @@ class JournalRepository:
 
     async def entries_of_pool(self, pool_id: UUID) -> CachedRows[StoredEntry]:
         """Whoever wrote them, in the order in which they happened; ask `pool` first whether one may."""
-        return await self._entries(("pool", pool_id), (EntryRow.pool_id == pool_id,))
+        name, where = ("pool", pool_id), (EntryRow.pool_id == pool_id,)
+        if self._wrote:
+            return await self._uncommitted(name, where)
+
+        fresh = False  # whether the rows were read from the database
+
+        async def read() -> tuple[StoredEntry, ...]:
+            nonlocal fresh
+            fresh, known = True, self._row_cache.known(name)
+            both = None if known is None else await self._with_the_new(known, await self._mark(where), where)
+            return both or await self._read(where)
+
+        # Every write to a pool counts its row on: one number tells whether anything was entered.
+        while True:
+            fresh = False
+            writes = await self._writes(pool_id)
+            found = await self._row_cache.get(name, (writes,), read)
+            if not fresh or await self._writes(pool_id) == writes:
+                return found
+            self._row_cache.forget(name)  # somebody wrote while it was read
+
+    async def _writes(self, pool_id: UUID) -> int:
+        """How often a pool was written, without this transaction: it has entered nothing yet."""
+        found = await self._session.scalar(select(PoolRow.writes).where(PoolRow.id == pool_id))
+        return (found or 0) - self._times_marked.get(pool_id, 0)
 
     async def entries_of_workspace(
         self, workspace_id: UUID, kinds: tuple[str, ...]
@@ -140,24 +196,40 @@ class JournalRepository:
         where = (EntryRow.workspace_id == workspace_id, EntryRow.kind.in_(kinds))
         return await self._entries(("workspace", workspace_id, kinds), where)
 
+    async def entries_of_no_pool(self, workspace_id: UUID) -> tuple[StoredEntry, ...]:
+        """Those of the shelf, the rounds and the house, in the order in which they happened; read anew."""
+        return await self._read((EntryRow.workspace_id == workspace_id, EntryRow.pool_id.is_(None)))
+
+    async def entries_since(
+        self, workspace_id: UUID, kinds: tuple[str, ...], at: datetime
+    ) -> tuple[StoredEntry, ...]:
+        """Those of some kinds since a time, of all pools, in their order; read anew each time."""
+        where = (EntryRow.workspace_id == workspace_id, EntryRow.kind.in_(kinds), EntryRow.at >= at)
+        return await self._read(where)
+
     async def _entries(
         self, name: tuple[object, ...], where: tuple[ColumnElement[bool], ...]
     ) -> CachedRows[StoredEntry]:
         async def read() -> tuple[StoredEntry, ...]:
-            return await self._with_the_new(
-                self._row_cache.known(name), tuple(mark), where
-            ) or await self._read(where)
-
-        mark = (
-            await self._session.execute(
-                select(
-                    func.count(), func.max(EntryRow.recorded_at), func.bit_xor(func.crc32(EntryRow.id))
-                ).where(*where)
+            return await self._with_the_new(self._row_cache.known(name), mark, where) or await self._read(
+                where
             )
-        ).one()
+
         if self._wrote:
-            return CachedRows((*name, *mark, "not committed"), await self._read(where))
-        return await self._row_cache.get(name, tuple(mark), read)
+            return await self._uncommitted(name, where)
+        mark = await self._mark(where)
+        return await self._row_cache.get(name, mark, read)
+
+    async def _mark(self, where: tuple[ColumnElement[bool], ...]) -> tuple[Any, ...]:
+        """What tells these rows from any others: how many, the newest, and a checksum of their ids."""
+        marks = func.count(), func.max(EntryRow.recorded_at), func.bit_xor(func.crc32(EntryRow.id))
+        return tuple((await self._session.execute(select(*marks).where(*where))).one())
+
+    async def _uncommitted(
+        self, name: tuple[object, ...], where: tuple[ColumnElement[bool], ...]
+    ) -> CachedRows[StoredEntry]:
+        """As this transaction sees them, past the cache."""
+        return CachedRows((*name, *await self._mark(where), "not committed"), await self._read(where))
 
     async def _read(
         self, where: tuple[ColumnElement[bool], ...], *more: ColumnElement[bool]
@@ -187,6 +259,69 @@ class JournalRepository:
         """One entry, of whatever workspace: who asks sees to it that it may be seen."""
         row = await self._session.get(EntryRow, entry_id)
         return None if row is None else _stored(row)
+
+    async def add_entries(self, entries: Iterable[StoredEntry]) -> None:
+        """Many at once, what is replaced before what replaces it. Raises Conflict as `add_entry` does."""
+        self._wrote = True
+        values = [{**vars(entry), "body": entry.body} for entry in entries]
+        for row in values:
+            del row["text"]
+        try:
+            for begin in range(0, len(values), AT_ONCE):
+                await self._session.execute(insert(EntryRow), values[begin : begin + AT_ONCE])
+        except IntegrityError as trouble:
+            raise Conflict(
+                Message("This was changed or saved by someone else meanwhile; reload and look again.")
+            ) from trouble
+
+    async def of_pools_since(self, pool_ids: Iterable[UUID], kind: str, at: datetime) -> list[StoredEntry]:
+        """Entries of a kind at some pools since a time that nothing has replaced, whoever wrote them."""
+        wanted = list(pool_ids)
+        found: list[StoredEntry] = []
+        later = EntryRow.__table__.alias("later")
+        replaced = select(later.c.id).where(later.c.supersedes == EntryRow.id).exists()
+        for begin in range(0, len(wanted), AT_ONCE):
+            some = EntryRow.pool_id.in_(wanted[begin : begin + AT_ONCE])
+            found += await self._read((some, EntryRow.kind == kind, EntryRow.at >= at, ~replaced))
+        return found
+
+    async def open_entries(self, ids: Iterable[UUID]) -> list[StoredEntry]:
+        """Those of some entries that nothing has replaced."""
+        wanted = list(ids)
+        found: list[StoredEntry] = []
+        later = EntryRow.__table__.alias("later")
+        for begin in range(0, len(wanted), AT_ONCE):
+            some = EntryRow.id.in_(wanted[begin : begin + AT_ONCE])
+            replaced = select(later.c.id).where(later.c.supersedes == EntryRow.id).exists()
+            found += await self._read((some, ~replaced))
+        return found
+
+    async def set_ups(self, workspace_id: UUID) -> dict[UUID, dict[str, object]]:
+        """The settings of each pool that a workspace works on, as stored last; no archived one."""
+        rows = await self._session.execute(
+            select(EntryRow.pool_id, EntryRow.body)
+            .join(PoolRow, PoolRow.id == EntryRow.pool_id)
+            .where(EntryRow.kind == "settings", works_on(workspace_id), PoolRow.archived_at.is_(None))
+            .order_by(EntryRow.at, EntryRow.recorded_at)
+        )
+        return {row[0]: row[1] for row in rows if row[0] is not None}
+
+    async def whose(self, pool_id: UUID) -> UUID | None:
+        """The workspace that a pool belongs to, whoever asks; None where there is no such pool."""
+        found: UUID | None = await self._session.scalar(
+            select(PoolRow.workspace_id).where(PoolRow.id == pool_id)
+        )
+        return found
+
+    async def taken_ids(self, ids: Iterable[UUID]) -> dict[UUID, UUID | None]:
+        """Those of some entries' ids that stand for an entry already, with its pool."""
+        wanted = list(ids)
+        found: dict[UUID, UUID | None] = {}
+        for begin in range(0, len(wanted), AT_ONCE):
+            where = EntryRow.id.in_(wanted[begin : begin + AT_ONCE])
+            rows = await self._session.execute(select(EntryRow.id, EntryRow.pool_id).where(where))
+            found |= {row[0]: row[1] for row in rows}
+        return found
 
     async def add_entry(self, entry: StoredEntry) -> None:
         """Raises Conflict when the id is taken or the superseded entry was already replaced."""
@@ -229,5 +364,6 @@ def _stored(row: EntryRow) -> StoredEntry:
         at=row.at,
         recorded_at=row.recorded_at,
         supersedes=row.supersedes,
-        body=row.body,
+        text=json.dumps(row.body),
+        written_in=row.written_in,
     )

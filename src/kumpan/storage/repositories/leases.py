@@ -6,7 +6,7 @@ A row, and no lock of the server: such a lock holds on one node of a cluster onl
 from datetime import datetime, timedelta
 from uuid import UUID
 
-from sqlalchemy import CursorResult, Update, or_, update
+from sqlalchemy import CursorResult, Update, or_, select, update
 from sqlalchemy.dialects.mysql import Insert, insert
 from sqlalchemy.ext.asyncio import AsyncSession
 
@@ -26,6 +26,8 @@ class LeaseRepository:
         taken = update(row).where(row.name == name, free).values(holder=holder, until=until)
         if await self._changed(taken):
             return True
+        if await self._session.scalar(select(row.name).where(row.name == name)):
+            return False
         first = insert(row).values(name=name, holder=holder, until=until).prefix_with("IGNORE")
         return await self._changed(first)
 

@@ -7,7 +7,7 @@ from enum import StrEnum
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy import and_, func, or_, select, tuple_
+from sqlalchemy import and_, func, or_, select, tuple_, update
 from sqlalchemy.dialects.mysql import insert
 from sqlalchemy.ext.asyncio import AsyncSession
 
@@ -27,7 +27,11 @@ class Order(StrEnum):
 
 @dataclass(frozen=True, kw_only=True)
 class Summary:
-    """One pool as one workspace sees it; `rendered` by units; `unreadable` why it is not."""
+    """One pool as one workspace sees it; `rendered` by units; `unreadable` why it is not.
+
+    `needs` in g by product id; `visit` holds what the stop needs where the pool stands on a round; `returns`
+    where the last visit asked to come back or for a trade.
+    """
 
     workspace_id: UUID
     pool_id: UUID
@@ -42,11 +46,14 @@ class Summary:
     program: str
     unreadable: str
     rendered: dict[str, object]
+    returns: bool
+    needs: dict[str, float]
+    visit: dict[str, object]
 
 
 @dataclass(frozen=True, kw_only=True)
 class Listed:
-    """A line of a page: the pool, how often it and its workspace were written by now, and what is stored."""
+    """A line of a page: the pool, how often it and the shelf were written by now, what is stored."""
 
     pool_id: UUID
     pool_writes: int
@@ -114,7 +121,48 @@ class SummaryRepository:
         # Ordered by the light columns alone: what is rendered is read for these few lines only.
         mine = and_(PoolSummaryRow.pool_id == PoolRow.id, PoolSummaryRow.workspace_id == workspace_id)
         chosen = select(PoolRow.id).outerjoin(PoolSummaryRow, mine).where(*where).order_by(*keys).limit(most)
-        ids = list(await self._session.scalars(chosen))
+        return await self._lines(workspace_id, list(await self._session.scalars(chosen)))
+
+    async def some(self, workspace_id: UUID, pool_ids: Sequence[UUID]) -> list[Listed]:
+        """Those of the pools named that the workspace works on, in the order named; no archived one."""
+        where = (works_on(workspace_id), PoolRow.archived_at.is_(None), PoolRow.id.in_(pool_ids))
+        here = set(await self._session.scalars(select(PoolRow.id).where(*where)))
+        return await self._lines(workspace_id, [pool_id for pool_id in pool_ids if pool_id in here])
+
+    async def beside(
+        self, workspace_id: UUID, visible: Collection[UUID] | None, listed: Collection[UUID], most: int
+    ) -> list[Listed]:
+        """Pools outside a round: first those that ask to be come back to, then by attention."""
+        row = PoolSummaryRow
+        mine = and_(row.pool_id == PoolRow.id, row.workspace_id == workspace_id)
+        where = [works_on(workspace_id), PoolRow.archived_at.is_(None), PoolRow.id.not_in(listed)]
+        if visible is not None:
+            where.append(PoolRow.id.in_(visible))
+        chosen = select(PoolRow.id).outerjoin(row, mine).where(*where)
+        chosen = chosen.order_by(row.returns.desc(), *_KEYS[Order.ATTENTION]).limit(most)
+        return await self._lines(workspace_id, list(await self._session.scalars(chosen)))
+
+    async def returning(self, workspace_id: UUID) -> list[UUID]:
+        """Pools that somebody said to come back to, before their turn or with a licensed trade."""
+        row = PoolSummaryRow
+        where = [row.workspace_id == workspace_id, row.returns.is_(True), PoolRow.archived_at.is_(None)]
+        found = (
+            select(row.pool_id).join(PoolRow, PoolRow.id == row.pool_id).where(*where, works_on(workspace_id))
+        )
+        return list(await self._session.scalars(found))
+
+    async def needs(
+        self, workspace_id: UUID, visible: Collection[UUID] | None
+    ) -> list[tuple[UUID, dict[str, float]]]:
+        """What each pool's sheet would take as last made, g by product id."""
+        row = PoolSummaryRow
+        where = [row.workspace_id == workspace_id, PoolRow.archived_at.is_(None), works_on(workspace_id)]
+        if visible is not None:
+            where.append(row.pool_id.in_(visible))
+        chosen = select(row.pool_id, row.needs).join(PoolRow, PoolRow.id == row.pool_id).where(*where)
+        return [(one.pool_id, one.needs) for one in await self._session.execute(chosen)]
+
+    async def _lines(self, workspace_id: UUID, ids: Sequence[UUID]) -> list[Listed]:
         rows = await self._session.execute(_listed(workspace_id).where(PoolRow.id.in_(ids)))
         lines = {row[0]: _line(row) for row in rows}
         return [lines[pool_id] for pool_id in ids]
@@ -126,9 +174,14 @@ class SummaryRepository:
         chosen = select(PoolRow.id).outerjoin(PoolSummaryRow, mine).where(*where)
         return list(await self._session.scalars(chosen.order_by(PoolRow.id).limit(most)))
 
-    async def out_of_date(self, now: datetime, program: str, *, most: int) -> list[tuple[UUID, UUID]]:
-        """Workspace and pool of summaries that are missing or no longer hold, those longest overdue first."""
+    async def out_of_date(
+        self, now: datetime, program: str, *, most: int, workspace_id: UUID | None = None
+    ) -> list[tuple[UUID, UUID]]:
+        """Workspace and pool of summaries that are missing or no longer hold, those longest overdue first; of
+        one workspace where it is named.
+        """
         row = PoolSummaryRow
+        of_one = () if workspace_id is None else (WorkspaceRow.id == workspace_id,)
         homes = select(PoolRow.workspace_id.label("workspace_id"), PoolRow.id.label("pool_id"))
         guests = select(PoolShareRow.workspace_id, PoolShareRow.pool_id).where(
             PoolShareRow.ended_at.is_(None)
@@ -138,7 +191,7 @@ class SummaryRepository:
             row.pool_id.is_(None),
             row.holds_until <= now,
             row.pool_writes != PoolRow.writes,
-            row.workspace_writes != WorkspaceRow.writes,
+            row.workspace_writes != WorkspaceRow.stock_writes,
             row.program != program,
         )
         rows = await self._session.execute(
@@ -149,6 +202,7 @@ class SummaryRepository:
             .where(
                 PoolRow.archived_at.is_(None),
                 or_(*stale),
+                *of_one,
             )
             .order_by(func.coalesce(row.made_at, NEVER), seen.c.pool_id)
             .limit(most)
@@ -156,10 +210,16 @@ class SummaryRepository:
         return [(one.workspace_id, one.pool_id) for one in rows]
 
     async def writes(self, workspace_id: UUID, pool_id: UUID) -> tuple[int, int]:
-        """How often the pool and the workspace were written by now."""
-        own = select(WorkspaceRow.writes).where(WorkspaceRow.id == workspace_id).scalar_subquery()
+        """How often the pool and the shelf of the workspace were written by now."""
+        own = select(WorkspaceRow.stock_writes).where(WorkspaceRow.id == workspace_id).scalar_subquery()
         row = (await self._session.execute(select(PoolRow.writes, own).where(PoolRow.id == pool_id))).one()
         return row[0], row[1]
+
+    async def expire(self, workspace_id: UUID, pool_ids: Sequence[UUID], now: datetime) -> None:
+        """From now on these are out of date."""
+        row = PoolSummaryRow
+        which = (row.workspace_id == workspace_id, row.pool_id.in_(pool_ids))
+        await self._session.execute(update(row).where(*which).values(holds_until=now))
 
     async def save(self, summary: Summary) -> None:
         """In place of the one before."""
@@ -171,7 +231,7 @@ class SummaryRepository:
 
 def _listed(workspace_id: UUID) -> Any:
     mine = and_(PoolSummaryRow.pool_id == PoolRow.id, PoolSummaryRow.workspace_id == workspace_id)
-    own = select(WorkspaceRow.writes).where(WorkspaceRow.id == workspace_id).scalar_subquery()
+    own = select(WorkspaceRow.stock_writes).where(WorkspaceRow.id == workspace_id).scalar_subquery()
     return (
         select(PoolRow.id, PoolRow.writes, own, PoolSummaryRow)
         .select_from(PoolRow)

@@ -7,6 +7,7 @@ from uuid import UUID
 from sqlalchemy import func, select, update
 from sqlalchemy.ext.asyncio import AsyncSession
 
+from kumpan.core.products.by_label import LabelDose
 from kumpan.core.products.product import Product
 from kumpan.storage.tables import PersonRow, ProductRow, WorkspaceRow
 
@@ -56,6 +57,24 @@ class WorkspaceRepository:
         row = WorkspaceRow
         await self._session.execute(update(row).where(row.id == id_).values(writes=row.writes + 1))
 
+    async def stock_changed(self, id_: UUID) -> None:
+        """What every plan of the workspace is made with has changed: summaries made before no longer hold."""
+        row = WorkspaceRow
+        await self._session.execute(
+            update(row).where(row.id == id_).values(stock_writes=row.stock_writes + 1)
+        )
+
+    async def mark(self, id_: UUID) -> str | None:
+        """The hash of the picture that stands on its papers."""
+        found: str | None = await self._session.scalar(
+            select(WorkspaceRow.mark).where(WorkspaceRow.id == id_)
+        )
+        return found
+
+    async def set_mark(self, id_: UUID, sha256: str | None) -> None:
+        """Another picture for its papers, or none."""
+        await self._session.execute(update(WorkspaceRow).where(WorkspaceRow.id == id_).values(mark=sha256))
+
     async def name_workspace(self, id_: UUID, name: str) -> None:
         """What a workspace is called from now on."""
         await self._session.execute(update(WorkspaceRow).where(WorkspaceRow.id == id_).values(name=name))
@@ -96,6 +115,7 @@ class WorkspaceRepository:
                 name=person.name,
                 initials=person.initials,
                 role=person.role,
+                ended_at=person.ended_at,
                 created_at=at,
             )
         )
@@ -117,6 +137,7 @@ class WorkspaceRepository:
                 package_ml=row.package_ml,
                 density_g_per_ml=row.density_g_per_ml,
                 name=row.name,
+                label_dose=_label_dose(row.label_dose),
             )
             for row in rows
         ]
@@ -133,7 +154,22 @@ class WorkspaceRepository:
                 package_g=product.package_g,
                 package_ml=product.package_ml,
                 density_g_per_ml=product.density_g_per_ml,
+                label_dose=None if product.label_dose is None else dict(vars(product.label_dose)),
                 created_at=at,
             )
         )
         await self._session.flush()
+
+
+def _label_dose(stored: dict[str, float | None] | None) -> LabelDose | None:
+    """As stored by this version or an older one: what is not there is not told."""
+    if stored is None or not stored.get("first_per_l"):
+        return None
+    repeat, swim = stored.get("repeat_days"), stored.get("swim_wait_min")
+    return LabelDose(
+        first_per_l=float(stored["first_per_l"] or 0.0),
+        upkeep_per_l=stored.get("upkeep_per_l"),
+        most_per_l=stored.get("most_per_l"),
+        repeat_days=None if repeat is None else int(repeat),
+        swim_wait_min=LabelDose.swim_wait_min if swim is None else int(swim),
+    )

@@ -1,9 +1,19 @@
-"""All tables: workspace, person, pool, product, entry, device reading, and who may come in."""
+"""All tables: workspace, person, pool, product, entry, device reading, and who may come in, files."""
 
 from kumpan.storage.tables.base import Base
 from kumpan.storage.tables.devices import DeviceReadingRow
-from kumpan.storage.tables.journal import EntryRow, JournalCopyRow, PoolRow, PoolShareRow, PoolSummaryRow
+from kumpan.storage.tables.imports import ImportRow
+from kumpan.storage.tables.journal import (
+    EntryRow,
+    JournalCopyRow,
+    PoolRow,
+    PoolShareRow,
+    PoolSummaryRow,
+    PouredRow,
+    PouredTotalRow,
+)
 from kumpan.storage.tables.leases import LeaseRow
+from kumpan.storage.tables.outgoing import HookCallRow, HookRow, MailChoiceRow, MailRow
 from kumpan.storage.tables.people import (
     AccountRow,
     ApiTokenRow,
@@ -15,6 +25,7 @@ from kumpan.storage.tables.people import (
     SecretLinkRow,
     SessionRow,
 )
+from kumpan.storage.tables.photos import PhotoRow
 from kumpan.storage.tables.workspace import PersonRow, ProductRow, WorkspaceRow
 
 __all__ = [
@@ -26,14 +37,22 @@ __all__ = [
     "ChallengeRow",
     "DeviceReadingRow",
     "EntryRow",
+    "HookCallRow",
+    "HookRow",
+    "ImportRow",
     "JournalCopyRow",
     "LeaseRow",
+    "MailChoiceRow",
+    "MailRow",
     "PasskeyRow",
     "PersonRow",
+    "PhotoRow",
     "PoolGivenRow",
     "PoolRow",
     "PoolShareRow",
     "PoolSummaryRow",
+    "PouredRow",
+    "PouredTotalRow",
     "ProductRow",
     "SecretLinkRow",
     "SessionRow",

@@ -6,6 +6,8 @@ from uuid import UUID
 from sqlalchemy import (
     JSON,
     BigInteger,
+    Boolean,
+    Double,
     ForeignKey,
     Index,
     Integer,
@@ -67,7 +69,9 @@ class PoolSummaryRow(Base):
     """What stands at the head of a pool, as one workspace sees it, told once and read by every list.
 
     It holds until `holds_until` if nothing is written: `pool_writes` and `workspace_writes` say what it was
-    made from, `program` by which version. `rank` 0 asks for attention first. `rendered` by units.
+    made from, `program` by which version. `rank` 0 asks for attention first. `rendered` by units. `needs`:
+    what the sheet offered now would take, g by product id. `visit`: the last one, what the next needs, and
+    whether it `returns` before its turn.
     """
 
     __tablename__ = "pool_summary"
@@ -89,10 +93,16 @@ class PoolSummaryRow(Base):
     program: Mapped[str] = mapped_column(String(16))
     unreadable: Mapped[str] = mapped_column(String(300))
     rendered: Mapped[dict[str, object]] = mapped_column(JSON)
+    returns: Mapped[bool] = mapped_column(Boolean)
+    needs: Mapped[dict[str, float]] = mapped_column(JSON)
+    visit: Mapped[dict[str, object]] = mapped_column(JSON)
 
 
 class EntryRow(Base):
-    """One entry. An entry is replaced at most once: the unique key decides between two corrections."""
+    """One entry. An entry is replaced at most once: the unique key decides between two corrections.
+
+    `written_in`: what the workspace was called that wrote it, for one that came in with a journal's file.
+    """
 
     __tablename__ = "entry"
     __table_args__ = (
@@ -109,4 +119,36 @@ class EntryRow(Base):
     at: Mapped[datetime] = mapped_column(UtcDateTime)
     recorded_at: Mapped[datetime] = mapped_column(UtcDateTime)
     supersedes: Mapped[UUID | None] = mapped_column(ForeignKey("entry.id"))
+    written_in: Mapped[str | None] = mapped_column(String(120))
     body: Mapped[dict[str, object]] = mapped_column(JSON)
+
+
+class PouredRow(Base):
+    """One addition of a product of the shelf that counts; goes with the entry that replaces it.
+
+    `pool_id` is no foreign key: what was poured stays on the books when its pool is deleted.
+    """
+
+    __tablename__ = "poured"
+    __table_args__ = (Index(None, "workspace_id", "at"),)
+
+    entry_id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)
+    workspace_id: Mapped[UUID] = mapped_column(ForeignKey("workspace.id", ondelete="CASCADE"))
+    pool_id: Mapped[UUID] = mapped_column(Uuid)
+    person_id: Mapped[UUID | None] = mapped_column(Uuid)
+    product_id: Mapped[str] = mapped_column(String(120))
+    at: Mapped[datetime] = mapped_column(UtcDateTime)
+    mass_g: Mapped[float] = mapped_column(Double)
+
+
+class PouredTotalRow(Base):
+    """All that was ever poured of a product at one pool, g."""
+
+    __tablename__ = "poured_total"
+
+    workspace_id: Mapped[UUID] = mapped_column(
+        ForeignKey("workspace.id", ondelete="CASCADE"), primary_key=True
+    )
+    product_id: Mapped[str] = mapped_column(String(120), primary_key=True)
+    pool_id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)
+    mass_g: Mapped[float] = mapped_column(Double)

@@ -3,7 +3,7 @@
 from datetime import datetime
 from uuid import UUID
 
-from sqlalchemy import BigInteger, Double, ForeignKey, String, Uuid
+from sqlalchemy import JSON, BigInteger, Double, ForeignKey, String, Uuid
 from sqlalchemy.orm import Mapped, mapped_column
 
 from kumpan.storage.tables.base import Base
@@ -11,7 +11,10 @@ from kumpan.storage.types import UtcDateTime
 
 
 class WorkspaceRow(Base):
-    """Whose pools, people and products these are. `writes` as a pool's, for what belongs to no pool."""
+    """Whose pools, people and products these are. `writes` as a pool's, for what belongs to no pool;
+    `stock_writes` counts what of it moves every pool's plan: products, purchases, strengths, habits.
+    `mark`: the hash of the picture that stands on its papers.
+    """
 
     __tablename__ = "workspace"
 
@@ -19,6 +22,8 @@ class WorkspaceRow(Base):
     name: Mapped[str] = mapped_column(String(120))
     created_at: Mapped[datetime] = mapped_column(UtcDateTime)
     writes: Mapped[int] = mapped_column(BigInteger, server_default="0")
+    stock_writes: Mapped[int] = mapped_column(BigInteger, server_default="0")
+    mark: Mapped[str | None] = mapped_column(String(64))
 
 
 class PersonRow(Base):
@@ -48,4 +53,5 @@ class ProductRow(Base):
     package_g: Mapped[float | None] = mapped_column(Double)
     package_ml: Mapped[float | None] = mapped_column(Double)
     density_g_per_ml: Mapped[float | None] = mapped_column(Double)
+    label_dose: Mapped[dict[str, float | None] | None] = mapped_column(JSON(none_as_null=True))
     created_at: Mapped[datetime] = mapped_column(UtcDateTime)

@@ -1,7 +1,7 @@
 """Rescues. As stored; see `base`."""
 
 from kumpan.core.journal.algae_entries import RescueEnded, RescueSet
-from kumpan.storage.wire.base import Wire, renamed
+from kumpan.storage.wire.base import Wire, later_fields, renamed
 from kumpan.storage.wire.words import DeadWayWord, PhWayWord, RescueOutcomeWord, SeverityWord
 
 
@@ -14,6 +14,9 @@ class RescueSetV1(Wire):
     ph_way: PhWayWord | None = renamed("ph_way", "ph_strategy", default=None)
     drain_over_stabiliser: float = renamed("drain_over_stabiliser", "drain_over_stabilizer", default=100.0)
     drain_over_calcium: float = 600.0
+    use: str | None = None
+
+    _later = later_fields("use")
 
 
 class RescueEndedV1(Wire):

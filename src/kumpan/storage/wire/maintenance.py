@@ -1,6 +1,7 @@
 """Care of the pool. As stored; see `base`."""
 
 from datetime import date, datetime
+from uuid import UUID
 
 from kumpan.core.journal.maintenance_entries import (
     CareDone,
@@ -10,6 +11,10 @@ from kumpan.core.journal.maintenance_entries import (
     EventNoted,
     FeedOpened,
     InterviewHeld,
+    MachineKind,
+    MachineSet,
+    OwnTask,
+    PartReplaced,
     PlantSet,
     PressureRead,
     PumpWindow,
@@ -83,6 +88,37 @@ class CareIntervalV1(Wire):
     task: str
     days: float | None = None
     off: bool = False
+
+
+class MachineSetV1(Wire):
+    core = MachineSet
+
+    machine_id: UUID
+    kind: MachineKind
+    label: str = ""
+    since: date | None = None
+    note: str = ""
+    gone: bool = False
+
+
+class PartReplacedV1(Wire):
+    core = PartReplaced
+
+    part: str
+    machine_id: UUID | None = None
+    note: str = ""
+
+
+class OwnTaskV1(Wire):
+    core = OwnTask
+
+    task: str
+    title: str
+    days: float | None = None
+    weekday: int | None = None
+    after: NotedEventWord | None = None
+    months: tuple[int, ...] = ()
+    note: str = ""
 
 
 class InterviewHeldV1(Wire):

@@ -9,6 +9,7 @@ from kumpan.core.journal.pool_entries import (
     BasinMeasured,
     CellSet,
     EquipmentSet,
+    PhotoTaken,
     SettingsMade,
     SwimmersCounted,
     TestTaken,
@@ -25,7 +26,7 @@ from kumpan.storage.wire.parts import (
     ReadingsV1,
     TraitsV1,
 )
-from kumpan.storage.wire.words import ClarityWord, LevelWord, MeasureWord, WaterChangeWord
+from kumpan.storage.wire.words import ClarityWord, LevelWord, MeasureWord, PhotoOfWord, WaterChangeWord
 
 
 class SettingsV1(Wire):
@@ -118,3 +119,14 @@ class SwimmersCountedV1(Wire):
     core = SwimmersCounted
 
     bather_hours: float
+
+
+class PhotoTakenV1(Wire):
+    core = PhotoTaken
+
+    sha256: str
+    shows: PhotoOfWord
+    about: str = ""
+    note: str = ""
+    width: int = 0
+    height: int = 0

@@ -76,8 +76,9 @@ class StepV2(Wire):
     mass_low_g: float | None = None
     mass_high_g: float | None = None
     reason_code: str = ""
+    care: tuple[str, ...] = ()
 
-    _later = later_fields("mass_low_g", "mass_high_g", "reason_code")
+    _later = later_fields("mass_low_g", "mass_high_g", "reason_code", "care")
 
 
 _TOLD = ("title", "why", "rounded_text", "where", "range_text")

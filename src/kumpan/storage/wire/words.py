@@ -69,8 +69,10 @@ NotedEventWord = Literal[
     "power_cut",
     "cover_on",
     "cover_off",
+    "note",
 ]
 OutcomeWord = Literal["done", "skipped"]
+PhotoOfWord = Literal["look", "step", "care", "equipment", "visit", "rescue"]
 PhWayWord = Literal["lowered", "raised"]
 PoolKindWord = Literal["in_ground", "above_ground"]
 RescueOutcomeWord = Literal["clear", "drained", "stopped"]

@@ -1,14 +1,23 @@
 """The shelf, the house, the round. As stored; see `base`."""
 
+from datetime import date
 from uuid import UUID
 
 from kumpan.core.journal.workspace_entries import (
+    Place,
     PreferencesSet,
     ProductBought,
+    ProductCounted,
+    ProductPlaced,
     RoundSet,
+    StopMoved,
     StrengthTested,
+    TechnicianAway,
     TruckCounted,
+    VisitBegun,
     VisitDone,
+    VisitKind,
+    WorkOnce,
 )
 from kumpan.storage.wire.base import Wire, later_fields
 from kumpan.storage.wire.parts import ContainerV1
@@ -20,6 +29,24 @@ class ProductBoughtV1(Wire):
     product_id: str
     packages: float
     price: float | None = None
+
+
+class ProductPlacedV1(Wire):
+    core = ProductPlaced
+
+    product_id: str
+    place: Place
+    pool_id: UUID | None = None
+    technician_id: UUID | None = None
+    best_before: date | None = None
+    _later = later_fields("technician_id")
+
+
+class ProductCountedV1(Wire):
+    core = ProductCounted
+
+    product_id: str
+    mass_g: float
 
 
 class StrengthTestedV1(Wire):
@@ -45,6 +72,36 @@ class RoundSetV1(Wire):
 
     weekday: int
     stops: tuple[UUID, ...]
+    technician_id: UUID | None = None
+    _later = later_fields("technician_id")
+
+
+class TechnicianAwayV1(Wire):
+    core = TechnicianAway
+
+    technician_id: UUID
+    first: date
+    last: date
+    note: str = ""
+
+
+class WorkOnceV1(Wire):
+    core = WorkOnce
+
+    pool_id: UUID
+    day: date
+    technician_id: UUID | None = None
+    minutes: float = 20.0
+    what: str = ""
+
+
+class StopMovedV1(Wire):
+    core = StopMoved
+
+    pool_id: UUID
+    from_day: date
+    to_day: date
+    technician_id: UUID
 
 
 class TruckCountedV1(Wire):
@@ -52,6 +109,12 @@ class TruckCountedV1(Wire):
 
     product_id: str
     mass_g: float
+
+
+class VisitBegunV1(Wire):
+    core = VisitBegun
+
+    kind: VisitKind
 
 
 class VisitDoneV1(Wire):

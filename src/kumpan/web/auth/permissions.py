@@ -22,8 +22,11 @@ Key = tuple[str, str]
 # Requests that read although they are posts; a token that only reads may send them.
 READING_POSTS = frozenset({
     f"{API}/basins/preview", f"{POOL}/slip/read", f"{POOL}/what-if", f"{POOL}/second-opinion",
-    f"{API}/practice/play",
+    f"{API}/practice/play", f"{API}/imports/{{file_id}}/preview",
 })  # fmt: skip
+
+# The pool that they name may be new here: they look for it themselves.
+MAKE_POOLS = frozenset({f"{POOL}/journal"})
 
 ROUTES: Mapping[Key, frozenset[Role]] = {
     # Pools.
@@ -50,6 +53,13 @@ ROUTES: Mapping[Key, frozenset[Role]] = {
     ("GET", f"{POOL}/outlook"): ALL,
     ("GET", f"{POOL}/history/{{measure}}"): ALL,
     ("GET", f"{POOL}/log"): MEMBERS,
+    ("GET", f"{POOL}/papers/{{kind}}.pdf"): MEMBERS,
+    ("POST", f"{POOL}/papers/notice.pdf"): MEMBERS,
+    ("POST", f"{API}/workspace/mark"): OFFICE,
+    ("POST", f"{POOL}/device/{{device}}/readings"): STAFF,
+    ("GET", f"{POOL}/photos"): ALL,
+    ("POST", f"{POOL}/photos"): MEMBERS,
+    ("GET", f"{POOL}/photos/{{sha256}}.jpg"): ALL,
     ("POST", f"{API}/entries/{{entry_id}}/void"): MEMBERS,
     ("POST", f"{API}/entries/{{entry_id}}/correct-test"): MEMBERS,
     ("POST", f"{API}/entries/{{entry_id}}/correct-look"): MEMBERS,
@@ -60,6 +70,9 @@ ROUTES: Mapping[Key, frozenset[Role]] = {
     ("GET", f"{POOL}/sheet.ics"): MEMBERS,
     ("POST", f"{POOL}/what-if"): MEMBERS,
     ("GET", f"{POOL}/ways"): MEMBERS,
+    ("GET", f"{POOL}/weekly"): MEMBERS,
+    ("GET", f"{POOL}/shock-products"): MEMBERS,
+    ("GET", f"{POOL}/presets/{{key}}"): MEMBERS,
     ("POST", f"{POOL}/second-opinion"): MEMBERS,
     ("POST", f"{POOL}/sheets"): MEMBERS,
     ("POST", f"{POOL}/sheets/{{sheet_id}}/put-away"): MEMBERS,
@@ -71,6 +84,7 @@ ROUTES: Mapping[Key, frozenset[Role]] = {
     ("GET", f"{POOL}/procedures/{{key}}"): MEMBERS,
     ("POST", f"{POOL}/procedures/{{key}}/finish"): MEMBERS,
     ("POST", f"{POOL}/care/done"): MEMBERS,
+    ("POST", f"{API}/care/tasks"): MEMBERS,
     ("POST", f"{POOL}/care/put-off"): MEMBERS,
     ("POST", f"{POOL}/care/interval"): MEMBERS,
     ("POST", f"{POOL}/events"): MEMBERS,
@@ -79,6 +93,9 @@ ROUTES: Mapping[Key, frozenset[Role]] = {
     ("GET", f"{POOL}/benches"): MEMBERS,
     ("GET", f"{API}/interview"): MEMBERS,
     ("POST", f"{POOL}/interviews"): MEMBERS,
+    ("POST", f"{POOL}/lamps"): MEMBERS,
+    ("POST", f"{POOL}/machines"): MEMBERS,
+    ("POST", f"{POOL}/parts"): MEMBERS,
     ("GET", f"{API}/acid-bath"): MEMBERS,
     ("GET", f"{POOL}/care.ics"): MEMBERS,
     ("POST", f"{POOL}/device"): STAFF,
@@ -97,15 +114,28 @@ ROUTES: Mapping[Key, frozenset[Role]] = {
     # Visits.
     ("GET", f"{API}/round"): STAFF,
     ("POST", f"{API}/rounds"): STAFF,
+    ("GET", f"{API}/rounds/weeks"): STAFF,
+    ("GET", f"{API}/round/closed"): STAFF,
+    ("GET", f"{API}/rounds/fair"): OFFICE,
+    ("POST", f"{API}/rounds/fair"): OFFICE,
+    ("POST", f"{API}/rounds/absences"): OFFICE,
+    ("POST", f"{API}/rounds/once"): OFFICE,
+    ("POST", f"{API}/rounds/moves"): OFFICE,
     ("POST", f"{API}/truck"): STAFF,
     ("GET", f"{POOL}/report"): ALL,
-    ("POST", f"{POOL}/visits"): STAFF,
+    ("GET", f"{POOL}/visit"): MEMBERS,
+    ("POST", f"{POOL}/visit"): MEMBERS,
+    ("POST", f"{POOL}/visit/usual"): MEMBERS,
+    ("POST", f"{POOL}/visits"): MEMBERS,
     # The workspace.
     ("GET", f"{API}/choices"): ALL,
     ("GET", f"{API}/shelf"): MEMBERS,
     ("POST", f"{API}/shelf"): STAFF,
     ("POST", f"{API}/shelf/purchases"): STAFF,
     ("POST", f"{API}/shelf/strengths"): STAFF,
+    ("POST", f"{API}/shelf/places"): STAFF,
+    ("POST", f"{API}/shelf/counts"): STAFF,
+    ("GET", f"{API}/costs"): STAFF,
     ("GET", f"{API}/shelf/to-buy"): STAFF,
     ("GET", f"{API}/habits"): MEMBERS,
     ("POST", f"{API}/habits"): STAFF,
@@ -127,6 +157,20 @@ ROUTES: Mapping[Key, frozenset[Role]] = {
     ("POST", f"{API}/links/{{link_id}}/end"): MEMBERS,
     # Pools shared, archived, deleted; the journal as a file.
     ("GET", f"{POOL}/journal.jsonl"): MEMBERS,
+    ("POST", f"{POOL}/journal"): OFFICE,
+    ("POST", f"{API}/journals"): OFFICE,
+    # Files of one's own, in and out.
+    ("GET", f"{API}/exports/{{what}}.{{ending}}"): MEMBERS,
+    ("GET", f"{API}/workspace/archive.zip"): OFFICE,
+    ("POST", f"{API}/workspace/archive"): OFFICE,
+    ("POST", f"{API}/imports"): OFFICE,
+    ("GET", f"{API}/imports"): OFFICE,
+    ("GET", f"{API}/imports/choices"): OFFICE,
+    ("GET", f"{API}/imports/{{file_id}}"): OFFICE,
+    ("POST", f"{API}/imports/{{file_id}}/preview"): OFFICE,
+    ("POST", f"{API}/imports/{{file_id}}/apply"): OFFICE,
+    ("POST", f"{API}/imports/{{file_id}}/undo"): OFFICE,
+    ("POST", f"{API}/imports/{{file_id}}/drop"): OFFICE,
     ("GET", f"{POOL}/shares"): MEMBERS,
     ("POST", f"{POOL}/shares"): OFFICE,
     ("POST", f"{POOL}/offers/{{offer_id}}/end"): OFFICE,
@@ -137,6 +181,13 @@ ROUTES: Mapping[Key, frozenset[Role]] = {
     ("GET", f"{API}/archived-pools"): OFFICE,
     ("POST", f"{POOL}/archive"): OFFICE,
     ("POST", f"{POOL}/delete"): OFFICE,
+    ("GET", f"{API}/mail-choice"): MEMBERS,
+    ("POST", f"{API}/mail-choice"): MEMBERS,
+    ("GET", f"{API}/outbox"): OFFICE,
+    ("POST", f"{API}/outbox/{{mail_id}}/again"): OFFICE,
+    ("GET", f"{API}/hooks"): OFFICE,
+    ("POST", f"{API}/hooks"): OFFICE,
+    ("POST", f"{API}/hooks/{{hook_id}}/end"): OFFICE,
     ("GET", f"{API}/me"): MEMBERS,
     ("POST", f"{API}/me/password"): MEMBERS,
     ("POST", f"{API}/me/second-factor/offer"): MEMBERS,
@@ -151,7 +202,7 @@ ROUTES: Mapping[Key, frozenset[Role]] = {
     ("POST", f"{API}/me/tokens/{{token_id}}/revoke"): MEMBERS,
 }  # fmt: skip
 # What a token may not change, whatever its scope: it never makes another way in.
-BY_A_PERSON_ONLY = ("/me/", "/members/", "/links", "/shares", "/offers/", "/delete")
+BY_A_PERSON_ONLY = ("/me/", "/members/", "/links", "/shares", "/offers/", "/delete", "/hooks")
 SAFE = ("GET", "HEAD", "OPTIONS")
 
 

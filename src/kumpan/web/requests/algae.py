@@ -6,6 +6,7 @@ from pydantic import Field
 
 from kumpan.core.journal import DeadAlgaeStrategy, PhStrategy, RescueOutcome, RescueSet, Severity
 from kumpan.web.requests.base import AsTyped
+from kumpan.web.requests.journal import ProductId
 from kumpan.web.requests.pools import StampIn
 
 Limit = Annotated[float, Field(gt=0, le=5000, allow_inf_nan=False), AsTyped]
@@ -20,6 +21,7 @@ class RescueIn(StampIn):
     ph_way: PhStrategy | None = None
     drain_over_stabiliser: Limit = 100.0
     drain_over_calcium: Limit = 600.0
+    use: ProductId | None = None
 
     def to_core(self) -> RescueSet:
         return RescueSet(
@@ -29,6 +31,7 @@ class RescueIn(StampIn):
             ph_strategy=self.ph_way,
             drain_over_stabilizer=self.drain_over_stabiliser,
             drain_over_calcium=self.drain_over_calcium,
+            use=self.use,
         )
 
 

@@ -1,18 +1,21 @@
 """What is told to the journal over HTTP: looks, tests, ticks, purchases, corrections."""
 
 from dataclasses import replace
+from datetime import date
 from typing import Annotated, Literal
 from uuid import UUID
 
 from pydantic import Field
 
 from kumpan.core.dosing.product_choice import Strategy
+from kumpan.core.dosing.typed_amount import read_amount
 from kumpan.core.errors import InvalidInput, UnreadableQuantity
 from kumpan.core.journal import (
     CellSet,
     Clarity,
     Level,
     Outcome,
+    Place,
     PreferencesSet,
     SwimmersCounted,
     VisualCheck,
@@ -20,6 +23,8 @@ from kumpan.core.journal import (
     WaterChanged,
 )
 from kumpan.core.messages import Message, Verbatim
+from kumpan.core.products.by_label import LabelDose, checked
+from kumpan.core.products.product import Product
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_number
 from kumpan.core.quantities.units import G_PER_LB, L_PER_M3, L_PER_US_GAL, Units
@@ -30,6 +35,7 @@ from kumpan.services.treatments.request import BorateBy, PlanKind, PlanRequest
 from kumpan.web.requests.base import AsTyped, Density, StrengthPercent, Strict
 from kumpan.web.requests.pools import StampIn, Typed, VolumeUnit, quantity
 
+ProductId = Annotated[str, Field(max_length=60)]
 Note = Annotated[str, Field(max_length=2000)]
 TemperatureUnit = Literal["f", "c"]
 AmountTyped = Annotated[str, Field(max_length=40, description='like "44 fl oz"; empty means as planned')]
@@ -66,7 +72,7 @@ class LookIn(StampIn):
 class AdditionTyped(StampIn):
     """Something poured outside a sheet, by product of the shelf or by chemical and strength."""
 
-    product_id: Annotated[str, Field(max_length=60)] | None = None
+    product_id: ProductId | None = None
     chemical: Annotated[str, Field(max_length=60)] | None = None
     strength_percent: StrengthPercent | None = None
     amount: Annotated[str, Field(max_length=40)]
@@ -145,6 +151,7 @@ class PlanFields(Strict):
     measure: Measure | None = None
     wanted: Annotated[Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)] | None, AsTyped] = None
     advice: Annotated[str, Field(max_length=600)] = ""
+    upkeep: bool = False
 
     def to_core(self) -> PlanRequest:
         values = {name: getattr(self, name) for name in PlanFields.model_fields}
@@ -198,6 +205,50 @@ class PersonIn(Strict):
     initials: Annotated[str, Field(max_length=8)] = ""
 
 
+LabelAmount = Annotated[str, Field(max_length=40, description='like "8 fl oz" or "2 lb"; empty if not said')]
+
+
+class LabelIn(Strict):
+    """What the label says: so much for `per` of pool."""
+
+    first: LabelAmount
+    upkeep: LabelAmount = ""
+    most: LabelAmount = ""
+    per: Annotated[str, Field(max_length=40)] = "10000 gal"
+    repeat_days: Annotated[int, AsTyped, Field(ge=1, le=400)] | None = None
+    swim_wait_min: Annotated[int, AsTyped, Field(ge=0, le=20160)] = 15
+
+    def to_core(self, product: Product, units: Units) -> LabelDose:
+        """For this product, g or mL for each liter. Raises UnreadableQuantity and InvalidInput by field."""
+        per_l = quantity(self.per, Dimension.VOLUME, "l" if units is Units.METRIC else "gal", "per")
+        if per_l <= 0:
+            raise InvalidInput(Message("Say for how much water the label means it, like 10000 gal."), "per")
+
+        def each(field: str) -> float | None:
+            text = str(getattr(self, field)).strip()
+            if not text:
+                return None
+            try:
+                read = read_amount(product, text, units=units)
+            except (UnreadableQuantity, InvalidInput) as trouble:
+                raise InvalidInput(trouble.message, field) from trouble
+            amount = read.mass_g if read.volume_ml is None else read.volume_ml
+            return amount / per_l
+
+        first = each("first")
+        if first is None:
+            raise InvalidInput(Message("Type the first dose as on the label, like 8 fl oz."), "first")
+        return checked(
+            LabelDose(
+                first_per_l=first,
+                upkeep_per_l=each("upkeep"),
+                most_per_l=each("most"),
+                repeat_days=self.repeat_days,
+                swim_wait_min=self.swim_wait_min,
+            )
+        )
+
+
 class ProductTyped(Strict):
     id: UUID
     name: Annotated[str, Field(max_length=120)] = ""
@@ -205,12 +256,29 @@ class ProductTyped(Strict):
     strength_percent: Annotated[StrengthPercent, AsTyped]
     package: Annotated[str, Field(max_length=40, description='like "40 lb" or "2.5 gal"; empty if none')] = ""
     density_g_per_ml: Density | None = None
+    label_dose: LabelIn | None = None
+
+
+class PlaceIn(StampIn):
+    """Where a product stands from now on: `pool_id` with "pool" alone, `technician_id` with "truck" alone."""
+
+    product_id: ProductId
+    place: Place
+    pool_id: UUID | None = None
+    technician_id: UUID | None = None
+    best_before: date | None = None
+
+
+class CountIn(StampIn):
+    """What is left, by product id, as typed: "2 jugs", "half a bag", "0"."""
+
+    left: Annotated[dict[ProductId, LabelAmount], Field(min_length=1, max_length=200)]
 
 
 class StrengthIn(StampIn):
     """The strength that a test of the product showed."""
 
-    product_id: Annotated[str, Field(max_length=60)]
+    product_id: ProductId
     strength_percent: Annotated[StrengthPercent, AsTyped]
 
 
@@ -220,7 +288,7 @@ class ContainerTyped(Strict):
     kind: ContainerKind
     name: Annotated[str, Field(max_length=40)] = ""
     holds: Typed
-    product_id: Annotated[str, Field(max_length=60)] | None = None
+    product_id: ProductId | None = None
     parts: Annotated[int, AsTyped, Field(ge=1, le=4)] = 1
 
     def to_core(self, units: Units) -> Container:
@@ -287,6 +355,6 @@ def _number(text: str, field: str) -> float | None:
 
 
 class PurchaseIn(StampIn):
-    product_id: Annotated[str, Field(max_length=60)]
+    product_id: ProductId
     packages: Annotated[float, Field(gt=0, le=10_000, allow_inf_nan=False), AsTyped]
     price: Annotated[Annotated[float, Field(ge=0, le=1e7, allow_inf_nan=False)] | None, AsTyped] = None

@@ -1,11 +1,21 @@
 """What is told about a pool's care over HTTP: finished procedures, put-offs, intervals, events, the plant."""
 
 from typing import Annotated
+from uuid import UUID
 
 from pydantic import Field, StrictBool
 
 from kumpan.core.errors import InvalidInput
-from kumpan.core.journal import CellKind, EventNoted, NotedEvent, PlantSet, PumpWindow
+from kumpan.core.journal import (
+    CellKind,
+    EventNoted,
+    MachineKind,
+    MachineSet,
+    NotedEvent,
+    OwnTask,
+    PlantSet,
+    PumpWindow,
+)
 from kumpan.core.messages import Message, Verbatim
 from kumpan.core.quantities.typed import Dimension
 from kumpan.core.quantities.units import Units
@@ -124,6 +134,68 @@ class PlantIn(StampIn):
 class InterviewIn(StampIn):
     tree: TaskKey
     answers: Annotated[list[Annotated[str, Field(max_length=20)]], Field(max_length=20)]
+
+
+class MachineIn(StampIn):
+    """A machine of the pool by its own id, as it is from now on; `gone`: it is there no more."""
+
+    machine_id: UUID
+    kind: MachineKind
+    label: Annotated[str, Field(max_length=60)] = ""
+    since: Day | None = None
+    note: Note = ""
+    gone: StrictBool = False
+
+    def to_core(self) -> MachineSet:
+        """As an entry."""
+        return MachineSet(
+            machine_id=self.machine_id,
+            kind=self.kind,
+            label=self.label.strip(),
+            since=self.since,
+            note=self.note.strip(),
+            gone=self.gone,
+        )
+
+
+class PartIn(StampIn):
+    """A part that was replaced, of a machine or (without one) of the pump, the filter or the cell."""
+
+    part: Annotated[str, Field(min_length=1, max_length=80)]
+    machine_id: UUID | None = None
+    note: Note = ""
+
+
+class OwnTaskIn(StampIn):
+    """A task of one's own, for one pool or many: every so many `days`, on a `weekday` (0 is Monday), or
+    `after` something happened; in some `months`, none for all.
+    """
+
+    pool_ids: Annotated[list[UUID], Field(min_length=1, max_length=500)]
+    title: Annotated[str, Field(min_length=1, max_length=50)]
+    days: Annotated[float, Field(ge=1, le=730)] | None = None
+    weekday: Annotated[int, Field(ge=0, le=6)] | None = None
+    after: NotedEvent | None = None
+    months: Annotated[list[Annotated[int, Field(ge=1, le=12)]], Field(max_length=12)] = []
+    note: Annotated[str, Field(max_length=200)] = ""
+
+    def to_core(self) -> OwnTask:
+        """Without its key, which follows from the title."""
+        return OwnTask(
+            task="",
+            title=self.title,
+            days=self.days,
+            weekday=self.weekday,
+            after=self.after,
+            months=tuple(self.months),
+            note=self.note,
+        )
+
+
+class LampsIn(StampIn):
+    """The lamps that are lit, by key; none for all dark."""
+
+    lamps: Annotated[list[Annotated[str, Field(max_length=20)]], Field(max_length=8)]
 
 
 class DeviceIn(StampIn):

@@ -93,9 +93,10 @@ class EndIn(Strict):
 
 
 class InviteIn(Strict):
-    """`reset`: for somebody who has a login already and forgot the password."""
+    """`reset`: for somebody who has a login and forgot the password. `address`: sent there by mail."""
 
     reset: StrictBool = False
+    address: Annotated[str, Field(max_length=254)] = ""
 
 
 class TokenIn(Strict):

@@ -54,6 +54,7 @@ class RescueSet(Response):
     ph_way: PhStrategy | None = read_from("ph_strategy")
     drain_over_stabiliser: float = read_from("drain_over_stabilizer")
     drain_over_calcium: float
+    use: Text | None
 
 
 class SeverityChoice(Response):
@@ -152,7 +153,9 @@ class RescueBoard(Response):
 
 
 class OptionCost(Response):
-    """One way: money (low, high; None where a price is not told), days (low, high), water in L, words."""
+    """One way: money (low, high; None where a price is not told), days (low, high), water in L, words;
+    `at_least` what is known of the money, `gaps` what that leaves out.
+    """
 
     key: Text
     title: Text
@@ -160,6 +163,8 @@ class OptionCost(Response):
     days: tuple[float, float]
     water_l: float
     text: Text
+    at_least: float
+    gaps: tuple[Text, ...]
 
 
 class TreatOrDrain(Response):

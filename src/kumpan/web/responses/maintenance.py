@@ -4,8 +4,10 @@ from datetime import date, datetime
 from uuid import UUID
 
 from kumpan.core.hazards import Hazard
+from kumpan.core.journal import MachineKind
 from kumpan.core.journal.maintenance_entries import CellKind
 from kumpan.core.maintenance.due import Standing
+from kumpan.core.maintenance.fault_tree import Part
 from kumpan.core.maintenance.tasks import Preset
 from kumpan.core.quantities.readings import Measure
 from kumpan.web.responses.base import Response, Text, read_from
@@ -185,6 +187,16 @@ class Tree(Response):
     key: Text
     title: Text
     first: Text
+    part: Part
+
+
+class LampView(Response):
+    """A lamp of the unit, whether it was lit when last told, and the interview that looks into it."""
+
+    key: Text
+    name: Text
+    lit: bool
+    tree: Text
 
 
 class CellView(Response):
@@ -197,6 +209,7 @@ class CellView(Response):
     index_mean: float | None
     washes: int
     trees: tuple[Tree, ...]
+    lamps: tuple[LampView, ...]
 
 
 class PressurePoint(Response):
@@ -270,11 +283,43 @@ class DeviceView(Response):
     silent_min: int | None
 
 
+class PartView(Response):
+    """A part that was replaced, when, and a word on it."""
+
+    entry_id: UUID
+    at: datetime
+    part: Text
+    note: Text
+
+
+class MachineChoice(Response):
+    """A kind of machine to choose."""
+
+    kind: MachineKind
+    name: Text
+
+
+class MachineView(Response):
+    """A machine of the pool: its kind by name, its label, since when, and its parts replaced."""
+
+    machine_id: UUID
+    kind: MachineKind
+    name: Text
+    label: Text
+    since: date | None
+    note: Text
+    parts: tuple[PartView, ...]
+
+
 class EquipmentView(Response):
     cell: CellView | None
     filter: FilterView
     circulation: CirculationView
     device: DeviceView
+    trees: tuple[Tree, ...]
+    machines: tuple[MachineView, ...]
+    kinds: tuple[MachineChoice, ...]
+    parts: tuple[PartView, ...]
 
 
 class Reply(Response):

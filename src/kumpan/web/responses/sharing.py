@@ -72,6 +72,24 @@ class ArchivedPool(Response):
     own: bool
 
 
+class BroughtIn(Response):
+    """What came of a journal that was brought in: entries that are new here, and those that stood here."""
+
+    pool_id: UUID
+    name: str
+    added: int
+    known: int
+
+
+class BroughtBack(Response):
+    """What came in with an archive: pools, and what of entries, people and products is new here."""
+
+    pools: int
+    entries: int
+    people: int
+    products: int
+
+
 class JournalCopy(Response):
     """A journal as it stood when a sharing ended."""
 

@@ -44,6 +44,14 @@ class TreatmentPlan(Response):
     drawing: PlanDrawing | None
 
 
+class ShockChoice(Response):
+    """A product that stands at a pool to shock it with; `why_not` where it may not go in there."""
+
+    id: str
+    label: Text
+    why_not: Text | None
+
+
 class WhatIf(Response):
     """The sheet for the user's own aims (by value), and where every lane's float would come to stand."""
 
@@ -75,12 +83,18 @@ class StrategyView(Response):
     in_four_weeks: dict[Measure, float]
 
 
+class NotOffered(Response):
+    label: Text
+    why: Text
+
+
 class StrategiesView(Response):
-    """The ways side by side, what holds the pool between visits, and the loss (mg/L a day) they were
-    reckoned with.
+    """The ways side by side, what of the shelf does not serve here, what holds the pool between visits, and
+    the loss (mg/L a day) they were reckoned with.
     """
 
     ways: tuple[StrategyView, ...] = read_from("strategies")
+    not_offered: tuple[NotOffered, ...]
     between: tuple[Finding, ...]
     loss_mg_l_day: float | None
     currency: Text
@@ -133,3 +147,44 @@ class OpinionView(Response):
     unread: tuple[Unread, ...]
     rows: tuple[ComparedMeasure, ...]
     findings: tuple[Finding, ...]
+
+
+class Moved(Response):
+    """What a regime does besides to one measure, mg/L in a month and in half a year."""
+
+    measure: Measure
+    in_a_month: float
+    in_a_season: float
+
+
+class RegimeView(Response):
+    """One product as the weekly regime; `unsuited` says why it is none here, `chart` is the trade's rule."""
+
+    product_id: Text
+    name: Text
+    task: Text
+    every_days: int
+    on_schedule: bool
+    at_hand: bool
+    words: Text
+    week_text: Text
+    range_text: Text
+    week_cost: float | None
+    moves: tuple[Moved, ...]
+    unsuited: Text
+    notes: tuple[Finding, ...]
+    chart: Text
+
+
+class WeeklyView(Response):
+    """What goes a day (ppm: low, likely, high), by how many tests, and the products that make it good."""
+
+    low: float
+    likely: float
+    high: float
+    tests: int
+    level: float
+    once: Finding | None
+    cell: Text | None
+    regimes: tuple[RegimeView, ...]
+    currency: Text

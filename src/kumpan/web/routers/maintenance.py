@@ -3,8 +3,9 @@
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Query, Response
+from fastapi import APIRouter, Path, Query, Request, Response
 
+from kumpan.core.journal import PartReplaced
 from kumpan.services.maintenance import commands as maintenance_commands
 from kumpan.services.maintenance import devices, feeds
 from kumpan.services.maintenance import equipment as equipment_view
@@ -17,6 +18,10 @@ from kumpan.web.requests.maintenance import (
     FinishIn,
     IntervalIn,
     InterviewIn,
+    LampsIn,
+    MachineIn,
+    OwnTaskIn,
+    PartIn,
     PlantIn,
     PressureIn,
     PutOffIn,
@@ -34,6 +39,7 @@ from kumpan.web.responses.maintenance import (
 from kumpan.web.scope import ReaderDep, ScopeDep, UnitsDep
 from kumpan.web.stamps import stamp
 
+DeviceName = Annotated[str, Path(min_length=1, max_length=40)]
 router = APIRouter(prefix="/api/v1", tags=["care"])
 ICS = "text/calendar"
 
@@ -116,6 +122,14 @@ async def interval(pool_id: UUID, given: IntervalIn, scope: ScopeDep) -> UUID:
     return given.id
 
 
+@router.post("/care/tasks", status_code=201)
+async def own_task(given: OwnTaskIn, scope: ScopeDep) -> str:
+    """A task of one's own on the list of one pool or of many; its key. The same title again changes it."""
+    return await maintenance_commands.set_own_task(
+        scope, given.pool_ids, stamp(given, scope), given.to_core()
+    )
+
+
 @router.post("/pools/{pool_id}/events", status_code=201)
 async def event(pool_id: UUID, given: EventIn, scope: ScopeDep) -> UUID:
     """A storm, a crowd, a hot spell: what asks for a test."""
@@ -141,6 +155,28 @@ async def plant(pool_id: UUID, given: PlantIn, scope: ScopeDep, units: UnitsDep)
 async def all_benches(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> EquipmentView:
     """The cell's, the filter's and the pump's bench."""
     return EquipmentView.of(await equipment_view.equipment_view(scope, pool_id), reader)
+
+
+@router.post("/pools/{pool_id}/machines", status_code=201)
+async def machine(pool_id: UUID, given: MachineIn, scope: ScopeDep) -> UUID:
+    """A cleaner, a feeder, a cover, a heater or another machine, as it is from now on; it brings its care."""
+    await maintenance_commands.set_machine(scope, pool_id, stamp(given, scope), given.to_core())
+    return given.id
+
+
+@router.post("/pools/{pool_id}/parts", status_code=201)
+async def part(pool_id: UUID, given: PartIn, scope: ScopeDep) -> UUID:
+    """A part that was replaced."""
+    replaced = PartReplaced(given.part.strip(), given.machine_id, given.note.strip())
+    await maintenance_commands.replace_part(scope, pool_id, stamp(given, scope), replaced)
+    return given.id
+
+
+@router.post("/pools/{pool_id}/lamps", status_code=201)
+async def lamps(pool_id: UUID, given: LampsIn, scope: ScopeDep) -> UUID:
+    """What the chlorinator's lamps show, read by a person; an empty list: none is lit."""
+    await equipment_view.note_lamps(scope, pool_id, stamp(given, scope), given.lamps)
+    return given.id
 
 
 @router.get("/interview")
@@ -188,3 +224,21 @@ async def link_device(pool_id: UUID, given: DeviceIn, scope: ScopeDep) -> UUID:
     """Poll a controller or station on this machine from now on; an empty address unlinks it."""
     await devices.link(scope, pool_id, stamp=stamp(given, scope), device=given.device, address=given.address)
     return given.id
+
+
+@router.post(
+    "/pools/{pool_id}/device/{device}/readings",
+    status_code=202,
+    openapi_extra={
+        "requestBody": {
+            "required": True,
+            "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
+        }
+    },
+)
+async def push_reading(pool_id: UUID, device: DeviceName, request: Request, scope: ScopeDep) -> bool:
+    """A reading that a device or its bridge sends, with a token: JSON as in docs/device-protocol.md.
+
+    False where it said nothing or came less than half a minute after the last.
+    """
+    return await devices.push(scope, pool_id, device, await request.body())

@@ -9,6 +9,7 @@ from fastapi import APIRouter, Depends, Request
 from fastapi.responses import PlainTextResponse
 
 from kumpan.formats.audit_csv import audit_csv
+from kumpan.services.outgoing.choices import invitation_by_mail
 from kumpan.services.people import accounts, passkeys, team
 from kumpan.services.people.audit import audit_lines
 from kumpan.services.people.queries import people
@@ -189,10 +190,14 @@ async def end(person_id: UUID, given: EndIn, scope: ScopeDep) -> bool:
 
 
 @router.post("/members/{person_id}/invitation", status_code=201)
-async def invite(person_id: UUID, given: InviteIn, scope: ScopeDep) -> NewLink:
+async def invite(person_id: UUID, given: InviteIn, request: Request, scope: ScopeDep) -> NewLink:
     """A link by which somebody chooses login and password, or a new password; the office passes it on."""
     secret = await accounts.invite(scope, person_id, accounts.RESET if given.reset else accounts.INVITE)
-    return NewLink(id=None, path=f"/join/{secret}")
+    path = f"/join/{secret}"
+    if given.address:
+        link = f"{str(request.base_url).rstrip('/')}{path}"
+        await invitation_by_mail(scope, given.address, link, reset=given.reset)
+    return NewLink(id=None, path=path)
 
 
 @router.post("/workspace/name")

@@ -11,6 +11,7 @@ from kumpan.services.assessment import summaries
 from kumpan.services.journal.ledger import record
 from kumpan.services.pools import board as boards
 from kumpan.services.pools import commands as pools_commands
+from kumpan.services.pools import presets
 from kumpan.services.pools.drawing import basin_view, pool_drawing
 from kumpan.services.season.queries import season_of
 from kumpan.web.renewal import renewal
@@ -28,6 +29,7 @@ from kumpan.web.responses.shared import PlanDrawing, PoolHeader, PoolPage
 from kumpan.web.scope import ReaderDep, ScopeDep
 from kumpan.web.stamps import stamp
 from kumpan.wording.reader import US_READER
+from kumpan.wording.render import render
 
 router = APIRouter(prefix="/api/v1", tags=["pools"])
 
@@ -59,6 +61,12 @@ async def list_pools(
         if one.unreadable
     ]
     return JSONResponse({"pools": told, "unreadable": unreadable, "cursor": found.cursor})
+
+
+@router.get("/pools/{pool_id}/presets/{key}")
+async def preset_changes(pool_id: UUID, key: str, scope: ScopeDep, reader: ReaderDep) -> list[str]:
+    """What taking this kind of pool would change here; empty where it is one."""
+    return [render(one, reader) for one in await presets.changes(scope, pool_id, key)]
 
 
 @router.get("/pools/{pool_id}/assessment")

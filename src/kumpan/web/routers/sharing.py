@@ -2,15 +2,16 @@
 
 from uuid import UUID
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
 
 from kumpan.services.journal.export import JournalFile, journal_file
 from kumpan.services.people import links
 from kumpan.services.sharing import archive, shares
+from kumpan.services.sharing.bring_in import bring_in
 from kumpan.web.requests.people import SecretIn
 from kumpan.web.requests.sharing import ArchiveIn, DeleteIn, LinkIn
 from kumpan.web.responses.people import NewLink
-from kumpan.web.responses.sharing import ArchivedPool, JournalCopy, Offer, PoolLink, Share, Sharing
+from kumpan.web.responses.sharing import ArchivedPool, BroughtIn, JournalCopy, Offer, PoolLink, Share, Sharing
 from kumpan.web.scope import ScopeDep
 
 router = APIRouter(prefix="/api/v1", tags=["people"])
@@ -97,6 +98,26 @@ async def journal(pool_id: UUID, scope: ScopeDep) -> Response:
     """Every entry of the pool, superseded and taken back ones too, in the open journal format."""
     found: JournalFile = await journal_file(scope, pool_id)
     return _file(found.content, {SHA256: found.sha256})
+
+
+_JOURNAL_BODY = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
+    }
+}
+
+
+@router.post("/pools/{pool_id}/journal", status_code=201, openapi_extra=_JOURNAL_BODY)
+async def journal_in(pool_id: UUID, request: Request, scope: ScopeDep) -> BroughtIn:
+    """Bring a journal in, in the open format: whole or not at all; the same file again adds nothing."""
+    return BroughtIn.model_validate(await bring_in(scope, await request.body(), pool_id))
+
+
+@router.post("/journals", status_code=201, openapi_extra=_JOURNAL_BODY)
+async def any_journal_in(request: Request, scope: ScopeDep) -> BroughtIn:
+    """The same for a file whose first line says which pool it is of."""
+    return BroughtIn.model_validate(await bring_in(scope, await request.body()))
 
 
 @router.get("/archived-pools")

@@ -9,11 +9,20 @@ from kumpan.services.treatments import commands as treatments_commands
 from kumpan.services.treatments import queries as treatments_queries
 from kumpan.services.treatments.calendar import treatment_calendar
 from kumpan.services.treatments.second_opinion import opinion
+from kumpan.services.treatments.special import shock_choices
 from kumpan.services.treatments.strategies import strategies as compared
+from kumpan.services.treatments.weekly import weekly
 from kumpan.services.treatments.what_if import what_if as aimed
 from kumpan.web.requests.journal import AdviceIn, PlanAskedIn, SheetStartIn, TickIn, WhatIfIn
 from kumpan.web.requests.pools import StampIn
-from kumpan.web.responses.treatments import OpinionView, StrategiesView, TreatmentPlan, WhatIf
+from kumpan.web.responses.treatments import (
+    OpinionView,
+    ShockChoice,
+    StrategiesView,
+    TreatmentPlan,
+    WeeklyView,
+    WhatIf,
+)
 from kumpan.web.scope import ReaderDep, ScopeDep, UnitsDep, units_of
 from kumpan.web.stamps import stamp
 
@@ -56,6 +65,18 @@ async def what_if(
 ) -> WhatIf:
     """The doses and side effects of aiming elsewhere. Nothing is kept."""
     return WhatIf.of(await aimed(scope, pool_id, given.values, given.places, units=units), reader)
+
+
+@router.get("/weekly")
+async def weekly_regime(pool_id: UUID, scope: ScopeDep, reader: ReaderDep, units: UnitsDep) -> WeeklyView:
+    """How much a week: the pool's own loss, and what it is in each product, with what that does besides."""
+    return WeeklyView.of(await weekly(scope, pool_id, units=units), reader)
+
+
+@router.get("/shock-products")
+async def shock_products(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> list[ShockChoice]:
+    """What a person may choose to shock this pool with, each with the reason where it may not go in."""
+    return [ShockChoice.of(choice, reader) for choice in await shock_choices(scope, pool_id)]
 
 
 @router.get("/ways")

@@ -1,11 +1,16 @@
 """The workspace: people, the shelf, and the choices that forms offer."""
 
+from dataclasses import replace
+from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Query
 
 from kumpan.core.errors import UnreadableQuantity
+from kumpan.core.journal import ProductPlaced
+from kumpan.core.maintenance.pool_presets import PRESETS
 from kumpan.core.pool.equipment import REFUSED
+from kumpan.core.products.by_label import kind_of_label
 from kumpan.core.products.catalogue import CATALOGUE, chemical
 from kumpan.core.products.product import Product
 from kumpan.core.quantities.names import NAMES
@@ -13,21 +18,35 @@ from kumpan.core.quantities.typed import Dimension, read_quantity
 from kumpan.core.quantities.units import Units
 from kumpan.core.ranges.disagreements import QUESTIONS
 from kumpan.core.ranges.profiles import PROFILES
-from kumpan.core.testing.kits import KITS
+from kumpan.core.testing.kits import SOURCES
 from kumpan.services.people import commands as people_commands
 from kumpan.services.people import queries as people_queries
 from kumpan.services.products import commands as products_commands
+from kumpan.services.products import costs as products_costs
 from kumpan.services.products import queries as products_queries
-from kumpan.services.treatments.strategies import shopping
-from kumpan.web.requests.journal import HabitsIn, PersonIn, ProductTyped, PurchaseIn, StrengthIn
+from kumpan.services.products.shopping import shopping
+from kumpan.web.renewal import renewal
+from kumpan.web.requests.journal import (
+    CountIn,
+    HabitsIn,
+    PersonIn,
+    PlaceIn,
+    ProductTyped,
+    PurchaseIn,
+    StrengthIn,
+)
 from kumpan.web.responses.shared import BuyLine
 from kumpan.web.responses.workspace import (
     ChemicalChoice,
     Choice,
     Choices,
+    CostsView,
+    CountedLine,
     InventoryLine,
     KitChoice,
+    LabelKindChoice,
     Person,
+    PoolKind,
     PreferencesSet,
     Question,
 )
@@ -44,9 +63,11 @@ def choices(reader: ReaderDep) -> Choices:
         schools=tuple(Choice(key=row.key, name=row.name) for row in PROFILES.values()),
         kits=tuple(
             KitChoice(key=kit.key, name=kit.name, order=tuple(measure for measure, _ in kit.order))
-            for kit in KITS
+            for kit in SOURCES
         ),
         chemicals=tuple(ChemicalChoice.of(row, reader) for row in CATALOGUE.values()),
+        presets=tuple(PoolKind.of(one, reader) for one in PRESETS.values()),
+        label_kinds=tuple(LabelKindChoice.of(one, reader) for one in products_queries.label_kinds()),
         refused=tuple(Choice(key=key, name=reason) for key, reason in REFUSED.items()),
         measures=tuple(Choice(key=measure, name=name) for measure, name in NAMES.items()),
         questions=tuple(Question.of(question, reader) for question in QUESTIONS),
@@ -100,10 +121,39 @@ async def note_strength(given: StrengthIn, scope: ScopeDep) -> UUID:
     return given.id
 
 
+@router.post("/shelf/places", status_code=201)
+async def place(given: PlaceIn, scope: ScopeDep) -> UUID:
+    """Where a product stands, and the date printed on it."""
+    placed = ProductPlaced(
+        given.product_id,
+        given.place,
+        pool_id=given.pool_id,
+        technician_id=given.technician_id,
+        best_before=given.best_before,
+    )
+    await products_commands.place(scope, stamp(given, scope), placed)
+    return given.id
+
+
+@router.post("/shelf/counts", status_code=201)
+async def count(given: CountIn, scope: ScopeDep, reader: ReaderDep, units: UnitsDep) -> list[CountedLine]:
+    """What is left of some products, counted in one pass; answered with what differs from the books."""
+    found = await products_commands.count(scope, stamp(given, scope), given.left, units=units)
+    return [CountedLine.of(one, reader) for one in found]
+
+
+@router.get("/costs")
+async def costs(
+    scope: ScopeDep, reader: ReaderDep, units: UnitsDep, days: Annotated[int, Query(ge=1, le=1100)] = 365
+) -> CostsView:
+    """What the pouring of the last days cost, by product, pool, month and round."""
+    return CostsView.of(await products_costs.costs(scope, days, units), reader)
+
+
 @router.get("/shelf/to-buy")
 async def to_buy(scope: ScopeDep, reader: ReaderDep, units: UnitsDep) -> list[BuyLine]:
     """What the offered sheets of all pools lack, and what will not last two weeks; the cheapest packages."""
-    return [BuyLine.of(one, reader) for one in await shopping(scope, units=units)]
+    return [BuyLine.of(one, reader) for one in await shopping(scope, renewal(), units=units)]
 
 
 @router.get("/habits")
@@ -123,6 +173,7 @@ async def set_preferences(
 
 
 def _product(typed: ProductTyped, units: Units) -> Product:
+    kind_of_label(typed.chemical)  # what is never put in is refused with its reason
     row = chemical(typed.chemical)
     package_g = package_ml = None
     if typed.package.strip():
@@ -140,7 +191,7 @@ def _product(typed: ProductTyped, units: Units) -> Product:
                 ).value
         except UnreadableQuantity as trouble:
             raise UnreadableQuantity(trouble.message, "package") from trouble
-    return Product(
+    product = Product(
         str(typed.id),
         typed.chemical,
         typed.strength_percent,
@@ -149,3 +200,6 @@ def _product(typed: ProductTyped, units: Units) -> Product:
         density_g_per_ml=typed.density_g_per_ml,
         name=typed.name.strip(),
     )
+    if typed.label_dose is None:
+        return product
+    return replace(product, label_dose=typed.label_dose.to_core(product, units))

@@ -185,6 +185,40 @@ def test_minerals_keep_chlorine_all_the_same() -> None:
     assert mineral_plan(special()).unmet[0].code == "not_mineral"
 
 
+def test_the_minerals_weekly_oxidizer_is_poured_as_chlorine_with_its_days() -> None:
+    """Handbook 06: about 1 lb per 10,000 gal, dissolved first, lasts 2 to 6 days; if dichlor it brings CYA."""
+    dichlor = Product("d", "sodium_dichlor", 56.0)
+    request = special(traits=MINERAL, volume_l=2 * TEN_THOUSAND_GAL)
+    plan = mineral_plan(replace(request, inventory=(*STANDARD_INVENTORY, dichlor)))
+    (pour,) = adds(plan)
+    assert pour.chemical == "sodium_dichlor"
+    assert pour.mass_g == pytest.approx(2 * G_PER_LB)
+    # 1 lb at 56 % in 10,000 gal: 454 g x 0.56 / 37,854 L.
+    assert plan.predicted.free_chlorine == pytest.approx((GOOD.free_chlorine or 0) + 6.71, abs=0.05)
+    assert (plan.predicted.cyanuric_acid or 0) > (GOOD.cyanuric_acid or 0) + 5
+    after = [step.offset_min - pour.offset_min for step in plan.steps if step.kind == TEST][1:]
+    assert after[0] <= 1440
+    assert 2 * 1440 <= after[1] < 3 * 1440
+    assert "Nobody swims until it reads under 3" in " ".join(told(step.why) for step in plan.steps)
+
+
+@pytest.mark.parametrize(
+    ("readings", "traits", "chemical"),
+    [
+        (replace(GOOD, cyanuric_acid=49.0), MINERAL, "calcium_hypochlorite"),
+        (replace(GOOD, cyanuric_acid=None), MINERAL, "calcium_hypochlorite"),
+        (GOOD, replace(MINERAL, indoor=True), "calcium_hypochlorite"),
+        (replace(GOOD, cyanuric_acid=49.0, calcium_hardness=900.0), MINERAL, None),
+    ],
+)
+def test_the_oxidizer_brings_nothing_that_has_no_room(
+    readings: Readings, traits: Traits, chemical: str | None
+) -> None:
+    powders = (Product("d", "sodium_dichlor", 56.0), Product("c", "calcium_hypochlorite", 65.0))
+    request = replace(special(readings, traits), inventory=powders)
+    assert [step.chemical for step in adds(mineral_plan(request))] == ([chemical] if chemical else [])
+
+
 def test_tablets_a_week_of_the_handbook() -> None:
     """Handbook 10: 2 ppm a day in 20,000 gal is 5.2 tablets a week; 04: 10.8 ppm from one in 5000 gal."""
     week = tablets_a_week(2.0, 2 * TEN_THOUSAND_GAL)

@@ -263,3 +263,39 @@ def test_each_reason_prepares_in_its_own_way(reason: ShockReason) -> None:
     titles = [step.title for step in shock_plan(replace(request(), reason=reason)).steps]
     assert REASONS[reason].first in titles
     assert sum(row.first in titles for row in REASONS.values()) == 1
+
+
+def test_the_products_own_choice_is_the_persons_and_what_it_does_is_said() -> None:
+    """The planner takes liquid; granules are obeyed, with what they raise over its range."""
+    shelf = (*STANDARD_INVENTORY, CAL_HYPO, DICHLOR)
+    usual = shock_plan(request(inventory=shelf))
+    assert pour_of(usual).chemical == "sodium_hypochlorite"
+    own = shock_plan(replace(request(inventory=shelf), use="d"))
+    assert pour_of(own).chemical == "sodium_dichlor"
+    hard = replace(GOOD, calcium_hardness=395.0)
+    told_so = shock_plan(replace(request(hard, inventory=shelf), use="c"))
+    assert pour_of(told_so).chemical == "calcium_hypochlorite"
+    assert "leaves_band" in codes(told_so)
+    assert "leaves_band" not in codes(usual)
+
+
+@pytest.mark.parametrize(
+    ("traits", "chosen", "says"),
+    [(SALT_POOL, CAL_HYPO, "plates"), (INDOOR, DICHLOR, "stabilizer"), (PLASTER, TABLETS, "acts over days")],
+)
+def test_a_choice_that_does_harm_is_not_poured_and_the_reason_is_said(
+    traits: Traits, chosen: Product, says: str
+) -> None:
+    shelf = (*STANDARD_INVENTORY, chosen)
+    found = shock_plan(replace(request(traits=traits, inventory=shelf), use=chosen.id))
+    assert not found.steps
+    (left,) = found.unmet
+    assert left.code == "not_here"
+    assert says in told(left.reason)
+
+
+def test_a_choice_that_does_not_stand_here_is_said_and_the_plan_goes_on_without_it() -> None:
+    found = shock_plan(replace(request(inventory=STANDARD_INVENTORY), use="at-another-pool"))
+    assert pour_of(found).chemical == "sodium_hypochlorite"
+    assert "choice_not_at_hand" in codes(found)
+    assert "choice_not_at_hand" not in codes(shock_plan(request(inventory=STANDARD_INVENTORY)))

@@ -17,6 +17,7 @@ from kumpan.core.errors import UnreadableQuantity
 from kumpan.core.findings import Finding
 from kumpan.core.messages import NOTHING, Message, Verbatim
 from kumpan.core.pool.equipment import Chlorination, Traits
+from kumpan.core.products.by_label import KINDS
 from kumpan.core.products.catalogue import CATALOGUE, CHLORINE_CARRIERS, STABILIZED
 from kumpan.core.products.product import Product, density
 from kumpan.core.quantities.names import NAMES
@@ -72,6 +73,18 @@ WORDS: dict[str, tuple[str, float]] = {
     "cyanuric acid": ("cyanuric_acid", 100.0),
     "borax": ("borax", 100.0),
     "boric acid": ("boric_acid", 100.0),
+    "algaecide": ("algaecide_quat", 10.0),
+    "polyquat": ("algaecide_polyquat", 60.0),
+    "copper algaecide": ("algaecide_copper", 7.0),
+    "algae booster": ("algae_booster", 100.0),
+    "clarifier": ("clarifier", 100.0),
+    "flocculant": ("flocculant", 100.0),
+    "floc": ("flocculant", 100.0),
+    "enzyme": ("enzyme", 100.0),
+    "enzymes": ("enzyme", 100.0),
+    "phosphate remover": ("phosphate_remover", 100.0),
+    "sequestrant": ("sequestrant", 100.0),
+    "metal remover": ("sequestrant", 100.0),
     "chlorine reducer": ("sodium_thiosulfate", 100.0),
     "thiosulfate": ("sodium_thiosulfate", 100.0),
 }
@@ -130,7 +143,11 @@ def second_opinion(text: str, readings: Readings, volume_l: float, traits: Trait
         unread=tuple(unread),
         before=readings,
         after=after,
-        findings=(*_findings(amounts, volume_l), *_against_the_pool(amounts, readings, volume_l, traits)),
+        findings=(
+            *_findings(amounts, volume_l),
+            *_by_their_labels(amounts, volume_l),
+            *_against_the_pool(amounts, readings, volume_l, traits),
+        ),
     )
 
 
@@ -143,7 +160,8 @@ def advised_plan(
     solved = solve_readings(known) if known is not None else None
     start = solved if isinstance(solved, State) else None
     refused = refused_here(found.advice, traits)
-    allowed = [_advised(row, volume_l) for row in found.advice if row.product.chemical not in refused]
+    reckoned = [row for row in found.advice if row.product.chemical in CATALOGUE]
+    allowed = [_advised(row, volume_l) for row in reckoned if row.product.chemical not in refused]
     placed = spread([_at_most(dose, readings, traits) for dose in allowed], readings, volume_l, start)
     steps = lay_out(placed.parts, volume_l, traits, readings, display=display)
     left = tuple(
@@ -215,7 +233,7 @@ def _read(piece: str) -> Advice | Unread:
         grams = _grams(amount[0], product)
     except UnreadableQuantity as trouble:
         return Unread(piece, trouble.message)
-    liquid = CATALOGUE[chemical].is_liquid
+    liquid = product.row.is_liquid
     shown = Liquid(grams / density(product)) if liquid else Mass(grams)
     return Advice(
         piece, product, grams, Message("{amount} of {product}", amount=shown, product=Verbatim(product.label))
@@ -295,6 +313,29 @@ def _against_the_pool(
             rise=Number(rise, digits=0),
         )
         yield Finding("at_dusk", text, Measure.FREE_CHLORINE, {"rise": rise})
+
+
+def _by_their_labels(amounts: Mapping[Product, float], volume_l: float) -> Iterator[Finding]:
+    """What has no equation: the label decides, and a usual one is told beside what was advised."""
+    for product in amounts:
+        kind = KINDS.get(product.chemical)
+        if kind is None:
+            continue
+        dose = kind.usual()
+        if dose is None:
+            yield Finding("by_label", Message("{name}: only by its label.", name=Verbatim(kind.name)))
+            continue
+        usual = dose.first_per_l * volume_l
+        shown = Liquid(usual) if kind.is_liquid else Mass(usual)
+        yield Finding(
+            "by_label",
+            Message(
+                "{name}: only by its label; a usual one says about {amount} for this pool. {use}",
+                name=Verbatim(kind.name),
+                amount=shown,
+                use=kind.use,
+            ),
+        )
 
 
 def _findings(amounts: dict[Product, float], volume_l: float) -> Iterator[Finding]:

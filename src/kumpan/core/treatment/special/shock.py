@@ -12,12 +12,14 @@ from kumpan.core.chemistry.equilibrium import State, known_from, solve_readings,
 from kumpan.core.dosing.caps import highest_planned_mg_l
 from kumpan.core.dosing.mass_balance import added_to, changes, mass_for_change_g
 from kumpan.core.dosing.mixing import added
+from kumpan.core.dosing.raisers import unsuited
 from kumpan.core.dosing.solution import Dose, nothing_at_hand
 from kumpan.core.findings import Finding
 from kumpan.core.hazards import Hazard
-from kumpan.core.messages import Message
-from kumpan.core.pool.equipment import Chlorination, Traits
+from kumpan.core.messages import Message, Verbatim
+from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.product import Product
+from kumpan.core.quantities.names import NAMES
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import G_PER_LB, L_PER_US_GAL
 from kumpan.core.quantity import Number, Percent
@@ -113,7 +115,8 @@ class ShockLevel:
 @dataclass(frozen=True, kw_only=True)
 class ShockRequest:
     """The pool, its water and shelf, the way, and the evening it is for; `poured` is what went in lately, as
-    (minutes ago, chemical), `measured` the readings with their doubt.
+    (minutes ago, chemical), `measured` the readings with their doubt; `use` the product that the person
+    wants.
     """
 
     readings: Readings
@@ -131,6 +134,7 @@ class ShockRequest:
     display: DisplayOptions = AS_SOLD
     poured: tuple[tuple[int, str], ...] = ()
     measured: tuple[Measured, ...] = ()
+    use: str | None = None
 
 
 def shock_level(readings: Readings, traits: Traits, strategy: ShockStrategy) -> ShockLevel:
@@ -144,14 +148,42 @@ def shock_level(readings: Readings, traits: Traits, strategy: ShockStrategy) -> 
 def shock_product(request: ShockRequest, rise_mg_l: float, *, never: Sequence[str] = ()) -> Product | None:
     """Liquid first, for it adds only salt; granules where their side effect has room. Never tablets.
 
-    `never` are chemicals that this work forbids.
+    `never` are chemicals that this work forbids. What the person chose is obeyed where it may go in here;
+    where it does not stand here any more the work goes on without it, and says so (`by_choice`).
     """
+    chosen = _chosen(request)
+    if chosen is not None and chosen.chemical not in never:
+        return chosen if choice_refused(request) is None else None
     for product in sorted(request.inventory, key=_preference):
         if product.chemical in never:
             continue
         if product.chemical in PREFERENCE and _fits(product, request, rise_mg_l):
             return product
     return None
+
+
+def _chosen(request: ShockRequest) -> Product | None:
+    return next((product for product in request.inventory if product.id == request.use), None)
+
+
+def choice_refused(request: ShockRequest) -> Message | None:
+    """Why the product that the person named is not poured; None where it may go in, or is not at hand."""
+    chosen = _chosen(request)
+    return not_here(chosen, request.traits) if chosen is not None else None
+
+
+def offered(inventory: Sequence[Product], traits: Traits) -> tuple[tuple[Product, Message | None], ...]:
+    """What stands here to shock with, each with the reason where it may not go in."""
+    return tuple((one, not_here(one, traits)) for one in inventory if one.chemical in PREFERENCE)
+
+
+def not_here(product: Product, traits: Traits) -> Message | None:
+    """Why a product shocks no such pool, whoever chose it; None where it may. Origin: handbook 04, 06, 07."""
+    if product.chemical not in PREFERENCE:
+        return Message(
+            "{name} shocks no pool: it acts over days or not at all.", name=Verbatim(product.label)
+        )
+    return unsuited(product.chemical, traits)
 
 
 PREFERENCE = ("sodium_hypochlorite", "calcium_hypochlorite", "sodium_dichlor")
@@ -165,18 +197,20 @@ def _fits(product: Product, request: ShockRequest, rise_mg_l: float) -> bool:
     """Calcium not to a salt cell nor hard water; stabilizer not over its band, none indoors."""
     grams = mass_for_change_g(product, Measure.FREE_CHLORINE, rise_mg_l, request.volume_l)
     moved = changes(product, grams, request.volume_l)
-    if product.chemical == "calcium_hypochlorite" and request.traits.chlorination is Chlorination.SALT_CELL:
-        return False
-    if product.chemical == "sodium_dichlor" and request.traits.indoor:
-        return False
+    return not_here(product, request.traits) is None and not _over_its_range(request, moved)
+
+
+def _over_its_range(request: ShockRequest, moved: Mapping[Measure, float]) -> list[Measure]:
+    """What a shock's own calcium or stabilizer takes over its band, or moves without being known."""
+    found = []
     for measure in (Measure.CALCIUM_HARDNESS, Measure.CYANURIC_ACID):
         band, before = request.bands.get(measure), request.readings.value(measure)
         if measure in moved and band is not None and band.high is not None and before is not None:
             if before + moved[measure] > band.high:
-                return False
+                found.append(measure)
         elif measure in moved and before is None:
-            return False
-    return True
+            found.append(measure)
+    return found
 
 
 def shock_plan(request: ShockRequest) -> Plan:
@@ -200,6 +234,9 @@ def shock_plan(request: ShockRequest) -> Plan:
         )
         return nothing_to_do(request, "there_already", reason)
     product = shock_product(request, rise)
+    refused = choice_refused(request)
+    if product is None and refused is not None:
+        return nothing_to_do(request, "not_here", refused)
     if product is None:
         reason = Message(
             "Nothing on the shelf shocks this pool without harm: tablets are too slow, granules bring "
@@ -209,8 +246,33 @@ def shock_plan(request: ShockRequest) -> Plan:
     part = _part(request, product, level, free)
     after = added_to(request.readings, changes(product, part.mass_g, request.volume_l))
     rule = rule_beside(product, rise, request.volume_l, weekly=False)
-    notes = (*_notes(request, level), *((rule,) if rule else ()))
+    notes = (*_notes(request, level), *by_choice(request, product, part.mass_g), *((rule,) if rule else ()))
     return Plan(_steps(request, part, level), after, (), notes)
+
+
+def by_choice(request: ShockRequest, product: Product, mass_g: float) -> tuple[Finding, ...]:
+    """What the person's own choice does that the planner would not have done, or that it is not at hand."""
+    if request.use is not None and _chosen(request) is None:
+        text = Message(
+            "The product that was chosen does not stand at this pool now: this is planned with {label}.",
+            label=Verbatim(product.label),
+        )
+        return (Finding("choice_not_at_hand", text),)
+    if product.id != request.use:
+        return ()
+    moved = changes(product, mass_g, request.volume_l)
+    return tuple(
+        Finding(
+            "leaves_band",
+            Message(
+                "{name} rises by {change} with it, over its range or unknown: liquid chlorine would not.",
+                name=NAMES[measure],
+                change=Number(moved[measure], digits=0),
+            ),
+            measure,
+        )
+        for measure in _over_its_range(request, moved)
+    )
 
 
 OXIDIZER = "potassium_monopersulfate"

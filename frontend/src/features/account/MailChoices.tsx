@@ -1,0 +1,79 @@
+import { Grid, Text } from "@chakra-ui/react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { client, take } from "../../api/client";
+import { type Letter, type MailChosen, mailChoiceQuery } from "../../api/outgoing";
+import { notify } from "../../components/notice";
+import { PickMany } from "../../components/Pick";
+import { Failed } from "../../components/States";
+import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
+import { Part } from "./AccountPage";
+import { Send } from "./SignInPage";
+
+const LETTERS: readonly { value: Letter; label: string }[] = [
+  { value: "report", label: "A report after each visit" },
+  { value: "due", label: "What is due today" },
+  { value: "digest", label: "The week, on Mondays" },
+];
+const HOURS = Array.from({ length: 24 }, (_, hour) => ({ value: String(hour), label: `${hour}:00` }));
+
+interface Chosen {
+  address: string;
+  kinds: string[];
+  hour: string;
+}
+const { Field, Select } = fieldsOf<Chosen>();
+
+/** What comes by mail: each person chooses, and each message can end it. */
+export function MailChoices() {
+  const found = useQuery(mailChoiceQuery());
+  if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
+  return found.data ? <Choose chosen={found.data} /> : null;
+}
+
+function Choose({ chosen }: { chosen: MailChosen }) {
+  const queries = useQueryClient();
+  const kit = useKit<Chosen>({
+    start: { address: chosen.address, kinds: [...chosen.kinds], hour: String(chosen.hour) },
+    send: async ({ address, kinds, hour }) => {
+      await take(
+        client.POST("/api/v1/mail-choice", {
+          body: {
+            address,
+            kinds: LETTERS.map(({ value }) => value).filter((one) => kinds.includes(one)),
+            hour: HOURS.findIndex(({ value }) => value === hour),
+            time_zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+          },
+        }),
+      );
+      await queries.invalidateQueries({ queryKey: ["mail-choice"] });
+      notify(kinds.length === 0 ? "Nothing comes by mail." : `It comes to ${address}.`);
+    },
+  });
+  const kinds = kit.form.watch("kinds");
+  return (
+    <Part title="By mail">
+      <KitForm kit={kit}>
+        <Grid gap="3">
+          <PickMany
+            label="What comes"
+            options={LETTERS}
+            values={kinds}
+            onToggle={(one) =>
+              kit.form.setValue(
+                "kinds",
+                kinds.includes(one) ? kinds.filter((other) => other !== one) : [...kinds, one],
+              )
+            }
+          />
+          <Field name="address" label="To this address" type="email" autoComplete="email" />
+          <Select name="hour" label="From this hour of your day" options={HOURS} />
+          <Text fontSize="note" color="soft">
+            Every message has a link that ends it.
+          </Text>
+          <FormProblem shown={["address"]} />
+          <Send action="Keep this" />
+        </Grid>
+      </KitForm>
+    </Part>
+  );
+}

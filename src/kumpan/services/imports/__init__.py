@@ -1,0 +1,1 @@
+"""Files of somebody's own brought in: read, shown, made into entries, taken back."""

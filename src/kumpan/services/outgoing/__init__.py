@@ -1,0 +1,1 @@
+"""What goes out by itself: mail to people, calls to other programs."""

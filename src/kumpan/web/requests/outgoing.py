@@ -1,0 +1,23 @@
+"""What somebody wants by mail; other programs that are told."""
+
+from typing import Annotated
+
+from pydantic import Field, StrictInt
+
+from kumpan.services.outgoing.choices import Letter
+from kumpan.web.requests.base import Strict
+
+
+class MailChoiceIn(Strict):
+    """Which letters, where to, and from which hour of one's own day."""
+
+    address: Annotated[str, Field(max_length=254)] = ""
+    kinds: Annotated[list[Letter], Field(max_length=10)] = []
+    hour: Annotated[StrictInt, Field(ge=0, le=23)] = 8
+    time_zone: Annotated[str, Field(max_length=64)]
+
+
+class HookIn(Strict):
+    """The address of a program."""
+
+    url: Annotated[str, Field(min_length=1, max_length=500)]

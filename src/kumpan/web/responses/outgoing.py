@@ -1,0 +1,45 @@
+"""What goes out by itself, as the screens show it."""
+
+from datetime import datetime
+from uuid import UUID
+
+from kumpan.web.responses.base import Response
+
+
+class MailChosen(Response):
+    """What comes by mail, where to, from which hour of one's own day."""
+
+    address: str
+    kinds: tuple[str, ...]
+    hour: int
+    time_zone: str
+
+
+class MailLine(Response):
+    """A message: queued, sent or failed, and what went wrong last."""
+
+    id: UUID
+    kind: str
+    address: str
+    subject: str
+    text: str
+    created_at: datetime
+    next_at: datetime
+    tries: int
+    state: str
+    sent_at: datetime | None
+    trouble: str
+
+
+class HookLine(Response):
+    """A program that is told of entries."""
+
+    id: UUID
+    url: str
+    created_at: datetime
+
+
+class NewHook(HookLine):
+    """With the secret that signs what it is told, shown this once."""
+
+    secret: str
