@@ -84,8 +84,8 @@ function Archived({ pool: { id, name, archived_at, own } }: { pool: ArchivedPool
       {own && digest !== null && (
         <Flex gap="3" mt="2" wrap="wrap" align="center" role="status">
           <Text flex="1" minW="12rem">
-            The journal is downloaded. Deleting takes the pool, its journal and its photos away for good; nobody
-            brings them back.
+            The journal is downloaded. Deleting takes the pool, its journal and its photos away for good;
+            nobody brings them back.
           </Text>
           <SideButton onClick={() => void remove()}>Delete {name} for good</SideButton>
         </Flex>
