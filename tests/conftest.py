@@ -16,6 +16,10 @@ settings.load_profile("kumpan")
 TABLES = (
     "imported_file",
     "photo",
+    "push_call",
+    "push_device",
+    "push_key",
+    "swim_watch",
     "hook_call",
     "hook",
     "mail",

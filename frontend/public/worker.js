@@ -1,4 +1,6 @@
 // Keeps the page and its hashed assets on the device, so that the emergency page opens without a server.
+importScripts("/push.js");
+
 const SHELF = "kumpan-shell-1";
 
 self.addEventListener("install", (event) => {

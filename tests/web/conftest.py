@@ -1,14 +1,19 @@
 """The API over ASGI against the real MariaDB, committing for real, with a clock that tests set."""
 
-from collections.abc import AsyncIterator, Mapping
+import json
+import os
+import re
+from collections.abc import AsyncIterator, Awaitable, Callable, Mapping
 from contextlib import asynccontextmanager
 from dataclasses import dataclass, field, replace
 from datetime import UTC, datetime, timedelta
+from pathlib import Path
 from typing import Any
 from uuid import UUID, uuid4
 
 import httpx
 import pytest_asyncio
+from fastapi import FastAPI
 
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.people.access import Role
@@ -102,10 +107,44 @@ async def running(database_url: str, door: Door = AT_HOME) -> AsyncIterator[Api]
     transport = httpx.ASGITransport(app=app, raise_app_exceptions=False)
     async with (
         app.router.lifespan_context(app),
-        httpx.AsyncClient(transport=transport, base_url="http://localhost") as client,
+        httpx.AsyncClient(
+            transport=transport, base_url="http://localhost", event_hooks={"response": recorders(app)}
+        ) as client,
     ):
         holder.append(Api(client, database))
         yield holder[0]
+
+
+def recorders(app: FastAPI) -> list[Callable[[httpx.Response], Awaitable[None]]]:
+    """What hears the answers for `./run examples`; nothing in an ordinary run."""
+    folder = os.environ.get("KUMPAN_RECORD")
+    if not folder:
+        return []
+    paths = [(path, methods) for path, methods in app.openapi()["paths"].items()]
+    # What is written out goes before what stands for anything.
+    paths.sort(key=lambda one: one[0].count("{"))
+    routes = [
+        (re.compile(re.sub(r"\\\{\w+\\\}", "[^/]+", re.escape(path))), path, methods)
+        for path, methods in paths
+    ]
+
+    async def record(reply: httpx.Response) -> None:
+        if not reply.is_success or "json" not in reply.headers.get("content-type", ""):
+            return
+        method = reply.request.method
+        for pattern, path, methods in routes:
+            if method.lower() in methods and pattern.fullmatch(reply.request.url.path):
+                said: dict[str, Json] = {
+                    "route": f"{method} {path}",
+                    "answer": json.loads(await reply.aread()),
+                }
+                if reply.request.content[:1] == b"{":
+                    said["body"] = json.loads(reply.request.content)
+                with (Path(folder) / f"{os.getpid()}.jsonl").open("a") as file:
+                    file.write(json.dumps(said) + "\n")
+                return
+
+    return [record]
 
 
 @pytest_asyncio.fixture

@@ -21,9 +21,12 @@ from schemathesis.specs.openapi.checks import (
 )
 
 from kumpan.services.outgoing.hooks import signature
+from kumpan.tools.api_examples import missing
+from kumpan.tools.client import make_client
 from kumpan.tools.packages import ROOT
 from kumpan.tools.ports import free_port
 from kumpan.tools.serving import Running
+from kumpan.web.examples import examples
 from kumpan.web.main import build_app
 
 schema = schemathesis.openapi.from_dict(build_app(None).openapi())
@@ -64,13 +67,39 @@ def test_what_the_document_promises_comes(case: schemathesis.Case[Any], demo: Ru
     case.validate_response(response, checks=CHECKS)
 
 
-def example() -> Any:
-    spec = spec_from_file_location("one_evening", ROOT / "docs/examples/one_evening.py")
+def example(name: str = "one_evening") -> Any:
+    spec = spec_from_file_location(name, ROOT / f"docs/examples/{name}.py")
     assert spec is not None
     assert spec.loader is not None
     module = module_from_spec(spec)
     spec.loader.exec_module(module)
     return module
+
+
+def test_a_client_is_generated_and_the_notebook_of_the_docs_runs_with_it(
+    demo: Running, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    make_client(tmp_path)
+    monkeypatch.syspath_prepend(tmp_path)
+    notebook = example("a_season_in_numbers")
+    client = notebook.AuthenticatedClient(
+        demo.address, token=demo.token_file.read_text().strip(), timeout=120
+    )
+    with client as kumpan:
+        said = notebook.season_in_numbers(kumpan)
+    assert len(said) == 5
+    assert any(" pH 7." in line and "+-" in line for line in said)
+    assert all("next: " in line for line in said)
+
+
+def test_each_route_has_an_example_that_is_what_its_schema_says() -> None:
+    assert missing(build_app(None).openapi(), examples()) == []
+
+
+def test_the_document_that_is_served_has_the_examples(demo: Running) -> None:
+    served = httpx.get(f"{demo.address}/api/openapi.json", timeout=60).json()
+    body = served["paths"]["/api/v1/pools"]["post"]["requestBody"]["content"]["application/json"]
+    assert body["example"]["settings"]["name"]
 
 
 def test_the_example_of_the_docs_runs_as_it_says(demo: Running) -> None:

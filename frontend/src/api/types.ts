@@ -6,6 +6,7 @@ type Schemas = Readable<components["schemas"]>;
 
 export type Measure = Schemas["Measure"];
 export type PoolHeaderData = Schemas["PoolHeader"];
+export type LaneMark = Schemas["LaneMark"];
 export type Board = Schemas["Board"];
 export type Derivation = Schemas["Derivation"];
 export type Gauge = Schemas["Lane"];

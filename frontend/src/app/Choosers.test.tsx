@@ -13,7 +13,7 @@ it("leads to who I am, and keeps the units and the light on this device", async 
   const { user } = render(<Choosers />);
   await user.selectOptions(screen.getByLabelText("Units"), "metric");
   await user.selectOptions(screen.getByLabelText("Light"), "sun");
-  expect((await screen.findByText(state.me?.name ?? "")).getAttribute("href")).toBe("/account");
+  expect((await screen.findByText(`${state.me?.name}: account`)).getAttribute("href")).toBe("/account");
   expect(unitsStore.get()).toBe("metric");
   expect(modeStore.get()).toBe("sun");
 });

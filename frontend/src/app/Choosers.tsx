@@ -51,7 +51,7 @@ function WhoAmI() {
   if (me === null || me.role === "guest") return null;
   return (
     <PlainLink to="/account" display="inline-flex" minH="44px" alignItems="center" fontSize="note">
-      {me.name}
+      {me.name}: account
     </PlainLink>
   );
 }

@@ -9,7 +9,7 @@ import { personStore } from "../lib/person";
 import { driverStore } from "../lib/round";
 
 /** Open to everybody: what must be read in an emergency, and what lets somebody in. */
-const OPEN = ["/emergency", "/join/", "/share/", "/guest/"];
+const OPEN = ["/emergency", "/join/", "/share/", "/guest/", "/unsubscribe/"];
 
 /** Shows the page to who is signed in, and the way in to everybody else. */
 export function Gate({ children }: { children: ReactNode }) {

@@ -1,4 +1,4 @@
-import { fireEvent, screen } from "@testing-library/react";
+import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { beforeEach, expect, it } from "vitest";
 import { address, render, SALT } from "../testing/render";
 import { Shortcuts } from "./Shortcuts";
@@ -12,8 +12,9 @@ beforeEach(() => {
   };
 });
 
-it("leads to this pool's stations by one letter", () => {
-  render(<Shortcuts />, { at: `/pools/${SALT.id}` });
+it("leads to this pool's stations by one letter", async () => {
+  const { queries } = render(<Shortcuts />, { at: `/pools/${SALT.id}` });
+  await waitFor(() => expect(queries.isFetching()).toBe(0));
   fireEvent.keyDown(document.body, { key: "t" });
   expect(address()).toBe(`/pools/${SALT.id}/slip`);
   fireEvent.keyDown(document.body, { key: "r" });
@@ -22,14 +23,15 @@ it("leads to this pool's stations by one letter", () => {
   expect(address()).toBe("/emergency");
 });
 
-it("is off while one types, and with other keys held", () => {
-  render(
+it("is off while one types, and with other keys held", async () => {
+  const { queries } = render(
     <>
       <input aria-label="Note" />
       <Shortcuts />
     </>,
     { at: "/shelf" },
   );
+  await waitFor(() => expect(queries.isFetching()).toBe(0));
   fireEvent.keyDown(screen.getByLabelText("Note"), { key: "p" });
   fireEvent.keyDown(document.body, { key: "p", ctrlKey: true });
   expect(address()).toBe("/shelf");

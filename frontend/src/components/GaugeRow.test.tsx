@@ -20,9 +20,9 @@ it("says value, range and verdict in words, and opens the history", () => {
 it("says that a value is old or too coarse to dose by", () => {
   if (!lane) throw new Error("no lane of pH");
   const { rerender } = render(<GaugeRow lane={{ ...lane, old: true, age_days: 40 }} />);
-  expect(screen.getByText("40 days old: test again")).toBeTruthy();
+  expect(screen.getAllByText("40 days old: test again")[0]).toBeTruthy();
   rerender(<GaugeRow lane={{ ...lane, old: false, coarse: true }} />);
-  expect(screen.getByText("too coarse to dose by")).toBeTruthy();
+  expect(screen.getAllByText("too coarse to dose by")[0]).toBeTruthy();
 });
 
 it("shows a dash for what was not measured", () => {

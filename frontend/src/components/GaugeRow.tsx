@@ -35,15 +35,15 @@ export const GaugeRow = memo(function GaugeRow({ lane, history, aiming }: GaugeR
   return (
     <Grid
       role="row"
-      templateColumns={{ base: "1fr auto", md: "9rem minmax(0,1fr) 18rem" }}
-      templateAreas={{ base: '"name figure" "track track"', md: '"name track figure"' }}
-      columnGap="5"
-      minH={{ base: "92px", md: "56px" }}
+      templateColumns={{ base: "7.25rem minmax(0,1fr) auto", md: "8.5rem minmax(0,1fr) 14rem" }}
+      templateAreas={{ base: '"name track figure" "more more more"', md: '"name track figure"' }}
+      columnGap={{ base: "2", md: "5" }}
+      minH={{ base: "52px", md: "56px" }}
       borderTop="1px solid"
       borderColor="hairline"
       _first={{ borderTop: "none" }}
     >
-      <Name lane={lane} history={history} />
+      <Name lane={lane} history={history} off={off} />
       <Box role="cell" gridArea="track" position="relative" minH="44px">
         <Box aria-hidden="true" position="absolute" inset="0">
           {managed && <Track lane={lane} planned={planned} />}
@@ -58,49 +58,97 @@ export const GaugeRow = memo(function GaugeRow({ lane, history, aiming }: GaugeR
         minW="0"
         textAlign={{ base: "right", md: "left" }}
       >
-        <Box display="flex" justifyContent={{ base: "flex-end", md: "space-between" }} gap="3">
+        <Box
+          display="flex"
+          justifyContent={{ base: "flex-end", md: "space-between" }}
+          gap={{ base: "1", md: "3" }}
+        >
           <Figure lane={lane} planned={planned} off={off} />
-          <Why about={`${lane.name}: ${lane.verdict.text}`} working={lane.working} />
+          <Why about={`${lane.name}: ${lane.verdict.text}`} working={lane.working} notes={othersOf(lane)} />
         </Box>
-        <Said lane={lane} off={off} />
+        <Box display={{ base: "none", md: "block" }}>
+          <Said lane={lane} off={off} />
+        </Box>
+      </Box>
+      <Box
+        role="presentation"
+        gridArea="more"
+        display={{ base: "block", md: "none" }}
+        pb="1"
+        _empty={{ display: "none" }}
+      >
+        <More lane={lane} />
       </Box>
     </Grid>
   );
 });
 
-const Name = memo(function Name({ lane, history }: { lane: Gauge; history: string | undefined }) {
+/** What other schools say stands behind "why" on a phone. */
+function othersOf(lane: Gauge): readonly string[] {
+  return lane.findings.filter(({ code }) => code === "other_schools").map(({ text }) => text);
+}
+
+interface NameProps {
+  lane: Gauge;
+  history: string | undefined;
+  off: boolean;
+}
+
+const Name = memo(function Name({ lane, history, off }: NameProps) {
   return (
     <Box role="rowheader" gridArea="name" alignSelf="center" py="1">
-      <Text fontSize="lead" fontWeight="600" lineHeight="1.2">
+      <Text fontSize={{ base: "body", md: "lead" }} fontWeight="650" lineHeight="1.2">
         {history === undefined || lane.reading === null ? (
           lane.name
         ) : (
-          <PlainLink to={`${history}?measure=${lane.measure}`} color="ink" fontWeight="600">
+          <PlainLink
+            to={`${history}?measure=${lane.measure}`}
+            color="ink"
+            fontWeight="650"
+            textDecoration={{ base: "none", md: "underline" }}
+          >
             {lane.name}
           </PlainLink>
         )}
       </Text>
-      <Text fontSize="note" color="soft">
+      <Text fontSize="note" color="soft" display={{ base: "none", md: "block" }}>
         {rangeText(lane.measure, lane.low, lane.high)}
+      </Text>
+      <Text
+        fontSize="note"
+        lineHeight="1.2"
+        color={off ? "accent" : "soft"}
+        display={{ base: "block", md: "none" }}
+        aria-hidden="true"
+      >
+        {lane.verdict.text}
       </Text>
     </Box>
   );
 });
 
 const Said = memo(function Said({ lane, off }: { lane: Gauge; off: boolean }) {
-  const others = lane.findings.find(({ code }) => code === "other_schools");
-  const said = lane.findings.filter((finding) => finding !== others);
   return (
     <>
       <Text fontSize="note" color={off ? "ink" : "soft"} fontWeight={off ? "600" : "400"}>
         {lane.verdict.text}
-        {others !== undefined && (
-          <Text as="span" color="soft" fontWeight="400">
+        {othersOf(lane).map((text) => (
+          <Text as="span" key={text} color="soft" fontWeight="400">
             {" · "}
-            {others.text}
+            {text}
           </Text>
-        )}
+        ))}
       </Text>
+      <More lane={lane} />
+    </>
+  );
+});
+
+/** Whether the reading may be dosed by, and what else was found of it. */
+function More({ lane }: { lane: Gauge }) {
+  const said = lane.findings.filter(({ code }) => code !== "other_schools");
+  return (
+    <>
       {trustText(lane) !== "" && (
         <Text fontSize="note" fontWeight="600" lineHeight="1.3">
           {trustText(lane)}
@@ -113,7 +161,7 @@ const Said = memo(function Said({ lane, off }: { lane: Gauge; off: boolean }) {
       ))}
     </>
   );
-});
+}
 
 /** What the float's hatching and its width say, in words. */
 function trustText(lane: Gauge): string {
@@ -132,11 +180,25 @@ function Figure({ lane, planned, off }: { lane: Gauge; planned: Marker | null; o
   return (
     <Text fontSize="figure" fontWeight="700" lineHeight="1.2" color={off ? "accent" : "ink"}>
       {valueText(lane.measure, lane.reading.value)}
-      <Text as="span" fontSize="note" fontWeight="400" color="soft" ml="1">
+      <Text
+        as="span"
+        fontSize="note"
+        fontWeight="400"
+        color="soft"
+        ml="1"
+        display={{ base: "none", md: "inline" }}
+      >
         {unitOf(lane.measure)}
       </Text>
       {planned !== null && (
-        <Text as="span" fontSize="note" fontWeight="400" color="soft" ml="2">
+        <Text
+          as="span"
+          display={{ base: "block", md: "inline" }}
+          fontSize="note"
+          fontWeight="400"
+          color="soft"
+          ml={{ base: "0", md: "2" }}
+        >
           → {valueText(lane.measure, planned.value)}
         </Text>
       )}
@@ -144,7 +206,7 @@ function Figure({ lane, planned, off }: { lane: Gauge; planned: Marker | null; o
   );
 }
 
-function Track({ lane, planned }: { lane: Gauge; planned: Marker | null }) {
+export function Track({ lane, planned }: { lane: Gauge; planned: Marker | null }) {
   return (
     <>
       <Ground lane={lane} />

@@ -12,12 +12,12 @@ const ground = (code: string, text: string, measures: "ph"[]) => ({
   law: "B.3",
 });
 
-it("says what is next, whether they may swim, and leads to the stations", async () => {
-  render(<PoolHeader poolId={SALT.id} />);
+it("says what is next, whether they may swim, in the largest words", async () => {
+  render(<PoolHeader poolId={SALT.id} whole />);
   expect(await screen.findByText(SALT.settings.name)).toBeTruthy();
   expect(screen.getByText(SALT.next.why)).toBeTruthy();
   expect(screen.getByTestId("swim").textContent?.toLowerCase()).toBe(SALT.swim.text.toLowerCase());
-  expect(screen.getByText("Test").getAttribute("href")).toBe(`/pools/${SALT.id}/slip`);
+  expect(screen.getByRole("heading", { level: 1 }).textContent).toBe(SALT.next.text);
   expect(document.title).toBe(`${SALT.settings.name} · Kumpan`);
 });
 

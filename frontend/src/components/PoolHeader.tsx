@@ -3,13 +3,13 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { outlookQuery, poolQuery } from "../api/queries";
 import type { PoolHeaderData } from "../api/types";
-import { useMe } from "../lib/me";
 import { useStore } from "../lib/store";
 import { clock } from "../lib/times";
-import { basinText, unitsStore } from "../lib/units";
+import { basinText, type Units, unitsStore } from "../lib/units";
 import { standsOn } from "./FindingsCard";
-import { Failed, Loading } from "./States";
-import { PlainLink, TextLink } from "./TextLink";
+import { Failed, Shape } from "./States";
+import { PlainLink } from "./TextLink";
+import { TopTools } from "./TopTools";
 
 const CHLORINATION: Record<string, string> = {
   liquid: "liquid chlorine",
@@ -41,15 +41,15 @@ export function swimText(head: PoolHeaderData): string {
 }
 
 /** The answer, and what else stands against it or is said beside it; one tap shows what it stands on. */
-function MayTheySwim({ head }: { head: PoolHeaderData }) {
+function MayTheySwim({ head, whole }: { head: PoolHeaderData; whole: boolean }) {
   const answer = swimText(head);
   const { also, because } = head.swim;
   const said = (
     <>
-      <Text as="span" fontWeight="700">
-        May they swim?
-      </Text>{" "}
-      <Text as="span" data-testid="swim">
+      <Text as="span" color="soft" fontSize="note" mr="2">
+        Swim?
+      </Text>
+      <Text as="span" fontWeight="650" data-testid="swim">
         {answer.charAt(0).toUpperCase() + answer.slice(1)}
       </Text>
       {also.length > 0 && (
@@ -60,11 +60,16 @@ function MayTheySwim({ head }: { head: PoolHeaderData }) {
       )}
     </>
   );
-  if (because.length === 0) return <Text>{said}</Text>;
+  const short = whole ? {} : { css: { "details:not([open]) > &": ONE_LINE } };
+  if (because.length === 0) return <Text css={whole ? {} : ONE_LINE}>{said}</Text>;
   return (
-    <Box as="details">
-      <Box as="summary" cursor="pointer">
+    <Box as="details" minW="0">
+      <Box as="summary" cursor="pointer" listStyleType="none" {...short}>
         {said}
+        <Text as="span" aria-hidden="true" color="soft">
+          {" "}
+          ▾
+        </Text>
       </Box>
       <Box as="ul" listStyleType="none" p="0" m="0" pl="4" fontSize="note" color="soft">
         {because.map((reason) => (
@@ -77,6 +82,8 @@ function MayTheySwim({ head }: { head: PoolHeaderData }) {
   );
 }
 
+const ONE_LINE = { overflow: "hidden", whiteSpace: "nowrap", textOverflow: "ellipsis" };
+
 const STATIONS: Record<string, string> = {
   slip: "/slip",
   sheet: "/sheet",
@@ -87,7 +94,7 @@ const STATIONS: Record<string, string> = {
 };
 
 /** A procedure stands under care, step by step. */
-function whereDone(station: string): string {
+export function whereDone(station: string): string {
   return station.startsWith("do/") ? `/care/${station}` : (STATIONS[station] ?? "");
 }
 
@@ -99,7 +106,7 @@ function RunsLow({ poolId }: { poolId: string }) {
   const outlook = useQuery(outlookQuery(poolId, units));
   const said = outlook.data?.sentences.find((sentence) => ABOUT_CHLORINE.includes(sentence.code));
   return (
-    <Text minH="1.4em" data-testid="runs-low">
+    <Text minH={{ base: "2.8em", lg: "1.4em" }} data-testid="runs-low">
       {said && (
         <>
           <Text as="span" fontWeight="700">
@@ -112,74 +119,106 @@ function RunsLow({ poolId }: { poolId: string }) {
   );
 }
 
-/** The sign of the pool: name, swim answer, the one next thing; and the way to its stations. */
-export function PoolHeader({ poolId }: { poolId: string }) {
+interface PoolHeaderProps {
+  poolId: string;
+  /** Today: the next thing in the largest words, why, and what is ahead. */
+  whole?: boolean;
+}
+
+/** The sign of the pool: name, swim answer, the one next thing; small, but on Today. */
+export function PoolHeader({ poolId, whole = false }: PoolHeaderProps) {
   const head = useQuery(poolQuery(poolId));
   const units = useStore(unitsStore);
   const name = head.data?.settings.name;
-  const guest = useMe()?.role === "guest";
   useEffect(() => {
     if (name !== undefined) document.title = `${name} · Kumpan`;
   }, [name]);
-  if (head.isPending) return <Loading what="the pool" />;
+  if (head.isPending) return <SignShape whole={whole} />;
   if (head.isError) return <Failed error={head.error} again={() => void head.refetch()} />;
-  const base = `/pools/${poolId}`;
+  const { next, settings, notices } = head.data;
+  const to = `/pools/${poolId}${whereDone(next.station)}`;
+  const what = next.text.charAt(0).toLowerCase() + next.text.slice(1);
   return (
-    <Box mb="4" data-head>
-      <Flex justify="space-between" align="baseline" wrap="wrap" columnGap="6">
-        <Box>
-          <Text as="span" fontSize="lead" fontWeight="700" mr="3">
-            {head.data.settings.name}
+    <Box
+      mb="4"
+      pb="2"
+      mx={{ base: "-4", md: "-6" }}
+      mt={{ base: "-3", md: "-5" }}
+      px={{ base: "4", md: "6" }}
+      pt={{ base: "0", lg: "3" }}
+      borderBottom={whole ? "none" : "1px solid"}
+      borderColor="hairline"
+      data-head
+    >
+      <Flex justify="space-between" align="center" gap="3" mr={{ base: "-3", md: "0" }}>
+        <Flex align="baseline" columnGap="3" minW="0" wrap={{ base: "nowrap", md: "wrap" }}>
+          <Text as="span" fontSize="lead" fontWeight="700" truncate>
+            {settings.name}
           </Text>
-          <Text as="span" color="soft" fontSize="note">
-            {traitsText(head.data, basinText(head.data.basin, units))}
+          <Text as="span" color="soft" fontSize="note" flexShrink="0">
+            <Traits head={head.data} units={units} />
           </Text>
-        </Box>
-        <Flex
-          as="nav"
-          aria-label="Stations of this pool"
-          columnGap={{ base: "3", md: "5" }}
-          rowGap="0"
-          wrap="wrap"
-          data-noprint
-        >
-          <TextLink to={base} end>
-            Today
-          </TextLink>
-          {guest ? (
-            <>
-              <TextLink to={`${base}/sheet`}>Sheet</TextLink>
-              <TextLink to={`${base}/report`}>Report</TextLink>
-              <TextLink to={`${base}/notice`}>Notice</TextLink>
-            </>
-          ) : (
-            <>
-              <TextLink to={`${base}/slip`}>Test</TextLink>
-              <TextLink to={`${base}/sheet`}>Sheet</TextLink>
-              <TextLink to={`${base}/care`}>Care</TextLink>
-              <TextLink to={`${base}/season`}>Season</TextLink>
-              <TextLink to={`${base}/log`}>Log</TextLink>
-              <TextLink to={`${base}/setup`}>Pool</TextLink>
-            </>
-          )}
         </Flex>
+        <TopTools />
       </Flex>
-      <Heading as="h1" fontSize="title" lineHeight="1.25" mt="1">
-        Next:{" "}
-        <PlainLink to={base + whereDone(head.data.next.station)} color="ink" fontWeight="700">
-          {head.data.next.text.charAt(0).toLowerCase() + head.data.next.text.slice(1)}
-        </PlainLink>
-      </Heading>
-      <Text color="soft">{head.data.next.why}</Text>
-      <Flex columnGap="6" rowGap="1" mt="1" wrap="wrap">
-        <MayTheySwim head={head.data} />
-        <RunsLow poolId={poolId} />
-      </Flex>
-      {head.data.notices.map((notice) => (
+      <MayTheySwim head={head.data} whole={whole} />
+      {whole ? (
+        <Box mt="2">
+          <Text color="soft" fontSize="note">
+            Next
+          </Text>
+          <Heading as="h1" fontSize={{ base: "title", md: "1.75rem" }} lineHeight="1.2" fontWeight="750">
+            <PlainLink
+              to={to}
+              color="ink"
+              fontWeight="750"
+              textDecoration="none"
+              _hover={{ textDecoration: "underline" }}
+            >
+              {next.text}
+            </PlainLink>
+          </Heading>
+          <Text color="soft">{next.why}</Text>
+          <RunsLow poolId={poolId} />
+        </Box>
+      ) : (
+        <Text css={ONE_LINE}>
+          <Text as="span" color="soft" fontSize="note" mr="2">
+            Next
+          </Text>
+          <PlainLink to={to} color="ink" fontWeight="600">
+            {what}
+          </PlainLink>
+        </Text>
+      )}
+      {notices.map((notice) => (
         <Text key={notice.code} mt="1" color="accent" fontWeight="600">
           {notice.text}
         </Text>
       ))}
+    </Box>
+  );
+}
+
+function Traits({ head, units }: { head: PoolHeaderData; units: Units }) {
+  const volume = basinText(head.basin, units);
+  return (
+    <>
+      {volume}
+      <Text as="span" display={{ base: "none", md: "inline" }}>
+        {traitsText(head, volume).slice(volume.length)}
+      </Text>
+    </>
+  );
+}
+
+/** The room that the sign takes, before it is known. */
+function SignShape({ whole }: { whole: boolean }) {
+  return (
+    <Box minH={whole ? "11.5rem" : "6rem"} mb="4" role="status" aria-label="Loading the pool">
+      <Shape w="60%" h="1.25rem" mt="3" />
+      <Shape w="80%" mt="2.5" />
+      <Shape w="70%" mt="2.5" />
     </Box>
   );
 }

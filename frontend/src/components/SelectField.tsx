@@ -7,12 +7,21 @@ interface SelectFieldProps {
   options: readonly Option<string>[];
   onPick: (value: string) => void;
   problem?: string | null | undefined;
+  /** It is plain from what stands around; the name is there for who listens. */
+  labelHidden?: boolean;
 }
 
-export function SelectField({ label, value, options, onPick, problem }: SelectFieldProps) {
+export function SelectField({
+  label,
+  value,
+  options,
+  onPick,
+  problem,
+  labelHidden = false,
+}: SelectFieldProps) {
   return (
     <Field.Root invalid={Boolean(problem)}>
-      <Field.Label fontSize="note" color="soft" fontWeight="500">
+      <Field.Label fontSize="note" color="soft" fontWeight="500" srOnly={labelHidden}>
         {label}
       </Field.Label>
       <NativeSelect.Root>

@@ -3,9 +3,9 @@ import { expect, it, vi } from "vitest";
 import { render } from "../testing/render";
 import { Failed, Loading } from "./States";
 
-it("says what is loading", () => {
+it("says what is loading, and keeps its room", () => {
   render(<Loading what="the board" />);
-  expect(screen.getByText("Loading the board …").getAttribute("role")).toBe("status");
+  expect(screen.getByLabelText("Loading the board").getAttribute("role")).toBe("status");
 });
 
 it("says what went wrong, and tries again", async () => {

@@ -5,15 +5,17 @@ interface TextFieldProps extends Omit<InputProps, "onChange" | "ref"> {
   label: string;
   help?: string | undefined;
   problem?: string | null | undefined;
+  /** The name stands beside the field already; it is there for who listens. */
+  labelHidden?: boolean;
   onText: (text: string) => void;
   ref?: Ref<HTMLInputElement>;
 }
 
 /** A labeled input; what is wrong stands right under it, in words, and what was typed stays. */
-export function TextField({ label, help, problem, onText, ...input }: TextFieldProps) {
+export function TextField({ label, help, problem, labelHidden = false, onText, ...input }: TextFieldProps) {
   return (
     <Field.Root invalid={Boolean(problem)}>
-      <Field.Label fontSize="note" color="soft" fontWeight="500">
+      <Field.Label fontSize="note" color="soft" fontWeight="500" srOnly={labelHidden}>
         {label}
       </Field.Label>
       <Input

@@ -35,8 +35,15 @@ const Opener = chakra("button", {
   },
 });
 
+interface WhyProps {
+  about: string;
+  working: Derivation | null | undefined;
+  /** What else is said of it: other schools. */
+  notes?: readonly string[];
+}
+
 /** Opens the working behind a number: the equation in words, what went in, and the source. */
-export function Why({ about, working }: { about: string; working: Derivation | null | undefined }) {
+export function Why({ about, working, notes = [] }: WhyProps) {
   const [open, setOpen] = useState(false);
   if (!working) return null;
   return (
@@ -44,12 +51,19 @@ export function Why({ about, working }: { about: string; working: Derivation | n
       <Opener type="button" data-noprint aria-label={`Why: ${about}`} onClick={() => setOpen(true)}>
         why
       </Opener>
-      {open && <Open about={about} working={working} onClose={() => setOpen(false)} />}
+      {open && <Open about={about} working={working} notes={notes} onClose={() => setOpen(false)} />}
     </>
   );
 }
 
-function Open({ about, working, onClose }: { about: string; working: Derivation; onClose: () => void }) {
+interface OpenProps {
+  about: string;
+  working: Derivation;
+  notes: readonly string[];
+  onClose: () => void;
+}
+
+function Open({ about, working, notes, onClose }: OpenProps) {
   return (
     <Drawer
       ref={(drawer: HTMLDialogElement | null) => {
@@ -62,6 +76,11 @@ function Open({ about, working, onClose }: { about: string; working: Derivation;
         {about}
       </Text>
       <Text mb="4">{working.equation}</Text>
+      {notes.map((note) => (
+        <Text key={note} mb="4">
+          Other schools: {note}.
+        </Text>
+      ))}
       <Box as="dl" mb="5">
         {working.inputs.map((input) => (
           <Box

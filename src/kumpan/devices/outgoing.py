@@ -14,8 +14,12 @@ import aiosmtplib
 import httpx
 import structlog
 
+from kumpan.devices.push import send_pushes, web_push
+from kumpan.services.journal.ledger import Scope
 from kumpan.services.outgoing.hooks import signature
 from kumpan.services.outgoing.letters import queue_due
+from kumpan.services.outgoing.moments import still_true
+from kumpan.services.outgoing.queueing import NOTHING
 from kumpan.settings import Settings
 from kumpan.storage.repositories.outgoing import FAILED, QUEUED, SENT, HookCall, Mail
 from kumpan.storage.transaction import Database
@@ -71,7 +75,8 @@ async def send_mail(database: Database, settings: Settings, send: Send, now: dat
         secrets = {one.person_id: one.secret for one in await tx.outgoing.choices()}
     sent = 0
     for mail in due:
-        await _claim_mail(database, mail, now)
+        if not await _claim_mail(database, mail, now):
+            continue
         try:
             await send(message_of(mail, settings, secrets.get(mail.person_id, "") if mail.person_id else ""))
         except (aiosmtplib.SMTPException, OSError, ValueError, TimeoutError) as trouble:
@@ -85,10 +90,15 @@ async def send_mail(database: Database, settings: Settings, send: Send, now: dat
     return sent
 
 
-async def _claim_mail(database: Database, mail: Mail, now: datetime) -> None:
+async def _claim_mail(database: Database, mail: Mail, now: datetime) -> bool:
+    """Whether it may go: what it says still holds."""
     async with database.transaction() as tx:
+        if not await still_true(Scope(tx, mail.workspace_id, now), mail.once):
+            await tx.outgoing.change_mail(mail.id, state=NOTHING)
+            return False
         wait = timedelta(minutes=WAITS_MIN[min(mail.tries, len(WAITS_MIN) - 1)])
         await tx.outgoing.change_mail(mail.id, tries=mail.tries + 1, next_at=now + wait, state=QUEUED)
+        return True
 
 
 async def call_hooks(database: Database, client: httpx.AsyncClient, now: datetime) -> int:
@@ -132,6 +142,7 @@ async def round_of_mail(
     await queue_due(database, now)
     if settings.mail_host:
         await send_mail(database, settings, smtp(settings), now)
+    await send_pushes(database, web_push(settings), now)
     await call_hooks(database, client, now)
 
 

@@ -23,6 +23,7 @@ from kumpan.storage.repositories.outgoing import OutgoingRepository
 from kumpan.storage.repositories.passkeys import PasskeyRepository
 from kumpan.storage.repositories.photos import PhotoRepository
 from kumpan.storage.repositories.poured import PouredRepository
+from kumpan.storage.repositories.push import PushRepository
 from kumpan.storage.repositories.shares import ShareRepository
 from kumpan.storage.repositories.summaries import SummaryRepository
 from kumpan.storage.repositories.workspace import WorkspaceRepository
@@ -51,6 +52,7 @@ class Transaction:
         self.imports = ImportRepository(session)
         self.photos = PhotoRepository(session)
         self.outgoing = OutgoingRepository(session)
+        self.push = PushRepository(session)
         self._session = session
 
     async def _has_revision(self) -> bool:

@@ -24,7 +24,7 @@ BASIN = {"shape": "rectangle", "length": "32", "width": "16", "second_width": ""
 LONGEST_LIST = 12
 PAGE, ALL_POOLS = "/pools?sort=attention&limit=50", "/pools?sort=name&limit=200"
 EVERYWHERE = ("/choices", PAGE, ALL_POOLS, "/people", "/shelf", "/shelf/to-buy", "/habits", "/practice",
-              "/auth/state", "/me", "/me/tokens", "/members", "/links", "/archived-pools", "/journal-copies", "/audit", "/mail-choice", "/outbox",
+              "/auth/state", "/me", "/me/tokens", "/members", "/links", "/archived-pools", "/journal-copies", "/audit", "/mail-choice", "/outbox", "/hooks",
               "/identify/questions", "/identify", "/interview?tree=low_salt")  # fmt: skip
 OF_EVERY_POOL = (
     "",

@@ -60,6 +60,9 @@ def parser() -> argparse.ArgumentParser:
     )
     cluster.add_argument("--trial", action="store_true", help="kill parts in the middle of writes")
     commands.add_parser("shots", help="make the pictures of docs/screenshots from the demo data")
+    client = commands.add_parser("client", help="a Python client of the API, generated into a folder")
+    client.add_argument("folder", type=Path, help="where the package kumpan_client comes to stand")
+    commands.add_parser("examples", help="record an example for each route from the tests of the API")
     commands.add_parser("generate", help="write the OpenAPI document and the client's types again")
     mutate = commands.add_parser(
         "mutate", help="break a seeded sample of the core; which breaks go unnoticed?"
@@ -114,22 +117,30 @@ def main(arguments: list[str]) -> int:
                 "study": "kumpan.tools.study",
                 "shots": "kumpan.tools.shots",
                 "generate": "kumpan.tools.generate",
+                "client": "kumpan.tools.client",
+                "examples": "kumpan.tools.api_examples",
                 "messages": "kumpan.tools.messages",
                 "mutate": "kumpan.tools.mutate",
             }
-            more = []
-            if given.command == "loadtest":
-                more = [text for name in LOAD for text in (f"--{name}", str(getattr(given, name)))]
-            if given.command == "cluster":
-                more = ["--trial"] if given.trial else []
-            if given.command == "mutate":
-                more = ["--seed", str(given.seed), "--modules", str(given.modules)]
-            _own_program(module[given.command], more)
+            _own_program(module[given.command], _words_of(given))
     except Stop as reason:
         return stop(str(reason))
     except KeyboardInterrupt:
         return 130
     return 0
+
+
+def _words_of(given: argparse.Namespace) -> list[str]:
+    """What a command hands on to its own program."""
+    if given.command == "loadtest":
+        return [text for name in LOAD for text in (f"--{name}", str(getattr(given, name)))]
+    if given.command == "client":
+        return [str(given.folder.absolute())]
+    if given.command == "cluster":
+        return ["--trial"] if given.trial else []
+    if given.command == "mutate":
+        return ["--seed", str(given.seed), "--modules", str(given.modules)]
+    return []
 
 
 def console() -> int:

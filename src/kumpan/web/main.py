@@ -4,13 +4,14 @@ import asyncio
 import gc
 from collections.abc import AsyncIterator, Callable
 from contextlib import asynccontextmanager
+from copy import deepcopy
 from datetime import datetime
 from pathlib import Path
 from typing import Any
 
 import structlog
 from fastapi import Depends, FastAPI
-from fastapi.responses import FileResponse, Response
+from fastapi.responses import FileResponse, JSONResponse, Response
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.staticfiles import StaticFiles
 
@@ -24,6 +25,7 @@ from kumpan.web.auth.authentication import Authentication
 from kumpan.web.auth.door import AT_HOME, Door
 from kumpan.web.body_limit import BodyLimit
 from kumpan.web.etag import ETag
+from kumpan.web.examples import with_examples
 from kumpan.web.making import keep_making
 from kumpan.web.own_loop import OwnLoop
 from kumpan.web.pace import Pace
@@ -135,12 +137,18 @@ def build_app(
         lifespan=lifespan,
         docs_url=None,
         redoc_url=None,
-        openapi_url="/api/openapi.json",
+        openapi_url=None,
+        # A generated client calls what the route's function is called.
+        generate_unique_id_function=lambda route: route.name,
     )
     for router in (calculations.router, auth.router, feeds.router, outgoing.open_router):
         app.include_router(router, responses=REFUSALS)
     for module in GATED:
         app.include_router(module.router, responses=REFUSALS, dependencies=[Depends(principal_of)])
+
+    @app.get("/api/openapi.json", include_in_schema=False)
+    def document() -> JSONResponse:
+        return JSONResponse(with_examples(deepcopy(app.openapi())))
 
     health.install(app)
     errors.install(app)

@@ -77,6 +77,21 @@ class Gauge:
     coarse: bool = False
 
 
+@dataclass(frozen=True)
+class LaneMark:
+    """One measure as a tick in a list: where it stands, None where it is not known or has no lane."""
+
+    measure: Measure
+    at: Spot | None
+    code: str
+
+
+def mark_of(lane: Gauge) -> LaneMark:
+    """A lane in miniature."""
+    managed = lane.high is not None
+    return LaneMark(lane.measure, lane.reading.at if lane.reading and managed else None, lane.verdict.code)
+
+
 def spot(value: float, band: Band) -> Spot:
     """The place of a value on its band's lane."""
     low = band.low or 0.0

@@ -3,7 +3,7 @@
 import pytest
 
 from kumpan.core.notebook.columns import (
-    Role,
+    ColumnRole,
     TableKind,
     guess_columns,
     guess_kind,
@@ -38,7 +38,7 @@ from kumpan.core.quantities.readings import Measure
 )  # fmt: skip
 def test_measures(header: str, measure: Measure) -> None:
     column = guess_columns([header], [["7"]], TableKind.NOTEBOOK, month_first=True)[0]
-    assert (column.role, column.measure) == (Role.MEASURE, measure)
+    assert (column.role, column.measure) == (ColumnRole.MEASURE, measure)
 
 
 @pytest.mark.parametrize(
@@ -58,7 +58,7 @@ def test_measures(header: str, measure: Measure) -> None:
 )  # fmt: skip
 def test_products_that_a_column_counts(header: str, chemical: str, strength: float, unit: str) -> None:
     column = guess_columns([header], [["1"]], TableKind.NOTEBOOK, month_first=True)[0]
-    assert (column.role, column.chemical, column.unit) == (Role.ADDED, chemical, unit)
+    assert (column.role, column.chemical, column.unit) == (ColumnRole.ADDED, chemical, unit)
     assert column.strength_percent == pytest.approx(strength, rel=0.1)
 
 
@@ -74,7 +74,7 @@ def test_dates_are_found_without_a_header() -> None:
     columns = guess_columns(
         ["", "pH"], [["3.6.2026", "7,4"], ["14.6.2026", "7,5"]], TableKind.NOTEBOOK, month_first=True
     )
-    assert (columns[0].role, columns[0].dates) == (Role.DATE, DateOrder.DAY_FIRST)
+    assert (columns[0].role, columns[0].dates) == (ColumnRole.DATE, DateOrder.DAY_FIRST)
     assert columns[1].decimal_comma
 
 

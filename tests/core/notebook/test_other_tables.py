@@ -3,7 +3,7 @@
 import pytest
 
 from kumpan.core.errors import InvalidInput
-from kumpan.core.notebook.columns import Column, Role, TableKind, guess_columns
+from kumpan.core.notebook.columns import Column, ColumnRole, TableKind, guess_columns
 from kumpan.core.notebook.other_tables import by_role, read_pool, read_stock, read_stop
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface
 from kumpan.core.quantities.units import Units
@@ -11,7 +11,7 @@ from kumpan.core.quantities.units import Units
 US = Units.US
 
 
-def cells(kind: TableKind, header: list[str], row: list[str]) -> dict[Role, tuple[Column, str]]:
+def cells(kind: TableKind, header: list[str], row: list[str]) -> dict[ColumnRole, tuple[Column, str]]:
     return by_role(guess_columns(header, [row], kind, month_first=True), row)
 
 

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from kumpan.core.errors import InvalidInput
 from kumpan.core.journal import Clarity
-from kumpan.core.notebook.columns import NOTEBOOK_UNITS, Column, Role
+from kumpan.core.notebook.columns import NOTEBOOK_UNITS, Column, ColumnRole
 from kumpan.core.notebook.dates import DateOrder
 from kumpan.core.notebook.rows import Manner, RowVerdict, read_cell, read_row, read_rows
 from kumpan.core.quantities.readings import Measure
@@ -20,14 +20,14 @@ LATEST = datetime(2026, 11, 1, tzinfo=UTC)
 
 
 def measure(which: Measure, unit: str = "", *, comma: bool = False) -> Column:
-    return Column(role=Role.MEASURE, measure=which, unit=unit, decimal_comma=comma)
+    return Column(role=ColumnRole.MEASURE, measure=which, unit=unit, decimal_comma=comma)
 
 
 def added(chemical: str, unit: str = "", strength: float | None = None) -> Column:
-    return Column(role=Role.ADDED, chemical=chemical, unit=unit, strength_percent=strength)
+    return Column(role=ColumnRole.ADDED, chemical=chemical, unit=unit, strength_percent=strength)
 
 
-DATE = Column(role=Role.DATE, dates=DateOrder.MONTH_FIRST)
+DATE = Column(role=ColumnRole.DATE, dates=DateOrder.MONTH_FIRST)
 FC, PH = measure(Measure.FREE_CHLORINE), measure(Measure.PH)
 
 
@@ -118,7 +118,7 @@ def test_zero_and_nothing_are_no_addition() -> None:
 
 
 def test_treatments_in_words() -> None:
-    column = Column(role=Role.TREATMENT)
+    column = Column(role=ColumnRole.TREATMENT)
     row = read_row(1, ["6/3/26", "64 oz bicarb; added 1 gal bleach 12.5% + brushed"], manner(DATE, column))
     assert [(one.chemical, one.strength_percent) for one in row.additions] == [
         ("sodium_bicarbonate", 100.0),
@@ -129,7 +129,7 @@ def test_treatments_in_words() -> None:
 
 
 def test_product_and_amount_in_two_columns() -> None:
-    columns = (DATE, Column(role=Role.PRODUCT), Column(role=Role.AMOUNT))
+    columns = (DATE, Column(role=ColumnRole.PRODUCT), Column(role=ColumnRole.AMOUNT))
     row = read_row(1, ["6/3/26", "Muriatic acid 15%", "1 qt"], manner(*columns))
     assert [(one.chemical, one.strength_percent) for one in row.additions] == [("hydrochloric_acid", 15.0)]
     unknown = read_row(1, ["6/3/26", "Magic dust", "1 qt"], manner(*columns))
@@ -146,7 +146,7 @@ def test_product_and_amount_in_two_columns() -> None:
     ],
 )
 def test_what_was_seen(cell: str, clarity: Clarity) -> None:
-    seen = read_row(1, ["6/3/26", cell], manner(DATE, Column(role=Role.CLARITY))).visual_check
+    seen = read_row(1, ["6/3/26", cell], manner(DATE, Column(role=ColumnRole.CLARITY))).visual_check
     assert seen is not None
     assert seen.clarity is clarity
 
@@ -195,8 +195,8 @@ def test_whatever_stands_in_a_row_it_is_read_or_said(cells: list[str], comma: bo
         measure(Measure.CALCIUM_HARDNESS, unit, comma=comma),
         measure(Measure.TEMPERATURE, "f", comma=comma),
         added("hydrochloric_acid", "gal"),
-        Column(role=Role.TREATMENT),
-        Column(role=Role.CLARITY),
+        Column(role=ColumnRole.TREATMENT),
+        Column(role=ColumnRole.CLARITY),
     )
     row = read_row(1, ["6/3/26", *cells[1:]], manner(*columns))
     said = row.values or row.additions or row.visual_check or row.note or row.remarks

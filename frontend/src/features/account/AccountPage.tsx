@@ -11,9 +11,11 @@ import { notify } from "../../components/notice";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
 import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
+import { stopHere } from "../../lib/push";
 import { whenText } from "../../lib/times";
 import { MailChoices } from "./MailChoices";
 import { Passkeys } from "./Passkeys";
+import { PushHere } from "./PushHere";
 import { ROLES } from "./roles";
 import { SecondFactor } from "./SecondFactor";
 import { Send } from "./SignInPage";
@@ -33,6 +35,7 @@ export function AccountPage() {
 
   const leave = () =>
     attempt(async () => {
+      await stopHere();
       await take(client.POST("/api/v1/auth/sign-out"));
       await queries.resetQueries();
     });
@@ -57,6 +60,7 @@ export function AccountPage() {
       </Text>
       {me.role === "office" && <PlainLink to="/people">People, roles and invitations</PlainLink>}
       {me.role !== "guest" && <MailChoices />}
+      {me.role !== "guest" && <PushHere />}
       {login !== null && <ChangePassword />}
       {login !== null && <SecondFactor on={second_factor} />}
       {login !== null && <Passkeys passkeys={passkeys} />}

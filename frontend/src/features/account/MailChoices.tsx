@@ -6,12 +6,15 @@ import { notify } from "../../components/notice";
 import { PickMany } from "../../components/Pick";
 import { Failed } from "../../components/States";
 import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
+import { unitsStore } from "../../lib/units";
 import { Part } from "./AccountPage";
 import { Send } from "./SignInPage";
 
 const LETTERS: readonly { value: Letter; label: string }[] = [
   { value: "report", label: "A report after each visit" },
   { value: "due", label: "What is due today" },
+  { value: "step", label: "A step of a plan, once its wait is over" },
+  { value: "swim", label: "A pool that is open for swimming again" },
   { value: "digest", label: "The week, on Mondays" },
 ];
 const HOURS = Array.from({ length: 24 }, (_, hour) => ({ value: String(hour), label: `${hour}:00` }));
@@ -41,17 +44,22 @@ function Choose({ chosen }: { chosen: MailChosen }) {
             address,
             kinds: LETTERS.map(({ value }) => value).filter((one) => kinds.includes(one)),
             hour: HOURS.findIndex(({ value }) => value === hour),
+            units: unitsStore.get(),
             time_zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
           },
         }),
       );
       await queries.invalidateQueries({ queryKey: ["mail-choice"] });
-      notify(kinds.length === 0 ? "Nothing comes by mail." : `It comes to ${address}.`);
+      notify(
+        kinds.length === 0
+          ? "No messages come."
+          : `They come to ${address === "" ? "your devices" : address}.`,
+      );
     },
   });
   const kinds = kit.form.watch("kinds");
   return (
-    <Part title="By mail">
+    <Part title="Messages">
       <KitForm kit={kit}>
         <Grid gap="3">
           <PickMany
@@ -65,10 +73,16 @@ function Choose({ chosen }: { chosen: MailChosen }) {
               )
             }
           />
-          <Field name="address" label="To this address" type="email" autoComplete="email" />
+          <Field
+            name="address"
+            label="By mail to this address"
+            help="Leave it empty where they come to a device only."
+            type="email"
+            autoComplete="email"
+          />
           <Select name="hour" label="From this hour of your day" options={HOURS} />
           <Text fontSize="note" color="soft">
-            Every message has a link that ends it.
+            Every mail has a link that ends it. Reports and weeks come by mail only.
           </Text>
           <FormProblem shown={["address"]} />
           <Send action="Keep this" />

@@ -16,7 +16,7 @@ export function Outbox() {
   if (found.isError) return <Failed error={found.error} again={() => void found.refetch()} />;
   if (!found.data?.length) return null;
   return (
-    <Part title="Mail that went out">
+    <Part title="Messages that went out">
       {found.data.map((mail) => (
         <One key={mail.id} mail={mail} />
       ))}
@@ -24,8 +24,9 @@ export function Outbox() {
   );
 }
 
-function said({ state, sent_at, tries, next_at }: MailLine): string {
+function said({ state, sent_at, created_at, tries, next_at }: MailLine): string {
   if (state === "sent" && sent_at !== null) return `sent ${dayName(sent_at, ZONE)} ${clock(sent_at, ZONE)}`;
+  if (state === "devices") return `to devices, ${dayName(created_at, ZONE)} ${clock(created_at, ZONE)}`;
   if (state === "failed") return `given up after ${tries} tries`;
   return tries === 0 ? "waits" : `tried ${tries} times, again ${clock(next_at, ZONE)}`;
 }
@@ -51,7 +52,8 @@ function One({ mail }: { mail: MailLine }) {
         >
           <Text fontWeight="650">{mail.subject}</Text>
           <Text color="soft">
-            {mail.address}, {said(mail)}
+            {mail.address !== "" && `${mail.address}, `}
+            {said(mail)}
           </Text>
         </chakra.summary>
         <Text whiteSpace="pre-wrap" fontSize="note" mt="2">

@@ -18,7 +18,9 @@ import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { useMe } from "../../lib/me";
 import { clock, dayName } from "../../lib/times";
 import { Part } from "./AccountPage";
+import { MarkOnPapers } from "./MarkOnPapers";
 import { Outbox } from "./Outbox";
+import { Programs } from "./Programs";
 import { ROLES } from "./roles";
 import { Send } from "./SignInPage";
 
@@ -50,6 +52,8 @@ export function PeoplePage() {
       ))}
       <AddPerson />
       <WorkspaceName />
+      <MarkOnPapers />
+      <Programs />
       <Outbox />
       <Audit />
     </Grid>

@@ -3,16 +3,18 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { useNavigate, useParams } from "react-router";
 import { boardQuery, poolQuery, treatmentQuery } from "../../api/queries";
-import type { Board, Gauge, Marker, Measure, Treatment } from "../../api/types";
+import type { Board, Gauge, Marker, Measure, PoolHeaderData, Treatment } from "../../api/types";
 import { AheadStrip } from "../../components/AheadStrip";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { DueCard } from "../../components/DueCard";
 import { FindingsCard } from "../../components/FindingsCard";
 import { GaugeRow } from "../../components/GaugeRow";
-import { PoolHeader } from "../../components/PoolHeader";
+import { MainAction } from "../../components/MainAction";
+import { PoolHeader, whereDone } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
+import { useMe } from "../../lib/me";
 import { nameOf, valueText } from "../../lib/measures";
 import { useStore } from "../../lib/store";
 import { clock, whenText } from "../../lib/times";
@@ -29,11 +31,11 @@ export function BoardPage() {
   const whatIf = useWhatIf(poolId, units);
   return (
     <>
-      <PoolHeader poolId={poolId} />
+      <PoolHeader poolId={poolId} whole />
       <Grid
-        templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 22rem" }}
+        templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 20rem" }}
         templateAreas={{
-          base: '"against" "due" "board" "sheet" "ahead"',
+          base: '"board" "due" "against" "sheet" "ahead"',
           lg: '"board against" "board sheet" "board due" "board ahead"',
         }}
         templateRows={{ lg: "auto auto auto 1fr" }}
@@ -72,8 +74,40 @@ export function BoardPage() {
           </Box>
         )}
       </Grid>
+      {head.data && <NextAction head={head.data} />}
     </>
   );
+}
+
+/** The one next thing as a button under the thumb; on a desk its words at the head lead there. */
+function NextAction({ head }: { head: PoolHeaderData }) {
+  if (useMe()?.role === "guest") return null;
+  const { station, code } = head.next;
+  const label = code === "nothing" ? "Test the water" : (ACTIONS[station] ?? "Go on");
+  return (
+    <MainAction display={{ base: "block", lg: "none" }}>
+      <MainButton asChild w="100%">
+        <PlainLink to={whereNext(head)} color="card" textDecoration="none">
+          {label}
+        </PlainLink>
+      </MainButton>
+    </MainAction>
+  );
+}
+
+const ACTIONS: Record<string, string> = {
+  slip: "Test the water",
+  sheet: "Open the plan",
+  rescue: "Open the rescue",
+  care: "Start the visit",
+  identify: "Look closer",
+  board: "Read the board",
+};
+
+/** Care that is due is done as one visit. */
+function whereNext(head: PoolHeaderData): string {
+  const base = `/pools/${head.id}`;
+  return head.next.station === "care" ? `${base}/visit` : base + whereDone(head.next.station);
 }
 
 function NotTested({ poolId }: { poolId: string }) {
@@ -136,7 +170,7 @@ function Lanes({ board, poolId, zone, units, whatIf }: LanesProps) {
       <Card p={{ base: "3", md: "4" }} role="table" aria-label="Lane board">
         <Flex
           display={{ base: "none", md: "grid" }}
-          gridTemplateColumns="9rem minmax(0,1fr) 18rem"
+          gridTemplateColumns="8.5rem minmax(0,1fr) 14rem"
           columnGap="5"
           fontSize="note"
           fontWeight="600"
@@ -163,7 +197,7 @@ function Lanes({ board, poolId, zone, units, whatIf }: LanesProps) {
           Tested {board.tested_at === null ? "" : whenText(board.tested_at, zone, new Date())}
           {board.temperature_c !== null && ` at ${temperatureText(board.temperature_c, units)}`}.{" "}
           {board.school_name} ranges. A solid float is the reading, as wide as its doubt; a hollow one is
-          where the sheet leads. Move it, or nudge it with the arrow keys, to aim elsewhere.
+          where the plan leads. Move it, or nudge it with the arrow keys, to aim elsewhere.
         </Text>
         {board.findings.map((finding) => (
           <Text key={finding.code} color="ink" fontWeight="600">
@@ -221,7 +255,7 @@ function SheetForAims({
       )}
       <Flex gap="3" mt="4" wrap="wrap">
         {answer.sheet.steps.length > 0 && (
-          <MainButton onClick={() => void start()}>Start this sheet</MainButton>
+          <MainButton onClick={() => void start()}>Start this plan</MainButton>
         )}
         <SideButton onClick={clear}>Back to the usual aims</SideButton>
       </Flex>
@@ -244,13 +278,13 @@ function RescueBeside({ poolId, why }: { poolId: string; why: string }) {
 
 function SheetBeside({ poolId, zone, units }: { poolId: string; zone: string; units: Units }) {
   const sheet = useQuery(treatmentQuery(poolId, units));
-  if (sheet.isPending) return <Loading what="the sheet" />;
+  if (sheet.isPending) return <Loading what="the plan" />;
   if (sheet.isError) return <Failed error={sheet.error} again={() => void sheet.refetch()} />;
   return (
-    <Card as="section" aria-label="Run sheet">
+    <Card as="section" aria-label="Plan">
       <Flex justify="space-between" align="baseline" mb="3">
         <Text as="h2" fontSize="lead" fontWeight="700">
-          Run sheet
+          Plan
         </Text>
         <PlainLink to={`/pools/${poolId}/sheet`} fontSize="note">
           {sheet.data.id === null ? "open and start" : "go on"}

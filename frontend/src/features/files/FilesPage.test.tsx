@@ -32,10 +32,3 @@ it("says in place what a file is not, and brings a journal and a workspace in", 
   expect(sentTo("/workspace/archive")).toHaveLength(1);
   expect(screen.getByText(/brought in$/)).toBeTruthy();
 });
-
-it("offers every table in both forms", async () => {
-  willAnswer("/imports", []);
-  render(<FilesPage />);
-  const link = await screen.findByLabelText("What was added as XLSX");
-  expect(link.getAttribute("href")).toBe("/api/v1/exports/additions.xlsx");
-});

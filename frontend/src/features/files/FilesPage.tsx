@@ -1,4 +1,4 @@
-import { Box, chakra, Flex, Grid, Heading, Link, Text } from "@chakra-ui/react";
+import { chakra, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type DragEvent, useEffect, useId, useState } from "react";
 import { useNavigate } from "react-router";
@@ -7,18 +7,10 @@ import { Card } from "../../components/Card";
 import { notify } from "../../components/notice";
 import { Failed } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
-import { useStore } from "../../lib/store";
 import { dayName } from "../../lib/times";
-import { unitsStore } from "../../lib/units";
+import { TakeOut } from "./TakeOut";
 
 const ZONE = Intl.DateTimeFormat().resolvedOptions().timeZone;
-const TABLES = [
-  { what: "tests", label: "Tests and looks" },
-  { what: "additions", label: "What was added" },
-  { what: "care", label: "Care done" },
-  { what: "costs", label: "Costs" },
-] as const;
-
 /** What comes in from elsewhere, and what goes out. */
 export function FilesPage() {
   useEffect(() => {
@@ -134,61 +126,6 @@ function BringIn() {
         </Text>
       )}
     </Card>
-  );
-}
-
-function TakeOut() {
-  const metric = useStore(unitsStore) === "metric" ? "?metric=true" : "";
-  return (
-    <Card as="section" aria-label="Take out">
-      <Heading as="h2" fontSize="lead" mb="2">
-        Take out
-      </Heading>
-      <Box as="ul" listStyleType="none" p="0" mb="4">
-        {TABLES.map(({ what, label }) => (
-          <Flex as="li" key={what} py="1" borderTop="1px solid" borderColor="hairline" align="center" gap="2">
-            <Text flex="1">{label}</Text>
-            {(["csv", "xlsx"] as const).map((ending) => (
-              <Download
-                key={ending}
-                href={`/api/v1/exports/${what}.${ending}${metric}`}
-                label={`${label} as ${ending.toUpperCase()}`}
-              >
-                {ending.toUpperCase()}
-              </Download>
-            ))}
-          </Flex>
-        ))}
-      </Box>
-      <Text mb="2" ml="-2">
-        <Download href="/api/v1/workspace/archive.zip" label="The whole workspace">
-          The whole workspace
-        </Download>
-      </Text>
-      <Text fontSize="note" color="soft">
-        Pools, journals, people and shelf in one file of open formats: it comes in again here, or anywhere
-        Kumpan runs. Each pool’s own tables and journal are under its log.
-      </Text>
-    </Card>
-  );
-}
-
-function Download({ href, label, children }: { href: string; label: string; children: string }) {
-  return (
-    <Link
-      href={href}
-      download
-      aria-label={label}
-      color="ink"
-      textDecoration="underline"
-      minH="44px"
-      minW="44px"
-      px="2"
-      display="inline-flex"
-      alignItems="center"
-    >
-      {children}
-    </Link>
   );
 }
 

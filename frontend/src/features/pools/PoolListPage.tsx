@@ -1,7 +1,7 @@
 import { Box, Flex, Grid, Heading, Link, Text } from "@chakra-ui/react";
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useState } from "react";
-import { type PoolSort, poolPagesQuery } from "../../api/poolPages";
+import { type PoolSort, poolPagesQuery, type Shown } from "../../api/poolPages";
 import type { PoolHeaderData, PoolPage } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { Card, Caution } from "../../components/Card";
@@ -14,6 +14,7 @@ import { useMe } from "../../lib/me";
 import { useStore } from "../../lib/store";
 import { whenText } from "../../lib/times";
 import { basinText, type Units, unitsStore } from "../../lib/units";
+import { MiniBoard, MiniHeads } from "./MiniBoard";
 import { PutAway } from "./PutAway";
 
 const SORTS = [
@@ -24,11 +25,18 @@ const SORTS = [
 /** So few are seen at a glance; more are searched. */
 const AT_A_GLANCE = 8;
 
-/** All pools: swim answer and the one next thing of each, what asks for something first. */
+const CHIPS: readonly { value: Shown; label: string }[] = [
+  { value: "all", label: "All" },
+  { value: "asks", label: "Needs a hand" },
+  { value: "untested", label: "Not tested for a week" },
+];
+
+/** All pools, each a board in miniature with its swim answer and the one next thing; attention first. */
 export function PoolListPage() {
   const [find, setFind] = useState("");
   const [sort, setSort] = useState<PoolSort>("attention");
-  const list = useInfiniteQuery(poolPagesQuery(useDeferredValue(find.trim()), sort));
+  const [show, setShow] = useState<Shown>("all");
+  const list = useInfiniteQuery(poolPagesQuery(useDeferredValue(find.trim()), sort, show));
   const me = useMe();
   const units = useStore(unitsStore);
   useEffect(() => {
@@ -36,48 +44,85 @@ export function PoolListPage() {
   }, []);
   if (list.isPending) return <Loading what="your pools" />;
   if (list.isError) return <Failed error={list.error} again={() => void list.refetch()} />;
+  const [first] = list.data.pages;
   const pools = list.data.pages.flatMap((page) => page.pools);
   const unreadable = list.data.pages.flatMap((page) => page.unreadable);
   const none = pools.length + unreadable.length === 0;
   const office = me?.role === "office";
+  const all = first?.counts.all ?? 0;
+  const many = all > AT_A_GLANCE || find !== "" || sort !== "attention" || show !== "all";
   return (
     <>
-      <Flex justify="space-between" align="baseline" mb="4" wrap="wrap">
+      <Flex justify="space-between" align="center" mb="3" gap="3" wrap="wrap">
         <Heading as="h1" fontSize="title">
           Pools
         </Heading>
-        {office && <PlainLink to="/pools/new">Set up a pool</PlainLink>}
+        {office && (
+          <SideButton asChild>
+            <PlainLink to="/pools/new" color="ink" textDecoration="none">
+              Set up a pool
+            </PlainLink>
+          </SideButton>
+        )}
       </Flex>
-      {(pools.length > AT_A_GLANCE || find !== "" || sort !== "attention") && (
-        <Grid gap="3" mb="4" maxW="40rem" templateColumns={{ base: "1fr", md: "1fr 14rem" }}>
+      {many && (
+        <Grid gap="3" mb="3" maxW="40rem" templateColumns={{ base: "1fr", md: "1fr 14rem" }}>
           <TextField label="Find by name or place" value={find} onText={setFind} />
           <SelectField label="Order" value={sort} options={SORTS} onPick={(to) => setSort(to as PoolSort)} />
         </Grid>
       )}
-      {none && find === "" && (office ? <FirstPool /> : <NoPools />)}
+      {(all > 1 || show !== "all") && (
+        <Flex role="group" aria-label="Which pools" gap="2" mb="3" wrap="wrap">
+          {CHIPS.map(({ value, label }) => (
+            <SideButton
+              key={value}
+              aria-pressed={show === value}
+              onClick={() => setShow(value)}
+              px="3"
+              flexShrink="0"
+            >
+              {label} {first?.counts[value] ?? 0}
+            </SideButton>
+          ))}
+        </Flex>
+      )}
+      {none && find === "" && show === "all" && (office ? <FirstPool /> : <NoPools />)}
       {none && find !== "" && <Card>No pool is called so, and none lies there.</Card>}
-      <Grid as="ul" listStyleType="none" p="0" gap="4" templateColumns={{ base: "1fr", md: "1fr 1fr" }}>
-        {unreadable.map((pool) => (
-          <Unreadable key={pool.id} pool={pool} />
-        ))}
-        {pools.map((head) => (
-          <PoolCard key={head.id} head={head} units={units} />
-        ))}
-      </Grid>
+      {none && find === "" && show !== "all" && <Card>No pool is like that now.</Card>}
+      {unreadable.length > 0 && (
+        <Grid as="ul" listStyleType="none" p="0" gap="3" mb="3">
+          {unreadable.map((pool) => (
+            <Unreadable key={pool.id} pool={pool} />
+          ))}
+        </Grid>
+      )}
+      {pools.length > 0 && (
+        <Card p="0" overflow="hidden">
+          <Grid
+            display={{ base: "none", lg: "grid" }}
+            templateColumns={ROW}
+            columnGap="5"
+            px="5"
+            pt="2"
+            alignItems="end"
+            aria-hidden="true"
+          >
+            <span />
+            <MiniHeads />
+          </Grid>
+          <Box as="ul" listStyleType="none" p="0" m="0">
+            {pools.map((head) => (
+              <PoolRow key={head.id} head={head} units={units} />
+            ))}
+          </Box>
+        </Card>
+      )}
       {list.hasNextPage && (
         <SideButton mt="4" disabled={list.isFetchingNextPage} onClick={() => void list.fetchNextPage()}>
           {list.isFetchingNextPage ? "Loading …" : "Show more pools"}
         </SideButton>
       )}
       {office && <PutAway />}
-      {office && (
-        <Text mt="6">
-          <PlainLink to="/files">Bring files in, take tables out</PlainLink>
-        </Text>
-      )}
-      <Text mt={office ? "3" : "6"}>
-        <PlainLink to="/practice">Practice on a pool that cannot be harmed</PlainLink>
-      </Text>
     </>
   );
 }
@@ -115,33 +160,96 @@ function FirstPool() {
   );
 }
 
-function PoolCard({ head, units }: { head: PoolHeaderData; units: Units }) {
+const ROW = "15rem minmax(0, 1.3fr) 12rem minmax(0, 1fr) 1rem";
+
+function PoolRow({ head, units }: { head: PoolHeaderData; units: Units }) {
+  const { next, swim, settings, last_test_at } = head;
+  const closed = swim.code === "no" || swim.code === "not_before";
+  const answer = swimText(head);
   return (
-    <Card as="li">
-      <PlainLink to={`/pools/${head.id}`} fontSize="lead" color="ink" fontWeight="700">
-        {head.settings.name}
-      </PlainLink>
-      <Text color="soft" fontSize="note" mb="3">
-        {traitsText(head, basinText(head.basin, units))}
+    <Grid
+      as="li"
+      position="relative"
+      templateColumns={{ base: "minmax(0,1fr) auto", lg: ROW }}
+      templateAreas={{ base: '"name tested" "swim swim" "board board" "next next"', lg: "none" }}
+      columnGap="5"
+      rowGap="1.5"
+      px={{ base: "4", lg: "5" }}
+      py="3"
+      alignItems="center"
+      borderTop="1px solid"
+      borderColor="hairline"
+      _first={{ borderTop: { base: "none", lg: "1px solid {colors.hairline}" } }}
+      _hover={{ bg: "paper" }}
+    >
+      <Box gridArea={{ base: "name", lg: "auto" }} minW="0">
+        <PlainLink
+          to={`/pools/${head.id}`}
+          fontSize="lead"
+          color="ink"
+          fontWeight="700"
+          textDecoration="none"
+          _after={{ content: '""', position: "absolute", inset: "0" }}
+        >
+          {settings.name}
+        </PlainLink>
+        <Text color="soft" fontSize="note" truncate>
+          {traitsText(head, basinText(head.basin, units))}
+        </Text>
+      </Box>
+      <Text
+        gridArea="tested"
+        display={{ base: "block", lg: "none" }}
+        color="soft"
+        fontSize="note"
+        textAlign="right"
+      >
+        {last_test_at === null ? "not tested" : whenText(last_test_at, settings.time_zone, new Date())}
       </Text>
-      <Text>
-        <Text as="span" fontWeight="700">
-          Next:
-        </Text>{" "}
-        {head.next.text.charAt(0).toLowerCase() + head.next.text.slice(1)}
+      <Box gridArea={{ base: "board", lg: "auto" }}>
+        <Box display={{ base: "block", lg: "none" }}>
+          <MiniBoard marks={head.marks} labels />
+        </Box>
+        <Box display={{ base: "none", lg: "block" }}>
+          <MiniBoard marks={head.marks} />
+        </Box>
+      </Box>
+      <Box gridArea={{ base: "swim", lg: "auto" }} minW="0">
+        <Small>Swim?</Small>
+        <Text
+          as="span"
+          display={{ lg: "block" }}
+          fontWeight="650"
+          color={closed ? "accent" : "ink"}
+          lineClamp="2"
+          fontSize={{ base: "body", lg: "note" }}
+        >
+          {answer.charAt(0).toUpperCase() + answer.slice(1)}
+        </Text>
+      </Box>
+      <Box gridArea={{ base: "next", lg: "auto" }} minW="0">
+        <Small>Next</Small>
+        <Text as="span" display={{ lg: "block" }} fontWeight="650" lineClamp="2">
+          {next.text}
+        </Text>
+        <Text display={{ base: "none", lg: "block" }} color="soft" fontSize="note">
+          {last_test_at === null
+            ? "not tested"
+            : `tested ${whenText(last_test_at, settings.time_zone, new Date())}`}
+        </Text>
+      </Box>
+      <Text display={{ base: "none", lg: "block" }} aria-hidden="true" color="soft">
+        ›
       </Text>
-      <Text>
-        <Text as="span" fontWeight="700">
-          Swim:
-        </Text>{" "}
-        {swimText(head)}
-      </Text>
-      <Text color="soft" fontSize="note" mt="2">
-        {head.last_test_at === null
-          ? "Not tested yet."
-          : `Tested ${whenText(head.last_test_at, head.settings.time_zone, new Date())}.`}
-      </Text>
-    </Card>
+    </Grid>
+  );
+}
+
+function Small({ children }: { children: string }) {
+  return (
+    <Text as="span" color="soft" fontSize="note" mr="2">
+      {children}
+    </Text>
   );
 }
 

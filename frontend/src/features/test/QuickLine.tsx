@@ -54,6 +54,7 @@ export function QuickLine({ read, onFields, onState, onDone }: QuickLineProps) {
     <Box>
       <TextField
         label="Quick line, then Enter"
+        labelHidden
         autoFocus={HAS_KEYBOARD}
         placeholder="fc 1.5 tc 2 ph 7.8 ta 110 82f"
         value={line}
@@ -63,7 +64,11 @@ export function QuickLine({ read, onFields, onState, onDone }: QuickLineProps) {
           event.preventDefault();
           void take();
         }}
-        help="Names and numbers, or bare numbers in the kit's order. Drops: 15d or 15x0.2."
+        help={
+          HAS_KEYBOARD
+            ? "Names and numbers, or bare numbers in the kit's order. Drops: 15d or 15x0.2."
+            : undefined
+        }
       />
       {problems.map((problem) => (
         <Flex key={`${problem.position}${problem.text}`} gap="3" align="center" wrap="wrap" mt="1">

@@ -1,10 +1,11 @@
-import { Box, chakra, Grid, Text } from "@chakra-ui/react";
+import { Box, Flex, Grid, Text } from "@chakra-ui/react";
 import type { KeyboardEvent } from "react";
 import { useFormContext, useFormState, useWatch } from "react-hook-form";
 import type { Choices, LastValue, Measure } from "../../api/types";
 import { fieldsOf } from "../../forms/kit";
 import { whenText } from "../../lib/times";
 import type { Units } from "../../lib/units";
+import { Rung } from "./Rungs";
 import type { TestDraft } from "./useTestForm";
 
 const { Amount } = fieldsOf<TestDraft>();
@@ -24,24 +25,7 @@ interface SlipFieldsProps {
   doubts: readonly { text: string; measure?: string | null | undefined }[];
 }
 
-const Same = chakra("button", {
-  base: {
-    flexShrink: 0,
-    w: "44px",
-    h: "44px",
-    border: "1.5px solid",
-    borderColor: "control",
-    borderRadius: "10px",
-    bg: "card",
-    color: "ink",
-    fontSize: "lead",
-    fontWeight: "700",
-    cursor: "pointer",
-    _disabled: { opacity: 0.35, cursor: "default" },
-  },
-});
-
-/** The measures in the kit's order; each shows what it read last, and takes it again in one tap. Enter goes on to the next. */
+/** The measures in the kit's order; each shows what it read last, and goes up and down from there by the thumb. Enter goes on to the next. */
 export function TestFields(props: SlipFieldsProps) {
   const { order, choices, last, zone, units, problems, doubts } = props;
   const { setValue } = useFormContext<TestDraft>();
@@ -53,7 +37,7 @@ export function TestFields(props: SlipFieldsProps) {
     (measure) => !order.includes(measure) && (fields[measure] ?? "") !== "",
   );
   return (
-    <Grid templateColumns={{ base: "1fr 1fr", md: "repeat(4, 1fr)" }} gap="4" mt="4" alignItems="start">
+    <Grid templateColumns={{ base: "minmax(0,1fr)", md: "1fr 1fr" }} columnGap="6">
       {[...order, ...extra].map((measure) => {
         const problem = problems.find((found) => found.measure === measure)?.text;
         const doubt = doubts.find((found) => found.measure === measure)?.text;
@@ -61,35 +45,55 @@ export function TestFields(props: SlipFieldsProps) {
         const before = last[measure];
         const label =
           measure === "temperature_c" ? `Temperature, ${units === "us" ? "°F" : "°C"}` : nameOf(measure);
+        const rung = {
+          label,
+          ladder: before?.ladder ?? [],
+          text: fields[measure] ?? "",
+          last: before?.text ?? "",
+          onText: (text: string) => setValue(`fields.${measure}`, text),
+        };
         return (
-          <Box key={measure}>
-            <Box display="flex" gap="1" alignItems="end">
-              <Amount
-                name={`fields.${measure}`}
-                server={[measure]}
-                label={label}
-                enterKeyHint="next"
-                data-slip-field
-                placeholder={before === undefined ? "" : `last ${before.text}`}
-                _placeholder={{ fontSize: "note" }}
-                problem={problem}
-                onKeyDown={toTheNext}
-              />
-              {before !== undefined && (
-                <Same
-                  type="button"
-                  tabIndex={-1}
-                  alignSelf={wrong === undefined ? "end" : "start"}
-                  mt={wrong === undefined ? "0" : "1.65rem"}
-                  aria-label={`${label}: same as last, ${before.text}`}
-                  title={`Same as ${whenText(before.at, zone, new Date())}`}
-                  disabled={(fields[measure] ?? "") !== ""}
-                  onClick={() => setValue(`fields.${measure}`, before.text)}
-                >
-                  =
-                </Same>
-              )}
-            </Box>
+          <Box key={measure} py="1.5" borderBottom="1px solid" borderColor="hairline">
+            <Flex align="center" gap="2">
+              <Box flex="1" minW="0">
+                <Text fontWeight="650" lineHeight="1.2">
+                  {label}
+                </Text>
+                {before !== undefined && (
+                  <Text
+                    fontSize="note"
+                    color="soft"
+                    lineHeight="1.3"
+                    title={whenText(before.at, zone, new Date())}
+                  >
+                    last {before.text}
+                  </Text>
+                )}
+              </Box>
+              {before !== undefined && <Rung {...rung} by={-1} />}
+              <Box w="6.25rem" flexShrink="0">
+                <Amount
+                  name={`fields.${measure}`}
+                  server={[measure]}
+                  label={label}
+                  labelHidden
+                  enterKeyHint="next"
+                  data-slip-field
+                  minH="48px"
+                  textAlign="center"
+                  fontSize="figure"
+                  fontWeight="700"
+                  borderColor={wrong === undefined && doubt === undefined ? "ink" : "accent"}
+                  onKeyDown={toTheNext}
+                />
+              </Box>
+              {before !== undefined && <Rung {...rung} by={1} />}
+            </Flex>
+            {problem !== undefined && (
+              <Text fontSize="note" color="accent" fontWeight="600" role="alert">
+                {problem}
+              </Text>
+            )}
             {doubt !== undefined && problem === undefined && (
               <Text fontSize="note" mt="1" borderLeft="3px solid" borderColor="rope" pl="2" role="status">
                 {doubt}

@@ -1,4 +1,4 @@
-import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
+import { Box, chakra, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
@@ -6,6 +6,7 @@ import { choicesQuery, lastValuesQuery, logQuery, planQuery, poolQuery } from ".
 import type { Choices, LogLine, PoolHeaderData } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
+import { MainAction } from "../../components/MainAction";
 import { notify } from "../../components/notice";
 import { TakePhoto } from "../../components/Photos";
 import { PlanDrawing } from "../../components/PlanDrawing";
@@ -40,7 +41,7 @@ export function TestPage() {
   return (
     <>
       <PoolHeader poolId={poolId} />
-      {!ready && <Loading what="the slip" />}
+      {!ready && <Loading what="the test" />}
       {choices.data && head.data && ready && (
         <Slip
           key={corrects ?? poolId}
@@ -125,45 +126,54 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
   return (
     <KitForm kit={slip.kit}>
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 20rem" }} gap="5" alignItems="start">
-        <Grid gap="4" templateColumns="minmax(0,1fr)">
-          {corrects === null && <VisualCheckCard poolId={head.id} />}
-          <Card as="section">
-            <Flex justify="space-between" align="end" gap="4" wrap="wrap" mb="4">
-              <Heading as="h2" fontSize="lead">
-                {corrects === null ? "Test" : "Correct a test"}
-              </Heading>
-              <Box w="12rem" maxW="100%">
-                <SelectField
-                  label="Kit"
-                  value={kitKey}
-                  options={choices.kits.map((known) => ({ value: known.key, label: known.name }))}
-                  onPick={setKitKey}
-                />
-              </Box>
-            </Flex>
-            <QuickLine
-              read={slip.readLine}
-              onState={setLine}
-              onFields={(fields) => form.setValue("fields", { ...form.getValues("fields"), ...fields })}
-              onDone={() => {
-                toSave.current = true;
-              }}
-            />
-            <TestFields
-              order={order}
-              choices={choices}
-              last={last.data ?? {}}
-              zone={head.settings.time_zone}
-              units={units}
-              problems={slip.read?.problems ?? []}
-              doubts={slip.read?.doubts ?? []}
-            />
-            {corrects === null && Object.keys(last.data ?? {}).length > 0 && (
-              <SideButton mt="4" onClick={() => form.setValue("fields", sameAsLast())}>
-                All the rest same as last
-              </SideButton>
-            )}
-            <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4" mt="4">
+        <Box>
+          {corrects === null ? (
+            <VisualCheckCard poolId={head.id} />
+          ) : (
+            <Heading as="h2" fontSize="lead">
+              Correct a test
+            </Heading>
+          )}
+          <Flex gap="2" mt="3" mb="1" align="start">
+            <Box flex="1" minW="0">
+              <QuickLine
+                read={slip.readLine}
+                onState={setLine}
+                onFields={(fields) => form.setValue("fields", { ...form.getValues("fields"), ...fields })}
+                onDone={() => {
+                  toSave.current = true;
+                }}
+              />
+            </Box>
+            <Box w="9rem" flexShrink="0">
+              <SelectField
+                label="Kit"
+                labelHidden
+                value={kitKey}
+                options={choices.kits.map((known) => ({ value: known.key, label: known.name }))}
+                onPick={setKitKey}
+              />
+            </Box>
+          </Flex>
+          <TestFields
+            order={order}
+            choices={choices}
+            last={last.data ?? {}}
+            zone={head.settings.time_zone}
+            units={units}
+            problems={slip.read?.problems ?? []}
+            doubts={slip.read?.doubts ?? []}
+          />
+          {corrects === null && Object.keys(last.data ?? {}).length > 0 && (
+            <SideButton mt="3" onClick={() => form.setValue("fields", sameAsLast())}>
+              All the rest same as last
+            </SideButton>
+          )}
+          <chakra.details mt="3" open={corrects !== null || undefined}>
+            <chakra.summary cursor="pointer" minH="44px" lineHeight="44px" fontWeight="600">
+              Note, time, photo, order of the fields
+            </chakra.summary>
+            <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4" mt="2">
               <Field name="note" label="Note" />
               <Field name="at" label="When, if not just now" type="datetime-local" />
             </Grid>
@@ -172,18 +182,6 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
                 <TakePhoto poolId={head.id} shows="look" />
               </Box>
             )}
-            <Box mt="4">
-              <FormProblem shown={[...order, ...Object.keys(form.getValues("fields")), "note", "at"]} />
-            </Box>
-            <MainButton
-              type="submit"
-              ref={saveButton}
-              mt="4"
-              disabled={saving || line === "reading"}
-              w={{ base: "100%", md: "auto" }}
-            >
-              {saving ? "Saving …" : onRound ? "Save, on to the sheet" : "Save and read the board"}
-            </MainButton>
             {corrects === null && (
               <KitOrder
                 key={`${kitKey}${own.join()}`}
@@ -194,8 +192,21 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
                 choices={choices}
               />
             )}
-          </Card>
-        </Grid>
+          </chakra.details>
+          <Box mt="4">
+            <FormProblem shown={[...order, ...Object.keys(form.getValues("fields")), "note", "at"]} />
+          </Box>
+          <MainAction>
+            <MainButton
+              type="submit"
+              ref={saveButton}
+              disabled={saving || line === "reading"}
+              w={{ base: "100%", lg: "auto" }}
+            >
+              {saving ? "Saving …" : onRound ? "Save, on to the plan" : "Save the test"}
+            </MainButton>
+          </MainAction>
+        </Box>
         <WhereToSample poolId={head.id} units={units} />
       </Grid>
     </KitForm>

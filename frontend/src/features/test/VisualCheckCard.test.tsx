@@ -21,6 +21,7 @@ function Form() {
 
 it("takes what is seen in one tap each, and takes an oddity back", async () => {
   const { user } = render(<Form />);
+  await user.click(screen.getByText("Something odd"));
   await user.click(screen.getByText("Hazy"));
   await user.click(screen.getByText("Low"));
   await user.click(screen.getByText("leaves"));
@@ -32,7 +33,18 @@ it("takes what is seen in one tap each, and takes an oddity back", async () => {
 
 it("keeps a danger by the word that the judge knows", async () => {
   const { user } = render(<Form />);
+  await user.click(screen.getByText("Something odd"));
   await user.click(screen.getByLabelText("Drain cover loose, cracked or gone"));
   await user.click(screen.getByText("Keep"));
   expect(kept.at(-1)).toMatchObject({ odd: ["drain_cover"] });
+});
+
+it("takes clear water and the right level in one tap, and takes it back", async () => {
+  const { user } = render(<Form />);
+  await user.click(screen.getByText("Clear, level right"));
+  await user.click(screen.getByText("Keep"));
+  expect(kept.at(-1)).toMatchObject({ clarity: "clear", level: "normal", odd: [] });
+  await user.click(screen.getByText("Clear, level right"));
+  await user.click(screen.getByText("Keep"));
+  expect(kept.at(-1)).toMatchObject({ clarity: null, level: null });
 });

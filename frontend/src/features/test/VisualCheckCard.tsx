@@ -1,5 +1,7 @@
-import { Box, Grid, Heading } from "@chakra-ui/react";
+import { Box, Flex, Grid, Heading } from "@chakra-ui/react";
+import { useState } from "react";
 import { useFormContext, useWatch } from "react-hook-form";
+import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { type Option, PickMany } from "../../components/Pick";
 import { PlainLink } from "../../components/TextLink";
@@ -33,31 +35,63 @@ const DANGER: readonly Option<string>[] = [
 
 const { Choice } = fieldsOf<TestDraft>();
 
-/** Look before you measure: one tap each. */
+/** Look before you measure: clear and level right is one tap; anything odd opens the rest. */
 export function VisualCheckCard({ poolId }: { poolId: string }) {
   const { setValue } = useFormContext<TestDraft>();
-  const seen = useWatch<TestDraft, "odd">({ name: "odd" });
+  const [clarity, level, seen] = useWatch<TestDraft, ["clarity", "level", "odd"]>({
+    name: ["clarity", "level", "odd"],
+  });
+  const well = clarity === "clear" && level === "normal" && seen.length === 0;
+  const [open, setOpen] = useState(() => (clarity !== null || level !== null || seen.length > 0) && !well);
   const toggle = (what: string) =>
     setValue("odd", seen.includes(what) ? seen.filter((odd) => odd !== what) : [...seen, what]);
+  function allWell() {
+    setValue("clarity", well ? null : "clear");
+    setValue("level", well ? null : "normal");
+    setValue("odd", []);
+    setOpen(false);
+  }
   return (
-    <Card as="section">
-      <Heading as="h2" fontSize="lead" mb="3">
-        Look first
-      </Heading>
-      <Grid gap="3">
-        <Choice inline name="clarity" label="The water is" options={CLARITY} />
-        <Choice inline name="level" label="Level in the skimmer" options={LEVEL} />
-        <PickMany inline label="Anything odd" options={ODD} values={seen} onToggle={toggle} />
-        <details open={DANGER.some(({ value }) => seen.includes(value)) || undefined}>
-          <Box as="summary" cursor="pointer" lineHeight="44px" display="list-item" fontWeight="600">
-            Danger here
-          </Box>
-          <PickMany label="Nobody swims until it is gone" options={DANGER} values={seen} onToggle={toggle} />
-        </details>
-        <PlainLink to={`/pools/${poolId}/what-is-it`} display="inline-flex" minH="44px" alignItems="center">
-          What is it in the water?
-        </PlainLink>
-      </Grid>
-    </Card>
+    <Box as="section" aria-label="Look">
+      <Flex align="center" gap="2" wrap="wrap">
+        <Heading as="h2" fontSize="body" fontWeight="700" mr="1">
+          Look
+        </Heading>
+        <SideButton type="button" px="3" aria-pressed={well} onClick={allWell}>
+          Clear, level right
+        </SideButton>
+        <SideButton type="button" px="3" aria-expanded={open} onClick={() => setOpen(!open)}>
+          Something odd
+        </SideButton>
+      </Flex>
+      {open && (
+        <Card mt="3">
+          <Grid gap="3">
+            <Choice inline name="clarity" label="The water is" options={CLARITY} />
+            <Choice inline name="level" label="Level in the skimmer" options={LEVEL} />
+            <PickMany inline label="Anything odd" options={ODD} values={seen} onToggle={toggle} />
+            <details open={DANGER.some(({ value }) => seen.includes(value)) || undefined}>
+              <Box as="summary" cursor="pointer" lineHeight="44px" display="list-item" fontWeight="600">
+                Danger here
+              </Box>
+              <PickMany
+                label="Nobody swims until it is gone"
+                options={DANGER}
+                values={seen}
+                onToggle={toggle}
+              />
+            </details>
+            <PlainLink
+              to={`/pools/${poolId}/what-is-it`}
+              display="inline-flex"
+              minH="44px"
+              alignItems="center"
+            >
+              What is it in the water?
+            </PlainLink>
+          </Grid>
+        </Card>
+      )}
+    </Box>
   );
 }

@@ -10,7 +10,7 @@ const pour = started.steps.find(({ step }) => step.kind === "add");
 
 it("says what, how much, why, and the cautions", () => {
   if (!pour) throw new Error("nothing is poured");
-  render(<StepLine line={pour} zone="America/Chicago" onUndo={() => undefined} />);
+  render(<StepLine line={pour} zone="America/Chicago" toldBeside={false} onUndo={() => undefined} />);
   expect(screen.getByText(pour.step.title)).toBeTruthy();
   expect(screen.getByText(pour.step.rounded_text ?? "none")).toBeTruthy();
   expect(screen.getByText((pour.step.cautions[0] ?? "none").trim())).toBeTruthy();
@@ -28,7 +28,9 @@ it("says what was done, and takes it back", async () => {
     amount_text: "10 fl oz",
   };
   const onUndo = vi.fn();
-  const { user } = render(<StepLine line={{ ...pour, ticked }} zone="America/Chicago" onUndo={onUndo} />);
+  const { user } = render(
+    <StepLine line={{ ...pour, ticked }} zone="America/Chicago" toldBeside={false} onUndo={onUndo} />,
+  );
   expect(screen.getByText("Done at 12:00 PM: 10 fl oz")).toBeTruthy();
   await user.click(screen.getByText("Undo"));
   expect(onUndo).toHaveBeenCalledWith("e");
@@ -37,7 +39,7 @@ it("says what was done, and takes it back", async () => {
 it("draws a wait with its reason", () => {
   const wait = started.steps.find(({ step }) => step.kind === "wait");
   if (!wait) throw new Error("no wait");
-  render(<StepLine line={wait} zone="UTC" onUndo={() => undefined} />);
+  render(<StepLine line={wait} zone="UTC" toldBeside={false} onUndo={() => undefined} />);
   expect(screen.getByText(wait.step.why)).toBeTruthy();
 });
 

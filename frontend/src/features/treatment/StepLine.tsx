@@ -2,7 +2,7 @@ import { Box, Flex, Grid, Text } from "@chakra-ui/react";
 import hazardous from "../../api/hazardous.json";
 import type { TreatmentStep } from "../../api/types";
 import { SideButton } from "../../components/Button";
-import { PlainLink } from "../../components/TextLink";
+import { CautionLine } from "../../components/CautionLine";
 import { Why } from "../../components/Why";
 import { expectedText, nameOf, sideEffectText } from "../../lib/measures";
 import { clock, dayName } from "../../lib/times";
@@ -17,10 +17,12 @@ interface StepLineProps {
   line: TreatmentStep;
   zone: string;
   onUndo: (entryId: string) => void;
+  /** It is the step at hand, which stands beside the list with its cautions in full. */
+  toldBeside: boolean;
 }
 
 /** One line of the sheet on its time line; a wait is drawn to scale. */
-export function StepLine({ line, zone, onUndo }: StepLineProps) {
+export function StepLine({ line, zone, onUndo, toldBeside }: StepLineProps) {
   const { step, at, ticked } = line;
   if (step.kind === "wait") return <WaitLine minutes={step.minutes ?? 0} title={step.title} why={step.why} />;
   return (
@@ -43,7 +45,7 @@ export function StepLine({ line, zone, onUndo }: StepLineProps) {
             </Text>
           )}
         </Flex>
-        <Details line={line} />
+        <Details line={line} toldBeside={toldBeside} />
         {ticked && (
           <Flex align="center" gap="3" mt="1" wrap="wrap">
             <Text fontWeight="600">
@@ -60,7 +62,7 @@ export function StepLine({ line, zone, onUndo }: StepLineProps) {
   );
 }
 
-function Details({ line }: { line: TreatmentStep }) {
+function Details({ line, toldBeside }: { line: TreatmentStep; toldBeside: boolean }) {
   const { step, ticked } = line;
   const leaves = expectedText(step.expected, step.measures);
   const sides = sideEffectText(step.side_effects);
@@ -82,17 +84,12 @@ function Details({ line }: { line: TreatmentStep }) {
         </Text>
       )}
       <Why about={`${step.title}: ${step.rounded_text ?? ""}`} working={step.working} />
-      {ticked === null &&
-        (step.kind === "add" || isHazardous(step.hazard)) &&
-        step.cautions.map((caution) => (
-          <Text key={caution} color="accent" fontWeight="600" _print={{ display: "inline" }}>
-            {`${caution} `}
-          </Text>
-        ))}
-      {ticked === null && isHazardous(step.hazard) && (
-        <PlainLink to="/emergency" data-noprint display="inline-flex" minH="24px">
-          If it goes wrong
-        </PlainLink>
+      {ticked === null && (step.kind === "add" || isHazardous(step.hazard)) && (
+        <CautionLine
+          step={step}
+          hazardous={isHazardous(step.hazard)}
+          full={line.first_telling && !toldBeside}
+        />
       )}
     </Box>
   );

@@ -3,8 +3,8 @@ import { useEffect, useRef, useState } from "react";
 import type { Treatment, TreatmentStep } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card, Caution } from "../../components/Card";
+import { CautionLine } from "../../components/CautionLine";
 import { PlanDrawing } from "../../components/PlanDrawing";
-import { PlainLink } from "../../components/TextLink";
 import { Why } from "../../components/Why";
 import { fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { expectedText, nameOf } from "../../lib/measures";
@@ -105,26 +105,13 @@ export function StepNow({ sheet, current, zone, units, busy, takesFocus, onTick 
           {step.where}
         </Text>
       )}
-      {step.cautions.length > 0 && <Cautions step={step} />}
+      {step.cautions.length > 0 && (
+        <Caution mb="4" py="2">
+          <CautionLine step={step} hazardous={isHazardous(step.hazard)} full={current.first_telling} />
+        </Caution>
+      )}
       <Actions current={current} busy={busy} onTick={onTick} />
     </Box>
-  );
-}
-
-function Cautions({ step }: { step: TreatmentStep["step"] }) {
-  return (
-    <Caution mb="4">
-      {step.cautions.map((caution, index) => (
-        <Text key={caution} fontWeight={index === 0 ? "700" : "400"} color={index === 0 ? "accent" : "ink"}>
-          {caution}
-        </Text>
-      ))}
-      {isHazardous(step.hazard) && (
-        <PlainLink to="/emergency" display="inline-flex" alignItems="center" minH="44px">
-          If it goes wrong
-        </PlainLink>
-      )}
-    </Caution>
   );
 }
 

@@ -17,7 +17,7 @@ it("offers the sheet and starts it", async () => {
     <TreatmentCard {...common} sheet={offered} onStart={onStart} onUndo={() => undefined} />,
   );
   expect(screen.getByText("Calendar file").getAttribute("href")).toContain(SALT.id);
-  await user.click(screen.getByText("Start this sheet"));
+  await user.click(screen.getByText("Start the plan"));
   expect(onStart).toHaveBeenCalledOnce();
 });
 

@@ -3,6 +3,7 @@ import { useEffect } from "react";
 import type { PlanRequest, Treatment } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
+import { MainAction } from "../../components/MainAction";
 import { PlainLink } from "../../components/TextLink";
 import { clock } from "../../lib/times";
 import type { Units } from "../../lib/units";
@@ -19,18 +20,20 @@ interface SheetCardProps {
   onStart: () => void;
   onUndo: (entryId: string) => void;
   onPutAway?: () => void;
+  /** The number of the step that stands beside the list. */
+  atHand?: number | undefined;
 }
 
 /** The whole sheet, offered or started, with what it leaves and why. */
 export function TreatmentCard(props: SheetCardProps) {
-  const { sheet, asked, units, zone, poolId, busy, onStart, onUndo, onPutAway } = props;
+  const { sheet, asked, units, zone, poolId, busy, onStart, onUndo, onPutAway, atHand } = props;
   usePrintZoom(sheet);
   if (sheet.steps.length === 0) return <NothingToAdd sheet={sheet} poolId={poolId} />;
   return (
     <Card as="section" maxW={{ base: "52rem", _print: "none" }} className="sheet">
       <Flex justify="space-between" align="baseline" wrap="wrap" gap="3" mb="4">
         <Heading as="h2" fontSize="lead">
-          Run sheet
+          Plan
         </Heading>
         <Text color="soft" fontSize="note">
           {sheet.started_at === null ? "if you start now" : `started ${clock(sheet.started_at, zone)}`} ·{" "}
@@ -48,7 +51,13 @@ export function TreatmentCard(props: SheetCardProps) {
       <Notes sheet={sheet} />
       <Box as="ol" listStyleType="none" p="0" m="0">
         {sheet.steps.map((step) => (
-          <StepLine key={step.number} line={step} zone={zone} onUndo={onUndo} />
+          <StepLine
+            key={step.number}
+            line={step}
+            zone={zone}
+            onUndo={onUndo}
+            toldBeside={step.number === atHand}
+          />
         ))}
       </Box>
       <Left sheet={sheet} />
@@ -64,14 +73,16 @@ export function TreatmentCard(props: SheetCardProps) {
             Put the rest away and reckon again
           </SideButton>
           <Text fontSize="note" color="soft">
-            What was poured counts; a started sheet never changes by itself.
+            What was poured counts; a started plan never changes by itself.
           </Text>
         </Flex>
       )}
       {sheet.id === null && (
-        <MainButton mt="5" disabled={busy} onClick={onStart} data-noprint w={{ base: "100%", md: "auto" }}>
-          Start this sheet
-        </MainButton>
+        <MainAction>
+          <MainButton disabled={busy} onClick={onStart} w={{ base: "100%", md: "auto" }}>
+            Start the plan
+          </MainButton>
+        </MainAction>
       )}
     </Card>
   );
@@ -124,7 +135,7 @@ function Left({ sheet }: { sheet: Treatment }) {
   if (sheet.unmet.length === 0) return null;
   return (
     <Box mt="4">
-      <Text fontWeight="600">What this sheet leaves</Text>
+      <Text fontWeight="600">What this plan leaves</Text>
       {sheet.unmet.map((left) => (
         <Text key={left.reason} fontSize="note">
           {left.reason}
@@ -143,7 +154,7 @@ function NothingToAdd({ sheet, poolId }: { sheet: Treatment; poolId: string }) {
       <Notes sheet={sheet} />
       <Left sheet={sheet} />
       <Text mt="2">
-        <PlainLink to={`/pools/${poolId}/slip`}>Test the water</PlainLink> for the next sheet.
+        <PlainLink to={`/pools/${poolId}/slip`}>Test the water</PlainLink> for the next plan.
       </Text>
     </Card>
   );

@@ -13,7 +13,7 @@ const where = { at: path, route: "/pools/:poolId/sheet" };
 
 it("starts the sheet that is offered", async () => {
   const { user } = render(<TreatmentPage />, where);
-  const start = await screen.findByText("Start this sheet");
+  const start = await screen.findByText("Start the plan");
   willReply("/sheets", started);
   willAnswer(path, started);
   await user.click(start);

@@ -4,16 +4,18 @@ import { useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { offerQuery, poolQuery } from "../../api/queries";
 import type { PlanRequest, Treatment, TreatmentStep } from "../../api/types";
-import { Caution } from "../../components/Card";
+import { Card, Caution } from "../../components/Card";
 import { PaperLink } from "../../components/PaperLink";
 import { Photos } from "../../components/Photos";
+import { PlanDrawing } from "../../components/PlanDrawing";
 import { PoolHeader } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
 import { useStore } from "../../lib/store";
 import { clock } from "../../lib/times";
-import { unitsStore } from "../../lib/units";
+import { type Units, unitsStore } from "../../lib/units";
 import { useDebounced } from "../../lib/useDebounced";
+import { LeavesCard } from "./LeavesCard";
 import { PlanPicker } from "./PlanPicker";
 import { PLANS } from "./plans";
 import { SameOrAnother } from "./SameOrAnother";
@@ -38,7 +40,7 @@ function isPlain(asked: PlanRequest): boolean {
   return (asked.plan ?? "balance") === "balance" && (asked.way ?? "usual") === "usual" && !asked.use;
 }
 
-/** The run sheet: offered, then started and ticked off step by step. */
+/** The plan: offered, then started and ticked off step by step. */
 export function TreatmentPage() {
   const { poolId = "" } = useParams();
   const units = useStore(unitsStore);
@@ -64,7 +66,7 @@ export function TreatmentPage() {
   return (
     <>
       <PoolHeader poolId={poolId} />
-      {sheet.query.isPending && <Loading what="the sheet" />}
+      {sheet.query.isPending && <Loading what="the plan" />}
       {sheet.query.isError && !data && (
         <Failed error={sheet.query.error} again={() => void sheet.query.refetch()} />
       )}
@@ -104,32 +106,43 @@ export function TreatmentPage() {
       )}
       {data && !(offered && !isPlain(asked)) && (
         <Grid
-          templateColumns={{ base: "minmax(0,1fr)", lg: now ? "24rem minmax(0,1fr)" : "minmax(0,1fr)" }}
+          templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 25rem" }}
+          templateAreas={{ base: '"now" "list" "leaves"', lg: '"list now" "list leaves"' }}
+          templateRows={{ lg: "auto 1fr" }}
           gap="5"
           alignItems="start"
         >
-          {now && (
-            <StepNow
-              key={now.number}
+          <Box gridArea="now" _empty={{ display: "none" }}>
+            {now && (
+              <StepNow
+                key={now.number}
+                sheet={data}
+                current={now}
+                zone={zone}
+                units={units}
+                busy={sheet.busy}
+                takesFocus={atWork}
+                onTick={(outcome, amount) => {
+                  setAtWork(true);
+                  return sheet.tick(now, outcome, amount);
+                }}
+              />
+            )}
+            {offered && data.steps.length > 0 && <WhereToPour sheet={data} units={units} />}
+          </Box>
+          <Box gridArea="list" minW="0">
+            <TreatmentCard
               sheet={data}
-              current={now}
-              zone={zone}
-              units={units}
-              busy={sheet.busy}
-              takesFocus={atWork}
-              onTick={(outcome, amount) => {
-                setAtWork(true);
-                return sheet.tick(now, outcome, amount);
-              }}
+              asked={PLAIN}
+              {...common}
+              atHand={now?.number}
+              onStart={() => void start(PLAIN)}
+              onPutAway={() => void sheet.putAway()}
             />
-          )}
-          <TreatmentCard
-            sheet={data}
-            asked={PLAIN}
-            {...common}
-            onStart={() => void start(PLAIN)}
-            onPutAway={() => void sheet.putAway()}
-          />
+          </Box>
+          <Box gridArea="leaves" _empty={{ display: "none" }}>
+            {data.steps.length > 0 && <LeavesCard poolId={poolId} left={data.unmet.length} />}
+          </Box>
         </Grid>
       )}
       {now && data?.id && (
@@ -151,6 +164,19 @@ export function TreatmentPage() {
         />
       )}
     </>
+  );
+}
+
+/** Before a plan is started: the pool with the way along which is poured. */
+function WhereToPour({ sheet, units }: { sheet: Treatment; units: Units }) {
+  if (sheet.drawing === null || !sheet.steps.some(({ step }) => step.pour_path)) return null;
+  return (
+    <Card as="section" aria-label="Where to pour" display={{ base: "none", lg: "block" }} data-noprint>
+      <Text as="h2" fontSize="lead" fontWeight="700" mb="2">
+        Where to pour
+      </Text>
+      <PlanDrawing plan={sheet.drawing} units={units} show="pour" />
+    </Card>
   );
 }
 

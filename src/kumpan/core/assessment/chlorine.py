@@ -14,6 +14,7 @@ from kumpan.core.journal import Reading, history
 from kumpan.core.messages import Message
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.shown import shown
 from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.verdicts import HIGHEST_CYA_PER_FREE_CHLORINE, VerdictCode, verdict
@@ -104,7 +105,7 @@ def _chlorine_now(case: Case, reading: Reading, severity: FindingSeverity) -> Pr
     )
     reason = Message(
         "Free chlorine {value} is under {edge}.",
-        value=Number(value, digits=1),
+        value=shown(measure, value, case.chlorine.low or case.least_mg_l),
         edge=Number(case.chlorine.low or case.least_mg_l),
     )
     remedy = plan_for(case, measure) or Remedy(
@@ -138,7 +139,7 @@ def _over_the_limit(case: Case, reading: Reading) -> Problem:
         )
     reason = Message(
         "Free chlorine {value} is over {edge}.",
-        value=Number(reading.value.value),
+        value=shown(M.FREE_CHLORINE, reading.value.value, limit),
         edge=Number(limit),
     )
     return finding_of(M.FREE_CHLORINE, _HIGH, S.CLOSES_POOL, remedy=remedy, reason=reason)

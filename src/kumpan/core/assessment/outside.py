@@ -13,6 +13,7 @@ from kumpan.core.journal import Reading
 from kumpan.core.messages import Cased, Message
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure, Readings
+from kumpan.core.quantities.shown import shown
 from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.ranges.verdicts import VerdictCode
@@ -89,12 +90,13 @@ def left_by_the_plan(case: Case, measure: Measure) -> Remedy:
 def edge_reason(measure: Measure, reading: Reading, band: Band, side: VerdictCode) -> Message:
     """That a reading is over or under its edge."""
     high = side is _HIGH
+    edge = (band.high if high else band.low) or 0.0
     return Message(
         "{measure} {value} is {side} {edge}.",
         measure=Cased(name_in_sentence(measure), upper=measure is not M.PH),
-        value=Number(reading.value.value),
+        value=shown(measure, reading.value.value, edge),
         side=Message("over") if high else Message("under"),
-        edge=Number((band.high if high else band.low) or 0.0),
+        edge=Number(edge),
     )
 
 

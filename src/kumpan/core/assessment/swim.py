@@ -38,6 +38,7 @@ from kumpan.core.journal.pool_entries import VisualCheck
 from kumpan.core.messages import Cased, Message
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantities.shown import shown
 from kumpan.core.quantity import Number
 from kumpan.core.ranges.profiles import ProfileKey
 from kumpan.core.testing.plausibility import BLEACHING_FREE_CHLORINE_MG_L
@@ -139,7 +140,9 @@ def _closed(case: Case) -> Iterator[Reason]:
             "ph_low" if ph.value.value < PH_OPEN[0] else "ph_high",
             Message(
                 "pH {ph} is outside {ph_open} to {ph_open_2}. Balance first.",
-                ph=Number(ph.value.value),
+                ph=shown(
+                    Measure.PH, ph.value.value, PH_OPEN[0] if ph.value.value < PH_OPEN[0] else PH_OPEN[1]
+                ),
                 ph_open=Number(PH_OPEN[0]),
                 ph_open_2=Number(PH_OPEN[1]),
             ),
@@ -181,7 +184,7 @@ def _closed_by_chlorine(case: Case, free: Reading) -> Iterator[Reason]:
             "free_chlorine_high",
             Message(
                 "Free chlorine {free} is over the swim limit of {limit}. Test again later.",
-                free=Number(value.value),
+                free=shown(Measure.FREE_CHLORINE, value.value, limit),
                 limit=Number(limit),
             ),
         )
@@ -193,7 +196,7 @@ def _closed_by_chlorine(case: Case, free: Reading) -> Iterator[Reason]:
             "free_chlorine_low",
             Message(
                 "Free chlorine {free} is under {low}. Dose first.",
-                free=Number(value.value),
+                free=shown(Measure.FREE_CHLORINE, value.value, case.least_mg_l),
                 low=Number(case.least_mg_l),
             ),
         )
@@ -220,7 +223,7 @@ def _closed_by_stabilizer(case: Case) -> Iterator[Reason]:
             Message(
                 "Stabilizer {stabilizer} binds nearly all of free chlorine {free}. Raise chlorine or dilute.",
                 stabilizer=Number(found[0], digits=0),
-                free=Number(found[2]),
+                free=shown(Measure.FREE_CHLORINE, found[2]),
             ),
         )
 
@@ -365,9 +368,15 @@ def _said_of_ph(case: Case) -> Iterator[Reason]:
         return
     value = ph.value.value
     if ph.value.low < PH_OPEN[0] or ph.value.high > PH_OPEN[1]:
-        text = Message("pH {ph} is near its edge by this test: test it again.", ph=Number(value))
+        text = Message("pH {ph} is near its edge by this test: test it again.", ph=shown(Measure.PH, value))
         yield Reason("ph_low" if value < PH_OPEN[0] + 0.5 else "ph_high", text)
     elif band.low is not None and value < band.low:
-        yield Reason("ph_low", Message("pH {ph} is under its range: balance it.", ph=Number(value)))
+        yield Reason(
+            "ph_low",
+            Message("pH {ph} is under its range: balance it.", ph=shown(Measure.PH, value, band.low)),
+        )
     elif band.high is not None and value > band.high:
-        yield Reason("ph_high", Message("pH {ph} is over its range: balance it.", ph=Number(value)))
+        yield Reason(
+            "ph_high",
+            Message("pH {ph} is over its range: balance it.", ph=shown(Measure.PH, value, band.high)),
+        )

@@ -19,7 +19,7 @@ M = Measure
 T = TypeVar("T")
 
 
-class Role(StrEnum):
+class ColumnRole(StrEnum):
     """What a column is for."""
 
     SKIP = "skip"
@@ -63,7 +63,7 @@ class Column:
     "7,4" is 7.4 and "1.200" is 1200. `dates`: which comes first in a date.
     """
 
-    role: Role
+    role: ColumnRole
     measure: Measure | None = None
     chemical: str = ""
     strength_percent: float | None = None
@@ -73,38 +73,38 @@ class Column:
 
 
 # One row a role: the words over a column. The first row that fits counts.
-_ROLE_WORDS: tuple[tuple[Role, str], ...] = (
-    (Role.DATE, "date day datetime when timestamp datum fecha dated"),
-    (Role.TIME, "time hour clock uhrzeit hora"),
-    (Role.PERSON, "by tech technician who person tester initials name_of_tester"),
-    (Role.NOTE, "note notes comment comments remarks remark memo observation observations"),
-    (Role.CLARITY, "clarity look looks appearance visual water_look water_clarity"),
-    (Role.POOL, "pool client customer site account location poolname pool_name"),
-    (Role.PRODUCT, "product chemical item added_product what_added"),
-    (Role.AMOUNT, "amount quantity qty dose added_amount how_much"),
-    (Role.TREATMENT, "treatment treatments added additions chemicals dosed dosing put_in chems"),
+_ROLE_WORDS: tuple[tuple[ColumnRole, str], ...] = (
+    (ColumnRole.DATE, "date day datetime when timestamp datum fecha dated"),
+    (ColumnRole.TIME, "time hour clock uhrzeit hora"),
+    (ColumnRole.PERSON, "by tech technician who person tester initials name_of_tester"),
+    (ColumnRole.NOTE, "note notes comment comments remarks remark memo observation observations"),
+    (ColumnRole.CLARITY, "clarity look looks appearance visual water_look water_clarity"),
+    (ColumnRole.POOL, "pool client customer site account location poolname pool_name"),
+    (ColumnRole.PRODUCT, "product chemical item added_product what_added"),
+    (ColumnRole.AMOUNT, "amount quantity qty dose added_amount how_much"),
+    (ColumnRole.TREATMENT, "treatment treatments added additions chemicals dosed dosing put_in chems"),
 )  # fmt: skip
-_KIND_WORDS: dict[TableKind, tuple[tuple[Role, str], ...]] = {
+_KIND_WORDS: dict[TableKind, tuple[tuple[ColumnRole, str], ...]] = {
     TableKind.NOTEBOOK: (),
     TableKind.STOCK: (
-        (Role.STRENGTH, "strength percent % concentration available"),
-        (Role.PACKAGE, "package size packaging container pack unit_size"),
-        (Role.PACKAGES, "packages count bought on_hand stock number units qty quantity"),
-        (Role.PRICE, "price cost paid total"),
-        (Role.PRODUCT, "product chemical item name"),
+        (ColumnRole.STRENGTH, "strength percent % concentration available"),
+        (ColumnRole.PACKAGE, "package size packaging container pack unit_size"),
+        (ColumnRole.PACKAGES, "packages count bought on_hand stock number units qty quantity"),
+        (ColumnRole.PRICE, "price cost paid total"),
+        (ColumnRole.PRODUCT, "product chemical item name"),
     ),
     TableKind.POOLS: (
-        (Role.POOL, "pool name client customer site pool_name"),
-        (Role.VOLUME, "volume gallons gal liters litres size capacity m3"),
-        (Role.SURFACE, "surface finish interior lining"),
-        (Role.CHLORINATION, "chlorination sanitizer system chlorinator chlorine"),
-        (Role.FILTER, "filter filtration"),
-        (Role.PLACE, "address place city town street location"),
+        (ColumnRole.POOL, "pool name client customer site pool_name"),
+        (ColumnRole.VOLUME, "volume gallons gal liters litres size capacity m3"),
+        (ColumnRole.SURFACE, "surface finish interior lining"),
+        (ColumnRole.CHLORINATION, "chlorination sanitizer system chlorinator chlorine"),
+        (ColumnRole.FILTER, "filter filtration"),
+        (ColumnRole.PLACE, "address place city town street location"),
     ),
     TableKind.STOPS: (
-        (Role.POOL, "pool name client customer site stop"),
-        (Role.WEEKDAY, "weekday day route_day service_day"),
-        (Role.PERSON, "technician tech driver who route by"),
+        (ColumnRole.POOL, "pool name client customer site stop"),
+        (ColumnRole.WEEKDAY, "weekday day route_day service_day"),
+        (ColumnRole.PERSON, "technician tech driver who route by"),
     ),
 }
 _MEASURE_WORDS: tuple[tuple[Measure, str], ...] = (
@@ -179,16 +179,16 @@ def guess_columns(
     Each role but measures, additions and notes is given once, to the first column that fits it.
     """
     found: list[Column] = []
-    given: set[tuple[Role, Measure | None, str]] = set()
+    given: set[tuple[ColumnRole, Measure | None, str]] = set()
     for n, name in enumerate(header):
         cells = [row[n] for row in rows if n < len(row) and row[n].strip()]
         column = _column(name, cells, kind, month_first=month_first)
         key = (column.role, column.measure, column.chemical)
-        if column.role not in (Role.NOTE, Role.SKIP, Role.ADDED) and key in given:
-            column = replace(column, role=Role.SKIP, measure=None)
+        if column.role not in (ColumnRole.NOTE, ColumnRole.SKIP, ColumnRole.ADDED) and key in given:
+            column = replace(column, role=ColumnRole.SKIP, measure=None)
         given.add(key)
         found.append(column)
-    if not any(column.role is Role.DATE for column in found) and kind is TableKind.NOTEBOOK:
+    if not any(column.role is ColumnRole.DATE for column in found) and kind is TableKind.NOTEBOOK:
         found = _dates_by_content(found, rows, month_first=month_first)
     return tuple(found)
 
@@ -196,7 +196,7 @@ def guess_columns(
 def guess_kind(header: Sequence[str], rows: Sequence[Sequence[str]]) -> TableKind:
     """What the table tells of: a notebook where it has dates, else what its headers fit best."""
     columns = guess_columns(header, rows, TableKind.NOTEBOOK, month_first=True)
-    if any(column.role is Role.DATE for column in columns):
+    if any(column.role is ColumnRole.DATE for column in columns):
         return TableKind.NOTEBOOK
     others = (TableKind.STOCK, TableKind.POOLS, TableKind.STOPS)
     scores = {
@@ -219,9 +219,9 @@ def _dates_by_content(
 ) -> list[Column]:
     for n, column in enumerate(found):
         cells = [row[n] for row in rows if n < len(row) and row[n].strip()]
-        if column.role is Role.SKIP and are_dates(cells):
+        if column.role is ColumnRole.SKIP and are_dates(cells):
             order = date_order(cells, month_first=month_first)
-            return [*found[:n], Column(role=Role.DATE, dates=order), *found[n + 1 :]]
+            return [*found[:n], Column(role=ColumnRole.DATE, dates=order), *found[n + 1 :]]
     return found
 
 
@@ -231,17 +231,17 @@ def _column(name: str, cells: Sequence[str], kind: TableKind, *, month_first: bo
     if (role := _by_words(words, _KIND_WORDS[kind])) is not None:
         return Column(role=role, unit=unit, decimal_comma=comma)
     if kind is not TableKind.NOTEBOOK:
-        return Column(role=Role.SKIP)
+        return Column(role=ColumnRole.SKIP)
     chemical = _by_words(words, _CHEMICAL_WORDS)
     measure = _by_words(words, _MEASURE_WORDS) or (Measure.TEMPERATURE if unit in ("f", "c") else None)
     if chemical is not None and (measure is None or _is_poured(name)):
         return _added(name, chemical, comma=comma)
     if measure is not None:
         unit = _measure_unit(measure, unit, cells, comma=comma)
-        return Column(role=Role.MEASURE, measure=measure, unit=unit, decimal_comma=comma)
-    role = _by_words(words, _ROLE_WORDS) or Role.SKIP
-    if role in (Role.DATE, Role.TIME) and not are_dates(cells) and role is Role.DATE:
-        role = Role.SKIP
+        return Column(role=ColumnRole.MEASURE, measure=measure, unit=unit, decimal_comma=comma)
+    role = _by_words(words, _ROLE_WORDS) or ColumnRole.SKIP
+    if role in (ColumnRole.DATE, ColumnRole.TIME) and not are_dates(cells) and role is ColumnRole.DATE:
+        role = ColumnRole.SKIP
     return Column(role=role, decimal_comma=comma, dates=date_order(cells, month_first=month_first))
 
 
@@ -273,7 +273,7 @@ def _added(name: str, key: str, *, comma: bool) -> Column:
     usual = CATALOGUE[key].usual_strength_percent
     percent = float(strength[1].replace(",", ".")) if strength else usual
     return Column(
-        role=Role.ADDED,
+        role=ColumnRole.ADDED,
         chemical=key,
         strength_percent=percent if 0 < percent <= 100 else usual,
         unit=_amount_unit(name),

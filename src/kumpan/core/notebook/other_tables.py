@@ -10,7 +10,7 @@ from typing import TypeVar
 
 from kumpan.core.errors import InvalidInput
 from kumpan.core.messages import Message, Verbatim
-from kumpan.core.notebook.columns import Column, Role, chemical_in, in_plain_digits, number_in
+from kumpan.core.notebook.columns import Column, ColumnRole, chemical_in, in_plain_digits, number_in
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface
 from kumpan.core.products.catalogue import CATALOGUE
 from kumpan.core.products.product import Product
@@ -73,19 +73,19 @@ class StopRow:
     technician: str
 
 
-def by_role(columns: Sequence[Column], cells: Sequence[str]) -> dict[Role, tuple[Column, str]]:
+def by_role(columns: Sequence[Column], cells: Sequence[str]) -> dict[ColumnRole, tuple[Column, str]]:
     """The cells that hold something, by what their column is for."""
     found = ((column, cells[n].strip() if n < len(cells) else "") for n, column in enumerate(columns))
     return {
         column.role: (column, cell[:MOST_CELL])
         for column, cell in found
-        if cell and column.role is not Role.SKIP
+        if cell and column.role is not ColumnRole.SKIP
     }
 
 
-def read_stock(cells: Mapping[Role, tuple[Column, str]], *, units: Units) -> StockRow:
+def read_stock(cells: Mapping[ColumnRole, tuple[Column, str]], *, units: Units) -> StockRow:
     """A row of a shelf. Raises InvalidInput for a product that is not known by its name."""
-    name = _needed(cells, Role.PRODUCT, Message("This row names no product."))
+    name = _needed(cells, ColumnRole.PRODUCT, Message("This row names no product."))
     key = chemical_in(name)
     if key is None:
         raise InvalidInput(
@@ -94,14 +94,14 @@ def read_stock(cells: Mapping[Role, tuple[Column, str]], *, units: Units) -> Sto
                 name=Verbatim(name[:60]),
             )
         )
-    row, percent = CATALOGUE[key], _number(cells, Role.STRENGTH)
+    row, percent = CATALOGUE[key], _number(cells, ColumnRole.STRENGTH)
     inside = re.search(r"(\d+(?:\.\d+)?)\s*%", name)
     strength = percent or (float(inside[1]) if inside else row.usual_strength_percent)
     if 0 < strength < 1:
         strength *= 100.0  # a spreadsheet's percent
     if not 0 < strength <= 100:
         raise InvalidInput(Message("Strength must be over 0 and at most 100 percent."))
-    package = cells[Role.PACKAGE][1] if Role.PACKAGE in cells else ""
+    package = cells[ColumnRole.PACKAGE][1] if ColumnRole.PACKAGE in cells else ""
     size_ml = size_g = None
     if package and row.is_liquid:
         default = "l" if units is Units.METRIC else "gal"
@@ -109,14 +109,16 @@ def read_stock(cells: Mapping[Role, tuple[Column, str]], *, units: Units) -> Sto
     elif package:
         size_g = read_quantity(package, Dimension.MASS, "kg" if units is Units.METRIC else "lb").value
     product = Product("", key, strength, package_g=size_g, package_ml=size_ml, name=name[:120])
-    return StockRow(product=product, packages=_number(cells, Role.PACKAGES), price=_number(cells, Role.PRICE))
+    return StockRow(
+        product=product, packages=_number(cells, ColumnRole.PACKAGES), price=_number(cells, ColumnRole.PRICE)
+    )
 
 
-def read_pool(cells: Mapping[Role, tuple[Column, str]], *, units: Units) -> PoolRow:
+def read_pool(cells: Mapping[ColumnRole, tuple[Column, str]], *, units: Units) -> PoolRow:
     """A row of a list of pools. Raises InvalidInput for one without a name or a volume."""
-    name = _needed(cells, Role.POOL, Message("This row names no pool."))
-    typed = _needed(cells, Role.VOLUME, Message("This row says no volume; everything is dosed by it."))
-    column = cells[Role.VOLUME][0]
+    name = _needed(cells, ColumnRole.POOL, Message("This row names no pool."))
+    typed = _needed(cells, ColumnRole.VOLUME, Message("This row says no volume; everything is dosed by it."))
+    column = cells[ColumnRole.VOLUME][0]
     default = column.unit or ("l" if units is Units.METRIC else "gal")
     digits = re.sub(
         r"\d[\d.,]*", lambda one: in_plain_digits(one[0], decimal_comma=column.decimal_comma), typed, count=1
@@ -128,7 +130,7 @@ def read_pool(cells: Mapping[Role, tuple[Column, str]], *, units: Units) -> Pool
         )
     assumed: list[str] = []
 
-    def one_of(role: Role, table: Sequence[tuple[T, str]], usual: T) -> T:
+    def one_of(role: ColumnRole, table: Sequence[tuple[T, str]], usual: T) -> T:
         words = cells[role][1] if role in cells else ""
         found = _in_words(words, table)
         if found is None:
@@ -138,33 +140,33 @@ def read_pool(cells: Mapping[Role, tuple[Column, str]], *, units: Units) -> Pool
     return PoolRow(
         name=name[:120],
         volume_l=volume_l,
-        surface=one_of(Role.SURFACE, _SURFACES, Surface.PLASTER),
-        chlorination=one_of(Role.CHLORINATION, _CHLORINATIONS, Chlorination.LIQUID),
-        filter=one_of(Role.FILTER, _FILTERS, Filter.SAND),
-        place=cells[Role.PLACE][1][:120] if Role.PLACE in cells else "",
+        surface=one_of(ColumnRole.SURFACE, _SURFACES, Surface.PLASTER),
+        chlorination=one_of(ColumnRole.CHLORINATION, _CHLORINATIONS, Chlorination.LIQUID),
+        filter=one_of(ColumnRole.FILTER, _FILTERS, Filter.SAND),
+        place=cells[ColumnRole.PLACE][1][:120] if ColumnRole.PLACE in cells else "",
         assumed=tuple(assumed),
     )
 
 
-def read_stop(cells: Mapping[Role, tuple[Column, str]]) -> StopRow:
+def read_stop(cells: Mapping[ColumnRole, tuple[Column, str]]) -> StopRow:
     """A row of a round. Raises InvalidInput for one without a pool or a day of the week."""
-    pool = _needed(cells, Role.POOL, Message("This row names no pool."))
-    day = _needed(cells, Role.WEEKDAY, Message("This row names no day of the week.")).lower()
+    pool = _needed(cells, ColumnRole.POOL, Message("This row names no pool."))
+    day = _needed(cells, ColumnRole.WEEKDAY, Message("This row names no day of the week.")).lower()
     if day[:3] not in _WEEKDAYS:
         raise InvalidInput(
             Message('"{day}" is no day of the week; write it like Monday.', day=Verbatim(day[:20]))
         )
-    who = cells[Role.PERSON][1] if Role.PERSON in cells else ""
+    who = cells[ColumnRole.PERSON][1] if ColumnRole.PERSON in cells else ""
     return StopRow(pool=pool, weekday=_WEEKDAYS.index(day[:3]), technician=who[:120])
 
 
-def _needed(cells: Mapping[Role, tuple[Column, str]], role: Role, missing: Message) -> str:
+def _needed(cells: Mapping[ColumnRole, tuple[Column, str]], role: ColumnRole, missing: Message) -> str:
     if role not in cells:
         raise InvalidInput(missing)
     return cells[role][1]
 
 
-def _number(cells: Mapping[Role, tuple[Column, str]], role: Role) -> float | None:
+def _number(cells: Mapping[ColumnRole, tuple[Column, str]], role: ColumnRole) -> float | None:
     if role not in cells:
         return None
     column, cell = cells[role]

@@ -18,7 +18,7 @@ from kumpan.core.messages import Message, Verbatim
 from kumpan.core.notebook.columns import (
     NOTEBOOK_UNITS,
     Column,
-    Role,
+    ColumnRole,
     chemical_in,
     in_plain_digits,
     number_in,
@@ -132,7 +132,7 @@ class _Row:
         self._manner = manner
         self._day: date | None = None
         self._hour: time | None = None
-        self._words: dict[Role, str] = {}
+        self._words: dict[ColumnRole, str] = {}
         self._notes: list[str] = []
         self._values: list[Measured] = []
         self._additions: list[AdditionMade] = []
@@ -142,7 +142,7 @@ class _Row:
     def read(self, number: int, cells: Sequence[str]) -> RowRead:
         for n, column in enumerate(self._manner.columns):
             cell = cells[n].strip() if n < len(cells) else ""
-            if cell.lower() not in _EMPTY and column.role is not Role.SKIP:
+            if cell.lower() not in _EMPTY and column.role is not ColumnRole.SKIP:
                 self._take(n, column, cell)
         self._product_and_amount()
         return self._judged(number)
@@ -152,26 +152,26 @@ class _Row:
 
     def _take(self, n: int, column: Column, cell: str) -> None:
         match column.role:
-            case Role.DATE | Role.TIME:
+            case ColumnRole.DATE | ColumnRole.TIME:
                 self._when(n, column, cell)
-            case Role.MEASURE:
+            case ColumnRole.MEASURE:
                 self._measure(n, column, cell)
-            case Role.ADDED:
+            case ColumnRole.ADDED:
                 self._added(n, column, cell)
-            case Role.TREATMENT:
+            case ColumnRole.TREATMENT:
                 self._treatment(n, cell)
-            case Role.CLARITY:
+            case ColumnRole.CLARITY:
                 self._seen = _visual_check(cell)
                 if self._seen is None:
                     self._notes.append(cell)
-            case Role.NOTE:
+            case ColumnRole.NOTE:
                 self._notes.append(cell)
             case _:
                 self._words[column.role] = cell
 
     def _when(self, n: int, column: Column, cell: str) -> None:
         shown = Verbatim(cell[:40])
-        if column.role is Role.TIME:
+        if column.role is ColumnRole.TIME:
             self._hour = read_time(cell)
             if self._hour is None:
                 self._say(n, Message('"{cell}" is no time of day; noon is taken.', cell=shown))
@@ -215,7 +215,7 @@ class _Row:
                 self._note_instead(n, piece.strip())
 
     def _product_and_amount(self) -> None:
-        what, amount = self._words.get(Role.PRODUCT, ""), self._words.get(Role.AMOUNT, "")
+        what, amount = self._words.get(ColumnRole.PRODUCT, ""), self._words.get(ColumnRole.AMOUNT, "")
         key = chemical_in(what) if what else None
         if key is not None and amount:
             self._pour(None, _product(key, _strength_in(what)), amount)
@@ -268,8 +268,8 @@ class _Row:
             number=number,
             verdict=RowVerdict.REFUSED if refused else verdict,
             at=None if refused else at,
-            pool=self._words.get(Role.POOL, ""),
-            person=self._words.get(Role.PERSON, "")[:120],
+            pool=self._words.get(ColumnRole.POOL, ""),
+            person=self._words.get(ColumnRole.PERSON, "")[:120],
             note="; ".join(self._notes)[:MOST_NOTE],
             values=tuple(self._values),
             additions=tuple(self._additions),

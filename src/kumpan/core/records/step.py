@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from kumpan.core.hazard_signs import HazardSign, signs_for
 from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure
@@ -53,3 +54,8 @@ class Step:
     reason_code: str = ""
     care: tuple[str, ...] = ()
     water_l: float | None = None
+
+    @property
+    def signs(self) -> tuple[HazardSign, ...]:
+        """The cautions in short."""
+        return signs_for(self.hazard) if self.cautions else ()

@@ -21,6 +21,7 @@ from kumpan.core.quantities.units import Units
 from kumpan.core.season.saved import closed_for_the_winter
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.maintenance.queries import care_inputs, due_items
+from kumpan.services.pools.board import marks
 from kumpan.services.pools.expectations import chlorine_ahead, model_turns, modeled_state, water_now
 from kumpan.services.pools.places import place_of
 from kumpan.services.pools.queries import PoolParts, least_mg_l, maybe_bleached, offered_plan, parts_of
@@ -72,6 +73,7 @@ def head_of(judged: Judged) -> tuple[PoolHeader, Assessment]:
         last_visual_check=state.last_visual_check,
         last_visual_check_at=state.visual_checks[-1].at if state.visual_checks else None,
         treating=state.rescue_goes_on,
+        marks=marks(state, parts),
     )
     return header, found
 

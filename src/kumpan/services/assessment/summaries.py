@@ -35,7 +35,7 @@ from kumpan.services.pools.places import place_of
 from kumpan.services.pools.views import PoolHeader
 from kumpan.services.visits.stops import last_visit, stop_inside
 from kumpan.services.visits.views import StopInside, VisitView
-from kumpan.storage.repositories.summaries import Listed, Order, Summary, key_of
+from kumpan.storage.repositories.summaries import Listed, Order, Shown, Summary, Wanted, key_of
 from kumpan.storage.transaction import is_of_the_database
 from kumpan.wording.render import render
 
@@ -44,6 +44,7 @@ MOST_LIVE = 20  # made anew while somebody waits
 TRY_AGAIN_AFTER = timedelta(
     minutes=15
 )  # a pool that cannot be read is tried again, though nothing was written
+UNTESTED_FOR = timedelta(days=7)  # a pool that nobody tested for a week is looked for by the office
 FIGURES_HOLD = timedelta(minutes=30)
 NOT_READ = Message("This pool cannot be read now. Its journal is whole: download it, or ask for help.")
 # Told in both units, so that a list is read without telling anything anew.
@@ -58,16 +59,18 @@ class PageRequest:
 
     query: str = ""
     order: Order = Order.ATTENTION
+    shown: Shown = Shown.ALL
     most: int = 50
     cursor: str | None = None
 
 
 @dataclass(frozen=True, kw_only=True)
 class Page:
-    """The lines, and where the next page begins; None at the end."""
+    """The lines, and where the next page begins; None at the end; how many there are of what is shown."""
 
     lines: tuple[Summary, ...]
     cursor: str | None
+    counts: Mapping[Shown, int]
 
 
 @dataclass(frozen=True)
@@ -123,14 +126,34 @@ async def page(scope: Scope, request: PageRequest, renewal: Renewal) -> Page:
         scope.workspace_id,
         scope.pools,
         order=request.order,
-        query=" ".join(request.query.split()),
+        wanted=_wanted(scope, request, request.shown),
         after=after,
         most=request.most + 1,
     )
     lines, more = found[: request.most], len(found) > request.most
     cursor = _cursor(key_of(request.order, lines[-1])) if more else None
     shown = sorted(await _now(scope, lines, renewal), key=lambda line: key_of(request.order, line))
-    return Page(lines=tuple(line.summary for line in shown if line.summary is not None), cursor=cursor)
+    return Page(
+        lines=tuple(line.summary for line in shown if line.summary is not None),
+        cursor=cursor,
+        counts=await _counts(scope, request),
+    )
+
+
+def _wanted(scope: Scope, request: PageRequest, shown: Shown) -> Wanted:
+    return Wanted(
+        query=" ".join(request.query.split()),
+        shown=shown,
+        asks_to=max(at for at, severity in enumerate(FindingSeverity) if severity.asks),
+        untested_since=scope.now - UNTESTED_FOR,
+    )
+
+
+async def _counts(scope: Scope, request: PageRequest) -> dict[Shown, int]:
+    return {
+        shown: await scope.tx.summaries.count(scope.workspace_id, scope.pools, _wanted(scope, request, shown))
+        for shown in Shown
+    }
 
 
 async def _now(scope: Scope, lines: Sequence[Listed], renewal: Renewal) -> list[Listed]:

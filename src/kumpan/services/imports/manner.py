@@ -11,7 +11,7 @@ from kumpan.core.messages import Message
 from kumpan.core.notebook.columns import (
     NOTEBOOK_UNITS,
     Column,
-    Role,
+    ColumnRole,
     TableKind,
     guess_columns,
     guess_kind,
@@ -71,7 +71,7 @@ def from_stored(stored: dict[str, Any]) -> FileManner:
 def _column(stored: dict[str, Any]) -> Column:
     measure = stored["measure"]
     return Column(
-        role=Role(stored["role"]),
+        role=ColumnRole(stored["role"]),
         measure=None if measure is None else Measure(measure),
         chemical=str(stored["chemical"]),
         strength_percent=stored["strength_percent"],
@@ -126,19 +126,19 @@ def checked(manner: FileManner, tables: Sequence[Rows]) -> FileManner:
         _check_column(column)
     roles = {column.role for column in manner.columns}
     if manner.kind is TableKind.NOTEBOOK:
-        if Role.DATE not in roles:
+        if ColumnRole.DATE not in roles:
             raise InvalidInput(Message("Say which column holds the day."), "columns")
-        if manner.pool_id is None and Role.POOL not in roles:
+        if manner.pool_id is None and ColumnRole.POOL not in roles:
             raise InvalidInput(Message("Say which pool this is of, or which column names it."), "pool_id")
     return manner
 
 
 def _check_column(column: Column) -> None:
-    if (column.role is Role.MEASURE) != (column.measure is not None):
+    if (column.role is ColumnRole.MEASURE) != (column.measure is not None):
         raise InvalidInput(Message("Say which measure a column of readings holds."), "columns")
     if column.measure is Measure.SATURATION_INDEX:
         raise InvalidInput(Message("The index is reckoned, not measured; skip this column."), "columns")
-    if column.role is Role.ADDED and column.chemical not in CATALOGUE:
+    if column.role is ColumnRole.ADDED and column.chemical not in CATALOGUE:
         raise InvalidInput(Message("Say which product a column of amounts counts."), "columns")
     if column.strength_percent is not None and not 0 < column.strength_percent <= 100:
         raise InvalidInput(Message("Strength must be over 0 and at most 100 percent."), "columns")

@@ -9,6 +9,7 @@ from zoneinfo import available_timezones
 
 from kumpan.core.errors import InvalidInput, NotFound
 from kumpan.core.messages import Message
+from kumpan.core.quantities.units import Units
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.people.accounts import DEAD_LINK
 from kumpan.services.people.secret import new_secret
@@ -24,10 +25,12 @@ class Letter(StrEnum):
     INVITATION = "invitation"
     REPORT = "report"
     DUE = "due"
+    STEP = "step"
+    SWIM = "swim"
     DIGEST = "digest"
 
 
-CHOSEN = (Letter.REPORT, Letter.DUE, Letter.DIGEST)
+CHOSEN = (Letter.REPORT, Letter.DUE, Letter.STEP, Letter.SWIM, Letter.DIGEST)
 NOTHING = MailChoice(
     person_id=UUID(int=0), workspace_id=UUID(int=0), address="", kinds=(), hour=8, time_zone="UTC", secret=""
 )
@@ -47,13 +50,21 @@ async def choice_of(scope: Scope) -> MailChoice:
     return found or NOTHING
 
 
-async def choose(scope: Scope, *, address: str, kinds: Sequence[Letter], hour: int, time_zone: str) -> None:
-    """What who acts wants from now on. Raises InvalidInput."""
+async def choose(
+    scope: Scope,
+    *,
+    address: str,
+    kinds: Sequence[Letter],
+    hour: int,
+    time_zone: str,
+    units: Units = Units.US,
+) -> None:
+    """What who acts wants from now on, by mail where there is an address. Raises InvalidInput."""
     if scope.person_id is None:
         raise InvalidInput(Message("Sign in as a person first."), "person_id")
     if time_zone not in available_timezones():
         raise InvalidInput(Message("This is no time zone; choose one like America/Chicago."), "time_zone")
-    if kinds or address:
+    if address.strip() or (kinds and not await scope.tx.push.devices(scope.person_id)):
         address = checked_address(address)
     before = await scope.tx.outgoing.choice(scope.person_id)
     await scope.tx.outgoing.choose(
@@ -65,6 +76,7 @@ async def choose(scope: Scope, *, address: str, kinds: Sequence[Letter], hour: i
             hour=hour,
             time_zone=time_zone,
             secret=before.secret if before else new_secret(),
+            units=units.value,
         )
     )
 

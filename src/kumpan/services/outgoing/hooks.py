@@ -18,13 +18,7 @@ MOST_HOOKS = 10
 
 async def add_hook(scope: Scope, url: str) -> Hook:
     """A program that is told from now on; its secret is shown this once. Raises InvalidInput."""
-    parts = urlsplit(url.strip())
-    if parts.scheme not in ("http", "https") or not parts.hostname or parts.username:
-        raise InvalidInput(
-            Message("This is no address of a program; write it like https://example.com/kumpan."), "url"
-        )
-    if parts.scheme == "http" and not _is_near(parts.hostname):
-        raise InvalidInput(Message("Outside of your own network the address must begin with https."), "url")
+    checked_url(url, "url")
     if len(await scope.tx.outgoing.hooks(scope.workspace_id)) >= MOST_HOOKS:
         raise InvalidInput(
             Message("There are {most} already; end one first.", most=Verbatim(str(MOST_HOOKS))), "url"
@@ -39,6 +33,18 @@ async def add_hook(scope: Scope, url: str) -> Hook:
     await scope.tx.outgoing.add_hook(hook)
     await audited(scope, scope.person_id, "hook_made", hook=str(hook.id))
     return hook
+
+
+def checked_url(url: str, field: str) -> str:
+    """An address that messages go to. Raises InvalidInput."""
+    parts = urlsplit(url.strip())
+    if parts.scheme not in ("http", "https") or not parts.hostname or parts.username:
+        raise InvalidInput(
+            Message("This is no address of a program; write it like https://example.com/kumpan."), field
+        )
+    if parts.scheme == "http" and not _is_near(parts.hostname):
+        raise InvalidInput(Message("Outside of your own network the address must begin with https."), field)
+    return url.strip()
 
 
 def _is_near(host: str) -> bool:

@@ -29,7 +29,7 @@ from kumpan.services.pools.expectations import modeled_state
 from kumpan.services.pools.queries import PoolParts, offered_plan, parts_of
 from kumpan.services.pools.views import Board, PouredSince
 from kumpan.services.treatments.calculations import analyze
-from kumpan.wording.gauges import AIM_STEPS, Gauge, gauge
+from kumpan.wording.gauges import AIM_STEPS, Gauge, LaneMark, gauge, mark_of
 
 TRAIL = 4
 
@@ -77,6 +77,27 @@ async def board(scope: Scope, pool_id: UUID) -> Board:
         poured_since=_poured_since(state),
         findings=_findings(readings, parts),
     )
+
+
+IN_MINIATURE = tuple(measure for measure in BOARD_ORDER if measure is not Measure.SATURATION_INDEX)
+
+
+def marks(state: PoolState, parts: PoolParts) -> tuple[LaneMark, ...]:
+    """The board in miniature, as a list of pools shows it: the last reading of each measure on its lane."""
+    readings = measured_readings(state)
+    found = []
+    for measure in IN_MINIATURE:
+        past = history(state, measure)
+        drawn = gauge(
+            measure,
+            parts.bands.get(measure),
+            reading=past[-1].value if past else None,
+            planned=None,
+            trail=(),
+            readings=readings,
+        )
+        found.append(mark_of(drawn))
+    return tuple(found)
 
 
 WATCHED_BY_A_UNIT = (Measure.COPPER, Measure.PHOSPHATE)

@@ -12,6 +12,7 @@ from kumpan.core.quantities.units import fahrenheit_from_celsius
 from kumpan.core.testing.kits import SOURCES, Kit, in_own_order, kit_by_key
 from kumpan.core.testing.methods import Measured
 from kumpan.core.testing.plausibility import questions
+from kumpan.core.testing.reading_steps import RUNGS, ladder
 from kumpan.core.testing.test_line import LineProblem, read_test_line, read_value
 from kumpan.services.journal.ledger import Scope, pool_state
 from kumpan.services.tests.views import LastValue, TestFormView
@@ -58,8 +59,20 @@ async def last_values_of(scope: Scope, pool_id: UUID, temperature_unit: str) -> 
     for measure in READING_MEASURES:
         last = last_reading(state, measure)
         if last is not None:
-            found[measure] = LastValue(_typed_again(measure, last.value.value, temperature_unit), last.at)
+            found[measure] = LastValue(
+                _typed_again(measure, last.value.value, temperature_unit),
+                last.at,
+                _ladder(measure, last.value.value, temperature_unit),
+            )
     return found
+
+
+def _ladder(measure: Measure, value: float, temperature_unit: str) -> tuple[str, ...]:
+    """The readings around the last one, as they would be typed, for a thumb that goes up and down."""
+    if measure is not Measure.TEMPERATURE:
+        return tuple(_typed_again(measure, one, temperature_unit) for one in ladder(measure, value))
+    shown = round(fahrenheit_from_celsius(value) if temperature_unit == "f" else value)
+    return tuple(f"{shown + step}" for step in range(-RUNGS, RUNGS + 1))
 
 
 def _typed_again(measure: Measure, value: float, temperature_unit: str) -> str:

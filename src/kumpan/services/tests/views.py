@@ -19,7 +19,8 @@ class TestFormView:
 
 @dataclass(frozen=True)
 class LastValue:
-    """What a measure read last, as it would be typed again, and when."""
+    """What a measure read last, as it would be typed again, and when; `ladder` is what lies around it."""
 
     text: str
     at: datetime
+    ladder: tuple[str, ...]

@@ -1,9 +1,11 @@
 """Run sheets: offered, started, ticked. A started sheet is a journal entry and never changes."""
 
+from collections.abc import Sequence
 from datetime import datetime, timedelta
 from uuid import UUID
 
 from kumpan.core.findings import Finding
+from kumpan.core.hazards import Hazard
 from kumpan.core.journal import (
     AdditionMade,
     Entry,
@@ -85,11 +87,15 @@ async def _as_offered(
     """A plan as a sheet that is not started yet."""
     hand = await at_hand(scope, pool_id)
     steps = offered.steps if offered else ()
+    first = first_tellings(steps)
     return TreatmentPlan(
         id=None,
         started_at=None,
         finished=False,
-        steps=tuple(TreatmentStep(n, step, _clock(scope.now, step)) for n, step in enumerate(steps)),
+        steps=tuple(
+            TreatmentStep(n, step, _clock(scope.now, step), first_telling=n in first)
+            for n, step in enumerate(steps)
+        ),
         predicted=offered.predicted if offered else Readings(),
         unmet=offered.unmet if offered else (),
         notes=offered.notes if offered else (),
@@ -104,9 +110,10 @@ def started_plan(
 ) -> TreatmentPlan:
     """A started sheet with what became of its steps."""
     done = recorded_steps(state, treatment.id)
+    first = first_tellings(treatment.body.steps)
     times = step_times(treatment.body, treatment.at, {n: entry.at for n, entry in done.items()}, scope.now)
     steps = tuple(
-        TreatmentStep(n, step, times[n], _step_record(done.get(n)))
+        TreatmentStep(n, step, times[n], _step_record(done.get(n)), first_telling=n in first)
         for n, step in enumerate(treatment.body.steps)
     )
     return TreatmentPlan(
@@ -124,6 +131,14 @@ def started_plan(
         standard_inventory=False,
         drawing=drawing_of(parts.basin),
     )
+
+
+def first_tellings(steps: Sequence[Step]) -> frozenset[int]:
+    """The numbers of the steps whose cautions are told in full: the first with each product and hazard."""
+    seen: dict[tuple[str | None, Hazard], int] = {}
+    for number, step in enumerate(steps):
+        seen.setdefault((step.product_id or step.chemical, step.hazard), number)
+    return frozenset(seen.values())
 
 
 def _clock(start_at: datetime, step: Step) -> datetime:

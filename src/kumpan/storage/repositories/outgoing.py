@@ -46,6 +46,7 @@ class MailChoice:
     hour: int
     time_zone: str
     secret: str
+    units: str = "us"
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -7,7 +7,7 @@ from enum import StrEnum
 from typing import Any
 from uuid import UUID
 
-from sqlalchemy import and_, func, or_, select, tuple_, update
+from sqlalchemy import ColumnElement, and_, func, or_, select, tuple_, update
 from sqlalchemy.dialects.mysql import insert
 from sqlalchemy.ext.asyncio import AsyncSession
 
@@ -23,6 +23,14 @@ class Order(StrEnum):
     ATTENTION = "attention"
     NAME = "name"
     TESTED = "tested"
+
+
+class Shown(StrEnum):
+    """Which of the pools a list shows: all, what asks for something, what was not tested for long."""
+
+    ALL = "all"
+    ASKS = "asks"
+    UNTESTED = "untested"
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -82,6 +90,33 @@ _KEYS = {
 }
 
 
+@dataclass(frozen=True, kw_only=True)
+class Wanted:
+    """Which lines: `query` anywhere in name or place; `asks_to` is the last rank that asks for something."""
+
+    query: str
+    shown: Shown
+    asks_to: int
+    untested_since: datetime
+
+
+def _wanted(wanted: Wanted) -> tuple[ColumnElement[bool], ...]:
+    row = PoolSummaryRow
+    which: dict[Shown, tuple[ColumnElement[bool], ...]] = {
+        Shown.ALL: (),
+        Shown.ASKS: (func.coalesce(row.rank, 0) <= wanted.asks_to,),
+        Shown.UNTESTED: (func.coalesce(row.tested_at, NEVER) < wanted.untested_since,),
+    }
+    words = (row.searched.contains(wanted.query.casefold(), autoescape=True),) if wanted.query else ()
+    return (*which[wanted.shown], *words)
+
+
+def _seen(workspace_id: UUID, visible: Collection[UUID] | None) -> tuple[ColumnElement[bool], ...]:
+    """The pools that are worked on, of those that somebody may see."""
+    of_them = () if visible is None else (PoolRow.id.in_(visible),)
+    return (works_on(workspace_id), PoolRow.archived_at.is_(None), *of_them)
+
+
 def key_of(order: Order, line: Listed) -> tuple[Any, ...]:
     """A line's place in an order, as the database reckons it."""
     summary = line.summary
@@ -105,23 +140,25 @@ class SummaryRepository:
         visible: Collection[UUID] | None,
         *,
         order: Order,
-        query: str,
+        wanted: Wanted,
         after: Sequence[Any] | None,
         most: int,
     ) -> list[Listed]:
-        """Lines in their order, after a place in it; `query` is found anywhere in name and place."""
+        """Lines in their order, after a place in it."""
         keys = _KEYS[order]
-        where = [works_on(workspace_id), PoolRow.archived_at.is_(None)]
-        if visible is not None:
-            where.append(PoolRow.id.in_(visible))
-        if query:
-            where.append(PoolSummaryRow.searched.contains(query.casefold(), autoescape=True))
+        where = [*_wanted(wanted), *_seen(workspace_id, visible)]
         if after is not None:
             where.append(tuple_(*keys) > tuple_(*after))
         # Ordered by the light columns alone: what is rendered is read for these few lines only.
         mine = and_(PoolSummaryRow.pool_id == PoolRow.id, PoolSummaryRow.workspace_id == workspace_id)
-        chosen = select(PoolRow.id).outerjoin(PoolSummaryRow, mine).where(*where).order_by(*keys).limit(most)
-        return await self._lines(workspace_id, list(await self._session.scalars(chosen)))
+        ids = select(PoolRow.id).outerjoin(PoolSummaryRow, mine).where(*where).order_by(*keys).limit(most)
+        return await self._lines(workspace_id, list(await self._session.scalars(ids)))
+
+    async def count(self, workspace_id: UUID, visible: Collection[UUID] | None, wanted: Wanted) -> int:
+        """How many pools a list would have in all."""
+        mine = and_(PoolSummaryRow.pool_id == PoolRow.id, PoolSummaryRow.workspace_id == workspace_id)
+        found = select(func.count()).select_from(PoolRow).outerjoin(PoolSummaryRow, mine)
+        return await self._session.scalar(found.where(*_wanted(wanted), *_seen(workspace_id, visible))) or 0
 
     async def some(self, workspace_id: UUID, pool_ids: Sequence[UUID]) -> list[Listed]:
         """Those of the pools named that the workspace works on, in the order named; no archived one."""

@@ -13,7 +13,16 @@ from kumpan.storage.tables.journal import (
     PouredTotalRow,
 )
 from kumpan.storage.tables.leases import LeaseRow
-from kumpan.storage.tables.outgoing import HookCallRow, HookRow, MailChoiceRow, MailRow
+from kumpan.storage.tables.outgoing import (
+    HookCallRow,
+    HookRow,
+    MailChoiceRow,
+    MailRow,
+    PushCallRow,
+    PushDeviceRow,
+    PushKeyRow,
+    SwimWatchRow,
+)
 from kumpan.storage.tables.people import (
     AccountRow,
     ApiTokenRow,
@@ -54,7 +63,11 @@ __all__ = [
     "PouredRow",
     "PouredTotalRow",
     "ProductRow",
+    "PushCallRow",
+    "PushDeviceRow",
+    "PushKeyRow",
     "SecretLinkRow",
     "SessionRow",
+    "SwimWatchRow",
     "WorkspaceRow",
 ]

@@ -53,6 +53,7 @@ class MailChoiceRow(Base):
     hour: Mapped[int] = mapped_column(Integer)
     time_zone: Mapped[str] = mapped_column(String(64))
     secret: Mapped[str] = mapped_column(String(64))
+    units: Mapped[str] = mapped_column(String(8), server_default="us")
 
 
 class HookRow(Base):
@@ -82,3 +83,53 @@ class HookCallRow(Base):
     tries: Mapped[int] = mapped_column(Integer, server_default="0")
     state: Mapped[str] = mapped_column(String(8))
     trouble: Mapped[str] = mapped_column(String(300))
+
+
+class PushKeyRow(Base):
+    """The one key by which push services know this house (VAPID), made at its first use."""
+
+    __tablename__ = "push_key"
+
+    id: Mapped[int] = mapped_column(Integer, primary_key=True)
+    secret: Mapped[str] = mapped_column(Text)
+
+
+class PushDeviceRow(Base):
+    """A browser that somebody let messages come to: where its push service is, and its two keys."""
+
+    __tablename__ = "push_device"
+    __table_args__ = (UniqueConstraint("endpoint"),)
+
+    id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)
+    person_id: Mapped[UUID] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), index=True)
+    name: Mapped[str] = mapped_column(String(80))
+    endpoint: Mapped[str] = mapped_column(String(500))
+    p256dh: Mapped[str] = mapped_column(String(120))
+    auth: Mapped[str] = mapped_column(String(40))
+    created_at: Mapped[datetime] = mapped_column(UtcDateTime)
+
+
+class PushCallRow(Base):
+    """A message that goes to one device."""
+
+    __tablename__ = "push_call"
+    __table_args__ = (UniqueConstraint("device_id", "mail_id"), Index(None, "state", "next_at"))
+
+    id: Mapped[UUID] = mapped_column(Uuid, primary_key=True)
+    device_id: Mapped[UUID] = mapped_column(ForeignKey("push_device.id", ondelete="CASCADE"))
+    mail_id: Mapped[UUID] = mapped_column(ForeignKey("mail.id", ondelete="CASCADE"))
+    created_at: Mapped[datetime] = mapped_column(UtcDateTime)
+    next_at: Mapped[datetime] = mapped_column(UtcDateTime)
+    tries: Mapped[int] = mapped_column(Integer, server_default="0")
+    state: Mapped[str] = mapped_column(String(8))
+    trouble: Mapped[str] = mapped_column(String(300))
+
+
+class SwimWatchRow(Base):
+    """Since when somebody who wants to hear that a pool is open again has seen it closed."""
+
+    __tablename__ = "swim_watch"
+
+    pool_id: Mapped[UUID] = mapped_column(ForeignKey("pool.id", ondelete="CASCADE"), primary_key=True)
+    person_id: Mapped[UUID] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"), primary_key=True)
+    since: Mapped[datetime] = mapped_column(UtcDateTime)

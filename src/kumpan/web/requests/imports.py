@@ -5,7 +5,7 @@ from uuid import UUID
 
 from pydantic import Field, StrictBool, StrictInt
 
-from kumpan.core.notebook.columns import Column, Role, TableKind
+from kumpan.core.notebook.columns import Column, ColumnRole, TableKind
 from kumpan.core.notebook.dates import DateOrder
 from kumpan.core.notebook.rows import RowVerdict
 from kumpan.core.quantities.readings import Measure
@@ -16,7 +16,7 @@ from kumpan.web.requests.base import StrengthPercent, Strict
 
 
 class ColumnIn(Strict):
-    role: Role
+    role: ColumnRole
     measure: Measure | None = None
     chemical: Annotated[str, Field(max_length=60)] = ""
     strength_percent: StrengthPercent | None = None

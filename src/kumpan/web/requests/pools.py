@@ -15,7 +15,7 @@ from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_quantity
 from kumpan.core.ranges.choices import Chosen, OwnRange
 from kumpan.services.assessment.summaries import MOST_A_PAGE, PageRequest
-from kumpan.storage.repositories.summaries import Order
+from kumpan.storage.repositories.summaries import Order, Shown
 from kumpan.web.requests.base import AsTyped, Concentration, Moment, PhValue, Strict, StrictBool
 from kumpan.web.requests.calculations import ReadingsIn
 
@@ -211,12 +211,15 @@ class PageQuery(Strict):
 
     query: Annotated[str, Field(max_length=120, description="anywhere in name or place")] = ""
     sort: Order = Order.ATTENTION
+    show: Shown = Shown.ALL
     limit: Annotated[int, Field(ge=1, le=MOST_A_PAGE)] = 50
     cursor: Annotated[str, Field(max_length=1000)] | None = None
     metric: bool = False
 
     def to_core(self) -> PageRequest:
-        return PageRequest(query=self.query, order=self.sort, most=self.limit, cursor=self.cursor)
+        return PageRequest(
+            query=self.query, order=self.sort, shown=self.show, most=self.limit, cursor=self.cursor
+        )
 
 
 class NewPoolIn(StampIn):

@@ -5,7 +5,7 @@ from uuid import UUID
 
 from pydantic import Field
 
-from kumpan.core.notebook.columns import NOTEBOOK_UNITS, Role, TableKind
+from kumpan.core.notebook.columns import NOTEBOOK_UNITS, ColumnRole, TableKind
 from kumpan.core.notebook.dates import DateOrder
 from kumpan.core.notebook.rows import RowVerdict
 from kumpan.core.products.catalogue import CATALOGUE
@@ -19,43 +19,43 @@ from kumpan.wording.reader import Reader
 from kumpan.wording.render import render
 
 # Which roles the columns of each kind of table may have.
-ROLES: dict[TableKind, tuple[tuple[Role, str], ...]] = {
+ROLES: dict[TableKind, tuple[tuple[ColumnRole, str], ...]] = {
     TableKind.NOTEBOOK: (
-        (Role.SKIP, "Left out"),
-        (Role.DATE, "Day"),
-        (Role.TIME, "Time of day"),
-        (Role.POOL, "Pool"),
-        (Role.MEASURE, "Reading"),
-        (Role.ADDED, "Amount of a product"),
-        (Role.PRODUCT, "Product"),
-        (Role.AMOUNT, "Amount"),
-        (Role.TREATMENT, "What went in, in words"),
-        (Role.CLARITY, "How the water looked"),
-        (Role.PERSON, "Who"),
-        (Role.NOTE, "Note"),
+        (ColumnRole.SKIP, "Left out"),
+        (ColumnRole.DATE, "Day"),
+        (ColumnRole.TIME, "Time of day"),
+        (ColumnRole.POOL, "Pool"),
+        (ColumnRole.MEASURE, "Reading"),
+        (ColumnRole.ADDED, "Amount of a product"),
+        (ColumnRole.PRODUCT, "Product"),
+        (ColumnRole.AMOUNT, "Amount"),
+        (ColumnRole.TREATMENT, "What went in, in words"),
+        (ColumnRole.CLARITY, "How the water looked"),
+        (ColumnRole.PERSON, "Who"),
+        (ColumnRole.NOTE, "Note"),
     ),
     TableKind.STOCK: (
-        (Role.SKIP, "Left out"),
-        (Role.PRODUCT, "Product"),
-        (Role.STRENGTH, "Strength, %"),
-        (Role.PACKAGE, "Package size"),
-        (Role.PACKAGES, "How many"),
-        (Role.PRICE, "Price of all"),
+        (ColumnRole.SKIP, "Left out"),
+        (ColumnRole.PRODUCT, "Product"),
+        (ColumnRole.STRENGTH, "Strength, %"),
+        (ColumnRole.PACKAGE, "Package size"),
+        (ColumnRole.PACKAGES, "How many"),
+        (ColumnRole.PRICE, "Price of all"),
     ),
     TableKind.POOLS: (
-        (Role.SKIP, "Left out"),
-        (Role.POOL, "Name"),
-        (Role.VOLUME, "Volume"),
-        (Role.SURFACE, "Surface"),
-        (Role.CHLORINATION, "Chlorination"),
-        (Role.FILTER, "Filter"),
-        (Role.PLACE, "Place"),
+        (ColumnRole.SKIP, "Left out"),
+        (ColumnRole.POOL, "Name"),
+        (ColumnRole.VOLUME, "Volume"),
+        (ColumnRole.SURFACE, "Surface"),
+        (ColumnRole.CHLORINATION, "Chlorination"),
+        (ColumnRole.FILTER, "Filter"),
+        (ColumnRole.PLACE, "Place"),
     ),
     TableKind.STOPS: (
-        (Role.SKIP, "Left out"),
-        (Role.POOL, "Pool"),
-        (Role.WEEKDAY, "Weekday"),
-        (Role.PERSON, "Technician"),
+        (ColumnRole.SKIP, "Left out"),
+        (ColumnRole.POOL, "Pool"),
+        (ColumnRole.WEEKDAY, "Weekday"),
+        (ColumnRole.PERSON, "Technician"),
     ),
 }
 
@@ -63,7 +63,7 @@ ROLES: dict[TableKind, tuple[tuple[Role, str], ...]] = {
 class ImportColumn(Response):
     """How a column is read."""
 
-    role: Role
+    role: ColumnRole
     measure: Measure | None
     chemical: str
     strength_percent: float | None

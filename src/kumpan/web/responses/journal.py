@@ -39,10 +39,11 @@ class TestFormView(Response):
 
 
 class LastValue(Response):
-    """What a measure read last, as it would be typed again, and when."""
+    """What a measure read last, as it would be typed again, and when; `ladder` is what lies around it."""
 
     text: Text
     at: datetime
+    ladder: tuple[str, ...]
 
 
 class DayAhead(Response):

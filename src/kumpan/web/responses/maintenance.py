@@ -46,7 +46,7 @@ class TodayView(Response):
     next_later: date | None
 
 
-class Offer(Response):
+class IntervalOffer(Response):
     """An interval that the log suggests for a task, days, and why."""
 
     task: Text
@@ -88,7 +88,7 @@ class CareView(Response):
     """
 
     items: tuple[DueItem, ...]
-    offers: tuple[Offer, ...]
+    offers: tuple[IntervalOffer, ...]
     procedures: tuple[ProcedureChoice, ...]
     off: tuple[ProcedureChoice, ...]
     preset: Preset

@@ -1,8 +1,11 @@
 """What goes out by itself, as the screens show it."""
 
+from collections.abc import Sequence
 from datetime import datetime
+from typing import Self
 from uuid import UUID
 
+from kumpan.storage.repositories.push import PushDevice
 from kumpan.web.responses.base import Response
 
 
@@ -13,6 +16,7 @@ class MailChosen(Response):
     kinds: tuple[str, ...]
     hour: int
     time_zone: str
+    units: str
 
 
 class MailLine(Response):
@@ -43,3 +47,24 @@ class NewHook(HookLine):
     """With the secret that signs what it is told, shown this once."""
 
     secret: str
+
+
+class PushLine(Response):
+    """A browser that messages come to; `endpoint` tells which of them is this one."""
+
+    id: UUID
+    name: str
+    endpoint: str
+    created_at: datetime
+
+
+class PushDevices(Response):
+    """The house's public key, and the browsers of who asks."""
+
+    key: str
+    devices: tuple[PushLine, ...]
+
+    @classmethod
+    def of_all(cls, key: str, devices: Sequence[PushDevice]) -> Self:
+        """As it goes out."""
+        return cls(key=key, devices=tuple(PushLine.of(one) for one in devices))

@@ -4,6 +4,7 @@ from datetime import datetime
 from uuid import UUID
 
 from kumpan.core.assessment.swim import SwimCode
+from kumpan.core.hazard_signs import Sign
 from kumpan.core.hazards import Hazard
 from kumpan.core.journal.pool_entries import Clarity, Level
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface
@@ -11,6 +12,7 @@ from kumpan.core.pool.plan_drawing import FixtureKind
 from kumpan.core.pool.shapes import ShapeKind
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.ranges.verdicts import VerdictCode
+from kumpan.storage.repositories.summaries import Shown
 from kumpan.web.responses.base import Response, Text, read_from
 
 
@@ -65,6 +67,13 @@ class Derivation(Response):
     origins: tuple[Origin, ...]
 
 
+class HazardSign(Response):
+    """A caution in short: which pictogram, and its words."""
+
+    sign: Sign
+    text: Text
+
+
 class Step(Response):
     """One line of the run sheet. `kind` is add, wait, test or do; amounts only for add.
 
@@ -78,6 +87,7 @@ class Step(Response):
     why: Text
     hazard: Hazard
     cautions: tuple[Text, ...]
+    signs: tuple[HazardSign, ...]
     minutes: int | None
     product_id: Text | None
     chemical: Text | None
@@ -175,7 +185,7 @@ class DepthPoint(Response):
     depth_m: float
 
 
-class Part(Response):
+class BasinPart(Response):
     """One part of a pool. `length_m` is the diameter of a round one; a kidney has two lobe widths."""
 
     shape: ShapeKind
@@ -197,7 +207,7 @@ class BasinMeasured(Response):
     """The basin: its volume and, unless the volume was typed, the parts it follows from."""
 
     volume_l: float
-    parts: tuple[Part, ...]
+    parts: tuple[BasinPart, ...]
     fixtures: tuple[Fixture, ...]
     volume_is_typed: bool
     volume_is_unknown: bool
@@ -263,6 +273,21 @@ class VisualCheck(Response):
     note: Text
 
 
+class Spot(Response):
+    """A place on the lane, in bands from the left rope; `off_edge` is -1 or 1 when an arrow stands for it."""
+
+    position: float
+    off_edge: int
+
+
+class LaneMark(Response):
+    """One measure as a tick in a list: where it stands, None where it is not known or has no lane."""
+
+    measure: Measure
+    at: Spot | None
+    code: str
+
+
 class PoolHeader(Response):
     """The sign of the pool: name, swim answer, the one next thing; `treating` while a rescue goes on."""
 
@@ -277,6 +302,7 @@ class PoolHeader(Response):
     last_look: VisualCheck | None = read_from("last_visual_check")
     last_look_at: datetime | None = read_from("last_visual_check_at")
     treating: bool
+    marks: tuple[LaneMark, ...]
 
 
 class UnreadablePool(Response):
@@ -288,18 +314,12 @@ class UnreadablePool(Response):
 
 
 class PoolPage(Response):
-    """A page of pools; `cursor` leads to the next one, None at the end."""
+    """A page of pools; `cursor` leads to the next one, None at the end; `counts` by what can be shown."""
 
     pools: tuple[PoolHeader, ...]
+    counts: dict[Shown, int]
     unreadable: tuple[UnreadablePool, ...]
     cursor: str | None
-
-
-class Spot(Response):
-    """A place on the lane, in bands from the left rope; `off_edge` is -1 or 1 when an arrow stands for it."""
-
-    position: float
-    off_edge: int
 
 
 class Float(Response):

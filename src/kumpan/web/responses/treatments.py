@@ -21,12 +21,15 @@ class StepRecord(Response):
 
 
 class TreatmentStep(Response):
-    """A step of a sheet with its clock time and, once ticked, by whom and with how much."""
+    """A step of a sheet with its clock time and, once ticked, by whom and with how much; `first_telling`: its
+    cautions stand in full.
+    """
 
     number: int
     step: Step
     at: datetime
     ticked: StepRecord | None = read_from("done_as")
+    first_telling: bool
 
 
 class TreatmentPlan(Response):

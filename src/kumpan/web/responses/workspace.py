@@ -66,7 +66,7 @@ class Question(Response):
     answers: tuple[Answer, ...]
 
 
-class PoolKind(Response):
+class KindOfPool(Response):
     """A kind of pool to begin with: what the form is filled with, and what follows from it."""
 
     key: Text
@@ -107,7 +107,7 @@ class Choices(Response):
     schools: tuple[Choice, ...] = read_from("profiles")
     kits: tuple[KitChoice, ...]
     chemicals: tuple[ChemicalChoice, ...]
-    presets: tuple[PoolKind, ...]
+    presets: tuple[KindOfPool, ...]
     label_kinds: tuple[LabelKindChoice, ...]
     refused: tuple[Choice, ...]
     measures: tuple[Choice, ...]

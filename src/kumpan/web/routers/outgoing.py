@@ -4,10 +4,10 @@ from uuid import UUID
 
 from fastapi import APIRouter
 
-from kumpan.services.outgoing import choices, hooks
-from kumpan.web.requests.outgoing import HookIn, MailChoiceIn
+from kumpan.services.outgoing import choices, hooks, push
+from kumpan.web.requests.outgoing import HookIn, MailChoiceIn, PushDeviceIn
 from kumpan.web.requests.people import SecretIn
-from kumpan.web.responses.outgoing import HookLine, MailChosen, MailLine, NewHook
+from kumpan.web.responses.outgoing import HookLine, MailChosen, MailLine, NewHook, PushDevices
 from kumpan.web.scope import HouseDep, ScopeDep
 
 router = APIRouter(prefix="/api/v1", tags=["people"])
@@ -44,6 +44,26 @@ async def outbox(scope: ScopeDep) -> list[MailLine]:
 async def send_again(mail_id: UUID, scope: ScopeDep) -> bool:
     """A message that was given up is tried once more."""
     await choices.send_again(scope, mail_id)
+    return True
+
+
+@router.get("/me/push")
+async def push_devices(scope: ScopeDep) -> PushDevices:
+    """Browsers that messages come to, and the key that a browser needs to let them come."""
+    return PushDevices.of_all(await push.public_key(scope.tx), await push.devices_of(scope))
+
+
+@router.post("/me/push", status_code=201)
+async def let_come(given: PushDeviceIn, scope: ScopeDep) -> bool:
+    """Messages come to this browser from now on: what is due, a step of a plan, a pool that is open again."""
+    await push.let_come(scope, **dict(given))
+    return True
+
+
+@router.post("/me/push/{device_id}/end")
+async def end_push(device_id: UUID, scope: ScopeDep) -> bool:
+    """Nothing comes to it any more."""
+    await push.end_device(scope, device_id)
     return True
 
 

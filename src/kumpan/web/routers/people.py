@@ -123,9 +123,10 @@ async def end_passkey(passkey_id: str, scope: ScopeDep, principal: PrincipalDep)
 
 @router.post("/me/devices/end")
 async def end_devices(scope: ScopeDep, principal: PrincipalDep) -> bool:
-    """Sign out everywhere else."""
+    """Sign out everywhere else; messages come to no device of mine until I let them again."""
     assert principal.person_id is not None
     await scope.tx.accounts.end_sessions(principal.person_id, but=principal.session)
+    await scope.tx.push.end_all(principal.person_id)
     return True
 
 

@@ -51,7 +51,7 @@ async def list_pools(
     found = await summaries.page(scope, asked.to_core(), renewal())
     readable = [one for one in found.lines if not one.unreadable]
     if reader.language == US_READER.language:
-        told = [one.rendered[reader.units] for one in readable]
+        told = [_with_marks(one.rendered[reader.units]) for one in readable]
     else:
         heads = [await assessments.head(scope, one.pool_id) for one in readable]
         told = [PoolHeader.of(head, reader).model_dump(mode="json") for head in heads]
@@ -60,7 +60,14 @@ async def list_pools(
         for one in found.lines
         if one.unreadable
     ]
-    return JSONResponse({"pools": told, "unreadable": unreadable, "cursor": found.cursor})
+    page = {"pools": told, "unreadable": unreadable, "cursor": found.cursor, "counts": found.counts}
+    return JSONResponse(page)
+
+
+def _with_marks(rendered: object) -> dict[str, object]:
+    """What the version before rendered has no marks, until it is made anew."""
+    assert isinstance(rendered, dict)
+    return {**rendered, "marks": rendered.get("marks", [])}
 
 
 @router.get("/pools/{pool_id}/presets/{key}")

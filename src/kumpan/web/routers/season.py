@@ -68,7 +68,7 @@ async def keep(
 
 
 @router.post("/season-lists/ticks", status_code=201)
-async def record_step(
+async def record_list_step(
     pool_id: UUID, given: TickItemIn, scope: ScopeDep, reader: ReaderDep, units: UnitsDep
 ) -> tuple[SeasonListView, ...]:
     """Tick an item as done, or leave it out this time."""

@@ -43,10 +43,10 @@ from kumpan.web.responses.workspace import (
     CostsView,
     CountedLine,
     InventoryLine,
+    KindOfPool,
     KitChoice,
     LabelKindChoice,
     Person,
-    PoolKind,
     PreferencesSet,
     Question,
 )
@@ -66,7 +66,7 @@ def choices(reader: ReaderDep) -> Choices:
             for kit in SOURCES
         ),
         chemicals=tuple(ChemicalChoice.of(row, reader) for row in CATALOGUE.values()),
-        presets=tuple(PoolKind.of(one, reader) for one in PRESETS.values()),
+        presets=tuple(KindOfPool.of(one, reader) for one in PRESETS.values()),
         label_kinds=tuple(LabelKindChoice.of(one, reader) for one in products_queries.label_kinds()),
         refused=tuple(Choice(key=key, name=reason) for key, reason in REFUSED.items()),
         measures=tuple(Choice(key=measure, name=name) for measure, name in NAMES.items()),
