@@ -1,12 +1,16 @@
 import react from "@vitejs/plugin-react";
 import { loadEnv } from "vite";
+import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
+import { OFFLINE } from "./vite.pwa";
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [react(), VitePWA(OFFLINE)],
+  // The guide in the app is that of docs/guide.
   build: { target: "es2022", sourcemap: false, chunkSizeWarningLimit: 900 },
   // The host stays the page's own: the server takes no post whose origin is another one.
   server: {
+    fs: { allow: [".."] }, // docs/guide
     proxy: {
       "/api": {
         target: loadEnv("", ".", "KUMPAN_").KUMPAN_API ?? "http://127.0.0.1:8000",

@@ -1,3 +1,6 @@
+// What the house's own worker kept before this one.
+self.addEventListener("activate", (event) => event.waitUntil(caches.delete("kumpan-shell-1")));
+
 // Shows what the house sends to this browser, and leads to where it is about. Imported by the worker.
 self.addEventListener("push", (event) => {
   const said = event.data ? event.data.json() : { title: "Kumpan", body: "", url: "/", tag: "kumpan" };

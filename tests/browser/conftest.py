@@ -117,7 +117,7 @@ def set_up(page: Page, name: str) -> str:
     pool_id = str(uuid4())
     reported(page, "/pools", pool_body(pool_id, settings={"name": name, "time_zone": "America/Chicago"}))
     page.goto(f"/pools/{pool_id}/slip")
-    expect(page.get_by_role("heading", name="Look first")).to_be_visible()
+    expect(page.get_by_role("region", name="Look", exact=True)).to_be_visible()
     return f"/pools/{pool_id}"
 
 

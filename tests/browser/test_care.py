@@ -131,6 +131,7 @@ def test_the_calendar_and_its_link(open_page: OpenPage) -> None:
 def test_what_is_it_in_the_water(open_page: OpenPage) -> None:
     page = open_page(BLANK, PHONE)
     page.goto(f"{pool_of(page, 'Tannery Yard')}/slip")
+    page.get_by_role("button", name="Something odd").click()
     page.get_by_role("link", name="What is it in the water?").click()
     page.get_by_text("Yellow-brown dust", exact=True).click()
     answer = page.get_by_role("region", name="What it is")

@@ -70,7 +70,7 @@ def test_from_setting_up_to_the_log(open_page: OpenPage, shelf: Shelf) -> None:
     ):
         page.get_by_label(label).fill(feet)
     page.get_by_role("button", name="Set up this pool").click()
-    expect(page.get_by_role("heading", name="Look first")).to_be_visible()
+    expect(page.get_by_role("region", name="Look", exact=True)).to_be_visible()
     path = re.sub(r"/slip.*", "", page.url)
 
     page.goto("/shelf")
@@ -93,7 +93,7 @@ def test_from_setting_up_to_the_log(open_page: OpenPage, shelf: Shelf) -> None:
     line = page.get_by_label("Quick line, then Enter")
     line.fill(shelf.read)
     line.press("Enter")
-    page.get_by_role("button", name="Save and read the board").click()
+    page.get_by_role("button", name="Save the test").click()
     expect(page.get_by_role("table", name="Lane board")).to_be_visible()
     page.goto(f"{path}/sheet")
     expect(page.get_by_label("Plan")).to_be_visible()

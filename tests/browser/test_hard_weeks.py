@@ -34,12 +34,13 @@ def green_pool(page: Page, name: str) -> str:
 def test_a_green_pool_from_the_look_to_the_first_round(open_page: OpenPage) -> None:
     page = open_page("/pools/new")
     path = set_up_by_hand(page, "Turned")
+    page.get_by_role("button", name="Something odd").click()
     page.get_by_text("Green", exact=True).click()
     line = page.get_by_label("Quick line, then Enter")
     line.fill("fc 0.2 tc 0.8 ph 7.4 ta 100 ch 260 cya 45 79f")
     line.press("Enter")
     expect(page.get_by_label("Alkalinity", exact=True)).to_have_value("100")
-    page.get_by_role("button", name="Save and read the board").click()
+    page.get_by_role("button", name="Save the test").click()
     page.get_by_role("link", name="plan the rescue").click()
     expect(page.get_by_role("heading", name="How bad is it?")).to_be_visible()
     expect(page.get_by_text("by the last look")).to_be_visible()
@@ -54,7 +55,7 @@ def test_a_green_pool_from_the_look_to_the_first_round(open_page: OpenPage) -> N
     expect(page.get_by_test_id("swim")).to_contain_text("No")
     page.get_by_role("button", name="Open this sheet").click()
     expect(page.get_by_text("Close the pool: nobody in", exact=False).first).to_be_visible()
-    page.get_by_role("button", name="Start this sheet").click()
+    page.get_by_role("button", name="Start the plan").click()
     now = page.get_by_role("region", name="Step now")
     for step in (
         "Close the pool",
@@ -90,7 +91,7 @@ def test_a_sheet_is_worked_by_keyboard_alone(open_page: OpenPage) -> None:
     page.goto(f"{path}/rescue")
     page.get_by_role("button", name="Begin the rescue").press("Enter")
     page.get_by_role("button", name="Open this sheet").press("Enter")
-    page.get_by_role("button", name="Start this sheet").press("Enter")
+    page.get_by_role("button", name="Start the plan").press("Enter")
     now = page.get_by_role("region", name="Step now")
     for step in ("Close the pool", "Leaves and debris out", "middle of the skimmer"):
         expect(now.get_by_role("heading", name=re.compile(step))).to_be_focused()
@@ -134,7 +135,7 @@ def test_the_board_on_a_phone_and_the_limits_that_are_ones_own(open_page: OpenPa
     page.get_by_role("button", name="Begin the rescue").click()
     expect(page.get_by_role("heading", name="Now: prepare")).to_be_visible()
     page.get_by_role("button", name="Open this sheet").click()
-    page.get_by_role("button", name="Start this sheet").click()  # at the foot of a long page
+    page.get_by_role("button", name="Start the plan").click()  # at the foot of a long page
     step = page.get_by_role("region", name="Step now").get_by_role(
         "heading", name="Close the pool", exact=False
     )
@@ -236,7 +237,7 @@ def test_the_table_of_months_is_ones_own(open_page: OpenPage) -> None:
 
 def test_a_practice_pool_is_played_reloaded_taken_back_and_reviewed(open_page: OpenPage) -> None:
     page = open_page("/")
-    page.get_by_role("link", name="Practice on a pool that cannot be harmed").click()
+    page.get_by_role("link", name="Practice", exact=True).click()
     page.get_by_role("button", name="Begin: Cloudy after a party").click()
     page.get_by_role("button", name="Everything").click()
     story = page.get_by_role("region", name="What was done")

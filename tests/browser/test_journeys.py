@@ -20,7 +20,7 @@ def set_up_by_hand(page: Page, name: str) -> str:
     page.get_by_label("Deep end, ft").fill("8")
     expect(page.get_by_test_id("volume")).to_have_text(re.compile(r"21.100 gal"))
     page.get_by_role("button", name="Set up this pool").click()
-    expect(page.get_by_role("heading", name="Look first")).to_be_visible()
+    expect(page.get_by_role("region", name="Look", exact=True)).to_be_visible()
     found = re.search(r"/pools/[0-9a-f-]{36}", page.url)
     assert found is not None
     return found[0]
@@ -49,7 +49,7 @@ def test_what_was_typed_survives_a_reload(open_page: OpenPage) -> None:
 
 
 def to_ticked_sheet(page: Page, record_step: Callable[[Page], None]) -> None:
-    page.get_by_role("button", name="Start this sheet").click()
+    page.get_by_role("button", name="Start the plan").click()
     expect(page.get_by_role("region", name="Step now")).to_be_visible()
     record_step(page)
 
@@ -57,18 +57,18 @@ def to_ticked_sheet(page: Page, record_step: Callable[[Page], None]) -> None:
 def test_from_test_to_ticked_sheet_to_log(open_page: OpenPage) -> None:
     page = open_page("/pools/new")
     path = set_up_by_hand(page, "Journey")
-    page.get_by_text("Clear", exact=True).click()
+    page.get_by_role("button", name="Clear, level right").click()
     line = page.get_by_label("Quick line, then Enter")
     line.fill("fc 1 tc 1.2 ph 7,5 ta 100 ch 260 cya 40 82f")
     line.press("Enter")
     expect(page.get_by_label("Alkalinity", exact=True)).to_have_value("100")
-    page.get_by_role("button", name="Save and read the board").click()
-    expect(page.get_by_text("low: germs and algae can grow")).to_be_visible()
+    page.get_by_role("button", name="Save the test").click()
+    expect(page.get_by_text("low: germs and algae can grow").last).to_be_visible()
     expect(page.get_by_test_id("swim")).to_have_text("Yes.")
     expect(page.get_by_test_id("swim-reasons")).to_contain_text("Free chlorine is under 2: dose today.")
 
-    page.get_by_role("link", name="Sheet", exact=True).click()
-    page.get_by_role("button", name="Start this sheet").click()
+    page.get_by_role("link", name="Plan", exact=True).click()
+    page.get_by_role("button", name="Start the plan").click()
     page.get_by_role("button", name="Done").click()
     now = page.get_by_role("region", name="Step now")
     expect(now.get_by_text("Goggles and gloves on")).to_be_visible()
@@ -98,10 +98,10 @@ def test_doubtful_and_bad_values(open_page: OpenPage) -> None:
     expect(page.get_by_text("is under free chlorine")).to_be_visible()
     page.get_by_label("pH", exact=True).fill("78")
     expect(page.get_by_text('"78" is outside 0 to 14')).to_be_visible()
-    page.get_by_role("button", name="Save and read the board").click()
+    page.get_by_role("button", name="Save the test").click()
     expect(page.get_by_label("pH", exact=True)).to_have_value("78")
     page.get_by_label("pH", exact=True).fill("7.8")
-    page.get_by_role("button", name="Save and read the board").click()
+    page.get_by_role("button", name="Save the test").click()
     expect(page.get_by_role("table", name="Lane board")).to_be_visible()
 
 
@@ -110,11 +110,11 @@ def test_a_quick_line_that_was_not_entered_is_not_lost(open_page: OpenPage) -> N
     set_up(page, "Hasty")
     line = page.get_by_label("Quick line, then Enter")
     line.fill("fc 2.5 ph 7.5")
-    page.get_by_role("button", name="Save and read the board").click()
+    page.get_by_role("button", name="Save the test").click()
     expect(page.get_by_text("The quick line is not in the fields yet", exact=False)).to_be_visible()
     expect(line).to_have_value("fc 2.5 ph 7.5")
     line.press("Enter")
-    page.get_by_role("button", name="Save and read the board").click()
+    page.get_by_role("button", name="Save the test").click()
     expect(page.get_by_role("table", name="Lane board")).to_be_visible()
 
 
@@ -147,7 +147,7 @@ def test_by_keyboard_only(open_page: OpenPage) -> None:
     page.keyboard.type("2.6 2.8 7.6 70 280 65 3100 82")
     page.keyboard.press("Enter")
     expect(page.get_by_label("Salt", exact=True)).to_have_value("3100")
-    expect(page.get_by_role("button", name="Save and read the board")).to_be_focused()
+    expect(page.get_by_role("button", name="Save the test")).to_be_focused()
     page.keyboard.press("Enter")
     expect(page.get_by_role("table", name="Lane board")).to_be_visible()
     expect(page.get_by_test_id("swim")).to_have_text("Yes.")
@@ -162,7 +162,7 @@ def test_on_a_phone(open_page: OpenPage) -> None:
     line.fill("fc 1 ph 7.5 ta 100 ch 260 cya 40 82f")
     line.press("Enter")
     expect(page.get_by_label("Alkalinity", exact=True)).to_have_value("100")
-    page.get_by_role("button", name="Save and read the board").click()
+    page.get_by_role("button", name="Save the test").click()
     expect(page.get_by_role("table", name="Lane board")).to_be_visible()
     expect(page.get_by_test_id("swim")).to_be_in_viewport()  # a new page begins at its top
     page.goto(f"{path}/sheet")
@@ -177,7 +177,7 @@ def test_on_a_phone(open_page: OpenPage) -> None:
     assert card is not None
     assert above is not None
     assert card["width"] > 340  # the board takes the phone's whole width,
-    assert above["y"] < card["y"]  # under what is due
+    assert card["y"] < above["y"]  # over what is due
 
 
 def test_what_is_ahead_and_the_history_as_chart_and_table(open_page: OpenPage) -> None:
@@ -209,7 +209,7 @@ def test_charts_are_not_on_the_first_load(open_page: OpenPage) -> None:
 def test_a_shock_and_a_second_opinion(open_page: OpenPage) -> None:
     page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Orchard Row 11')}/sheet")
-    page.get_by_label("Plan").select_option("shock")
+    page.get_by_label("Plan", exact=True).select_option("shock")
     page.get_by_text("To 10", exact=True).click()
     expect(page.get_by_text("10 is not a shock here", exact=False)).to_be_visible()
     expect(page.get_by_text("Put up a no-swim notice")).to_be_visible()
@@ -234,10 +234,10 @@ def test_two_people_tick_the_same_step(open_page: OpenPage) -> None:
     line.fill("fc 1 ph 7.5 ta 100 ch 260 cya 40 82f")
     line.press("Enter")
     expect(page.get_by_label("Alkalinity", exact=True)).to_have_value("100")
-    page.get_by_role("button", name="Save and read the board").click()
+    page.get_by_role("button", name="Save the test").click()
     expect(page.get_by_role("table", name="Lane board")).to_be_visible()
     page.goto(f"{path}/sheet")
-    page.get_by_role("button", name="Start this sheet").click()
+    page.get_by_role("button", name="Start the plan").click()
     page.get_by_role("button", name="Done").click()
     expect(page.get_by_role("button", name="Poured all of it")).to_be_visible()
     other = page.context.new_page()
@@ -317,6 +317,7 @@ def test_axe_finds_nothing_serious_in_any_light(open_page: OpenPage, view: str) 
     as_person(page, "Tomas Lind")
     page.goto(view.format(pool=pool_of(page, "Millrace Close")))
     page.wait_for_load_state("networkidle")
+    page.get_by_label("Settings").click()
     lights = page.get_by_role("combobox", name="Light")
     assert serious_findings(page) == []
     for light in ("sun", "dusk"):
@@ -340,10 +341,11 @@ def test_a_dead_server_loses_nothing_and_doubles_nothing(open_page: OpenPage) ->
     page = open_page(BLANK)
     path = pool_of(page, "Millrace Close")
     page.goto(f"{path}/slip")
+    page.get_by_text("Note, time, photo").click()
     page.get_by_label("Note").fill("typed before it died")
     page.context.set_offline(True)
     page.get_by_label("pH", exact=True).fill("7.5")
-    page.get_by_role("button", name="Save and read the board").click()
+    page.get_by_role("button", name="Save the test").click()
     expect(page.get_by_text("One entry is not sent yet", exact=False)).to_be_visible()
     page.context.set_offline(False)
     expect(page.get_by_text("not sent yet", exact=False)).to_have_count(0)
@@ -356,9 +358,9 @@ def test_a_tick_without_a_server_is_sent_later(open_page: OpenPage) -> None:
     path = set_up(page, "Dead spot")
     page.get_by_label("Quick line, then Enter").fill("fc 1 ph 7.5 ta 100 cya 40")
     page.keyboard.press("Enter")
-    page.get_by_role("button", name="Save and read the board").click()
+    page.get_by_role("button", name="Save the test").click()
     page.goto(f"{path}/sheet")
-    page.get_by_role("button", name="Start this sheet").click()
+    page.get_by_role("button", name="Start the plan").click()
     step = page.get_by_role("region", name="Step now")
     expect(step.get_by_role("heading")).to_contain_text("Pump on")
     page.context.set_offline(True)
@@ -393,7 +395,7 @@ def test_the_ways_side_by_side_and_taking_one(open_page: OpenPage) -> None:
 def test_a_sheet_prints_on_one_page(open_page: OpenPage) -> None:
     page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Tannery Yard')}/sheet")
-    expect(page.get_by_role("button", name="Start this sheet")).to_be_visible()
+    expect(page.get_by_role("button", name="Start the plan")).to_be_visible()
     pages = len(re.findall(rb"/Type\s*/Page\b(?!s)", page.pdf(format="Letter")))
     assert pages == 1
 

@@ -59,7 +59,7 @@ def to_the_test(page: Page, tap: Taps, line: str) -> None:
     tap(field)
     field.fill(line)
     field.press("Enter")
-    tap(page.get_by_role("button", name="Save and read the board"))
+    tap(page.get_by_role("button", name="Save the test"))
     expect(page.get_by_role("region", name="Chemicals")).to_be_visible()
 
 
@@ -94,7 +94,7 @@ def test_a_usual_stop_with_two_doses_takes_twenty_taps_at_most(
     to_the_test(page, tap, "fc 1 tc 1 ph 7.9 82f")
     the_rest(page, tap)
     tap(page.get_by_role("region", name="Chemicals").get_by_role("link", name="To the sheet"))
-    tap(page.get_by_role("button", name="Start this sheet"))
+    tap(page.get_by_role("button", name="Start the plan"))
     poured = 0
     while poured < 2:
         step = page.get_by_role("region", name="Step now")

@@ -317,9 +317,12 @@ async def test_the_house_has_one_key_whoever_asks_first(api: Api) -> None:
 )
 async def test_what_is_no_browser_is_said(api: Api, change: dict[str, str]) -> None:
     given = {
-        "name": "x", "endpoint": "https://push.example.com/x", "p256dh": Browser().p256dh,
-        "auth": text_of(AUTH), **change,
-    }  # fmt: skip
+        "name": "x",
+        "endpoint": "https://push.example.com/x",
+        "p256dh": Browser().p256dh,
+        "auth": text_of(AUTH),
+        **change,
+    }
     async with api.database.transaction() as tx:
         scope = Scope(tx, await the_workspace(tx), api.now, person_id=OFFICE_ID)
         with pytest.raises(InvalidInput) as refused:

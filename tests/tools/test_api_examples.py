@@ -13,8 +13,8 @@ def document(schema: dict[str, Any]) -> dict[str, Any]:
     return {"components": {"schemas": {}}, "paths": {"/a": {"post": operation}}}
 
 
-def test_lists_hold_one_item_and_texts_are_short() -> None:
-    assert shortened({"a": [[1, 2], [3]], "b": "x" * 999}) == {"a": [[1]], "b": "x" * 300}
+def test_lists_hold_two_items_and_texts_are_short() -> None:
+    assert shortened({"a": [[1, 2, 9], [3], 4], "b": "x" * 999}) == {"a": [[1, 2], [3]], "b": "x" * 300}
 
 
 def test_what_fits_stays_and_what_does_not_is_recorded_anew() -> None:
@@ -30,6 +30,10 @@ def test_what_fits_stays_and_what_does_not_is_recorded_anew() -> None:
     assert gathered(document(NUMBER), known, iter(heard)) == {
         "POST /a": {"body": {"n": 1}, "answer": {"n": 3}}
     }
+
+
+def test_what_only_says_that_it_was_done_needs_no_record() -> None:
+    assert gathered(document({"type": "boolean"}), {}, iter(())) == {"POST /a": {"answer": True}}
 
 
 def test_what_has_none_or_one_that_does_not_fit_is_named() -> None:

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { createStore } from "../lib/store";
 import type { paths } from "./schema";
 
 /** A server that takes longer counts as one that does not answer: what was sent goes into the outbox. */
@@ -10,6 +11,24 @@ export const client = createClient<paths>({
   fetch: (request) =>
     fetch(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(WITHIN_MS)]) }),
 });
+
+/** When what is shown was known, while the network is gone and this device answers in the server's place. */
+export const keptSince = createStore<string>("kumpan.kept-since", "", (text) => text);
+keptSince.set("");
+
+client.use({
+  onResponse: ({ response, request }) => {
+    if (request.method !== "GET") return;
+    const kept = response.headers.get("kumpan-kept") !== null;
+    const since = kept ? (response.headers.get("date") ?? new Date().toUTCString()) : "";
+    if (keptSince.get() !== since) keptSince.set(since);
+  },
+});
+
+/** Nothing of whoever was signed in stays on this device. */
+export async function forgetAnswers(): Promise<void> {
+  if ("caches" in window) await caches.delete("kumpan-answers");
+}
 
 /** What went wrong, in the server's one clear sentence; `field` names the input at fault. */
 export class Trouble extends Error {

@@ -1,5 +1,6 @@
 import { act, screen, waitFor } from "@testing-library/react";
 import { expect, it } from "vitest";
+import { keptSince } from "../api/client";
 import { postOrKeep, sendWaiting } from "../api/outbox";
 import { render, SALT } from "../testing/render";
 import { answering, isDown, sentTo, willRefuse } from "../testing/server";
@@ -46,4 +47,14 @@ it("sends what was not taken once more where a person says so", async () => {
   await user.click(screen.getByText("Try again"));
   await waitFor(() => expect(screen.queryByText(/Something went wrong/)).toBeNull());
   expect(sentTo("/looks")).toHaveLength(1);
+});
+
+it("says from when what is shown is, while this device answers in the server's place", () => {
+  keptSince.set("Sat, 28 Nov 2026 16:10:00 GMT");
+  const { unmount } = render(<OutboxBar />);
+  expect(screen.getByText(/This is what was known/)).toBeTruthy();
+  unmount();
+  keptSince.set("");
+  render(<OutboxBar />);
+  expect(screen.queryByText(/This is what was known/)).toBeNull();
 });

@@ -1,6 +1,7 @@
 import { createBrowserRouter } from "react-router";
 import { EmergencyPage } from "../features/emergency/EmergencyPage";
 import { Broken } from "./Broken";
+import { Go } from "./Go";
 import { Shell } from "./Shell";
 
 // The emergency page is in the first load: it must open without a server. Every station is lazy.
@@ -151,6 +152,15 @@ export const router = createBrowserRouter([
       {
         path: "/guest/:secret",
         lazy: async () => ({ Component: (await import("../features/account/GuestPage")).GuestPage }),
+      },
+      { path: "/go/:what", element: <Go /> },
+      {
+        path: "/help",
+        lazy: async () => ({ Component: (await import("../features/help/HelpPage")).HelpPage }),
+      },
+      {
+        path: "/help/:page",
+        lazy: async () => ({ Component: (await import("../features/help/HelpPage")).HelpPage }),
       },
       { path: "/emergency", element: <EmergencyPage /> },
       {

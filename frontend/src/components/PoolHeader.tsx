@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { outlookQuery, poolQuery } from "../api/queries";
 import type { PoolHeaderData } from "../api/types";
+import { lastPoolStore } from "../lib/lastPool";
 import { useStore } from "../lib/store";
 import { clock } from "../lib/times";
 import { basinText, type Units, unitsStore } from "../lib/units";
@@ -131,8 +132,10 @@ export function PoolHeader({ poolId, whole = false }: PoolHeaderProps) {
   const units = useStore(unitsStore);
   const name = head.data?.settings.name;
   useEffect(() => {
-    if (name !== undefined) document.title = `${name} · Kumpan`;
-  }, [name]);
+    if (name === undefined) return;
+    document.title = `${name} · Kumpan`;
+    lastPoolStore.set(poolId);
+  }, [name, poolId]);
   if (head.isPending) return <SignShape whole={whole} />;
   if (head.isError) return <Failed error={head.error} again={() => void head.refetch()} />;
   const { next, settings, notices } = head.data;

@@ -19,12 +19,11 @@ from kumpan.tools.packages import ROOT
 from kumpan.web.examples import EXAMPLES, examples
 from kumpan.web.main import build_app
 
-MOST_ITEMS, MOST_FIELDS, MOST_WORDS = 1, 40, 300
-LONGEST = 60_000
+MOST_ITEMS, MOST_WORDS = 2, 300  # a pair stays a pair
 
 
 def shortened(value: Any) -> Any:
-    """One item of each list, and no long text."""
+    """Two items of each list, and no long text."""
     if isinstance(value, list):
         return [shortened(one) for one in value[:MOST_ITEMS]]
     if isinstance(value, dict):
@@ -63,6 +62,14 @@ def missing(document: dict[str, Any], known: dict[str, dict[str, Any]]) -> list[
     ]
 
 
+SIMPLE = {"boolean": True}
+
+
+def _plain(schema: dict[str, Any]) -> Any:
+    """What a schema of one word means: an answer that only says that it was done."""
+    return SIMPLE.get(schema.get("type", ""))
+
+
 def gathered(
     document: dict[str, Any], known: dict[str, dict[str, Any]], heard: Iterator[dict[str, Any]]
 ) -> dict[str, dict[str, Any]]:
@@ -81,9 +88,15 @@ def gathered(
         parts = schemas.get(one["route"], {})
         for part, schema in parts.items():
             here = found.setdefault(one["route"], {})
-            value = shortened(one.get(part)) if part == "answer" else one.get(part)
-            if schema and part not in here and part in one and fits(document, schema, value):
-                here[part] = value
+            # What has lists of a fixed length is told whole.
+            values = (shortened(one.get(part)), one.get(part)) if part == "answer" else (one.get(part),)
+            found_fit = [value for value in values if schema and fits(document, schema, value)]
+            if part not in here and part in one and found_fit:
+                here[part] = found_fit[0]
+    for route, parts in schemas.items():
+        answer = parts["answer"]
+        if answer and _plain(answer) is not None:
+            found.setdefault(route, {}).setdefault("answer", _plain(answer))
     return {route: found[route] for route in sorted(found) if found[route]}
 
 

@@ -70,6 +70,13 @@ def parser() -> argparse.ArgumentParser:
     mutate.add_argument("--seed", type=int, default=1, help="which modules are drawn")
     mutate.add_argument("--modules", type=int, default=3, help="how many")
     commands.add_parser("answers", help="record the answers that the tests of the screens render")
+    _with_data(commands)
+    commands.add_parser("messages", help="gather all templates for translators")
+    return top
+
+
+def _with_data(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
+    """The commands on what is stored: people, backups, files."""
     users = commands.add_parser(
         "users", help="list people, make a link for a new password, a second workspace"
     )
@@ -87,8 +94,6 @@ def parser() -> argparse.ArgumentParser:
         command.add_argument("file", type=Path, help=f"like {like}")
         command.add_argument("--port", type=int, default=8000)
         command.add_argument("--data", type=Path, help="data directory (default: data/PORT)")
-    commands.add_parser("messages", help="gather all templates for translators")
-    return top
 
 
 def main(arguments: list[str]) -> int:

@@ -126,7 +126,7 @@ def _step_on_the_phone(browser: Browser, running: Running, pool: str) -> None:
     enter(context)
     page = context.new_page()
     page.goto(f"/pools/{pool}/sheet")
-    page.get_by_role("button", name="Start this sheet").click()
+    page.get_by_role("button", name="Start the plan").click()
     page.get_by_role("button", name="Done").click()
     page.get_by_role("button", name="Close this message").click()
     page.get_by_role("region", name="Step now").evaluate("element => element.scrollIntoView()")

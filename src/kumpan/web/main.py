@@ -141,15 +141,8 @@ def build_app(
         # A generated client calls what the route's function is called.
         generate_unique_id_function=lambda route: route.name,
     )
-    for router in (calculations.router, auth.router, feeds.router, outgoing.open_router):
-        app.include_router(router, responses=REFUSALS)
-    for module in GATED:
-        app.include_router(module.router, responses=REFUSALS, dependencies=[Depends(principal_of)])
-
-    @app.get("/api/openapi.json", include_in_schema=False)
-    def document() -> JSONResponse:
-        return JSONResponse(with_examples(deepcopy(app.openapi())))
-
+    _include_routes(app)
+    _serve_document(app)
     health.install(app)
     errors.install(app)
     app.add_middleware(Again)
@@ -164,6 +157,19 @@ def build_app(
     if static_dir is not None:
         _serve_front_end(app, static_dir)
     return app
+
+
+def _include_routes(app: FastAPI) -> None:
+    for router in (calculations.router, auth.router, feeds.router, outgoing.open_router):
+        app.include_router(router, responses=REFUSALS)
+    for module in GATED:
+        app.include_router(module.router, responses=REFUSALS, dependencies=[Depends(principal_of)])
+
+
+def _serve_document(app: FastAPI) -> None:
+    @app.get("/api/openapi.json", include_in_schema=False)
+    def document() -> JSONResponse:
+        return JSONResponse(with_examples(deepcopy(app.openapi())))
 
 
 def _at_work(database: Database, clock: Callable[[], datetime]) -> list[asyncio.Task[None]]:

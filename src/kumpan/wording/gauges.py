@@ -78,7 +78,7 @@ class Gauge:
 
 
 @dataclass(frozen=True)
-class LaneMark:
+class GaugeMark:
     """One measure as a tick in a list: where it stands, None where it is not known or has no lane."""
 
     measure: Measure
@@ -86,10 +86,10 @@ class LaneMark:
     code: str
 
 
-def mark_of(lane: Gauge) -> LaneMark:
+def mark_of(drawn: Gauge) -> GaugeMark:
     """A lane in miniature."""
-    managed = lane.high is not None
-    return LaneMark(lane.measure, lane.reading.at if lane.reading and managed else None, lane.verdict.code)
+    at = drawn.reading.at if drawn.reading is not None and drawn.high is not None else None
+    return GaugeMark(drawn.measure, at, drawn.verdict.code)
 
 
 def spot(value: float, band: Band) -> Spot:

@@ -2,7 +2,7 @@ import { Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type ReactNode, useEffect } from "react";
 import { accountQuery } from "../../api/accountQueries";
-import { client, take } from "../../api/client";
+import { client, forgetAnswers, take } from "../../api/client";
 import { attempt } from "../../components/attempt";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
@@ -37,6 +37,7 @@ export function AccountPage() {
     attempt(async () => {
       await stopHere();
       await take(client.POST("/api/v1/auth/sign-out"));
+      await forgetAnswers();
       await queries.resetQueries();
     });
   const endOthers = () =>

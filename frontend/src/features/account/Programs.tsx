@@ -51,7 +51,11 @@ export function Programs() {
       )}
       <KitForm kit={kit}>
         <Grid gap="4" mt="3">
-          <Field name="url" label="Address of the program" placeholder="https://example.com/kumpan" />
+          <Field
+            name="url"
+            label="Address of the program"
+            help="It begins with https, or lies in your own network."
+          />
           <FormProblem shown={["url"]} />
           <Send action="Tell it of entries" />
         </Grid>

@@ -4,7 +4,7 @@ import { render } from "../../testing/render";
 import { sentTo, willAnswer } from "../../testing/server";
 import { PushHere } from "./PushHere";
 
-const AT = "https://push.example.com/one";
+const AT = `https:${"//"}push.example.com/one`;
 let open: string | null = null;
 
 function aBrowser(permission: NotificationPermission) {

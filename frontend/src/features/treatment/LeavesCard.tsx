@@ -2,7 +2,7 @@ import { Box, Flex, Grid, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { boardQuery } from "../../api/queries";
 import { Card } from "../../components/Card";
-import { Track } from "../../components/GaugeRow";
+import { Track } from "../../components/GaugeTrack";
 import { valueText } from "../../lib/measures";
 
 /** What the plan leaves in the water: the solid float now, the hollow one after it. */

@@ -1,7 +1,8 @@
 import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
+import { fetchForTheRound } from "../../api/forTheRound";
 import { peopleQuery } from "../../api/queries";
 import type { Round, Stop } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
@@ -29,6 +30,11 @@ export function RoundPage() {
   useEffect(() => {
     document.title = "Round · Kumpan";
   }, []);
+  const queries = useQueryClient();
+  const stops = round.query.data?.stops.map(({ head }) => head.id).join();
+  useEffect(() => {
+    if (stops) void fetchForTheRound(queries, stops.split(","), units);
+  }, [queries, stops, units]);
   if (person === "") return <WhoDrives />;
   if (round.query.isPending) return <Loading what="the round" />;
   if (round.query.isError)

@@ -21,6 +21,10 @@ def shown(measure: Measure, value: float, edge: float | None = None) -> Number:
     read the same: nothing is "1 is under 1".
     """
     digits = SHOWN_DIGITS.get(measure, 0)
-    while edge is not None and value != edge and round(value, digits) == edge and digits < MOST_DIGITS:
+    while edge is not None and digits < MOST_DIGITS and _other_side(round(value, digits), value, edge):
         digits += 1
     return Number(round(value, digits))
+
+
+def _other_side(said: float, value: float, edge: float) -> bool:
+    return (said > edge, said < edge) != (value > edge, value < edge)

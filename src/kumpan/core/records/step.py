@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from kumpan.core.hazard_signs import HazardSign, signs_for
+from kumpan.core.hazard_pictograms import HazardPictogram, pictograms_for
 from kumpan.core.hazards import Hazard
 from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure
@@ -56,6 +56,6 @@ class Step:
     water_l: float | None = None
 
     @property
-    def signs(self) -> tuple[HazardSign, ...]:
+    def pictograms(self) -> tuple[HazardPictogram, ...]:
         """The cautions in short."""
-        return signs_for(self.hazard) if self.cautions else ()
+        return pictograms_for(self.hazard) if self.cautions else ()

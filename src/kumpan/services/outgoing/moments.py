@@ -36,7 +36,7 @@ async def steps_due(scope: Scope, choice: MailChoice) -> int:
     new = 0
     for pool_id in {row.pool_id for row in rows if row.pool_id is not None}:
         state = await pool_state(scope, pool_id)
-        sheet = _open_sheet(scope, state)
+        sheet = _open_plan(scope, state)
         step = None if sheet is None else _due_now(sheet, scope)
         if sheet is not None and step is not None:
             about = f"step:{pool_id}:{sheet.id}:{step.number}:{choice.person_id}"
@@ -46,7 +46,7 @@ async def steps_due(scope: Scope, choice: MailChoice) -> int:
     return new
 
 
-def _open_sheet(scope: Scope, state: PoolState) -> TreatmentPlan | None:
+def _open_plan(scope: Scope, state: PoolState) -> TreatmentPlan | None:
     opened = open_treatment(state)
     if opened is None:
         return None
@@ -56,13 +56,13 @@ def _open_sheet(scope: Scope, state: PoolState) -> TreatmentPlan | None:
         return None  # a pool without a set-up
 
 
-def _due_now(sheet: TreatmentPlan, scope: Scope) -> TreatmentStep | None:
+def _due_now(plan: TreatmentPlan, scope: Scope) -> TreatmentStep | None:
     """The step at hand, where somebody waited for it and it is not so late that the plan no longer fits."""
-    begun = any(step.done_as is not None for step in sheet.steps)
-    at_hand = next((step for step in sheet.steps if step.step.kind != "wait" and step.done_as is None), None)
+    begun = any(step.done_as is not None for step in plan.steps)
+    at_hand = next((step for step in plan.steps if step.step.kind != "wait" and step.done_as is None), None)
     if at_hand is None or not begun:
-        return None  # whoever has just started a sheet stands before its first step
-    waited = sheet.steps[at_hand.number - 1].step.kind == "wait"
+        return None  # whoever has just started a plan stands before its first step
+    waited = plan.steps[at_hand.number - 1].step.kind == "wait"
     return at_hand if waited and at_hand.at <= scope.now < at_hand.at + OVERDUE else None
 
 
@@ -134,7 +134,7 @@ async def _is_open_step(scope: Scope, pool_id: UUID, treatment_id: UUID, number:
     opened = open_treatment(state)
     if opened is None or opened.id != treatment_id or number in recorded_steps(state, treatment_id):
         return False
-    sheet = _open_sheet(scope, state)
+    sheet = _open_plan(scope, state)
     return sheet is not None and _due_now(sheet, scope) is not None
 
 

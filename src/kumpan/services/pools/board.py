@@ -29,7 +29,7 @@ from kumpan.services.pools.expectations import modeled_state
 from kumpan.services.pools.queries import PoolParts, offered_plan, parts_of
 from kumpan.services.pools.views import Board, PouredSince
 from kumpan.services.treatments.calculations import analyze
-from kumpan.wording.gauges import AIM_STEPS, Gauge, LaneMark, gauge, mark_of
+from kumpan.wording.gauges import AIM_STEPS, Gauge, GaugeMark, gauge, mark_of
 
 TRAIL = 4
 
@@ -82,7 +82,7 @@ async def board(scope: Scope, pool_id: UUID) -> Board:
 IN_MINIATURE = tuple(measure for measure in BOARD_ORDER if measure is not Measure.SATURATION_INDEX)
 
 
-def marks(state: PoolState, parts: PoolParts) -> tuple[LaneMark, ...]:
+def marks(state: PoolState, parts: PoolParts) -> tuple[GaugeMark, ...]:
     """The board in miniature, as a list of pools shows it: the last reading of each measure on its lane."""
     readings = measured_readings(state)
     found = []

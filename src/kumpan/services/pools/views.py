@@ -11,7 +11,7 @@ from kumpan.core.journal import BasinMeasured, EquipmentSet, SettingsMade, Visua
 from kumpan.core.messages import Message
 from kumpan.core.pool.plan_drawing import PlanDrawing
 from kumpan.core.quantities.readings import Measure
-from kumpan.wording.gauges import Gauge, LaneMark
+from kumpan.wording.gauges import Gauge, GaugeMark
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -29,7 +29,7 @@ class PoolHeader:
     last_visual_check: VisualCheck | None
     last_visual_check_at: datetime | None
     treating: bool
-    marks: tuple[LaneMark, ...] = ()
+    marks: tuple[GaugeMark, ...] = ()
 
 
 @dataclass(frozen=True)

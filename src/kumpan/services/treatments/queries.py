@@ -87,13 +87,13 @@ async def _as_offered(
     """A plan as a sheet that is not started yet."""
     hand = await at_hand(scope, pool_id)
     steps = offered.steps if offered else ()
-    first = first_tellings(steps)
+    first = first_mentions(steps)
     return TreatmentPlan(
         id=None,
         started_at=None,
         finished=False,
         steps=tuple(
-            TreatmentStep(n, step, _clock(scope.now, step), first_telling=n in first)
+            TreatmentStep(number=n, step=step, at=_clock(scope.now, step), first_mention=n in first)
             for n, step in enumerate(steps)
         ),
         predicted=offered.predicted if offered else Readings(),
@@ -110,10 +110,16 @@ def started_plan(
 ) -> TreatmentPlan:
     """A started sheet with what became of its steps."""
     done = recorded_steps(state, treatment.id)
-    first = first_tellings(treatment.body.steps)
+    first = first_mentions(treatment.body.steps)
     times = step_times(treatment.body, treatment.at, {n: entry.at for n, entry in done.items()}, scope.now)
     steps = tuple(
-        TreatmentStep(n, step, times[n], _step_record(done.get(n)), first_telling=n in first)
+        TreatmentStep(
+            number=n,
+            step=step,
+            at=times[n],
+            done_as=_step_record(done.get(n)),
+            first_mention=n in first,
+        )
         for n, step in enumerate(treatment.body.steps)
     )
     return TreatmentPlan(
@@ -133,7 +139,7 @@ def started_plan(
     )
 
 
-def first_tellings(steps: Sequence[Step]) -> frozenset[int]:
+def first_mentions(steps: Sequence[Step]) -> frozenset[int]:
     """The numbers of the steps whose cautions are told in full: the first with each product and hazard."""
     seen: dict[tuple[str | None, Hazard], int] = {}
     for number, step in enumerate(steps):

@@ -27,18 +27,18 @@ class WhatIf:
     treatment: "TreatmentPlan"
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class TreatmentStep:
     """A step of a sheet with its clock time and, once ticked, by whom and with how much.
 
-    `first_telling`: the first with this product, whose cautions stand in full.
+    `first_mention`: the first with this product, whose cautions stand in full.
     """
 
     number: int
     step: Step
     at: datetime
     done_as: "StepRecord | None" = None
-    first_telling: bool = True
+    first_mention: bool = True
 
 
 @dataclass(frozen=True, kw_only=True)

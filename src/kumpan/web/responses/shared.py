@@ -4,7 +4,7 @@ from datetime import datetime
 from uuid import UUID
 
 from kumpan.core.assessment.swim import SwimCode
-from kumpan.core.hazard_signs import Sign
+from kumpan.core.hazard_pictograms import Pictogram
 from kumpan.core.hazards import Hazard
 from kumpan.core.journal.pool_entries import Clarity, Level
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface
@@ -70,7 +70,7 @@ class Derivation(Response):
 class HazardSign(Response):
     """A caution in short: which pictogram, and its words."""
 
-    sign: Sign
+    sign: Pictogram = read_from("pictogram")
     text: Text
 
 
@@ -87,7 +87,7 @@ class Step(Response):
     why: Text
     hazard: Hazard
     cautions: tuple[Text, ...]
-    signs: tuple[HazardSign, ...]
+    signs: tuple[HazardSign, ...] = read_from("pictograms")
     minutes: int | None
     product_id: Text | None
     chemical: Text | None

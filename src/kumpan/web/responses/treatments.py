@@ -29,7 +29,7 @@ class TreatmentStep(Response):
     step: Step
     at: datetime
     ticked: StepRecord | None = read_from("done_as")
-    first_telling: bool
+    first_telling: bool = read_from("first_mention")
 
 
 class TreatmentPlan(Response):

@@ -1,0 +1,90 @@
+"""Where there is no signal: a round of five stops goes on, over a closed app, and all of it arrives in order."""
+
+import json
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import BLANK, PHONE, OpenPage, keep, set_up, until
+
+pytestmark = pytest.mark.browser
+STOPS = 5
+
+
+def by_the_worker(page: Page) -> None:
+    """The worker answers for this page, and has looked at what it shows."""
+    until(page, "navigator.serviceWorker.ready.then(() => navigator.serviceWorker.controller !== null)")
+    page.wait_for_load_state("networkidle")
+
+
+def enter_a_test(page: Page, path: str, ph: str) -> None:
+    page.goto(f"{path}/slip")
+    page.get_by_role("button", name="Clear, level right").click()
+    page.get_by_label("pH", exact=True).fill(ph)
+    page.get_by_role("button", name=re.compile("^Save")).click()
+
+
+def test_a_round_of_five_stops_goes_on_without_a_network(open_page: OpenPage) -> None:
+    page = open_page("/", PHONE, worker=True)
+    by_the_worker(page)
+    paths = [set_up(page, f"No signal {number}") for number in range(1, STOPS + 1)]
+    for path in paths:
+        for station in ("", "/sheet", "/slip"):
+            page.goto(path + station)
+            by_the_worker(page)
+    stops = [{"id": path.rpartition("/")[2], "name": f"No signal {n}"} for n, path in enumerate(paths, 1)]
+    page.evaluate(f"localStorage.setItem('kumpan.round', {json.dumps(json.dumps(stops))})")
+    enter_a_test(page, paths[0], "7.41")
+    expect(page.get_by_text("not sent yet", exact=False)).to_have_count(0)
+    enter_a_test(page, paths[1], "7.42")
+    page.wait_for_load_state("networkidle")
+
+    page.context.set_offline(True)
+    for number in (2, 3):
+        enter_a_test(page, paths[number], f"7.4{number + 1}")
+        expect(page.get_by_text("not sent yet", exact=False)).to_be_visible()
+    page.close()  # the phone goes into the pocket, and the app is swept away
+
+    again = page.context.new_page()
+    again.goto(paths[4])
+    expect(again.get_by_text("No signal 5").first).to_be_visible()
+    expect(again.get_by_text("4 entries are not sent yet", exact=False)).to_be_visible()
+    enter_a_test(again, paths[4], "7.45")
+    expect(again.get_by_text("6 entries are not sent yet", exact=False)).to_be_visible()
+    again.goto("/emergency")
+    expect(again.get_by_role("heading", name="Sharp smell, cough, gas")).to_be_visible()
+
+    again.context.set_offline(False)
+    expect(again.get_by_text("not sent yet", exact=False)).to_have_count(0)
+    for number, path in enumerate(paths, 1):
+        log = again.request.get(f"/api/v1{path}/log").json()
+        tests = [line for line in log if line["kind"] == "test"]
+        assert [line["fields"]["ph"] for line in tests] == [f"7.4{number}"]
+        assert len([line for line in log if line["kind"] == "look"]) == 1
+
+
+def test_it_says_that_what_is_shown_was_known_earlier(open_page: OpenPage) -> None:
+    page = open_page("/", worker=True)
+    by_the_worker(page)
+    path = set_up(page, "Known earlier")
+    page.goto(path)
+    by_the_worker(page)
+    page.reload()
+    by_the_worker(page)
+    page.context.set_offline(True)
+    page.reload()
+    expect(page.get_by_text("This is what was known", exact=False)).to_be_visible()
+    expect(page.get_by_text("Known earlier").first).to_be_visible()
+    page.context.set_offline(False)
+    expect(page.get_by_text("This is what was known", exact=False)).to_have_count(0)
+
+
+def test_a_shortcut_leads_to_the_pool_that_was_open_last(open_page: OpenPage) -> None:
+    page = open_page(BLANK, PHONE)
+    path = set_up(page, "Open last")
+    page.goto("/go/test")
+    expect(page).to_have_url(re.compile(f"{path}/slip$"))
+    keep(page, "kumpan.units", "metric")
+    page.goto("/go/today")
+    expect(page).to_have_url(re.compile(f"{path}$"))
