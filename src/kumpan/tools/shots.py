@@ -5,7 +5,7 @@ import tempfile
 import urllib.request
 from pathlib import Path
 
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from kumpan.tools.browser import CHROMIUM, DESK, FLAGS, OFFICE, PHONE, enter
 from kumpan.tools.packages import ROOT
@@ -35,6 +35,7 @@ VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
     "emergency": ("/emergency", DESK, "paper"),
 }
 DRIVER = "Tomas Lind"
+PATIENCE_MS = 60_000
 
 
 SHOWN = {"salt": "Millrace Close", "tablets": "Weir Lane 4", "green": "Tannery Yard"}
@@ -89,7 +90,7 @@ def _picture(
     enter(context, person)
     page = context.new_page()
     page.goto(path)
-    page.wait_for_load_state("networkidle")
+    _until_shown(page)
     if file.stem == "visit-phone":
         page.get_by_role("button", name="Begin").click()
         page.get_by_role("region", name="Look").get_by_role("button", name="As usual").click()
@@ -107,9 +108,15 @@ def _picture(
         page.get_by_role("region", name="Closing on").evaluate("element => element.scrollIntoView()")
     if file.stem == "practice":
         _play(page)
-    page.wait_for_load_state("networkidle")
+    _until_shown(page)
     page.screenshot(path=file)
     context.close()
+
+
+def _until_shown(page: Page) -> None:
+    """Nothing stands any more in the place of what comes."""
+    page.wait_for_load_state("networkidle")
+    expect(page.get_by_role("status", name="Loading")).to_have_count(0, timeout=PATIENCE_MS)
 
 
 def _play(page: Page) -> None:
