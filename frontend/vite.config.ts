@@ -19,6 +19,7 @@ export default defineConfig({
     },
   },
   test: {
+    maxWorkers: "100%", // all but one of two cores would be one
     projects: [
       { extends: true, test: { name: "units", include: ["src/**/*.test.ts"] } },
       {
@@ -29,7 +30,7 @@ export default defineConfig({
           environment: "jsdom",
           isolate: false, // one page for all files: four times as fast; the set-up clears it after each test
           setupFiles: ["src/testing/setup.ts"],
-          testTimeout: 30_000,
+          testTimeout: 120_000, // a form of a hundred fields takes a busy machine half a minute; nothing is timed here
         },
       },
     ],
