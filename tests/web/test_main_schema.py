@@ -87,7 +87,10 @@ def test_a_client_is_generated_and_the_notebook_of_the_docs_runs_with_it(
     )
     with client as kumpan:
         said = notebook.season_in_numbers(kumpan)
-    assert len(said) == 5
+    # A call of the document above may have put the one pool it is given away: what is listed is the measure.
+    listed = httpx.get(f"{demo.address}/api/v1/pools", headers=demo.as_office, timeout=120).json()["pools"]
+    assert sorted(line.split(":")[0] for line in said) == sorted(pool["settings"]["name"] for pool in listed)
+    assert len(said) >= 4
     assert any(" pH 7." in line and "+-" in line for line in said)
     assert all("next: " in line for line in said)
 
