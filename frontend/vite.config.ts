@@ -2,12 +2,18 @@ import react from "@vitejs/plugin-react";
 import { loadEnv } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
-import { OFFLINE } from "./vite.pwa";
+import { guide } from "./vite.guide.ts";
+import { OFFLINE } from "./vite.pwa.ts";
 
 export default defineConfig({
-  plugins: [react(), VitePWA(OFFLINE)],
-  // The guide in the app is that of docs/guide.
-  build: { target: "es2022", sourcemap: false, chunkSizeWarningLimit: 900 },
+  plugins: [guide(), react(), VitePWA(OFFLINE)],
+  build: {
+    target: "es2022",
+    sourcemap: false,
+    chunkSizeWarningLimit: 900,
+    // No property of ours or of a library does something when it is read: the themes of components nobody uses go.
+    rolldownOptions: { treeshake: { propertyReadSideEffects: false } },
+  },
   // The host stays the page's own: the server takes no post whose origin is another one.
   server: {
     fs: { allow: [".."] }, // docs/guide

@@ -59,7 +59,7 @@ SHELVES = (
 
 @pytest.mark.parametrize("shelf", SHELVES, ids=lambda shelf: shelf.who)
 def test_from_setting_up_to_the_log(open_page: OpenPage, shelf: Shelf) -> None:
-    page = open_page("/pools/new")
+    page = open_page("/pools/new/all")
     page.get_by_text(shelf.kind, exact=True).click()
     page.get_by_label("Name", exact=True).fill(shelf.who)
     for label, feet in (

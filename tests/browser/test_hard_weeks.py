@@ -32,7 +32,7 @@ def green_pool(page: Page, name: str) -> str:
 
 
 def test_a_green_pool_from_the_look_to_the_first_round(open_page: OpenPage) -> None:
-    page = open_page("/pools/new")
+    page = open_page("/pools/new/all")
     path = set_up_by_hand(page, "Turned")
     page.get_by_role("button", name="Something odd").click()
     page.get_by_text("Green", exact=True).click()

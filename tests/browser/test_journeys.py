@@ -27,7 +27,7 @@ def set_up_by_hand(page: Page, name: str) -> str:
 
 
 def test_set_up_a_pool_and_see_its_plan(open_page: OpenPage) -> None:
-    page = open_page("/pools/new")
+    page = open_page("/pools/new/all")
     page.get_by_text("Bromine", exact=True).click()
     expect(page.get_by_text("Bromine pools are out of scope")).to_be_visible()
     expect(page.get_by_role("button", name="Set up this pool")).to_be_disabled()
@@ -40,7 +40,7 @@ def test_set_up_a_pool_and_see_its_plan(open_page: OpenPage) -> None:
 
 
 def test_what_was_typed_survives_a_reload(open_page: OpenPage) -> None:
-    page = open_page("/pools/new")
+    page = open_page("/pools/new/all")
     page.get_by_label("Name", exact=True).fill("Half typed")
     page.get_by_label("Length, ft").fill("20 furlongs")
     page.reload()
@@ -55,7 +55,7 @@ def to_ticked_sheet(page: Page, record_step: Callable[[Page], None]) -> None:
 
 
 def test_from_test_to_ticked_sheet_to_log(open_page: OpenPage) -> None:
-    page = open_page("/pools/new")
+    page = open_page("/pools/new/all")
     path = set_up_by_hand(page, "Journey")
     page.get_by_role("button", name="Clear, level right").click()
     line = page.get_by_label("Quick line, then Enter")

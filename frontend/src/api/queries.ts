@@ -1,7 +1,7 @@
 import { queryOptions } from "@tanstack/react-query";
 import type { Units } from "../lib/units";
 import { client, take } from "./client";
-import type { Measure, PlanRequest, Severity, TrainingMove } from "./types";
+import type { PlanRequest, Severity, TrainingMove } from "./types";
 
 /** One queryOptions per noun. */
 export const poolsQuery = () =>
@@ -75,16 +75,10 @@ export const outlookQuery = (id: string, units: Units) =>
     queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/outlook", inUnits(id, units))),
   });
 
-export const historyQuery = (pool_id: string, measure: Measure, units: Units) =>
+export const historiesQuery = (id: string) =>
   queryOptions({
-    queryKey: ["pool", pool_id, "history", measure, units],
-    queryFn: () =>
-      take(
-        client.GET("/api/v1/pools/{pool_id}/history/{measure}", {
-          params: { path: { pool_id, measure }, query: { metric: units === "metric" } },
-        }),
-      ),
-    placeholderData: (before) => before,
+    queryKey: ["pool", id, "history"],
+    queryFn: () => take(client.GET("/api/v1/pools/{pool_id}/history", at(id))),
   });
 
 export const offerQuery = (pool_id: string, asked: PlanRequest, units: Units) =>

@@ -1,12 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
-import { type ReactNode, useEffect } from "react";
+import { lazy, type ReactNode, Suspense, useEffect } from "react";
 import { useLocation } from "react-router";
 import { authQuery } from "../api/accountQueries";
 import { Trouble } from "../api/client";
 import { Failed, Loading } from "../components/States";
-import { SignInPage } from "../features/account/SignInPage";
 import { personStore } from "../lib/person";
 import { driverStore } from "../lib/round";
+
+// Who is signed in already never loads it.
+const SignInPage = lazy(async () => ({
+  default: (await import("../features/account/SignInPage")).SignInPage,
+}));
 
 /** Open to everybody: what must be read in an emergency, and what lets somebody in. */
 const OPEN = ["/emergency", "/join/", "/share/", "/guest/", "/unsubscribe/"];
@@ -28,5 +32,10 @@ export function Gate({ children }: { children: ReactNode }) {
     const unreachable = auth.error instanceof Trouble && auth.error.status === 0;
     return unreachable ? children : <Failed error={auth.error} again={() => void auth.refetch()} />;
   }
-  return me ? children : <SignInPage state={auth.data} />;
+  if (me) return children;
+  return (
+    <Suspense fallback={<Loading what="the way in" />}>
+      <SignInPage state={auth.data} />
+    </Suspense>
+  );
 }

@@ -13,7 +13,7 @@ const stops = [
 it("ends a stop with its note, and leads to the next", async () => {
   startRound(stops);
   const { user } = render(<RoundBar />, { at: `/pools/${SALT.id}/sheet` });
-  expect(screen.getByText("Stop 1 of 2")).toBeTruthy();
+  expect(await screen.findByText("Stop 1 of 2")).toBeTruthy();
   await user.click(screen.getByText("Note"));
   await user.type(screen.getByLabelText("Note to the owner"), "gate was open");
   await user.click(screen.getByLabelText("This pool needs a return"));
@@ -25,7 +25,7 @@ it("ends a stop with its note, and leads to the next", async () => {
 it("ends the round with its last stop", async () => {
   startRound(stops.slice(0, 1));
   const { user } = render(<RoundBar />, { at: `/pools/${SALT.id}/sheet` });
-  await user.click(screen.getByText("Done, round ends"));
+  await user.click(await screen.findByText("Done, round ends"));
   await waitFor(() => expect(address()).toBe("/round"));
   expect(activeRoundStore.get()).toBe("");
 });
@@ -33,7 +33,7 @@ it("ends the round with its last stop", async () => {
 it("says what was refused and keeps the note", async () => {
   startRound(stops);
   const { user } = render(<RoundBar />, { at: `/pools/${SALT.id}` });
-  await user.click(screen.getByText("Note"));
+  await user.click(await screen.findByText("Note"));
   await user.type(screen.getByLabelText("Note to the owner"), "x");
   willRefuse("/visits", "This pool is not on your round.");
   await user.click(screen.getByText(/Done, on to/));

@@ -1,14 +1,9 @@
-import { Box, Flex, Text } from "@chakra-ui/react";
-import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { useLocation, useNavigate } from "react-router";
-import { postOrKeep, SAVED } from "../api/outbox";
-import { MainButton, SideButton } from "../components/Button";
-import { notify } from "../components/notice";
-import { FormProblem, fieldsOf, KitForm, useKit } from "../forms/kit";
-import { personId } from "../lib/person";
-import { type ActiveStop, activeRoundStore, endRound, stopsOf } from "../lib/round";
+import { lazy, Suspense } from "react";
+import { useLocation } from "react-router";
+import { activeRoundStore, stopsOf } from "../lib/round";
 import { useStore } from "../lib/store";
+
+const RoundStop = lazy(async () => ({ default: (await import("./RoundStop")).RoundStop }));
 
 /** While a round is driven: which stop this is, and the way to the next. */
 export function RoundBar() {
@@ -17,99 +12,9 @@ export function RoundBar() {
   const at = stops.findIndex(({ id }) => pathname.startsWith(`/pools/${id}`));
   const stop = stops[at];
   if (stop === undefined || pathname.endsWith("/notice")) return null;
-  return <Bar key={stop.id} stop={stop} position={at + 1} of={stops.length} next={stops[at + 1]} />;
-}
-
-interface BarProps {
-  stop: ActiveStop;
-  position: number;
-  of: number;
-  next: ActiveStop | undefined;
-}
-
-interface Visit {
-  note: string;
-  internal: string;
-  trade: string;
-  back: boolean;
-}
-const { Field, Check } = fieldsOf<Visit>();
-
-function Bar({ stop, position, of, next }: BarProps) {
-  const navigate = useNavigate();
-  const queries = useQueryClient();
-  const [open, setOpen] = useState(false);
-  const kit = useKit<Visit>({ start: { note: "", internal: "", trade: "", back: false }, send: finish });
-  const busy = kit.form.formState.isSubmitting;
-
-  async function finish({ note, internal, trade, back }: Visit) {
-    const body = {
-      id: crypto.randomUUID(),
-      person_id: personId(),
-      note,
-      needs_return: back,
-      trade,
-      internal_note: internal,
-    };
-    const kept = await postOrKeep(
-      "/api/v1/pools/{pool_id}/visits",
-      { path: { pool_id: stop.id } },
-      body,
-      `Visit at ${stop.name}`,
-    );
-    notify(
-      kept === SAVED ? "Kept on this device; it is sent when the server answers." : `${stop.name}: done.`,
-    );
-    await queries.invalidateQueries({ queryKey: ["round"] });
-    if (next === undefined) {
-      endRound();
-      void navigate("/round");
-    } else void navigate(`/pools/${next.id}/slip`);
-  }
-
   return (
-    <Box
-      as="aside"
-      aria-label="Round"
-      bg="card"
-      borderTop="2px solid"
-      borderColor="ink"
-      px={{ base: "4", md: "7" }}
-      py="2"
-      data-noprint
-    >
-      <KitForm kit={kit}>
-        {open && (
-          <Box maxW="40rem" py="2">
-            <Field name="note" label="Note to the owner" />
-            <Box mt="2">
-              <Field name="trade" label="For a licensed trade" />
-            </Box>
-            <Box mt="2">
-              <Field
-                name="internal"
-                server="internal_note"
-                label="Internal note"
-                help="The owner and other firms never read it."
-              />
-            </Box>
-            <Check name="back" label="This pool needs a return" />
-          </Box>
-        )}
-        <FormProblem shown={open ? ["note", "trade", "internal_note"] : []} />
-        <Flex gap="3" align="center" wrap="wrap">
-          <Text fontWeight="600" flex="1" minW="8rem">
-            Stop {position} of {of}
-          </Text>
-          <SideButton aria-expanded={open} onClick={() => setOpen(!open)}>
-            Note
-          </SideButton>
-          <SideButton onClick={endRound}>Leave</SideButton>
-          <MainButton type="submit" minH="48px" px="4" disabled={busy}>
-            {next === undefined ? "Done, round ends" : `Done, on to ${next.name}`}
-          </MainButton>
-        </Flex>
-      </KitForm>
-    </Box>
+    <Suspense fallback={null}>
+      <RoundStop key={stop.id} stop={stop} position={at + 1} of={stops.length} next={stops[at + 1]} />
+    </Suspense>
   );
 }

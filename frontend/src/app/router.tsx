@@ -17,7 +17,11 @@ export const router = createBrowserRouter([
       },
       {
         path: "/pools/new",
-        lazy: async () => ({ Component: (await import("../features/pools/SetupPage")).NewPoolPage }),
+        lazy: async () => ({ Component: (await import("../features/pools/GuidedPage")).GuidedPage }),
+      },
+      {
+        path: "/pools/new/all",
+        lazy: async () => ({ Component: (await import("../features/pools/SetupPage")).AllAtOncePage }),
       },
       {
         path: "/pools/:poolId",

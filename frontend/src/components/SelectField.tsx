@@ -1,4 +1,5 @@
-import { Field, NativeSelect } from "@chakra-ui/react";
+import { Box, chakra, Text } from "@chakra-ui/react";
+import { useId } from "react";
 import type { Option } from "./Pick";
 
 interface SelectFieldProps {
@@ -11,6 +12,25 @@ interface SelectFieldProps {
   labelHidden?: boolean;
 }
 
+const Label = chakra("label", {
+  base: { display: "block", fontSize: "note", color: "soft", fontWeight: "500", mb: "1.5" },
+});
+const List = chakra("select", {
+  base: {
+    display: "block",
+    w: "100%",
+    minH: "44px",
+    px: "3",
+    color: "ink",
+    bg: "card",
+    border: "1.5px solid",
+    borderColor: "control",
+    borderRadius: "10px",
+    fontSize: "body",
+  },
+});
+
+/** One of many from the device's own list; what is wrong stands right under it. */
 export function SelectField({
   label,
   value,
@@ -19,35 +39,37 @@ export function SelectField({
   problem,
   labelHidden = false,
 }: SelectFieldProps) {
+  const id = useId();
   return (
-    <Field.Root invalid={Boolean(problem)}>
-      <Field.Label fontSize="note" color="soft" fontWeight="500" srOnly={labelHidden}>
+    <Box w="100%">
+      <Label htmlFor={id} srOnly={labelHidden}>
         {label}
-      </Field.Label>
-      <NativeSelect.Root>
-        <NativeSelect.Field
-          minH="44px"
-          bg="card"
-          border="1.5px solid"
-          borderColor="control"
-          borderRadius="10px"
-          fontSize="body"
-          value={value}
-          onChange={(event) => onPick(event.target.value)}
-        >
-          {options.map((option) => (
-            <option key={option.value} value={option.value}>
-              {option.label}
-            </option>
-          ))}
-        </NativeSelect.Field>
-        <NativeSelect.Indicator />
-      </NativeSelect.Root>
+      </Label>
+      <List
+        id={id}
+        value={value}
+        aria-invalid={problem ? true : undefined}
+        aria-describedby={problem ? `${id}-problem` : undefined}
+        onChange={(event) => onPick(event.target.value)}
+      >
+        {options.map((option) => (
+          <option key={option.value} value={option.value}>
+            {option.label}
+          </option>
+        ))}
+      </List>
       {problem && (
-        <Field.ErrorText color="accent" fontSize="note" fontWeight="600">
+        <Text
+          id={`${id}-problem`}
+          aria-live="polite"
+          color="accent"
+          fontSize="note"
+          fontWeight="600"
+          mt="1.5"
+        >
           {problem}
-        </Field.ErrorText>
+        </Text>
       )}
-    </Field.Root>
+    </Box>
   );
 }

@@ -40,7 +40,7 @@ OF_EVERY_POOL = (
 )
 OF_ONE = (
     "/log", "/outlook", "/ways", "/weekly", "/shock-products", "/slip/last?temperature_unit=f", "/season", "/season-lists", "/rescue?by_ratio=true",
-    "/report", "/shares", "/calendar?days=42", "/history/free_chlorine", "/history/ph", "/offer?plan=shock", "/offer?plan=drain",
+    "/report", "/shares", "/calendar?days=42", "/history", "/offer?plan=shock", "/offer?plan=drain",
     "/procedures/backwash", "/season-plan?which=closing&day={soon}&kind=in_ground&cover=solid&winter=frost&skimmer_plate=true",
 )  # fmt: skip
 

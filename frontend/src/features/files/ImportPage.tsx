@@ -1,4 +1,4 @@
-import { Box, Flex, Grid, Heading, Progress, Text } from "@chakra-ui/react";
+import { Box, chakra, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useNavigate, useParams } from "react-router";
@@ -37,6 +37,8 @@ const KINDS: readonly { value: TableKind; label: string }[] = [
   { value: "pools", label: "Pools" },
   { value: "stops", label: "Stops of rounds" },
 ];
+
+const Bar = chakra("progress", { base: { w: "100%", h: "10px", accentColor: "{colors.rope}" } });
 
 /** One file: how it is read, what its rows become, brought in as one and taken back as one. */
 export function ImportPage() {
@@ -82,11 +84,7 @@ function Done({ view: { file, rows } }: { view: ImportView }) {
         <Text fontWeight="650" mb="2">
           {file.done} of {file.total} rows are read
         </Text>
-        <Progress.Root value={file.done} max={Math.max(1, file.total)} aria-label="Rows read">
-          <Progress.Track>
-            <Progress.Range bg="ink" />
-          </Progress.Track>
-        </Progress.Root>
+        <Bar value={file.done} max={Math.max(1, file.total)} aria-label="Rows read" />
         <Text fontSize="note" color="soft" mt="2">
           This goes on by itself, also if you leave this page. All rows are written at once at the end.
         </Text>

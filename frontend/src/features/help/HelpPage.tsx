@@ -1,12 +1,12 @@
 import { Box, Grid, Heading, Link, Text } from "@chakra-ui/react";
-import { useEffect } from "react";
-import Markdown from "react-markdown";
+import type { Root, RootContent } from "hast";
+import { createElement, type ReactNode, useEffect } from "react";
 import { useParams } from "react-router";
 import { Card } from "../../components/Card";
 import { PlainLink } from "../../components/TextLink";
 
-const PAGES = import.meta.glob<string>("../../../../docs/guide/*.md", {
-  query: "?raw",
+const PAGES = import.meta.glob<{ title: string; tree: Root }>("../../../../docs/guide/*.md", {
+  query: "?guide",
   import: "default",
   eager: true,
 });
@@ -19,16 +19,12 @@ const PICTURES = import.meta.glob<string>("../../../../docs/screenshots/*.png", 
 interface Page {
   key: string;
   title: string;
-  text: string;
+  tree: Root;
 }
 
 const GUIDE: readonly Page[] = Object.entries(PAGES)
   .sort(([one], [other]) => one.localeCompare(other))
-  .map(([path, text]) => ({
-    key: path.replace(/^.*\/\d+-|\.md$/g, ""),
-    title: text.split("\n", 1)[0]?.replace(/^# /, "") ?? "",
-    text: text.slice(text.indexOf("\n") + 1),
-  }));
+  .map(([path, page]) => ({ key: path.replace(/^.*\/\d+-|\.md(\?.*)?$/g, ""), ...page }));
 
 /** The guide, by task: the same pages as in docs/guide, so that it opens without a network. */
 export function HelpPage() {
@@ -70,53 +66,70 @@ export function HelpPage() {
         <Heading as="h1" fontSize="title" mb="3">
           {shown.title}
         </Heading>
-        <Markdown components={LOOK}>{shown.text}</Markdown>
+        {shown.tree.children.map(drawn)}
       </Box>
     </Grid>
   );
 }
 
-const LOOK: Parameters<typeof Markdown>[0]["components"] = {
-  p: ({ children }) => <Box mb="3">{children}</Box>,
-  ol: ({ children }) => (
-    <Box as="ol" pl="6" mb="3" listStyleType="decimal">
-      {children}
+/** One part of a page, in the app's own type. */
+function drawn(node: RootContent, index: number): ReactNode {
+  if (node.type === "text") return node.value;
+  if (node.type !== "element") return null;
+  const inside = node.children.map(drawn);
+  switch (node.tagName) {
+    case "p":
+      return (
+        <Box key={index} mb="3">
+          {inside}
+        </Box>
+      );
+    case "ol":
+    case "ul":
+      return (
+        <Box
+          key={index}
+          as={node.tagName}
+          pl="6"
+          mb="3"
+          listStyleType={node.tagName === "ol" ? "decimal" : "disc"}
+        >
+          {inside}
+        </Box>
+      );
+    case "li":
+      return (
+        <Box as="li" key={index} mb="1.5">
+          {inside}
+        </Box>
+      );
+    case "code":
+      return (
+        <Box as="code" key={index} bg="band" px="1.5" borderRadius="4px">
+          {inside}
+        </Box>
+      );
+    case "a":
+      return (
+        <Link key={index} href={String(node.properties.href)} textDecoration="underline">
+          {inside}
+        </Link>
+      );
+    case "img":
+      return (
+        <Picture key={index} src={String(node.properties.src)} words={String(node.properties.alt ?? "")} />
+      );
+    default:
+      return createElement(node.tagName, { key: index }, ...inside);
+  }
+}
+
+function Picture({ src, words }: { src: string; words: string }) {
+  const found = Object.entries(PICTURES).find(([path]) => path.endsWith(src.replace(/^\.\./, "")));
+  if (found === undefined) return null;
+  return (
+    <Box my="3" border="1px solid" borderColor="hairline" borderRadius="10px" overflow="hidden" maxW="40rem">
+      <img src={found[1]} alt={words} loading="lazy" />
     </Box>
-  ),
-  ul: ({ children }) => (
-    <Box as="ul" pl="6" mb="3" listStyleType="disc">
-      {children}
-    </Box>
-  ),
-  li: ({ children }) => (
-    <Box as="li" mb="1.5">
-      {children}
-    </Box>
-  ),
-  code: ({ children }) => (
-    <Box as="code" bg="band" px="1.5" borderRadius="4px">
-      {children}
-    </Box>
-  ),
-  a: ({ children, href }) => (
-    <Link href={href} textDecoration="underline">
-      {children}
-    </Link>
-  ),
-  img: ({ src, alt }) => {
-    const found = Object.entries(PICTURES).find(([path]) => path.endsWith(String(src).replace(/^\.\./, "")));
-    if (found === undefined) return null;
-    return (
-      <Box
-        my="3"
-        border="1px solid"
-        borderColor="hairline"
-        borderRadius="10px"
-        overflow="hidden"
-        maxW="40rem"
-      >
-        <img src={found[1]} alt={alt ?? ""} loading="lazy" />
-      </Box>
-    );
-  },
-};
+  );
+}

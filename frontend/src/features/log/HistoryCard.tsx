@@ -2,28 +2,18 @@ import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { useSearchParams } from "react-router";
-import { historyQuery } from "../../api/queries";
-import type { History, Measure } from "../../api/types";
+import { historiesQuery, seasonQuery } from "../../api/queries";
+import type { Measure, MeasureHistory, Season } from "../../api/types";
 import { Card } from "../../components/Card";
 import { PickOne } from "../../components/Pick";
 import { SelectField } from "../../components/SelectField";
 import { Failed, Loading } from "../../components/States";
 import { nameOf, unitOf, valueText } from "../../lib/measures";
-import { useStore } from "../../lib/store";
 import { clock, dayName } from "../../lib/times";
-import { unitsStore } from "../../lib/units";
+import { reach, titled } from "./chartWords";
 
-const HistoryChart = lazy(async () => ({ default: (await import("./HistoryChart")).HistoryChart }));
+const TimeChart = lazy(async () => ({ default: (await import("./TimeChart")).TimeChart }));
 
-const MEASURES: readonly Measure[] = [
-  "free_chlorine",
-  "combined_chlorine",
-  "ph",
-  "total_alkalinity",
-  "calcium_hardness",
-  "cyanuric_acid",
-  "salt",
-];
 // What moves by days; the rest moves by weeks.
 const FAST: readonly Measure[] = ["free_chlorine", "combined_chlorine", "ph"];
 const SPANS = [
@@ -33,16 +23,18 @@ const SPANS = [
 ] as const;
 type Span = (typeof SPANS)[number]["value"];
 
-/** One measure over time, as a chart or as a table. */
+const TOGETHER = "all";
+
+/** Every measure over time with all that was done: as a chart on one time axis, or as a table. */
 export function HistoryCard({ poolId, zone }: { poolId: string; zone: string }) {
-  const units = useStore(unitsStore);
   const [search, setSearch] = useSearchParams();
-  const asked = search.get("measure");
-  const measure = MEASURES.find((known) => known === asked) ?? "free_chlorine";
+  const histories = useQuery(historiesQuery(poolId));
+  const season = useQuery(seasonQuery(poolId));
+  const named = histories.data?.filter(({ measure }) => measure === search.get("measure")) ?? [];
+  const [only] = named;
   const [picked, setSpan] = useState<Span | null>(null);
-  const span = picked ?? (FAST.includes(measure) ? "4" : "12");
-  const [shown, setShown] = useState<"chart" | "table">("chart");
-  const history = useQuery(historyQuery(poolId, measure, units));
+  const span = picked ?? (only && FAST.includes(only.measure) ? "4" : "12");
+  const [as, setAs] = useState<"chart" | "table">("chart");
   return (
     <Card as="section" aria-label="History" mb="5">
       <Heading as="h2" fontSize="lead" mb="3">
@@ -52,9 +44,20 @@ export function HistoryCard({ poolId, zone }: { poolId: string; zone: string }) 
         <Box w={{ base: "100%", sm: "13rem" }}>
           <SelectField
             label="Measure"
-            value={measure}
-            options={MEASURES.map((value) => ({ value, label: titled(nameOf(value)) }))}
-            onPick={(value) => setSearch({ measure: value }, { replace: true, preventScrollReset: true })}
+            value={only?.measure ?? TOGETHER}
+            options={[
+              { value: TOGETHER, label: "All together" },
+              ...(histories.data ?? []).map(({ measure }) => ({
+                value: measure,
+                label: titled(nameOf(measure)),
+              })),
+            ]}
+            onPick={(value) =>
+              setSearch(value === TOGETHER ? {} : { measure: value }, {
+                replace: true,
+                preventScrollReset: true,
+              })
+            }
           />
         </Box>
         <PickOne label="How far back" options={SPANS} value={span} onPick={setSpan} />
@@ -64,43 +67,90 @@ export function HistoryCard({ poolId, zone }: { poolId: string; zone: string }) 
             { value: "chart", label: "Chart" },
             { value: "table", label: "Table" },
           ]}
-          value={shown}
-          onPick={setShown}
+          value={as}
+          onPick={setAs}
         />
       </Flex>
-      {history.isPending && <Loading what="the history" />}
-      {history.isError && <Failed error={history.error} again={() => void history.refetch()} />}
-      {history.data && <Shown history={cut(history.data, span)} shown={shown} zone={zone} />}
+      {(histories.isPending || season.isPending) && (
+        <Box minH="20rem">
+          <Loading what="the history" />
+        </Box>
+      )}
+      {histories.isError && <Failed error={histories.error} again={() => void histories.refetch()} />}
+      {season.isError && <Failed error={season.error} again={() => void season.refetch()} />}
+      {histories.data && season.data && (
+        <Shown
+          key={`${span} ${only?.measure ?? TOGETHER}`}
+          histories={only ? named : histories.data}
+          season={season.data}
+          span={span}
+          as={as}
+          zone={zone}
+        />
+      )}
     </Card>
   );
 }
 
-function Shown({ history, shown, zone }: { history: History; shown: "chart" | "table"; zone: string }) {
-  if (history.points.length === 0)
-    return <Text color="soft">{titled(nameOf(history.measure))} was not tested in this time.</Text>;
-  if (shown === "table") return <HistoryTable history={history} zone={zone} />;
+interface ShownProps {
+  histories: readonly MeasureHistory[];
+  season: Season;
+  span: Span;
+  as: "chart" | "table";
+  zone: string;
+}
+
+function Shown({ histories, season, span, as, zone }: ShownProps) {
+  const now = new Date(season.now_at).getTime();
+  const since = span === "all" ? 0 : now - Number(span) * 7 * 86_400_000;
+  const later = ({ at }: { at: string }) => new Date(at).getTime() >= since;
+  if (!histories.some(({ points }) => points.some(later))) {
+    const what = histories.length === 1 && histories[0] ? titled(nameOf(histories[0].measure)) : "The water";
+    return <Text color="soft">{what} was not tested in this time.</Text>;
+  }
+  if (as === "table") return <HistoryTable histories={histories} season={season} later={later} zone={zone} />;
+  const { from, to } = reach(histories, season.marks, now);
   return (
     <Box minH="20rem">
       <Suspense fallback={<Loading what="the chart" />}>
-        <HistoryChart history={history} zone={zone} />
+        <TimeChart
+          histories={histories}
+          marks={season.marks}
+          zone={zone}
+          now={now}
+          first={{ from: Math.max(from, since), to }}
+        />
       </Suspense>
       <Text fontSize="note" color="soft" mt="2">
-        Dots are tests, as tall as their doubt. Small marks below: what went in or was changed. The shaded
-        tail is the forecast, nine times in ten within it; the pale strip is the range.
+        Dots are tests, as tall as their doubt. Below: what was added or done. The shaded tail is the
+        forecast, nine times in ten within it; the pale strip is the range.
       </Text>
     </Box>
   );
 }
 
-function HistoryTable({ history, zone }: { history: History; zone: string }) {
-  const rows = [
-    ...history.points.map((point) => ({
-      at: point.at,
-      test: `${valueText(history.measure, point.value)} ${unitOf(history.measure)}`,
-      done: "",
-    })),
-    ...history.marks.map((mark) => ({ at: mark.at, test: "", done: mark.text })),
-  ].sort((one, other) => other.at.localeCompare(one.at));
+interface TableProps {
+  histories: readonly MeasureHistory[];
+  season: Season;
+  later: (row: { at: string }) => boolean;
+  zone: string;
+}
+
+function HistoryTable({ histories, season, later, zone }: TableProps) {
+  const done = new Map<string, string[]>();
+  for (const mark of season.marks) {
+    if (mark.row === "tests" || mark.row === "due" || !later(mark)) continue;
+    done.set(mark.at, [...(done.get(mark.at) ?? []), mark.text]);
+  }
+  const tested = histories.map(({ measure, points }) => ({
+    measure,
+    values: new Map(
+      points
+        .filter(later)
+        .map(({ at, value }) => [at, `${valueText(measure, value)} ${unitOf(measure)}`.trimEnd()]),
+    ),
+  }));
+  const times = [...new Set([...done.keys(), ...tested.flatMap(({ values }) => [...values.keys()])])];
   return (
     <Box
       overflowX="auto"
@@ -110,42 +160,38 @@ function HistoryTable({ history, zone }: { history: History; zone: string }) {
       role="region"
       aria-label="History as a table"
     >
-      <Box as="table" w="100%" fontSize="body">
+      <Box as="table" w="100%" fontSize="body" css={{ "& th, & td": { paddingRight: "1rem" } }}>
         <Box as="thead" textAlign="left" color="soft" fontSize="note">
           <tr>
             <th scope="col">When</th>
-            <th scope="col">{titled(nameOf(history.measure))}</th>
+            {tested.map(({ measure }) => (
+              <th scope="col" key={measure}>
+                {titled(nameOf(measure))}
+              </th>
+            ))}
             <th scope="col">Done</th>
           </tr>
         </Box>
         <tbody>
-          {rows.map((row) => (
-            <Box as="tr" key={row.at + row.done} borderTop="1px solid" borderColor="hairline">
-              <Box as="td" py="2" pr="4" whiteSpace="nowrap">
-                {dayName(row.at, zone)} {clock(row.at, zone)}
+          {times
+            .sort((one, other) => other.localeCompare(one))
+            .map((at) => (
+              <Box as="tr" key={at} borderTop="1px solid" borderColor="hairline">
+                <Box as="td" py="2" whiteSpace="nowrap">
+                  {dayName(at, zone)} {clock(at, zone)}
+                </Box>
+                {tested.map(({ measure, values }) => (
+                  <Box as="td" key={measure} py="2" fontWeight="650" whiteSpace="nowrap">
+                    {values.get(at)}
+                  </Box>
+                ))}
+                <Box as="td" py="2">
+                  {done.get(at)?.join(", ")}
+                </Box>
               </Box>
-              <Box as="td" py="2" pr="4" fontWeight="650">
-                {row.test}
-              </Box>
-              <Box as="td" py="2">
-                {row.done}
-              </Box>
-            </Box>
-          ))}
+            ))}
         </tbody>
       </Box>
     </Box>
   );
-}
-
-function titled(text: string): string {
-  return text === "pH" ? text : text.charAt(0).toUpperCase() + text.slice(1);
-}
-
-function cut(history: History, span: Span): History {
-  if (span === "all") return history;
-  const since = Date.now() - Number(span) * 7 * 86_400_000;
-  const later = <T extends { at: string }>(rows: readonly T[]) =>
-    rows.filter((row) => new Date(row.at).getTime() >= since);
-  return { ...history, points: later(history.points), marks: later(history.marks) };
 }

@@ -1,20 +1,19 @@
 import { Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
-import { client, Trouble, take } from "../../api/client";
 import { choicesQuery } from "../../api/queries";
 import { MainButton } from "../../components/Button";
 import { Card } from "../../components/Card";
-import { PlanDrawing } from "../../components/PlanDrawing";
 import { Failed, Loading } from "../../components/States";
 import { FormProblem, fieldsOf, type Kit, KitForm } from "../../forms/kit";
-import { trimmed, type Units, volumeText } from "../../lib/units";
-import { useDebounced } from "../../lib/useDebounced";
-import { Dimensions } from "./Dimensions";
-import { Fixtures } from "./Fixtures";
-import { type PoolForm, typedBasin } from "./form";
+import type { Units } from "../../lib/units";
+import type { PoolForm } from "./form";
 import { KindOfPool, type Preset } from "./KindOfPool";
 import { Rules } from "./Rules";
+import { Size } from "./Size";
+import { useVolume } from "./useVolume";
+import { VolumeCard } from "./VolumeCard";
+import { FILTERS, SANITIZERS, SURFACES } from "./words";
 
 interface PoolFormViewProps {
   kit: Kit<PoolForm>;
@@ -26,7 +25,7 @@ interface PoolFormViewProps {
 const { Field, Amount, Choice, Select, Either } = fieldsOf<PoolForm>();
 
 /** What a kind of pool usually is; everything can be changed afterwards. */
-function fill(kit: Kit<PoolForm>, preset: Preset) {
+export function fill(kit: Kit<PoolForm>, preset: Preset) {
   const { surface, chlorination, filter, indoor, covered, school, care_preset, choices } = preset;
   const filled = { surface, chlorination, filter, indoor, covered, school, carePreset: care_preset, choices };
   for (const [name, value] of Object.entries(filled)) {
@@ -38,30 +37,10 @@ function fill(kit: Kit<PoolForm>, preset: Preset) {
 export function PoolFormView({ kit, units, action, poolId }: PoolFormViewProps) {
   const choices = useQuery(choicesQuery());
   const form = kit.form.watch();
-  const basin = useDebounced(typedBasin(form, units), 250);
-  const preview = useQuery({
-    queryKey: ["basin", basin],
-    queryFn: () =>
-      take(
-        client.POST("/api/v1/basins/preview", {
-          body: basin ?? {
-            unit: "ft",
-            parts: [],
-            fixtures: [],
-            volume: "",
-            volume_unit: "gal",
-            volume_is_unknown: false,
-          },
-        }),
-      ),
-    enabled: basin !== null,
-    placeholderData: (before) => before,
-    retry: false,
-  });
+  const { found, trouble } = useVolume(form, units);
   if (choices.isPending) return <Loading what="the form" />;
   if (choices.isError) return <Failed error={choices.error} again={() => void choices.refetch()} />;
   const refused = choices.data.refused.find(({ key }) => key === form.chlorination)?.name;
-  const basinTrouble = preview.error instanceof Trouble ? preview.error : null;
   const busy = kit.form.formState.isSubmitting;
   return (
     <KitForm kit={kit}>
@@ -95,31 +74,7 @@ export function PoolFormView({ kit, units, action, poolId }: PoolFormViewProps) 
             )}
           </Section>
           <Section title="Volume">
-            <Choice
-              name="how"
-              label="From"
-              options={[
-                { value: "dimensions", label: "Its dimensions" },
-                { value: "typed", label: "A known volume" },
-                { value: "unknown", label: "Not known yet" },
-              ]}
-            />
-            {form.how === "typed" && (
-              <Amount
-                name="volume"
-                label={`Volume, ${units === "us" ? "gallons" : "liters"} unless you write the unit`}
-                problem={basinTrouble?.field === "volume" ? basinTrouble.message : null}
-              />
-            )}
-            {form.how === "unknown" ? (
-              <Text color="soft">
-                Findings and swimming are judged as always. Every amount is for each{" "}
-                {units === "us" ? "1,000 gal" : "1000 L"} of water, and no plan can be started until the
-                volume is set.
-              </Text>
-            ) : (
-              <Dimensions units={units} trouble={basinTrouble} />
-            )}
+            <Size units={units} trouble={trouble} steps={choices.data.salt_steps} />
           </Section>
           <Section title="How it is judged">
             <Rules choices={choices.data} />
@@ -160,29 +115,7 @@ export function PoolFormView({ kit, units, action, poolId }: PoolFormViewProps) 
             {busy ? "Saving …" : action}
           </MainButton>
         </Grid>
-        <Card as="aside" aria-label="Volume and plan" position={{ lg: "sticky" }} top="4">
-          <Text fontSize="note" color="soft">
-            Volume in use
-          </Text>
-          <Text fontSize="2rem" fontWeight="750" lineHeight="1.2" data-testid="volume">
-            {preview.data && basin !== null && form.how !== "unknown"
-              ? volumeText(preview.data.volume_l, units)
-              : "–"}
-          </Text>
-          <Text fontSize="note" color="soft" mb="3">
-            {preview.data?.mean_depth_m && basin !== null
-              ? `mean depth ${units === "us" ? `${trimmed(preview.data.mean_depth_m / 0.3048, 1)} ft` : `${trimmed(preview.data.mean_depth_m, 2)} m`}`
-              : form.how === "unknown"
-                ? "not known yet"
-                : "appears when the dimensions are complete"}
-          </Text>
-          {preview.data?.drawing && (
-            <>
-              <PlanDrawing plan={preview.data.drawing} units={units} show="sample" />
-              <Fixtures />
-            </>
-          )}
-        </Card>
+        <VolumeCard found={found} units={units} />
       </Grid>
     </KitForm>
   );
@@ -203,26 +136,3 @@ function zones(current: string) {
   const known = Intl.supportedValuesOf("timeZone");
   return [...new Set([current, ...known])].map((zone) => ({ value: zone, label: zone.replaceAll("_", " ") }));
 }
-
-const SURFACES = [
-  { value: "plaster", label: "Plaster" },
-  { value: "tile", label: "Tile" },
-  { value: "painted", label: "Painted" },
-  { value: "vinyl", label: "Vinyl" },
-  { value: "fibreglass", label: "Fiberglass" },
-] as const;
-const SANITIZERS = [
-  { value: "liquid", label: "Liquid chlorine" },
-  { value: "granules", label: "Granules" },
-  { value: "tablets", label: "Tablets" },
-  { value: "salt_cell", label: "Salt cell" },
-  { value: "mineral", label: "Mineral and chlorine" },
-  { value: "bromine", label: "Bromine" },
-  { value: "biguanide", label: "Biguanide" },
-  { value: "spa", label: "It is a spa" },
-] as const;
-const FILTERS = [
-  { value: "sand", label: "Sand" },
-  { value: "cartridge", label: "Cartridge" },
-  { value: "de", label: "DE" },
-] as const;

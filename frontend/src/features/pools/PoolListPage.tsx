@@ -3,7 +3,7 @@ import { useInfiniteQuery } from "@tanstack/react-query";
 import { useDeferredValue, useEffect, useState } from "react";
 import { type PoolSort, poolPagesQuery, type Shown } from "../../api/poolPages";
 import type { PoolHeaderData, PoolPage } from "../../api/types";
-import { SideButton } from "../../components/Button";
+import { MainButton, SideButton } from "../../components/Button";
 import { Card, Caution } from "../../components/Card";
 import { swimText, traitsText } from "../../components/PoolHeader";
 import { SelectField } from "../../components/SelectField";
@@ -153,9 +153,20 @@ function FirstPool() {
         No pool yet.
       </Text>
       <Text mb="3">
-        Everything is dosed by volume, so the first thing is the pool's dimensions. It takes two minutes.
+        Four questions and the pool's size, since everything is dosed by volume; then the first test.
       </Text>
-      <PlainLink to="/pools/new">Set up the first pool</PlainLink>
+      <Flex gap="3" wrap="wrap">
+        <MainButton asChild>
+          <PlainLink to="/pools/new" color="card" textDecoration="none">
+            Set up the first pool
+          </PlainLink>
+        </MainButton>
+        <SideButton asChild minH="52px">
+          <PlainLink to="/practice" color="ink" textDecoration="none">
+            Practice first, on a pool that cannot be harmed
+          </PlainLink>
+        </SideButton>
+      </Flex>
     </Card>
   );
 }

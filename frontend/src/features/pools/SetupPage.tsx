@@ -1,91 +1,43 @@
-import { Grid, Heading } from "@chakra-ui/react";
+import { Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { useParams } from "react-router";
 import { sharingQuery } from "../../api/accountQueries";
 import { client, take } from "../../api/client";
-import { poolQuery } from "../../api/queries";
+import { choicesQuery, poolQuery } from "../../api/queries";
 import type { PoolHeaderData } from "../../api/types";
 import { notify } from "../../components/notice";
 import { PoolHeader } from "../../components/PoolHeader";
 import { PoolLinks } from "../../components/PoolLinks";
 import { Failed, Loading } from "../../components/States";
-import { type Kit, useKit } from "../../forms/kit";
-import { keepDraft, savedDraft } from "../../lib/draft";
+import { PlainLink } from "../../components/TextLink";
+import { useKit } from "../../forms/kit";
 import { useMe } from "../../lib/me";
 import { personId } from "../../lib/person";
 import { useStore } from "../../lib/store";
 import { type Units, unitsStore } from "../../lib/units";
 import { ArchiveCard } from "./ArchiveCard";
-import { emptyForm, equipmentOf, formOf, type PoolForm, settingsOf, typedBasin } from "./form";
+import { equipmentOf, formOf, type PoolForm, settingsOf, typedBasin } from "./form";
 import { PoolFormView } from "./PoolFormView";
 import { SharingCard } from "./SharingCard";
+import { requireBasin, useNewPool } from "./useNewPool";
 
-interface Ids {
-  id: string;
-  entry_ids: [string, string, string];
-}
-
-function newIds(): Ids {
-  return {
-    id: crypto.randomUUID(),
-    entry_ids: [crypto.randomUUID(), crypto.randomUUID(), crypto.randomUUID()],
-  };
-}
-
-const IDS = "new-pool-ids";
-
-/** Ids made once for a pool that is being set up, so that a resend after a lost answer is recognized. */
-function keptIds(): Ids {
-  const ids = { ...newIds(), ...savedDraft<Ids>(IDS) };
-  keepDraft(IDS, ids);
-  return ids;
-}
-
-/** Set up a pool: what it is, how large, what it runs on. */
-export function NewPoolPage() {
+/** Set up a pool on one page: all that can be told of it at once. */
+export function AllAtOncePage() {
   const units = useStore(unitsStore);
-  const navigate = useNavigate();
-  const queries = useQueryClient();
-  const [made] = useState(keptIds);
-  const kit: Kit<PoolForm> = useKit<PoolForm>({ start: emptyForm(), draft: "new-pool", send: save });
-
-  async function save(form: PoolForm) {
-    const basin = requireBasin(form, units);
-    const head = await take(
-      client.POST("/api/v1/pools", {
-        body: {
-          ...made,
-          at: null,
-          person_id: personId(),
-          settings: settingsOf(form),
-          equipment: equipmentOf(form),
-          basin,
-        },
-      }),
-    );
-    kit.forget();
-    keepDraft(IDS, null);
-    await queries.invalidateQueries({ queryKey: ["pools"] });
-    notify(`${head.settings.name} is set up. Test the water next.`);
-    void navigate(`/pools/${head.id}/slip`);
-  }
-
+  const choices = useQuery(choicesQuery());
+  const kit = useNewPool(units, choices.data);
   return (
     <>
-      <Heading as="h1" fontSize="title" mb="4">
+      <Heading as="h1" fontSize="title" mb="1">
         Set up a pool
       </Heading>
+      <Text mb="4">
+        All of it on one page. <PlainLink to="/pools/new">Step by step instead</PlainLink>
+      </Text>
       <PoolFormView kit={kit} units={units} action="Set up this pool" />
     </>
   );
-}
-
-function requireBasin(form: PoolForm, units: Units) {
-  const basin = typedBasin(form, units);
-  if (basin === null)
-    throw new Error("The pool's dimensions or its volume are still missing; everything is dosed by volume.");
-  return basin;
 }
 
 /** Change a pool: each change is a new entry in its journal, from now on; the old ones stay. */

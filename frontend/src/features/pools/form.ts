@@ -47,6 +47,8 @@ export const OWN_MEASURES: readonly Measure[] = [
 ];
 
 export interface PoolForm {
+  /** Of a new pool: the kind it began as; none was picked on the one page. */
+  kind: string;
   name: string;
   place: string;
   timeZone: string;
@@ -68,9 +70,18 @@ export interface PoolForm {
   indoor: boolean;
   covered: boolean;
   spaApart: boolean;
-  how: "dimensions" | "typed" | "unknown";
+  how: "dimensions" | "typed" | "salt" | "unknown";
   volume: string;
   givenVolume: Given | undefined;
+  /** How far the stored volume may be off, where the way it was found says so. */
+  givenUncertainty: number | null;
+  /** Salt before and after a weighed addition, and the volume that the server found from it. */
+  saltBefore: string;
+  saltAdded: string;
+  saltAfter: string;
+  fromSalt: { volume_l: number; uncertainty_share: number } | null;
+  /** Chemicals on the shelf of who sets up a first pool. */
+  onShelf: string[];
   parts: PartForm[];
   fixtures: FixtureIn[];
   fillPh: string;
@@ -99,6 +110,7 @@ export function emptyPart(): PartForm {
 
 export function emptyForm(): PoolForm {
   return {
+    kind: "",
     name: "",
     place: "",
     timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
@@ -122,6 +134,12 @@ export function emptyForm(): PoolForm {
     how: "dimensions",
     volume: "",
     givenVolume: undefined,
+    givenUncertainty: null,
+    saltBefore: "",
+    saltAdded: "",
+    saltAfter: "",
+    fromSalt: null,
+    onShelf: [],
     parts: [emptyPart()],
     fixtures: [
       { kind: "skimmer", along: 0.9 },
@@ -174,17 +192,29 @@ export function typedBasin(form: PoolForm, units: Units): BasinTyped | null {
   const common = {
     unit: units === "us" ? ("ft" as const) : ("m" as const),
     fixtures: form.fixtures,
-    volume_is_unknown: form.how === "unknown",
+    volume_is_unknown: form.how === "unknown" || (form.how === "salt" && form.fromSalt === null),
   };
-  if (form.how === "unknown")
+  if (common.volume_is_unknown)
     return { ...common, parts: [], volume: "", volume_unit: units === "us" ? "gal" : "l" };
+  if (form.how === "salt" && form.fromSalt !== null) {
+    const { volume_l, uncertainty_share } = form.fromSalt;
+    return {
+      ...common,
+      parts: complete,
+      volume: `${volume_l} l`,
+      volume_unit: "l",
+      volume_uncertainty: uncertainty_share,
+    };
+  }
   if (form.how === "typed") {
     if (form.volume.trim() === "") return null;
+    const untouched = form.givenVolume?.shown === form.volume;
     return {
       ...common,
       parts: complete,
       volume: asGiven(form.volume, form.givenVolume),
       volume_unit: units === "us" ? "gal" : "l",
+      ...(untouched && form.givenUncertainty !== null ? { volume_uncertainty: form.givenUncertainty } : {}),
     };
   }
   if (complete.length < parts.length) return null;
@@ -304,6 +334,7 @@ export function formOf(head: PoolHeaderData, units: Units): PoolForm {
     how: basin.volume_is_unknown ? "unknown" : basin.volume_is_typed ? "typed" : "dimensions",
     volume: basin.volume_is_typed ? shownVolume : "",
     givenVolume: { shown: shownVolume, exact: `${basin.volume_l} l` },
+    givenUncertainty: basin.volume_uncertainty,
     parts: parts.length > 0 ? parts : [emptyPart()],
     fixtures: basin.fixtures.map(({ kind, along }) => ({ kind, along })),
     fillPh: text(equipment.fill_water?.ph),

@@ -66,12 +66,14 @@ class BasinMeasured:
     """The basin: its volume and, unless the volume was typed, the parts it follows from.
 
     Where nobody knows the volume, `volume_l` is the water that amounts are given for, such as 1,000 gal.
+    `volume_uncertainty` is how far it may be off, as a share, where the way it was found says so itself.
     """
 
     volume_l: float
     parts: tuple[Part, ...] = ()
     fixtures: tuple[Fixture, ...] = ()
     volume_is_unknown: bool = False
+    volume_uncertainty: float | None = None
 
     @property
     def volume_is_typed(self) -> bool:

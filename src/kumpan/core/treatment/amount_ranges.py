@@ -41,6 +41,8 @@ def volume_share(basin: BasinMeasured) -> float:
     """
     if basin.volume_is_unknown:
         return 0.0
+    if basin.volume_uncertainty is not None:
+        return basin.volume_uncertainty
     if basin.volume_is_typed:
         return TYPED
     profiled = all(len(part.depth) >= PROFILE_POINTS for part in basin.parts)

@@ -1,6 +1,6 @@
 """What is ahead of a pool, and what lies behind it measure by measure."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import UTC, datetime, timedelta
 from uuid import UUID
 from zoneinfo import ZoneInfo
@@ -35,6 +35,10 @@ STRIP_DAYS = 7
 STRIP_HOUR = 18
 HOURS_BETWEEN_POINTS = 4
 MARKED = ("addition", "water", "cell", "swimmers")
+# Total chlorine is told by free and combined; the scaling index is computed, not tested.
+CHARTED = tuple(
+    measure for measure in Measure if measure not in (Measure.TOTAL_CHLORINE, Measure.SATURATION_INDEX)
+)
 
 
 @dataclass(frozen=True)
@@ -71,23 +75,37 @@ async def history_of(scope: Scope, pool_id: UUID, measure: Measure) -> HistoryVi
     """One measure over the whole journal, with what went in, and the forecast where there is one."""
     entries = await pool_entries(scope, pool_id)
     request = _request(scope, entries)
-    points = tuple(
-        HistoryPoint(r.at, r.value.value, r.value.low, r.value.high) for r in history(request.state, measure)
-    )
     marks = tuple(
         HistoryMark(entry.at, kind_of(entry.body), _mark_words(entry.body))
         for entry in effective(entries, scope.now)
         if kind_of(entry.body) in MARKED
     )
+    return replace(_measure_history(request, await _ready(request), measure), marks=marks)
+
+
+async def histories_of(scope: Scope, pool_id: UUID) -> list[HistoryView]:
+    """Every measure that was ever tested, for one time axis, in the board's order; what was done is the
+    season's to tell.
+    """
+    request = _request(scope, await pool_entries(scope, pool_id))
+    found = await _ready(request)
+    every = (_measure_history(request, found, measure) for measure in CHARTED)
+    return [one for one in every if one.points]
+
+
+def _measure_history(request: _Question, found: Outlook | None, measure: Measure) -> HistoryView:
     band = request.parts.bands.get(measure)
     return HistoryView(
         measure=measure,
         name=NAMES[measure],
         low=band.low if band else None,
         high=band.high if band else None,
-        points=points,
-        marks=marks,
-        ahead=_ahead(await _ready(request), measure, scope.now),
+        points=tuple(
+            HistoryPoint(r.at, r.value.value, r.value.low, r.value.high)
+            for r in history(request.state, measure)
+        ),
+        marks=(),
+        ahead=_ahead(found, measure, request.now),
     )
 
 

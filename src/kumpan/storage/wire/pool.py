@@ -55,8 +55,9 @@ class BasinMeasuredV1(Wire):
     parts: tuple[PartV1, ...] = ()
     fixtures: tuple[FixtureV1, ...] = ()
     volume_is_unknown: bool = False
+    volume_uncertainty: float | None = None
 
-    _later = later_fields("volume_is_unknown")
+    _later = later_fields("volume_is_unknown", "volume_uncertainty")
 
 
 class EquipmentSetV1(Wire):

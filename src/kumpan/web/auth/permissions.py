@@ -21,8 +21,8 @@ Key = tuple[str, str]
 
 # Requests that read although they are posts; a token that only reads may send them.
 READING_POSTS = frozenset({
-    f"{API}/basins/preview", f"{POOL}/slip/read", f"{POOL}/what-if", f"{POOL}/second-opinion",
-    f"{API}/practice/play", f"{API}/imports/{{file_id}}/preview",
+    f"{API}/basins/preview", f"{API}/basins/from-salt", f"{POOL}/slip/read", f"{POOL}/what-if",
+    f"{POOL}/second-opinion", f"{API}/practice/play", f"{API}/imports/{{file_id}}/preview",
 })  # fmt: skip
 
 # The pool that they name may be new here: they look for it themselves.
@@ -31,6 +31,9 @@ MAKE_POOLS = frozenset({f"{POOL}/journal"})
 ROUTES: Mapping[Key, frozenset[Role]] = {
     # Pools.
     ("POST", f"{API}/basins/preview"): MEMBERS,
+    ("POST", f"{API}/basins/from-salt"): MEMBERS,
+    ("GET", f"{API}/towns"): MEMBERS,
+    ("GET", f"{API}/towns/nearest"): MEMBERS,
     ("GET", f"{API}/pools"): MEMBERS,
     ("POST", f"{API}/pools"): OFFICE,
     ("GET", POOL): ALL,
@@ -51,6 +54,7 @@ ROUTES: Mapping[Key, frozenset[Role]] = {
     ("POST", f"{POOL}/cell"): MEMBERS,
     ("POST", f"{POOL}/swimmers"): MEMBERS,
     ("GET", f"{POOL}/outlook"): ALL,
+    ("GET", f"{POOL}/history"): ALL,
     ("GET", f"{POOL}/history/{{measure}}"): ALL,
     ("GET", f"{POOL}/log"): MEMBERS,
     ("GET", f"{POOL}/papers/{{kind}}.pdf"): MEMBERS,

@@ -10,10 +10,13 @@ from kumpan.core.journal import BasinMeasured, EquipmentSet, SettingsMade
 from kumpan.core.messages import Message, Verbatim
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits, refuse_if_out_of_scope
 from kumpan.core.pool.plan_drawing import Fixture, FixtureKind
+from kumpan.core.pool.salt_rise import SaltReading
 from kumpan.core.pool.shapes import DepthPoint, Part, ShapeKind, volume_l
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_quantity
 from kumpan.core.ranges.choices import Chosen, OwnRange
+from kumpan.core.testing.kits import kit_by_key
+from kumpan.core.testing.methods import measured
 from kumpan.services.assessment.summaries import MOST_A_PAGE, PageRequest
 from kumpan.storage.repositories.summaries import Order, Shown
 from kumpan.web.requests.base import AsTyped, Concentration, Moment, PhValue, Strict, StrictBool
@@ -66,7 +69,8 @@ class FixtureIn(Strict):
 class BasinTyped(Strict):
     """The basin as typed: parts with dimensions, or a volume by itself (its parts then only drawn).
 
-    With `volume_is_unknown` amounts are given for each 1,000 gal, or for each 1,000 L.
+    With `volume_is_unknown` amounts are given for each 1,000 gal, or for each 1,000 L. A typed volume that
+    was found from salt says with `volume_uncertainty` how far it may be off, as a share of it.
     """
 
     unit: LengthUnit
@@ -75,6 +79,7 @@ class BasinTyped(Strict):
     volume: Typed = ""
     volume_unit: VolumeUnit = "gal"
     volume_is_unknown: StrictBool = False
+    volume_uncertainty: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] | None = None
 
     def to_core(self) -> BasinMeasured:
         parts = tuple(part.to_core(self.unit, f"parts.{i}") for i, part in enumerate(self.parts))
@@ -91,8 +96,33 @@ class BasinTyped(Strict):
                 )
             if parts:
                 volume_l(parts)
-            return BasinMeasured(litres, parts, fixtures)
+            return BasinMeasured(litres, parts, fixtures, volume_uncertainty=self.volume_uncertainty)
         return BasinMeasured(volume_l(parts), parts, fixtures)
+
+
+class SaltRiseTyped(Strict):
+    """Salt before and after a weighed addition of it, as typed; `kit` is what it was tested with."""
+
+    before: Typed
+    added: Typed
+    after: Typed
+    kit: Annotated[str, Field(max_length=40)] = "drops"
+    mass_unit: Literal["lb", "kg"] = "lb"
+
+    def to_core(self) -> tuple[float, SaltReading, SaltReading]:
+        mass_g = quantity(self.added, Dimension.MASS, self.mass_unit, "added")
+        return mass_g, self._salt(self.before, "before"), self._salt(self.after, "after")
+
+    def _salt(self, text: str, field: str) -> SaltReading:
+        ppm = quantity(text, Dimension.CONCENTRATION, "ppm", field)
+        try:
+            method = kit_by_key(self.kit).method_of(Measure.SALT)
+        except KeyError:
+            raise InvalidInput(
+                Message('There is no test kit "{kit}".', kit=Verbatim(self.kit)), "kit"
+            ) from None
+        found = measured(Measure.SALT, ppm, method)
+        return SaltReading(ppm, found.high - ppm)
 
 
 def _length(text: str, unit: LengthUnit, field: str) -> float:

@@ -91,16 +91,21 @@ class AheadPoint(Response):
     high: float
 
 
-class HistoryView(Response):
-    """One measure over time: its range, its tests, what was done, and the forecast band."""
+class MeasureHistory(Response):
+    """One measure over time: its range, its tests, and the forecast band."""
 
     measure: Measure
     name: Text
     low: float | None
     high: float | None
     points: tuple[HistoryPoint, ...]
-    marks: tuple[HistoryMark, ...]
     ahead: tuple[AheadPoint, ...]
+
+
+class HistoryView(MeasureHistory):
+    """One measure over time, with what was done."""
+
+    marks: tuple[HistoryMark, ...]
 
 
 class LogLine(Response):

@@ -17,6 +17,26 @@ class BasinView(Response):
     drawing: PlanDrawing | None
 
 
+class SaltVolume(Response):
+    """The volume that a weighed addition of salt speaks for, L; how far it may be off, as a share and in
+    words.
+    """
+
+    volume_l: float
+    uncertainty_share: float
+    says: Text = read_from("sentence")
+
+
+class Town(Response):
+    """A town of the shipped list. `region` is its state or province, elsewhere its country."""
+
+    name: str
+    region: str
+    latitude_deg: float
+    longitude_deg: float
+    time_zone: str
+
+
 class Lane(Response):
     """One measure on the board. `planned` is where the plan leaves it; `trail` the earlier tests."""
 

@@ -211,6 +211,7 @@ class BasinMeasured(Response):
     fixtures: tuple[Fixture, ...]
     volume_is_typed: bool
     volume_is_unknown: bool
+    volume_uncertainty: float | None
 
 
 class Traits(Response):

@@ -108,6 +108,7 @@ class Choices(Response):
     kits: tuple[KitChoice, ...]
     chemicals: tuple[ChemicalChoice, ...]
     presets: tuple[KindOfPool, ...]
+    salt_steps: tuple[Text, ...]
     label_kinds: tuple[LabelKindChoice, ...]
     refused: tuple[Choice, ...]
     measures: tuple[Choice, ...]

@@ -13,7 +13,7 @@ from kumpan.services.journal import commands as journal_commands
 from kumpan.services.journal import queries as journal_queries
 from kumpan.services.journal.ledger import correct, record, void
 from kumpan.services.journal.log import log
-from kumpan.services.pools.outlooks import history_of, outlook_of
+from kumpan.services.pools.outlooks import histories_of, history_of, outlook_of
 from kumpan.services.tests import commands as tests_commands
 from kumpan.services.tests import queries as tests_queries
 from kumpan.web.requests.journal import (
@@ -28,7 +28,14 @@ from kumpan.web.requests.journal import (
     VoidIn,
     WaterChangeIn,
 )
-from kumpan.web.responses.journal import HistoryView, LastValue, LogLine, OutlookView, TestFormView
+from kumpan.web.responses.journal import (
+    HistoryView,
+    LastValue,
+    LogLine,
+    MeasureHistory,
+    OutlookView,
+    TestFormView,
+)
 from kumpan.web.scope import ReaderDep, ScopeDep, UnitsDep
 from kumpan.web.stamps import stamp
 
@@ -128,6 +135,12 @@ async def keep_swimmers(pool_id: UUID, swimmers: SwimmersIn, scope: ScopeDep) ->
 async def pool_outlook(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> OutlookView:
     """What is ahead: when chlorine runs low, what the next visit finds, what drifts."""
     return OutlookView.of(await outlook_of(scope, pool_id), reader)
+
+
+@router.get("/pools/{pool_id}/history")
+async def pool_histories(pool_id: UUID, scope: ScopeDep, reader: ReaderDep) -> list[MeasureHistory]:
+    """Every measure that was ever tested, over the whole journal."""
+    return [MeasureHistory.of(one, reader) for one in await histories_of(scope, pool_id)]
 
 
 @router.get("/pools/{pool_id}/history/{measure}")

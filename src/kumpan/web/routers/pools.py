@@ -6,6 +6,7 @@ from uuid import UUID
 from fastapi import APIRouter, Query, Response
 from fastapi.responses import JSONResponse
 
+from kumpan.core.pool.salt_rise import volume_from_salt
 from kumpan.services.assessment import queries as assessments
 from kumpan.services.assessment import summaries
 from kumpan.services.journal.ledger import record
@@ -13,6 +14,7 @@ from kumpan.services.pools import board as boards
 from kumpan.services.pools import commands as pools_commands
 from kumpan.services.pools import presets
 from kumpan.services.pools.drawing import basin_view, pool_drawing
+from kumpan.services.pools.towns import find_towns, nearest_town
 from kumpan.services.season.queries import season_of
 from kumpan.web.renewal import renewal
 from kumpan.web.requests.pools import (
@@ -21,10 +23,11 @@ from kumpan.web.requests.pools import (
     EquipmentChange,
     NewPoolIn,
     PageQuery,
+    SaltRiseTyped,
     SettingsChange,
 )
 from kumpan.web.responses.assessment import Assessment
-from kumpan.web.responses.pools import BasinView, Board, Ribbon
+from kumpan.web.responses.pools import BasinView, Board, Ribbon, SaltVolume, Town
 from kumpan.web.responses.shared import PlanDrawing, PoolHeader, PoolPage
 from kumpan.web.scope import ReaderDep, ScopeDep
 from kumpan.web.stamps import stamp
@@ -38,6 +41,29 @@ router = APIRouter(prefix="/api/v1", tags=["pools"])
 def preview_basin(typed: BasinTyped, reader: ReaderDep) -> BasinView:
     """Volume and to-scale drawing of a basin as typed, without keeping it."""
     return BasinView.of(basin_view(typed.to_core()), reader)
+
+
+@router.post("/basins/from-salt")
+def volume_of_salt(typed: SaltRiseTyped, reader: ReaderDep) -> SaltVolume:
+    """The volume from a weighed bag of salt, read before it went in and a day after."""
+    return SaltVolume.of(volume_from_salt(*typed.to_core()), reader)
+
+
+@router.get("/towns")
+def find_town(
+    find: Annotated[str, Query(max_length=60)], time_zone: Annotated[str, Query(max_length=60)] = ""
+) -> list[Town]:
+    """Up to eight towns whose name begins so ("Portland", "Portland, ME"), those of the time zone first."""
+    return [Town.of(one) for one in find_towns(find, time_zone)]
+
+
+@router.get("/towns/nearest")
+def town_near(
+    latitude_deg: Annotated[float, Query(ge=-90, le=90, allow_inf_nan=False)],
+    longitude_deg: Annotated[float, Query(ge=-180, le=180, allow_inf_nan=False)],
+) -> Town:
+    """The town next to a place, with its time zone."""
+    return Town.of(nearest_town(latitude_deg, longitude_deg))
 
 
 @router.get("/pools", response_model=PoolPage)

@@ -10,6 +10,7 @@ from kumpan.core.errors import UnreadableQuantity
 from kumpan.core.journal import ProductPlaced
 from kumpan.core.maintenance.pool_presets import PRESETS
 from kumpan.core.pool.equipment import REFUSED
+from kumpan.core.pool.salt_rise import STEPS
 from kumpan.core.products.by_label import kind_of_label
 from kumpan.core.products.catalogue import CATALOGUE, chemical
 from kumpan.core.products.product import Product
@@ -52,6 +53,7 @@ from kumpan.web.responses.workspace import (
 )
 from kumpan.web.scope import ReaderDep, ScopeDep, UnitsDep
 from kumpan.web.stamps import stamp
+from kumpan.wording.render import render
 
 router = APIRouter(prefix="/api/v1", tags=["workspace"])
 
@@ -67,6 +69,7 @@ def choices(reader: ReaderDep) -> Choices:
         ),
         chemicals=tuple(ChemicalChoice.of(row, reader) for row in CATALOGUE.values()),
         presets=tuple(KindOfPool.of(one, reader) for one in PRESETS.values()),
+        salt_steps=tuple(render(step, reader) for step in STEPS),
         label_kinds=tuple(LabelKindChoice.of(one, reader) for one in products_queries.label_kinds()),
         refused=tuple(Choice(key=key, name=reason) for key, reason in REFUSED.items()),
         measures=tuple(Choice(key=measure, name=name) for measure, name in NAMES.items()),
