@@ -68,7 +68,6 @@ export function TimeChart({ histories, marks, zone, now, first }: TimeChartProps
   const shown = marks.filter((mark) => inside(mark.at, time.span));
   return (
     <Box ref={box}>
-      <Controls time={time} all={all} />
       <Box
         role="group"
         aria-label="Chart: left and right move it, plus and minus zoom"
@@ -140,6 +139,7 @@ export function TimeChart({ histories, marks, zone, now, first }: TimeChartProps
           {at !== null && <Cursor x1={x(at)} x2={x(at)} y1={HEAD} y2={height} />}
         </Svg>
       </Box>
+      <Controls time={time} all={all} />
       <Text minH="3em" mt="1" role="status">
         {at === null
           ? "Point at a moment to read it. Drag or use the arrow keys to move, pinch or + and − to zoom."
@@ -152,7 +152,7 @@ export function TimeChart({ histories, marks, zone, now, first }: TimeChartProps
 function Controls({ time, all }: { time: TimeWindow; all: Span }) {
   const whole = time.span.from <= all.from && time.span.to >= all.to;
   return (
-    <Flex gap="2" wrap="wrap" mb="2" data-noprint>
+    <Flex gap="2" wrap="wrap" mt="2" data-noprint>
       <SideButton onClick={() => time.move(-0.5)} disabled={time.span.from <= all.from}>
         Earlier
       </SideButton>
@@ -193,12 +193,12 @@ function Row({ history, x, top, height, width, span }: RowProps) {
     <g>
       <Name x={0} y={top - 6}>
         {titled(nameOf(measure))}
+        {last && (
+          <chakra.tspan fill="soft" fontWeight="400">
+            {` · last ${valueText(measure, last.value)} ${unitOf(measure)}`}
+          </chakra.tspan>
+        )}
       </Name>
-      {last && (
-        <Words x={width - RIGHT} y={top - 6} textAnchor="end">
-          last {valueText(measure, last.value)} {unitOf(measure)}
-        </Words>
-      )}
       <g clipPath="url(#time-chart)">
         {low !== null && high !== null && (
           <Band x={LEFT} width={Math.max(0, width - LEFT - RIGHT)} y={y(high)} height={y(low) - y(high)} />

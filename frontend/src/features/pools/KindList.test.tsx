@@ -8,9 +8,7 @@ import { KindList } from "./KindList";
 it("each kind says what it is taken to be; what is refused and who decides at a public pool stand below", async () => {
   const picked = vi.fn();
   const { user } = render(<KindList choices={recordedAt<Choices>("/choices")} onPick={picked} />);
-  expect(
-    screen.getAllByText("vinyl, tablets, sand filter, outdoors, open between swims, a household swims here"),
-  ).toHaveLength(1);
+  expect(screen.getByText("vinyl, tablets, sand filter")).toBeTruthy();
   await user.click(screen.getByText("Indoor pool"));
   expect(picked).toHaveBeenCalledWith(expect.objectContaining({ key: "indoor" }));
   expect(screen.getByText(/Bromine pools are out of scope/)).toBeTruthy();

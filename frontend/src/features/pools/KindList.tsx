@@ -2,7 +2,7 @@ import { Box, chakra, Grid, Text } from "@chakra-ui/react";
 import type { Choices } from "../../api/types";
 import { PlainLink } from "../../components/TextLink";
 import type { Preset } from "./KindOfPool";
-import { takenAs } from "./words";
+import { builtAs } from "./words";
 
 const Row = chakra("button", {
   base: {
@@ -30,7 +30,7 @@ export function KindList({ choices, onPick }: { choices: Choices; onPick: (prese
               {preset.name}
             </Text>
             <Text as="span" display="block" fontSize="note" color="soft">
-              {takenAs({ ...preset, isPublic: false })}
+              {builtAs(preset)}
             </Text>
           </Row>
         ))}

@@ -28,16 +28,25 @@ const worded = (options: readonly { value: string; label: string }[], value: str
     letter.toLowerCase(),
   );
 
-/** What a pool is taken to be until somebody says otherwise, as a line. */
-export function takenAs(
-  form: Pick<PoolForm, "surface" | "chlorination" | "filter" | "indoor" | "covered" | "isPublic">,
-): string {
+type Built = Pick<PoolForm, "surface" | "chlorination" | "filter" | "indoor" | "covered">;
+
+/** How a pool is built and fitted, as a line. */
+export function builtAs({ surface, chlorination, filter, indoor, covered }: Built): string {
   return [
-    worded(SURFACES, form.surface),
-    worded(SANITIZERS, form.chlorination),
-    `${worded(FILTERS, form.filter)} filter`,
-    form.indoor ? "indoors" : "outdoors",
-    form.covered ? "under a cover between swims" : "open between swims",
+    worded(SURFACES, surface),
+    worded(SANITIZERS, chlorination),
+    `${worded(FILTERS, filter)} filter`,
+    ...(indoor ? ["indoors"] : []),
+    ...(covered ? ["covered between swims"] : []),
+  ].join(", ");
+}
+
+/** What a pool is taken to be until somebody says otherwise, as a line. */
+export function takenAs(form: Built & Pick<PoolForm, "isPublic">): string {
+  return [
+    builtAs(form),
+    ...(form.indoor ? [] : ["outdoors"]),
+    ...(form.covered ? [] : ["open between swims"]),
     form.isPublic ? "the public swims here" : "a household swims here",
   ].join(", ");
 }

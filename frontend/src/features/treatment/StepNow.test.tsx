@@ -19,6 +19,7 @@ const show = (onTick: Parameters<typeof StepNow>[0]["onTick"]) => {
       busy={false}
       takesFocus
       onTick={onTick}
+      onBig={() => {}}
     />,
   );
 };

@@ -24,10 +24,12 @@ interface StepNowProps {
   /** The step before it was just ticked, or the sheet just started: the keyboard and the reader go on here. */
   takesFocus: boolean;
   onTick: (outcome: "done" | "skipped", amount?: string) => Promise<boolean>;
+  /** For wet hands: one step on the whole screen. */
+  onBig: () => void;
 }
 
 /** The one step that is on now, large enough for a wet thumb and bright sun. */
-export function StepNow({ sheet, current, zone, units, busy, takesFocus, onTick }: StepNowProps) {
+export function StepNow({ sheet, current, zone, units, busy, takesFocus, onTick, onBig }: StepNowProps) {
   const { step } = current;
   const title = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
@@ -111,6 +113,9 @@ export function StepNow({ sheet, current, zone, units, busy, takesFocus, onTick 
         </Caution>
       )}
       <Actions current={current} busy={busy} onTick={onTick} />
+      <SideButton mt="3" w="100%" minH="52px" onClick={onBig}>
+        Big steps, for wet hands
+      </SideButton>
     </Box>
   );
 }

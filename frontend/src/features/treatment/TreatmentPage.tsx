@@ -1,7 +1,7 @@
 import { Box, Grid, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { useParams, useSearchParams } from "react-router";
+import { useLocation, useNavigate, useParams, useSearchParams } from "react-router";
 import { offerQuery, poolQuery } from "../../api/queries";
 import type { PlanRequest, Treatment, TreatmentStep } from "../../api/types";
 import { Card, Caution } from "../../components/Card";
@@ -15,6 +15,7 @@ import { useStore } from "../../lib/store";
 import { clock } from "../../lib/times";
 import { type Units, unitsStore } from "../../lib/units";
 import { useDebounced } from "../../lib/useDebounced";
+import { BigSteps } from "./BigSteps";
 import { LeavesCard } from "./LeavesCard";
 import { PlanPicker } from "./PlanPicker";
 import { PLANS } from "./plans";
@@ -28,6 +29,8 @@ import { useTreatment } from "./useTreatment";
 
 const PLAIN: PlanRequest = { plan: "balance" };
 const RESCUE: PlanRequest = { plan: "rescue" };
+
+const BY_BUTTON = "big steps";
 
 /** The plan that a link names, if it is one, and its product. */
 function planNamed(search: URLSearchParams): PlanRequest | null {
@@ -46,7 +49,9 @@ export function TreatmentPage() {
   const units = useStore(unitsStore);
   const head = useQuery(poolQuery(poolId));
   const sheet = useTreatment(poolId, units);
-  const [search] = useSearchParams();
+  const [search, setSearch] = useSearchParams();
+  const navigate = useNavigate();
+  const { state } = useLocation();
   const [picked, setAsked] = useState<PlanRequest | null>(() => planNamed(search));
   // While a rescue goes on, its sheet is the one that is meant.
   const asked = picked ?? (head.data?.treating ? RESCUE : PLAIN);
@@ -57,6 +62,12 @@ export function TreatmentPage() {
   const [atWork, setAtWork] = useState(false);
   const twiceLine = data?.steps.find(({ number }) => number === sheet.twice?.number);
   const common = { units, zone, poolId, busy: sheet.busy, onUndo: sheet.undo };
+
+  // Opened here, closing goes back to here; opened by its address, there is nothing to go back to.
+  const closeBig = () => {
+    if (state === BY_BUTTON) void navigate(-1);
+    else setSearch({}, { replace: true });
+  };
 
   async function start(what: PlanRequest) {
     setAtWork(true);
@@ -100,6 +111,16 @@ export function TreatmentPage() {
         </PaperLink>
       )}
       {data && now && <DueLine step={now} zone={zone} />}
+      {data && now && search.has("big") && (
+        <BigSteps
+          sheet={data}
+          current={now}
+          zone={zone}
+          busy={sheet.busy}
+          onTick={(outcome) => sheet.tick(now, outcome)}
+          onClose={closeBig}
+        />
+      )}
       {offered && <PlanPicker poolId={poolId} asked={asked} change={setAsked} />}
       {data && offered && !isPlain(asked) && (
         <Offered asked={asked} {...common} onStart={() => void start(asked)} />
@@ -122,6 +143,7 @@ export function TreatmentPage() {
                 units={units}
                 busy={sheet.busy}
                 takesFocus={atWork}
+                onBig={() => setSearch({ big: "1" }, { state: BY_BUTTON })}
                 onTick={(outcome, amount) => {
                   setAtWork(true);
                   return sheet.tick(now, outcome, amount);

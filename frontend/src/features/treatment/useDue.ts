@@ -4,6 +4,7 @@ import type { TreatmentStep } from "../../api/types";
 const LOOK_EVERY_MS = 2_000;
 const TONE_HZ = 660;
 const TONE_S = 0.35;
+const BUZZ_MS = [250, 120, 250];
 
 /** Two short tones; silent where the browser has not been touched yet or has no sound. */
 function sound(): void {
@@ -22,8 +23,15 @@ function sound(): void {
   }
 }
 
+interface Due {
+  due: boolean;
+  missed: boolean;
+  /** Whole minutes until then; 0 when it is due. */
+  left_min: number;
+}
+
 /** Whether the step that is next has fallen due: sounds once, and says when it was while the page was away. */
-export function useDue(step: TreatmentStep | undefined): { due: boolean; missed: boolean } {
+export function useDue(step: TreatmentStep | undefined, rings = true): Due {
   const [now, setNow] = useState(() => Date.now());
   const [missed, setMissed] = useState(false);
   const said = useRef<number | null>(null);
@@ -53,18 +61,21 @@ export function useDue(step: TreatmentStep | undefined): { due: boolean; missed:
     said.current = number;
     // What was due when the sheet was opened needs no bell; what falls due in an open page does.
     setMissed(first.current || document.visibilityState === "hidden");
-    if (!first.current) sound();
+    if (!first.current && rings) {
+      sound();
+      navigator.vibrate?.(BUZZ_MS);
+    }
     first.current = false;
-  }, [due, step?.number]);
+  }, [due, step?.number, rings]);
 
   useEffect(() => {
-    if (!due || step === undefined) return;
+    if (!due || step === undefined || !rings) return;
     const before = document.title;
     document.title = `Due now: ${step.step.title}`;
     return () => {
       document.title = before;
     };
-  }, [due, step]);
+  }, [due, step, rings]);
 
-  return { due, missed };
+  return { due, missed, left_min: at === null ? 0 : Math.max(0, Math.ceil((at - now) / 60_000)) };
 }
