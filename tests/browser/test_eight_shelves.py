@@ -98,10 +98,10 @@ def test_from_setting_up_to_the_log(open_page: OpenPage, shelf: Shelf) -> None:
     page.goto(f"{path}/sheet")
     expect(page.get_by_label("Plan")).to_be_visible()
     expect(page.get_by_role("region", name="Second opinion")).to_be_visible()
-    expect(page.get_by_text("Reckoned with a standard shelf", exact=False)).to_have_count(0)
+    expect(page.get_by_text("Computed with a standard shelf", exact=False)).to_have_count(0)
 
     page.goto(f"{path}/log")
-    page.get_by_role("button", name="Tell what happened").click()
+    page.get_by_role("button", name="Add to the log").click()
     page.get_by_label("Product").select_option(label=f"Of {shelf.who}")
     page.get_by_label("How much").fill(shelf.poured)
     page.get_by_role("button", name="Keep it").click()

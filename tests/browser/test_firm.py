@@ -78,7 +78,7 @@ def test_a_machine_and_a_task_of_ones_own_come_onto_the_list(open_page: OpenPage
     expect(page.get_by_text("Oil the gate", exact=True)).to_be_visible()
     page.get_by_role("link", name="Equipment", exact=True).click()
     more = page.get_by_role("region", name="More equipment")
-    more.get_by_label("What stands here").select_option("Robot cleaner")
+    more.get_by_label("Machine").select_option("Robot cleaner")
     more.get_by_label("Your name for it").fill("The blue one")
     more.get_by_role("button", name="Add it").press("Enter")
     expect(more.get_by_role("article", name="The blue one")).to_be_visible()

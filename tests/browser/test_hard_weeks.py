@@ -53,7 +53,7 @@ def test_a_green_pool_from_the_look_to_the_first_round(open_page: OpenPage) -> N
     page.get_by_role("button", name="Begin the rescue").click()
     expect(page.get_by_role("heading", name="Now: prepare")).to_be_visible()
     expect(page.get_by_test_id("swim")).to_contain_text("No")
-    page.get_by_role("button", name="Open this sheet").click()
+    page.get_by_role("button", name="Open this plan").click()
     expect(page.get_by_text("Close the pool: nobody in", exact=False).first).to_be_visible()
     page.get_by_role("button", name="Start the plan").click()
     now = page.get_by_role("region", name="Step now")
@@ -90,7 +90,7 @@ def test_a_sheet_is_worked_by_keyboard_alone(open_page: OpenPage) -> None:
     path = green_pool(page, "By keys")
     page.goto(f"{path}/rescue")
     page.get_by_role("button", name="Begin the rescue").press("Enter")
-    page.get_by_role("button", name="Open this sheet").press("Enter")
+    page.get_by_role("button", name="Open this plan").press("Enter")
     page.get_by_role("button", name="Start the plan").press("Enter")
     now = page.get_by_role("region", name="Step now")
     for step in ("Close the pool", "Leaves and debris out", "middle of the skimmer"):
@@ -134,14 +134,14 @@ def test_the_board_on_a_phone_and_the_limits_that_are_ones_own(open_page: OpenPa
     page.goto(f"{path}/rescue")
     page.get_by_role("button", name="Begin the rescue").click()
     expect(page.get_by_role("heading", name="Now: prepare")).to_be_visible()
-    page.get_by_role("button", name="Open this sheet").click()
+    page.get_by_role("button", name="Open this plan").click()
     page.get_by_role("button", name="Start the plan").click()  # at the foot of a long page
     step = page.get_by_role("region", name="Step now").get_by_role(
         "heading", name="Close the pool", exact=False
     )
     expect(step).to_be_in_viewport()
     page.goto(f"{path}/rescue")
-    expect(page.get_by_role("heading", name="A sheet is under way")).to_be_visible()
+    expect(page.get_by_role("heading", name="A plan is under way")).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth <= innerWidth")
     limits = page.get_by_role("region", name="Treat or drain")
     limits.get_by_label("Stabilizer, ppm").fill("many")

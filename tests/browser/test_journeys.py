@@ -195,7 +195,7 @@ def test_what_is_ahead_and_the_history_as_chart_and_table(open_page: OpenPage) -
     history.get_by_text("All", exact=True).click()
     history.get_by_text("Table", exact=True).click()
     expect(history.get_by_role("columnheader", name="Stabilizer")).to_be_visible()
-    expect(history.get_by_role("cell", name=re.compile("Added Trichlor tablets")).first).to_be_visible()
+    expect(history.get_by_role("cell", name=re.compile("Trichlor tablets")).first).to_be_visible()
     assert serious_findings(page) == []
 
 
@@ -260,7 +260,7 @@ def test_two_people_tick_the_same_step(open_page: OpenPage) -> None:
 def test_telling_what_happened_and_a_wrong_value(open_page: OpenPage) -> None:
     page = open_page(BLANK)
     page.goto(f"{pool_of(page, 'Orchard Row 11')}/log")
-    page.get_by_role("button", name="Tell what happened").click()
+    page.get_by_role("button", name="Add to the log").click()
     page.get_by_text("Water changed", exact=True).click()
     amount = page.get_by_label("How much water, gallons unless you write the unit")
     amount.fill("a lot")
@@ -380,14 +380,14 @@ def test_the_ways_side_by_side_and_taking_one(open_page: OpenPage) -> None:
     strategies.get_by_role("button", name="Compare the ways").click()
     table = strategies.get_by_role("table", name="The ways side by side")
     expect(table.get_by_text("Stabilizer in 4 weeks")).to_be_visible()
-    expect(table.get_by_text("On the sheet")).to_have_count(1)
+    expect(table.get_by_text("In the plan")).to_have_count(1)
     expect(page.get_by_role("listitem").filter(has_text="Liquid chlorine").first).to_be_visible()
     with_another = table.get_by_role(
         "button", name=re.compile("Take this way: With (?!Liquid|Trichlor)")
     ).first
     product = (with_another.get_attribute("aria-label") or "").removeprefix("Take this way: With ")
     with_another.click()
-    expect(table.get_by_text("On the sheet")).to_have_count(1)
+    expect(table.get_by_text("In the plan")).to_have_count(1)
     expect(page.locator("li[data-step]").filter(has_text=product).first).to_be_visible()
     assert serious_findings(page) == []
 

@@ -96,7 +96,7 @@ def test_a_bag_of_salt_tells_the_volume(open_page: OpenPage) -> None:
 
 
 @pytest.mark.parametrize("at", ["kind", "size", "place", "kit"])
-@pytest.mark.parametrize("mode", ["day", "sun", "dusk"])
+@pytest.mark.parametrize("mode", ["paper", "sun", "dusk"])
 def test_each_question_in_each_light(open_page: OpenPage, at: str, mode: str) -> None:
     page = open_page(f"/pools/new?at={at}", PHONE)
     page.evaluate(f"localStorage.setItem('kumpan.mode', '{mode}')")

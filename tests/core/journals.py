@@ -30,7 +30,7 @@ def when(day: float) -> datetime:
 
 def state(*rows: tuple[float, Body], volume_l: float = LITRES) -> PoolState:
     """The pool after what happened on those days."""
-    reported = [(-1.0, BasinMeasured(volume_l)), *rows]
+    reported = [(-1.0, BasinMeasured(volume_l=volume_l)), *rows]
     return fold(
         [
             Entry(

@@ -14,3 +14,7 @@ def test_the_emergency_page_is_current() -> None:
 
 def test_the_hazardous_classes_are_current() -> None:
     assert generate.HAZARDOUS.read_text() == generate.hazardous_text(), "run ./run generate"
+
+
+def test_the_digits_of_a_reading_are_current() -> None:
+    assert generate.SHOWN.read_text() == generate.shown_digits_text(), "run ./run generate"

@@ -3,7 +3,7 @@ import { PlainLink } from "../components/TextLink";
 import { useMe } from "../lib/me";
 import { useStore } from "../lib/store";
 import { type Units, unitsStore } from "../lib/units";
-import { MODES, type Mode, modeStore } from "../theme/mode";
+import { MODE_NAMES, MODES, type Mode, modeStore } from "../theme/mode";
 
 const Small = chakra("select", {
   base: {
@@ -18,7 +18,6 @@ const Small = chakra("select", {
     fontSize: "note",
   },
 });
-const MODE_NAMES: Record<Mode, string> = { paper: "Daylight", sun: "Bright sun", dusk: "Dusk" };
 
 /** Who I am, units, and the light. */
 export function Choosers() {

@@ -9,11 +9,10 @@ import { FIND } from "../lib/find";
 import { useMe } from "../lib/me";
 import { useStore } from "../lib/store";
 import { unitsStore } from "../lib/units";
-import { MODES, modeStore } from "../theme/mode";
+import { MODE_NAMES, MODES, modeStore } from "../theme/mode";
 import { houseStations, poolOf, poolStations } from "./stations";
 
 const MOST = 12;
-const LIGHTS = { paper: "Daylight", sun: "Bright sun", dusk: "Dusk" } as const;
 
 interface Found {
   key: string;
@@ -210,7 +209,7 @@ function useFound(words: string): Found[] {
     },
     ...MODES.map((mode) => ({
       key: mode,
-      label: LIGHTS[mode],
+      label: MODE_NAMES[mode],
       about: "Light of the screen",
       icon: "label" as const,
       go: () => modeStore.set(mode),

@@ -60,7 +60,7 @@ export function Shell() {
           </Gate>
           <ScrollRestoration />
         </Box>
-        <Box position="sticky" bottom="0" zIndex="5" data-noprint>
+        <Box position="sticky" bottom="0" zIndex="5" data-noprint data-foot>
           <NoticeBar />
           <VisitBar />
           <RoundBar />

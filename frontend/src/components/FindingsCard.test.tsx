@@ -35,5 +35,5 @@ it("lists what stands against the pool with its urgency, its remedy and what it 
 it("is not there where nothing stands against the pool", () => {
   willAnswer(path, { ...judged, findings: [] });
   render(<FindingsCard poolId={SALT.id} />);
-  expect(screen.queryByText("What stands against it")).toBeNull();
+  expect(screen.queryByText("What is off now")).toBeNull();
 });

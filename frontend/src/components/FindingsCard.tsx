@@ -20,9 +20,9 @@ export function FindingsCard({ poolId }: { poolId: string }) {
   const findings = assessment.data?.findings ?? [];
   if (findings.length === 0) return null;
   return (
-    <Card as="section" aria-label="What stands against it">
+    <Card as="section" aria-label="What is off now">
       <Text as="h2" fontSize="lead" fontWeight="700" mb="2">
-        What stands against it
+        What is off now
       </Text>
       <Box as="ul" listStyleType="none" p="0" m="0">
         {findings.map((finding, n) => (

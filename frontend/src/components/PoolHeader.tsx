@@ -216,7 +216,7 @@ function Traits({ head, units }: { head: PoolHeaderData; units: Units }) {
 }
 
 /** The room that the sign takes, before it is known. */
-function SignShape({ whole }: { whole: boolean }) {
+export function SignShape({ whole = false }: { whole?: boolean }) {
   return (
     <Box minH={whole ? "11.5rem" : "6rem"} mb="4" role="status" aria-label="Loading the pool">
       <Shape w="60%" h="1.25rem" mt="3" />

@@ -13,7 +13,7 @@ import { ShownOnce } from "./ShownOnce";
 const WORDS: Record<PoolLink["kind"], { title: string; what: string; make: string }> = {
   guest: {
     title: "Guests",
-    what: "With a guest link anybody reads this pool: Today, the sheet, the report and the notice. Nothing can be changed.",
+    what: "With a guest link anybody reads this pool: Today, the plan, the report and the notice. Nothing can be changed.",
     make: "Make a guest link",
   },
   feed: {

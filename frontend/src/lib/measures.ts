@@ -1,15 +1,9 @@
+import shownDigits from "../api/shownDigits.json";
 import type { Measure } from "../api/types";
 import { grouped, trimmed } from "./units";
 
-const DIGITS: Partial<Record<Measure, number>> = {
-  free_chlorine: 1,
-  total_chlorine: 1,
-  combined_chlorine: 1,
-  ph: 2,
-  copper: 2,
-  iron: 2,
-  saturation_index: 2,
-};
+// Made from the core's own table by ./run generate.
+const DIGITS: Partial<Record<Measure, number>> = shownDigits;
 
 /** A value as it is shown: only as many digits as the measure is known to. */
 export function valueText(measure: Measure, value: number): string {

@@ -10,3 +10,6 @@ export const modeStore = createStore<Mode>("kumpan.mode", "paper", (text) =>
 export function applyMode(mode: Mode): void {
   document.documentElement.dataset.mode = mode;
 }
+
+/** What each light is called. */
+export const MODE_NAMES: Record<Mode, string> = { paper: "Daylight", sun: "Bright sun", dusk: "Dusk" };

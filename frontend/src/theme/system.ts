@@ -78,6 +78,10 @@ const config = defineConfig({
     "*, *::before, *::after": {
       _motionReduce: { transition: "none !important", animation: "none !important" },
     },
+    // Where a window is hardly higher than its bars, as at 400 percent, they scroll away with the rest.
+    "[data-foot], [data-main-action]": {
+      "@media (max-height: 420px)": { position: "static !important" },
+    },
     // A whole run sheet on one page: nine points are read well on paper.
     "@page": { margin: "10mm" },
     body: { _print: { zoom: "var(--print-zoom, 0.75)" } },

@@ -136,7 +136,7 @@ def _millrace() -> DemoPool:
     return DemoPool(
         key="millrace",
         settings=_settings("Millrace Close"),
-        basin=BasinMeasured(liters, parts, _fixtures(0.745, 0.05, 0.45)),
+        basin=BasinMeasured(volume_l=liters, parts=parts, fixtures=_fixtures(0.745, 0.05, 0.45)),
         equipment=EquipmentSet(
             Traits(surface=Surface.PLASTER, chlorination=Chlorination.SALT_CELL, filter=Filter.SAND),
             Readings(ph=7.8, total_alkalinity=130, calcium_hardness=240, salt=90),
@@ -183,7 +183,7 @@ def _weir() -> DemoPool:
     return DemoPool(
         key="weir",
         settings=_settings("Weir Lane 4", kit="photometer"),
-        basin=BasinMeasured(liters, parts, _fixtures(0.92, 0.18, 0.62)),
+        basin=BasinMeasured(volume_l=liters, parts=parts, fixtures=_fixtures(0.92, 0.18, 0.62)),
         equipment=EquipmentSet(
             Traits(surface=Surface.VINYL, chlorination=Chlorination.TABLETS, filter=Filter.CARTRIDGE),
             Readings(ph=7.5, total_alkalinity=90, calcium_hardness=120),
@@ -218,7 +218,7 @@ def _orchard() -> DemoPool:
     return DemoPool(
         key="orchard",
         settings=_settings("Orchard Row 11", "small_vinyl", "strips"),
-        basin=BasinMeasured(liters, parts, _fixtures(0.9, 0.4)),
+        basin=BasinMeasured(volume_l=liters, parts=parts, fixtures=_fixtures(0.9, 0.4)),
         equipment=EquipmentSet(
             Traits(
                 surface=Surface.VINYL,
@@ -261,7 +261,7 @@ def _swan() -> DemoPool:
     return DemoPool(
         key="swan",
         settings=_settings("Swan Street 27", kit="photometer"),
-        basin=BasinMeasured(liters, parts, _fixtures(0.88, 0.1, 0.6)),
+        basin=BasinMeasured(volume_l=liters, parts=parts, fixtures=_fixtures(0.88, 0.1, 0.6)),
         equipment=EquipmentSet(
             Traits(
                 surface=Surface.FIBERGLASS, chlorination=Chlorination.LIQUID, filter=Filter.SAND, indoor=True
@@ -304,7 +304,7 @@ def _tannery() -> DemoPool:
     return DemoPool(
         key="tannery",
         settings=_settings("Tannery Yard"),
-        basin=BasinMeasured(liters, parts, _fixtures(0.8, 0.15, 0.5)),
+        basin=BasinMeasured(volume_l=liters, parts=parts, fixtures=_fixtures(0.8, 0.15, 0.5)),
         equipment=EquipmentSet(
             Traits(surface=Surface.PLASTER, chlorination=Chlorination.LIQUID, filter=Filter.DE),
             Readings(ph=7.6, total_alkalinity=90, calcium_hardness=120),

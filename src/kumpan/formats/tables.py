@@ -26,7 +26,7 @@ _FORMULA = re.compile(r"^\s*[=+\-@\t\r]")
 _NUMBER = re.compile(r"[+-]?\d+(?:\.\d+)?")
 FIELD = "file"
 NOT_A_TABLE = Message(
-    "file: is neither CSV nor XLSX; save the sheet as one of the two, then choose it again."
+    "file: is neither CSV nor XLSX; save the table as one of the two, then choose it again."
 )
 
 

@@ -1,12 +1,9 @@
 """`./run bench`: speed as ratios in one run, so that the machine does not matter."""
 
 import gzip
-import http.server
 import json
 import statistics
-import subprocess
 import tempfile
-import threading
 import time
 import urllib.request
 from collections.abc import Callable
@@ -39,8 +36,9 @@ from kumpan.tools.bench_loop import bench_event_loop
 from kumpan.tools.bench_people import bench_people
 from kumpan.tools.bench_rescue import bench_rescue
 from kumpan.tools.bench_scale import bench_scale
+from kumpan.tools.bench_vitals import bare_page, bench_vitals
 from kumpan.tools.browser import CHROMIUM, FLAGS, enter
-from kumpan.tools.packages import DIST, FRONTEND
+from kumpan.tools.packages import DIST
 from kumpan.tools.ports import free_port
 from kumpan.tools.serving import Running
 
@@ -223,41 +221,13 @@ def first_paint_ms(browser: Browser, address: str, ready: str, *, sign_in: bool 
     return statistics.median(times)
 
 
-class _Compressed(http.server.SimpleHTTPRequestHandler):
-    """The bare page, served as compressed as ours is."""
-
-    def log_message(self, format: str, *args: object) -> None:
-        """Say nothing."""
-
-    def do_GET(self) -> None:
-        file = Path(self.translate_path(self.path))
-        file = file / "index.html" if file.is_dir() else file
-        body = gzip.compress(file.read_bytes())
-        self.send_response(200)
-        self.send_header("content-type", self.guess_type(str(file)))
-        self.send_header("content-encoding", "gzip")
-        self.send_header("content-length", str(len(body)))
-        self.end_headers()
-        self.wfile.write(body)
-
-
 def bench_first_page(running: Running) -> None:
     """From a cold browser to the first page."""
-    subprocess.run(
-        ["npx", "vite", "build", "--config", "vite.bench.config.ts", "--logLevel=error"],
-        cwd=FRONTEND,
-        check=True,
-        capture_output=True,
-    )
-    handler = partial(_Compressed, directory=str(FRONTEND / "dist-bench"))
-    server = http.server.ThreadingHTTPServer(("127.0.0.1", free_port()), handler)
-    threading.Thread(target=server.serve_forever, daemon=True).start()
-    with sync_playwright() as playwright:
+    with bare_page() as address, sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        bare = first_paint_ms(browser, f"http://127.0.0.1:{server.server_port}/", "Bare")
+        bare = first_paint_ms(browser, f"{address}/", "Bare")
         ours = first_paint_ms(browser, running.address, "Pools", sign_in=True)
         browser.close()
-    server.shutdown()
     print(f"first page: {ours:.0f} ms, bare Chakra page {bare:.0f} ms, {ours / bare:.2f} x (bar: 2)")
 
 
@@ -268,7 +238,8 @@ def bench_size() -> None:
     first = sum(len(gzip.compress((DIST / "assets" / n).read_bytes())) for n in names if n.endswith(".js"))
     every = sum(len(gzip.compress(f.read_bytes())) for f in (DIST / "assets").glob("*.js"))
     print(
-        f"JavaScript gzipped: first load {first / 1000:.0f} kB, all stations {every / 1000:.0f} kB (bar: 350)"
+        f"JavaScript gzipped: first load {first / 1000:.0f} kB (bar: 200), "
+        f"all stations {every / 1000:.0f} kB (bar: 350)"
     )
 
 
@@ -288,6 +259,7 @@ def main() -> None:
             bench_people(running)
             bench_first_page(running)
             bench_hands(running)
+            bench_vitals(running)
             bench_rescue(running)
             bench_today(running)
             bench_event_loop(running)

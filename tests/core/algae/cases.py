@@ -64,7 +64,7 @@ class Case:
     entries: list[Entry] = field(default_factory=list)
 
     def __post_init__(self) -> None:
-        self.tell(BasinMeasured(VOLUME_L))
+        self.tell(BasinMeasured(volume_l=VOLUME_L))
 
     def tell(self, body: Body) -> "Case":
         at = self.now + timedelta(milliseconds=len(self.entries))

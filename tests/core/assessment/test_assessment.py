@@ -67,7 +67,7 @@ def test_what_the_sheet_raises_is_named_chlorine_first_and_ph_keeps_its_letters(
     assert " pH" in told(found.text)
     assert " ph" not in told(found.text)
     assert found.station == "sheet"
-    assert told(found.why).startswith("The sheet begins with ")
+    assert told(found.why).startswith("The plan begins with ")
 
 
 def test_acid_lowers_and_the_sentence_says_so() -> None:
@@ -101,7 +101,7 @@ def test_an_open_sheet_goes_on_with_its_next_step() -> None:
     begun = after((0, reads(**GOOD)), (0.1, treatment), day=0.2)
     assert (
         told(begun.text)
-        == f"Go on with the sheet: {told(steps[0].title)[0].lower()}{told(steps[0].title)[1:]}"
+        == f"Go on with the plan: {told(steps[0].title)[0].lower()}{told(steps[0].title)[1:]}"
     )
     pool = state((0, reads(**GOOD)), (0.1, treatment))
     done_as = StepDone(pool.treatments[0].id, 0, Outcome.DONE)

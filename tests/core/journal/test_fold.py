@@ -101,14 +101,14 @@ def test_the_order_of_entry_does_not_matter(order: list[int]) -> None:
         entry("p", 30, poured(500)),
         entry("b", 60, a_test(2.0)),
         entry("b2", 60, a_test(2.2), "b"),
-        entry("v", 30, BasinMeasured(POOL_L)),
+        entry("v", 30, BasinMeasured(volume_l=POOL_L)),
     ]
     assert fold([entries[i] for i in order]) == fold(entries)
 
 
 def test_the_water_now_is_the_last_reading_and_what_was_poured_since() -> None:
     entries = [
-        entry("basin", 0, BasinMeasured(37854.0)),
+        entry("basin", 0, BasinMeasured(volume_l=37854.0)),
         entry("before", 5, poured(1000)),
         entry("test", 70, a_test(1.0)),
         entry("after", 80, poured(12.8 * 29.5735 * 1.13)),

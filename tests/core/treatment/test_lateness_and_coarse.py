@@ -66,7 +66,7 @@ def test_however_late_the_waits_are_kept(delays: list[int]) -> None:
 
 def test_long_overdue_is_said() -> None:
     assert late_notes(SHEET, NOW, {}, NOW + timedelta(hours=3)) == ()
-    assert "reckon again" in told(late_notes(SHEET, NOW, {}, NOW + timedelta(hours=20))[0].text)
+    assert "compute again" in told(late_notes(SHEET, NOW, {}, NOW + timedelta(hours=20))[0].text)
 
 
 def strip(measure: Measure, value: float) -> dict[Measure, object]:

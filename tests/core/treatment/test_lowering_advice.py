@@ -99,7 +99,7 @@ def test_a_fill_that_is_as_hard_is_told() -> None:
 
 def test_the_reducer_is_named_only_when_it_stands_on_the_shelf_and_chlorine_is_far_over() -> None:
     high = Readings(free_chlorine=12, ph=7.5, total_alkalinity=100, calcium_hardness=260, cyanuric_acid=40)
-    assert "half of what is reckoned" in reason(planned(high, reducer=True), M.FREE_CHLORINE)
+    assert "half of what is computed" in reason(planned(high, reducer=True), M.FREE_CHLORINE)
     assert "today" not in reason(planned(high), M.FREE_CHLORINE)
     little = Readings(free_chlorine=4, ph=7.5, total_alkalinity=100, calcium_hardness=260, cyanuric_acid=40)
     assert "today" not in reason(planned(little, reducer=True), M.FREE_CHLORINE)

@@ -123,8 +123,12 @@ BODIES: tuple[Body, ...] = (
         longitude_deg=-95.5,
     ),
     SettingsMade(name="Plain", place="", time_zone="UTC", profile="service"),
-    BasinMeasured(80_000.0, PARTS, (Fixture(FixtureKind.SKIMMER, 0.8), Fixture(FixtureKind.DRAIN, 0.0))),
-    BasinMeasured(12_345.678),
+    BasinMeasured(
+        volume_l=80_000.0,
+        parts=PARTS,
+        fixtures=(Fixture(FixtureKind.SKIMMER, 0.8), Fixture(FixtureKind.DRAIN, 0.0)),
+    ),
+    BasinMeasured(volume_l=12_345.678),
     EquipmentSet(SALT_POOL, Readings(ph=7.8, total_alkalinity=110)),
     VisualCheck(Clarity.DRAIN_HIDDEN, Level.LOW, ("dead animal", "sharp smell"), "a note, with “quotes”"),
     AdditionMade(

@@ -98,7 +98,7 @@ async def test_a_day_of_its_own_and_a_day_without_anything(api: Api) -> None:
     assert again["found"] == first["found"]
     nothing = await api.get(f"/pools/{pool}/report?day=2026-06-02")
     assert nothing["empty"]
-    assert "Nothing was told on this day." in nothing["text"]
+    assert "Nothing was entered on this day." in nothing["text"]
 
 
 async def test_a_pool_that_nobody_looked_at_has_an_empty_report(api: Api) -> None:

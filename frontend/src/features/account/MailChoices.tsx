@@ -6,6 +6,7 @@ import { notify } from "../../components/notice";
 import { PickMany } from "../../components/Pick";
 import { Failed } from "../../components/States";
 import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
+import { clock } from "../../lib/times";
 import { unitsStore } from "../../lib/units";
 import { Part } from "./AccountPage";
 import { Send } from "./SignInPage";
@@ -17,7 +18,12 @@ const LETTERS: readonly { value: Letter; label: string }[] = [
   { value: "swim", label: "A pool that is open for swimming again" },
   { value: "digest", label: "The week, on Mondays" },
 ];
-const HOURS = Array.from({ length: 24 }, (_, hour) => ({ value: String(hour), label: `${hour}:00` }));
+const HOURS = Array.from({ length: 24 }, (_, hour) => ({ value: String(hour), label: hourText(hour) }));
+
+/** "7:00 AM", as clock times are shown everywhere. */
+function hourText(hour: number): string {
+  return clock(new Date(Date.UTC(2026, 0, 1, hour)).toISOString(), "UTC");
+}
 
 interface Chosen {
   address: string;

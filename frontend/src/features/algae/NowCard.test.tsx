@@ -18,8 +18,8 @@ it("names what is due now, and leads to it", async () => {
 it("goes on with a sheet that is under way", async () => {
   willAnswer(`/pools/${SALT.id}/sheet`, recordedAt(`/pools/${SALT.id}/sheet#started`));
   const { user } = render(card);
-  expect(await screen.findByText("A sheet is under way")).toBeTruthy();
-  await user.click(screen.getByText("Go on with the sheet"));
+  expect(await screen.findByText("A plan is under way")).toBeTruthy();
+  await user.click(screen.getByText("Go on with the plan"));
   expect(address()).toBe(`/pools/${SALT.id}/sheet?plan=rescue`);
 });
 

@@ -41,7 +41,7 @@ export function NowCard({ seen, poolId, units, zone, filter }: NowProps) {
   return (
     <Card as="section" aria-label="What is due now">
       <Heading as="h2" fontSize="title" lineHeight="1.25" mb="2">
-        {openSheet ? "A sheet is under way" : TITLES[seen.board.stage]}
+        {openSheet ? "A plan is under way" : TITLES[seen.board.stage]}
       </Heading>
       {offer.isError && !openSheet && <Failed error={offer.error} again={() => void offer.refetch()} />}
       {sheet && <Steps sheet={sheet} zone={zone} />}
@@ -51,7 +51,7 @@ export function NowCard({ seen, poolId, units, zone, filter }: NowProps) {
         ) : (
           <>
             <MainButton onClick={() => void go(`/pools/${poolId}/sheet?plan=rescue`)}>
-              {openSheet ? "Go on with the sheet" : "Open this sheet"}
+              {openSheet ? "Go on with the plan" : "Open this plan"}
             </MainButton>
             <SideButton minH="52px" onClick={() => void go(`/pools/${poolId}/slip`)}>
               Look and test

@@ -33,7 +33,7 @@ export function TreatOrDrain({ seen, poolId, busy, onLimits }: Props) {
       {compared.reasons.map((reason) => (
         <Text key={reason}>{reason}</Text>
       ))}
-      <Box overflowX="auto" mt="3">
+      <Box overflowX="auto" mt="3" tabIndex={0} role="region" aria-label="Treating and draining compared">
         <Box as="table" w="100%" aria-label="The ways side by side">
           <thead>
             <tr>

@@ -2,7 +2,7 @@ import { Box, Flex, Grid, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { useParams } from "react-router";
-import { boardQuery, poolQuery } from "../../api/queries";
+import { assessmentQuery, boardQuery, outlookQuery, poolQuery, todayQuery } from "../../api/queries";
 import type { Board, Gauge, Marker, PoolHeaderData } from "../../api/types";
 import { AheadStrip } from "../../components/AheadStrip";
 import { MainButton } from "../../components/Button";
@@ -11,9 +11,10 @@ import { DueCard } from "../../components/DueCard";
 import { FindingsCard } from "../../components/FindingsCard";
 import { GaugeRow } from "../../components/GaugeRow";
 import { MainAction } from "../../components/MainAction";
-import { PoolHeader, whereDone } from "../../components/PoolHeader";
+import { PoolHeader, SignShape, whereDone } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
+import { coming } from "../../lib/coming";
 import { useMe } from "../../lib/me";
 import { useStore } from "../../lib/store";
 import { clock, whenText } from "../../lib/times";
@@ -29,6 +30,16 @@ export function BoardPage() {
   const units = useStore(unitsStore);
   const zone = head.data?.settings.time_zone ?? "UTC";
   const whatIf = useWhatIf(poolId, units);
+  const sign = useQuery(outlookQuery(poolId, units));
+  const due = useQuery(todayQuery(poolId));
+  const judged = useQuery(assessmentQuery(poolId));
+  if (coming(head, board, sign, due, judged))
+    return (
+      <>
+        <SignShape whole />
+        <Loading what="the board" />
+      </>
+    );
   return (
     <>
       <PoolHeader poolId={poolId} whole />
@@ -36,7 +47,7 @@ export function BoardPage() {
         templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 20rem" }}
         templateAreas={{
           base: '"board" "due" "against" "sheet" "ahead"',
-          lg: '"board against" "board sheet" "board due" "board ahead"',
+          lg: '"board against" "board due" "board ahead" "board sheet"',
         }}
         templateRows={{ lg: "auto auto auto 1fr" }}
         gap="5"
@@ -46,14 +57,13 @@ export function BoardPage() {
           <FindingsCard poolId={poolId} />
         </Box>
         <Box gridArea="board">
-          {board.isPending && <Loading what="the board" />}
           {board.isError && <Failed error={board.error} again={() => void board.refetch()} />}
           {board.data?.tested_at === null && <NotTested poolId={poolId} />}
           {board.data && board.data.tested_at !== null && (
             <Lanes board={board.data} poolId={poolId} zone={zone} units={units} whatIf={whatIf} />
           )}
         </Box>
-        {/* The sheet does not wait for the board. */}
+        {/* The plan takes longest to compute: it comes last, and moves nothing. */}
         {board.data?.tested_at !== null && head.data?.last_test_at !== null && (
           <Box gridArea="sheet">
             {head.data?.treating ? (

@@ -1,6 +1,6 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useState } from "react";
+import { useState } from "react";
 import { useSearchParams } from "react-router";
 import { historiesQuery, seasonQuery } from "../../api/queries";
 import type { Measure, MeasureHistory, Season } from "../../api/types";
@@ -11,8 +11,7 @@ import { Failed, Loading } from "../../components/States";
 import { nameOf, unitOf, valueText } from "../../lib/measures";
 import { clock, dayName } from "../../lib/times";
 import { reach, titled } from "./chartWords";
-
-const TimeChart = lazy(async () => ({ default: (await import("./TimeChart")).TimeChart }));
+import { TimeChart } from "./TimeChart";
 
 // What moves by days; the rest moves by weeks.
 const FAST: readonly Measure[] = ["free_chlorine", "combined_chlorine", "ph"];
@@ -71,11 +70,7 @@ export function HistoryCard({ poolId, zone }: { poolId: string; zone: string }) 
           onPick={setAs}
         />
       </Flex>
-      {(histories.isPending || season.isPending) && (
-        <Box minH="20rem">
-          <Loading what="the history" />
-        </Box>
-      )}
+      {(histories.isPending || season.isPending) && <Loading what="the history" />}
       {histories.isError && <Failed error={histories.error} again={() => void histories.refetch()} />}
       {season.isError && <Failed error={season.error} again={() => void season.refetch()} />}
       {histories.data && season.data && (
@@ -112,15 +107,13 @@ function Shown({ histories, season, span, as, zone }: ShownProps) {
   const { from, to } = reach(histories, season.marks, now);
   return (
     <Box minH="20rem">
-      <Suspense fallback={<Loading what="the chart" />}>
-        <TimeChart
-          histories={histories}
-          marks={season.marks}
-          zone={zone}
-          now={now}
-          first={{ from: Math.max(from, since), to }}
-        />
-      </Suspense>
+      <TimeChart
+        histories={histories}
+        marks={season.marks}
+        zone={zone}
+        now={now}
+        first={{ from: Math.max(from, since), to }}
+      />
       <Text fontSize="note" color="soft" mt="2">
         Dots are tests, as tall as their doubt. Below: what was added or done. The shaded tail is the
         forecast, nine times in ten within it; the pale strip is the range.

@@ -9,7 +9,7 @@ const [product] = recordedAt<InventoryLine[]>("/shelf");
 
 async function open() {
   const page = render(<LogEntryCard poolId={SALT.id} hasCell />);
-  await page.user.click(screen.getByText("Tell what happened"));
+  await page.user.click(screen.getByText("Add to the log"));
   return page;
 }
 

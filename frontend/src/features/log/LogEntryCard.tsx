@@ -72,7 +72,7 @@ export function LogEntryCard({ poolId, hasCell }: { poolId: string; hasCell: boo
   if (!open)
     return (
       <Flex mb="5">
-        <SideButton onClick={() => setOpen(true)}>Tell what happened</SideButton>
+        <SideButton onClick={() => setOpen(true)}>Add to the log</SideButton>
       </Flex>
     );
 
@@ -80,7 +80,7 @@ export function LogEntryCard({ poolId, hasCell }: { poolId: string; hasCell: boo
     .filter(({ place }) => place !== "gone")
     .map(({ id, label }) => ({ value: id, label }));
   return (
-    <Card as="section" aria-label="Tell what happened" mb="5">
+    <Card as="section" aria-label="Add to the log" mb="5">
       <Heading as="h2" fontSize="lead" mb="3">
         What happened
       </Heading>

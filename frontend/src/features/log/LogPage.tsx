@@ -3,16 +3,18 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { client, take } from "../../api/client";
-import { logQuery, poolQuery } from "../../api/queries";
+import { photosQuery } from "../../api/photos";
+import { historiesQuery, logQuery, poolQuery, seasonQuery } from "../../api/queries";
 import type { LogLine } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { notify } from "../../components/notice";
 import { AllPhotos } from "../../components/Photos";
-import { PoolHeader } from "../../components/PoolHeader";
+import { PoolHeader, SignShape } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
 import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
+import { coming } from "../../lib/coming";
 import { personId } from "../../lib/person";
 import { useStore } from "../../lib/store";
 import { clock, dayKey, dayName } from "../../lib/times";
@@ -31,6 +33,18 @@ export function LogPage() {
   const head = useQuery(poolQuery(poolId));
   const zone = head.data?.settings.time_zone ?? "UTC";
   const [shown, setShown] = useState(PAGE);
+  const drawn = [
+    useQuery(historiesQuery(poolId)),
+    useQuery(seasonQuery(poolId)),
+    useQuery(photosQuery(poolId)),
+  ];
+  if (coming(log, head, ...drawn))
+    return (
+      <>
+        <SignShape />
+        <Loading what="the log" />
+      </>
+    );
   return (
     <>
       <PoolHeader poolId={poolId} />
@@ -39,7 +53,6 @@ export function LogPage() {
         <LogEntryCard poolId={poolId} hasCell={head.data.equipment.traits.chlorination === "salt_cell"} />
       )}
       <AllPhotos poolId={poolId} zone={zone} />
-      {log.isPending && <Loading what="the log" />}
       {log.isError && <Failed error={log.error} again={() => void log.refetch()} />}
       {log.data && (
         <Card as="section">

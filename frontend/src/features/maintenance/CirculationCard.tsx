@@ -20,7 +20,7 @@ export function CirculationCard({ bench, children }: { bench: Bench; children?: 
       </Heading>
       <Text>
         {bench.windows.length === 0
-          ? "Reckoned with 8 h a day; set the timer’s windows below."
+          ? "Computed with 8 h a day; set the timer’s windows below."
           : hoursText(bench.hours)}
         {bench.windows.length > 0 && " a day"}
         {bench.turnovers !== null && `, ${bench.turnovers.toFixed(1)} turnovers`}

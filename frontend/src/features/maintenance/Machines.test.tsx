@@ -39,7 +39,7 @@ it("lists what stands there with its parts, and takes it off", async () => {
 
 it("adds a machine, and notes a part of one", async () => {
   const { user } = render(<Machines view={view} {...common} />);
-  await user.selectOptions(screen.getByLabelText("What stands here"), "cover");
+  await user.selectOptions(screen.getByLabelText("Machine"), "cover");
   await user.click(screen.getByText("Add it"));
   expect(await screen.findByText("Cover is on the list.")).toBeTruthy();
   expect(sentTo("/machines")[0]).toMatchObject({ kind: "cover", since: null, gone: false });

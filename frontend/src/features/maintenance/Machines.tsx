@@ -31,7 +31,7 @@ export function Machines({ view, poolId, zone }: MachinesProps) {
         More equipment
       </Heading>
       <Text color="soft" mb="3">
-        What stands here brings its care to the list: its own filter, bag, o-ring, service.
+        Each machine brings its care to the list: its own filter, bag, o-ring, service.
       </Text>
       {view.machines.map((machine) => (
         <OneMachine
@@ -192,7 +192,7 @@ function AddMachine({ kinds, poolId }: { kinds: EquipmentView["kinds"]; poolId: 
         <Grid templateColumns={{ base: "minmax(0,1fr)", sm: "minmax(0,1fr) minmax(0,1fr)" }} gap="3">
           <added.Select
             name="kind"
-            label="What stands here"
+            label="Machine"
             options={[
               { value: "", label: "Choose" },
               ...kinds.map(({ kind, name }) => ({ value: kind, label: name })),

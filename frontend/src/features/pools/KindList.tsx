@@ -36,7 +36,7 @@ export function KindList({ choices, onPick }: { choices: Choices; onPick: (prese
         ))}
       </Grid>
       <Text>
-        None of these? <PlainLink to="/pools/new/all">Tell everything on one page</PlainLink>. Not sure yet?{" "}
+        None of these? <PlainLink to="/pools/new/all">All on one page</PlainLink>. Not sure yet?{" "}
         <PlainLink to="/practice">Practice on a pool that cannot be harmed</PlainLink>.
       </Text>
       <Box as="details">

@@ -17,9 +17,10 @@ import { personId } from "../../lib/person";
 import { useStore } from "../../lib/store";
 import { type Units, unitsStore } from "../../lib/units";
 import { ArchiveCard } from "./ArchiveCard";
-import { equipmentOf, formOf, type PoolForm, settingsOf, typedBasin } from "./form";
+import { equipmentOf, type PoolForm, settingsOf, typedBasin } from "./form";
 import { PoolFormView } from "./PoolFormView";
 import { SharingCard } from "./SharingCard";
+import { formOf } from "./storedForm";
 import { requireBasin, useNewPool } from "./useNewPool";
 
 /** Set up a pool on one page: all that can be told of it at once. */

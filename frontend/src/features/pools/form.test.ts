@@ -2,9 +2,8 @@ import { describe, expect, it, vi } from "vitest";
 import type { PoolHeaderData } from "../../api/types";
 
 vi.stubGlobal("window", { location: { origin: "http://kumpan" } }); // the client asks for the page's own origin
-const { emptyForm, emptyPart, equipmentOf, formOf, settingsOf, typedBasin, typedPart } = await import(
-  "./form"
-);
+const { emptyForm, emptyPart, equipmentOf, settingsOf, typedBasin, typedPart } = await import("./form");
+const { formOf } = await import("./storedForm");
 
 const rectangle = { ...emptyPart(), length: "32", width: "16", shallow: "3", deep: "8" };
 

@@ -23,7 +23,7 @@ export function InventoryPage() {
   const habits = useQuery(preferencesQuery());
   const [counting, setCounting] = useState(false);
   useEffect(() => {
-    document.title = "Shelf · Kumpan";
+    document.title = "Products · Kumpan";
   }, []);
   if (shelf.isPending || choices.isPending || habits.isPending) return <Loading what="the shelf" />;
   if (shelf.isError) return <Failed error={shelf.error} again={() => void shelf.refetch()} />;
@@ -34,7 +34,7 @@ export function InventoryPage() {
   return (
     <>
       <Heading as="h1" fontSize="title" mb="4">
-        Shelf
+        Products
       </Heading>
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 24rem" }} gap="5" alignItems="start">
         <Grid gap="5">
@@ -54,7 +54,7 @@ export function InventoryPage() {
               {shelf.data.length === 0 && (
                 <Card as="section" aria-label="On the shelf">
                   <Text>
-                    Nothing on the shelf yet. Until then sheets are reckoned with a standard shelf: liquid
+                    Nothing on the shelf yet. Until then plans are computed with the usual shelf: liquid
                     chlorine, acid, sodas, calcium, stabilizer, salt.
                   </Text>
                 </Card>

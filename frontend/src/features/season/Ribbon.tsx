@@ -14,7 +14,7 @@ const STROKE_H = 28;
 
 const ROWS: readonly [SeasonMark["row"], string][] = [
   ["tests", "Tests"],
-  ["added", "Went in"],
+  ["added", "Added"],
   ["shocks", "Shocks"],
   ["new_water", "New water"],
   ["care", "Care"],

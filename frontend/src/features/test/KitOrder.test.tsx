@@ -20,7 +20,7 @@ it("moves, leaves out and puts in, and keeps the order with the pool", async () 
   await user.click(screen.getByText("+ Salt"));
   await user.click(screen.getByLabelText("Leave out Free chlorine"));
   await user.click(screen.getByText("Keep this order"));
-  expect(await screen.findByText("The slip follows your kit's order now.")).toBeTruthy();
+  expect(await screen.findByText("The test form follows your kit's order now.")).toBeTruthy();
   expect(sentTo("/settings")[0]?.settings).toEqual({
     ...SALT.settings,
     kit: "drops",

@@ -47,7 +47,7 @@ export function KitOrder({ head, kit, usual, order, choices }: KitOrderProps) {
         }),
       );
       await queries.invalidateQueries({ queryKey: ["pool", head.id] });
-      notify("The slip follows your kit's order now.");
+      notify("The test form follows your kit's order now.");
     } catch (error) {
       setProblem(error instanceof Error ? error.message : String(error));
     }

@@ -14,6 +14,7 @@ import { PoolHeader } from "../../components/PoolHeader";
 import { SelectField } from "../../components/SelectField";
 import { Failed, Loading } from "../../components/States";
 import { FormProblem, fieldsOf, KitForm } from "../../forms/kit";
+import { coming } from "../../lib/coming";
 import { activeRoundStore, stopsOf } from "../../lib/round";
 import { useStore } from "../../lib/store";
 import { type Units, unitsStore } from "../../lib/units";
@@ -34,10 +35,15 @@ export function TestPage() {
   const head = useQuery(poolQuery(poolId));
   const log = useQuery({ ...logQuery(poolId, units), enabled: corrects !== null });
   const line = log.data?.find((entry) => entry.id === corrects);
+  const last = useQuery({ ...lastValuesQuery(poolId, units), enabled: corrects === null });
+  const plan = useQuery(planQuery(poolId));
   if (choices.isError) return <Failed error={choices.error} again={() => void choices.refetch()} />;
   if (head.isError) return <Failed error={head.error} again={() => void head.refetch()} />;
   const ready =
-    choices.data !== undefined && head.data !== undefined && (corrects === null || log.data !== undefined);
+    choices.data !== undefined &&
+    head.data !== undefined &&
+    (corrects === null || log.data !== undefined) &&
+    !coming(last, plan);
   return (
     <>
       <PoolHeader poolId={poolId} />

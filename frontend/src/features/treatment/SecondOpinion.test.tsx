@@ -15,7 +15,7 @@ it("reckons what was advised, beside our own plan, and makes a sheet of it", asy
   expect(await screen.findByText("Read as:")).toBeTruthy();
   expect(sentTo("/second-opinion")).toEqual([{ text: "salt 20 kg, soda 400 g" }]);
   expect(screen.getByRole("table").textContent).toContain(opinion.rows[0]?.name);
-  await user.click(screen.getByText("Make a sheet of their advice"));
+  await user.click(screen.getByText("Make a plan of their advice"));
   expect(onAdopt).toHaveBeenCalledWith("salt 20 kg, soda 400 g");
 });
 

@@ -56,10 +56,10 @@ export function SecondOpinion({ poolId, units, onAdopt }: SecondOpinionProps) {
       {opinion && opinion.advice.length > 0 && onAdopt && (
         <Flex mt="4" gap="3" align="center" wrap="wrap">
           <SideButton onClick={() => onAdopt(kit.form.getValues("text"))}>
-            Make a sheet of their advice
+            Make a plan of their advice
           </SideButton>
           <Text fontSize="note" color="soft">
-            With our order, waits, limits and cautions. Our own sheet stands above as it is.
+            With our order, waits, limits and cautions. Our own plan stands above as it is.
           </Text>
         </Flex>
       )}
@@ -95,7 +95,7 @@ function Compared({ opinion }: { opinion: Opinion }) {
                   <th scope="col">Measure, ppm</th>
                   <th scope="col">Now</th>
                   <th scope="col">Their way</th>
-                  <th scope="col">Our sheet</th>
+                  <th scope="col">Our plan</th>
                   <th scope="col">Range</th>
                 </tr>
               </Box>

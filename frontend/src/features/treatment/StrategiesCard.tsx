@@ -117,7 +117,7 @@ function Compared({
               <Box as="td" key={way.name} pt="3" pr="4">
                 {way.way === chosen.way && way.use === chosen.use ? (
                   <Text fontWeight="650" minH="44px" lineHeight="44px">
-                    On the sheet
+                    In the plan
                   </Text>
                 ) : (
                   <SideButton

@@ -42,7 +42,7 @@ export function TreatmentCard(props: SheetCardProps) {
         <Flex gap="3" data-noprint>
           <SideButton onClick={() => window.print()}>Print</SideButton>
           <SideButton asChild>
-            <a href={calendarFile(poolId, asked, units)} download="run-sheet.ics">
+            <a href={calendarFile(poolId, asked, units)} download="plan.ics">
               Calendar file
             </a>
           </SideButton>
@@ -63,7 +63,7 @@ export function TreatmentCard(props: SheetCardProps) {
       <Left sheet={sheet} />
       {sheet.standard_shelf && (
         <Text fontSize="note" color="soft" mt="3">
-          Reckoned with a standard shelf:{" "}
+          Computed with a standard shelf:{" "}
           <PlainLink to="/shelf">put your own products on the shelf</PlainLink>.
         </Text>
       )}

@@ -127,7 +127,7 @@ export function useTreatment(poolId: string, units: Units) {
 
   const undo = (entryId: string) =>
     run(async () => {
-      await takeBack(entryId, "undone on the sheet");
+      await takeBack(entryId, "undone in the plan");
       return null;
     });
 

@@ -80,7 +80,7 @@ function Report({ told, zone, units }: ReportProps) {
       <Text color="soft" mb="4">
         {[told.place, dayText(told.day), ...told.by].filter(Boolean).join(" \u00b7 ")}
       </Text>
-      {told.empty && <Text>Nothing was told on this day.</Text>}
+      {told.empty && <Text>Nothing was entered on this day.</Text>}
       {told.looks.length > 0 && <Part title="Seen">{told.looks.join("; ")}</Part>}
       {told.found.length > 0 && (
         <Part title="Found">
@@ -93,7 +93,7 @@ function Report({ told, zone, units }: ReportProps) {
       {told.trades.length > 0 && <Part title="For a licensed trade">{told.trades.join("; ")}</Part>}
       {told.comes_back && <Part title="We come back">This pool needs another visit.</Part>}
       {told.cost !== null && (
-        <Part title="What went in cost">
+        <Part title="Cost of what was added">
           {told.currency}
           {told.cost.toFixed(2)}
         </Part>
@@ -129,7 +129,7 @@ function Part({ title, children }: { title: string; children: React.ReactNode })
       <Text as="h2" color="soft" fontSize="note" lineHeight="1.7">
         {title}
       </Text>
-      <Box>{children}</Box>
+      <Box minW="0">{children}</Box>
     </Grid>
   );
 }
@@ -152,7 +152,7 @@ function Found({ told, units }: { told: OwnerReport; units: Units }) {
             <Box as="td" fontWeight="700" textAlign="right" whiteSpace="nowrap">
               {measure === "temperature_c" ? temperatureText(value, units) : valueText(measure, value)}
             </Box>
-            <Box as="td" color="soft" fontSize="note" whiteSpace="nowrap">
+            <Box as="td" color="soft" fontSize="note" whiteSpace={{ sm: "nowrap" }}>
               {rangeText(measure, low, high)}
             </Box>
             <td>{verdict.code === "not_managed" ? "" : verdict.text}</td>

@@ -106,7 +106,7 @@ def _start_up(line: Timeline, request: DrainRequest) -> None:
             Measure.CYANURIC_ACID,
         ),
         Message(
-            "Free chlorine first: the wash leaves some. Then balance by the usual sheet: alkalinity, "
+            "Free chlorine first: the wash leaves some. Then balance by the usual plan: alkalinity, "
             "pH, calcium, stabilizer to range."
         ),
     )

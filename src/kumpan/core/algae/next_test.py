@@ -79,7 +79,7 @@ def _next_test(request: RescueRequest, from_min: int, rise_mg_l: float) -> tuple
 
 
 _DUSK = Message(
-    "After dark: the evening's figure of the overnight test. What is missing goes in by the next sheet."
+    "After dark: the evening's figure of the overnight test. What is missing goes in by the next plan."
 )
 MORNING = Message(
     "Before the sun: more than 1 lost since the evening means it still lives. Look at drain, "

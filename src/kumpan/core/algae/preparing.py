@@ -60,6 +60,6 @@ AFTER: tuple[tuple[Message, Message, Hazard], ...] = (
     (Message("Filter thoroughly cleaned, cartridge soaked"), Message("It is full of what died."), Hazard.PRESSURE),
     (Message("Timer back to the schedule, feeder or cell back on"), Message("A clear pool needs its usual hours."), Hazard.ELECTRICITY),
     (Message("Returns aimed down 45 degrees, dead corners brushed weekly"), Message("Algae come back where no water moves."), Hazard.OPEN_WATER),
-    (Message("Balance by the usual sheet, stabilizer last"), Message("It binds chlorine, so it goes in when the water is clear."), Hazard.NONE),
+    (Message("Balance by the usual plan, stabilizer last"), Message("It binds chlorine, so it goes in when the water is clear."), Hazard.NONE),
     (Message("Preventive algaecide, if you use one: by its label"), Message("With free chlorine under 5; copper kinds stain over 0.3."), Hazard.POWDER),
 )  # fmt: skip

@@ -93,7 +93,7 @@ def _test_plan(request: RescueRequest) -> Plan:
         Message("What is seen counts with what is tested. Nobody in while the drain is hidden."),
         Hazard.OPEN_WATER,
     )
-    line.test(_measures(request), Message("Each step is reckoned from a test of the last two hours."))
+    line.test(_measures(request), Message("Each step is computed from a test of the last two hours."))
     return _plan(request, line)
 
 

@@ -157,7 +157,7 @@ def doses_in_words(offered: Plan) -> tuple[Message, Message]:
     order = sorted(strategies, key=lambda strategy: Measure.FREE_CHLORINE not in strategies[strategy])
     first = adds[0]
     said = Message(
-        "The sheet begins with {amount} of {product}. {why}",
+        "The plan begins with {amount} of {product}. {why}",
         amount=first.rounded_text or NOTHING,
         product=first.title,
         why=first.why,

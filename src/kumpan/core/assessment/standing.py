@@ -128,7 +128,7 @@ def _open(case: Case) -> Iterator[Problem]:
 def _goes_on(case: Case, opened: Entry[TreatmentStarted], code: str, severity: FindingSeverity) -> Problem:
     step = next_step(case.state, opened)
     kind = opened.body.plan if opened.body.plan in ("rescue", "incident") else "balance"
-    text = Message("Go on with the sheet: {step}", step=Cased(step.title))
+    text = Message("Go on with the plan: {step}", step=Cased(step.title))
     remedy = Remedy(kind=K.PLAN, plan=kind, text=text)
     return Problem(
         code=code, severity=severity, remedy=remedy, reason=step.why, entries=(opened.id,), law="B.5"

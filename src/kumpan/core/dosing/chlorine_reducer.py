@@ -29,7 +29,7 @@ def reducer_dose(
 ) -> ReducerDose:
     """Chlorine reducer that brings free chlorine down. Raises InvalidInput for another chemical."""
     if product.chemical != "sodium_thiosulfate":
-        raise InvalidInput(Message("Only sodium thiosulfate is reckoned as a chlorine reducer."), "chemical")
+        raise InvalidInput(Message("Only sodium thiosulfate is computed as a chlorine reducer."), "chemical")
     drop = max(0.0, free_chlorine_mg_l - wanted_mg_l)
     theory = mass_for_change_g(product, Measure.FREE_CHLORINE, -drop, volume_l)
     pure = drop * volume_l / 1000.0 * PRACTICE_G_PER_G_CHLORINE

@@ -61,7 +61,7 @@ class SettingsMade:
     season_months: tuple[int, ...] = ()
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, kw_only=True)
 class BasinMeasured:
     """The basin: its volume and, unless the volume was typed, the parts it follows from.
 

@@ -205,7 +205,7 @@ def _dilution(request: CareRequest, measure: Measure, limit: float, name: Messag
         title=Message("Test {name} after new water", name=name),
         why=why,
         since=changes[-1].at,
-        late=Message("The dose is reckoned from water that has left."),
+        late=Message("The dose is computed from water that has left."),
         procedure="sampling",
         station="slip",
         measures=(measure,),
@@ -255,7 +255,7 @@ def _no_test(request: CareRequest) -> Condition | None:
     return Condition(
         key="no_test",
         title=Message("No test for {days} days", days=Number(days)),
-        why=Message("Everything else here is reckoned from tests."),
+        why=Message("Everything else here is computed from tests."),
         since=last.at + timedelta(days=NO_TEST_DAYS),
         late=Message("Doses are made on a guess."),
         procedure="sampling",

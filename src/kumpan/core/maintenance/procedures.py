@@ -296,7 +296,7 @@ _ROWS: tuple[Procedure, ...] = (
     ), ()),
     Procedure("ammonia", Message("Test for ammonia"), (Message("An ammonia test of an aquarium kit; it reads at no chlorine only"),), (
         S(Message("At no free chlorine only: take the sample before a dose.")),
-        S(Message("Each ppm of ammonia wants about 8 to 10 ppm of chlorine: reckon the rounds before the first bag.")),
+        S(Message("Each ppm of ammonia wants about 8 to 10 ppm of chlorine: count the rounds before the first bag.")),
         S(Message("Compare with new water: over a few ppm draining is often the cheaper.")),
         S(Message("Shocked: all rounds one after the other at dusk, a test between, until free chlorine stands an hour."), Hazard.OPEN_WATER),
     ), ()),

@@ -221,7 +221,7 @@ def with_equation(key: str) -> Chemical:
     if key in BY_LABEL:
         raise InvalidInput(
             Message(
-                "{name} is dosed by its label, there is nothing to reckon; put it on the shelf instead.",
+                "{name} is dosed by its label, there is nothing to compute; put it on the shelf instead.",
                 name=Verbatim(BY_LABEL[key].name),
             ),
             "chemical",

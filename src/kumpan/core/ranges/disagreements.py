@@ -41,7 +41,7 @@ QUESTIONS: tuple[Question, ...] = (
     Question("chlorine", Message("How free chlorine is set"), (
         Answer("fixed", Message("A fixed range"), Message("Simple, and what most test kits and labels say.")),
         Answer("ratio", Message("By stabilizer"), Message("At least a twentieth of stabilizer, about a tenth to work with: the chlorine that works is bound by it.")),
-        Answer("active", Message("By active chlorine"), Message("As much hypochlorous acid as in a water of 2 ppm, stabilizer 40, pH 7.5; reckoned from this water.")),
+        Answer("active", Message("By active chlorine"), Message("As much hypochlorous acid as in a water of 2 ppm, stabilizer 40, pH 7.5; computed from this water.")),
     )),
     Question("calcium", Message("How hard a cement pool may be"), (
         Answer("wide", Message("As the ranges have it"), Message("Up to 400 does no harm while the scaling index is held.")),
@@ -52,7 +52,7 @@ QUESTIONS: tuple[Question, ...] = (
         Answer("tablets", Message("40 to 100, aim 75"), Message("Owners on tablets let it climb to the aim and change to liquid then.")),
     )),
     Question("ph_up", Message("What raises pH"), (
-        Answer("sum", Message("What fits pH and alkalinity together"), Message("Reckoned: the products that meet both with the least.")),
+        Answer("sum", Message("What fits pH and alkalinity together"), Message("Computed: the products that meet both with the least.")),
         Answer("soda_ash", Message("Soda ash"), Message("Strong on pH, moves alkalinity half as much as baking soda would.")),
         Answer("borax", Message("Borax"), Message("Moves alkalinity little, leaves borate behind.")),
         Answer("baking_soda", Message("Baking soda only"), Message("Gentle; it moves alkalinity many times more than pH.")),
@@ -66,7 +66,7 @@ QUESTIONS: tuple[Question, ...] = (
         Answer("quarter", Message("After 15 minutes"), Message("What many labels allow; the label decides.")),
     )),
     Question("shock", Message("How high a shock goes"), (
-        Answer("fixed", Message("To 10"), Message("The household way; too weak where stabilizer is high, and the sheet says so.")),
+        Answer("fixed", Message("To 10"), Message("The household way; too weak where stabilizer is high, and the plan says so.")),
         Answer("ratio", Message("40 % of stabilizer"), Message("Reaches the same strength whatever the stabilizer; takes far more chlorine.")),
     )),
     Question("cleaning", Message("Which comes first, vacuum or brush"), (

@@ -94,7 +94,7 @@ def _pool(number: int, seed: int) -> Iterator[Case]:
     truths: list[float] = []
     carer = Carer(world=world, preferences=preferences)
     daily: list[tuple[float, float]] = []
-    season = [Report(START_S - 60, BasinMeasured(prior))]
+    season = [Report(START_S - 60, BasinMeasured(volume_l=prior))]
     for row in _watched(carer, world, truths):
         season.append(row)
         daily.append((row.at_s, carer.daily_mg_l))

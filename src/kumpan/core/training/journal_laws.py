@@ -301,7 +301,7 @@ def drawn(number: int, seed: int = 1) -> Case:
 def journal(number: int, seed: int = 1) -> Book:
     """One random journal, in the order in which it was written down, which is not that of events."""
     book = Book(np.random.default_rng([seed, number, 5]), calm=number % 2 == 0)
-    book.note(9000, BasinMeasured(VOLUME_L))
+    book.note(9000, BasinMeasured(volume_l=VOLUME_L))
     kit = KITS[int(book.draw.integers(len(KITS)))]
     for _ in range(int(book.draw.integers(0, 4))):
         book.note(_lately(book), _test(book, kit))

@@ -80,7 +80,7 @@ class Player:
         )
         self.tally.highest_mg_l = self.world.mean_free
         self._was_gone = self.world.mean_free < GONE_MG_L
-        self.tell(BasinMeasured(self.believed_volume_l))
+        self.tell(BasinMeasured(volume_l=self.believed_volume_l))
         self.tell(PlantSet(clean_pressure_kpa=self.world.green.clean_kpa))
 
     @property

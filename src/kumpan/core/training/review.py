@@ -81,7 +81,7 @@ def _tests(game: Game) -> Iterator[Finding]:
     blind = [p for p in pours if not _tested_before(game.played, p)]
     if blind:
         text = Message(
-            "Day {day}: poured without a test of the last day. The plan reckons each pour from a test.",
+            "Day {day}: poured without a test of the last day. The plan computes each pour from a test.",
             day=Number(blind[0].day),
         )
         yield Finding("blind_pour", text)

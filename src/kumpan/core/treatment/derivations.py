@@ -195,7 +195,7 @@ def dose_derivation(product: Product, mass_g: float, measure: Measure, volume_l:
         equation = Message(
             "The water's totals at the target (pH and alkalinity) minus those now give the alkalinity "
             "and carbon to add; the products' amounts follow, all other doses and the chlorine they "
-            "bring reckoned as used up."
+            "bring computed as used up."
         )
         per_kg = change_per_g(product, Measure.TOTAL_ALKALINITY, volume_l, spent=True) * 1000
         pairs += (

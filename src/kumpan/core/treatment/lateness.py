@@ -51,7 +51,7 @@ def late_notes(
     )
     text = Message(
         "The next step was due {ago} ago. The water has gone on since: test, put the rest away and "
-        "reckon again rather than pouring by the old sheet.",
+        "compute again rather than pouring by the old plan.",
         ago=ago,
     )
     return (Finding("overdue", text, None, {"hours": float(hours)}),)

@@ -95,7 +95,7 @@ def _reducer(now: float, wanted: float, means: Means) -> Message:
         return NOTHING
     first = round_dose(product, reducer_dose(now, wanted, means.volume_l, product).first_g, means.units)
     return Message(
-        "Only if it must be today: {text} of {label}, half of what is reckoned, then test. Too "
+        "Only if it must be today: {text} of {label}, half of what is computed, then test. Too "
         "much eats the next chlorine.",
         text=first.text,
         label=Verbatim(product.label),

@@ -115,7 +115,7 @@ def index_notes(before: Readings, after: Readings, traits: Traits) -> tuple[Find
         else Message("scaling; keep pH toward the lower rope")
     )
     text = Message(
-        "After this sheet the scaling index is {then}: {what}.",
+        "After this plan the scaling index is {then}: {what}.",
         then=Number(then, digits=1, signed=True),
         what=what,
     )
@@ -130,7 +130,7 @@ def _index(readings: Readings) -> float | None:
 
 def _held_back(dose: Dose) -> Unmet:
     reason = Message(
-        "{names}: no safe addition goes further now; pH would leave 7.0 to 8.0. Test after this sheet.",
+        "{names}: no safe addition goes further now; pH would leave 7.0 to 8.0. Test after this plan.",
         names=NAMES[dose.measure],
     )
     return Unmet(dose.measure, "limits", reason)

@@ -220,7 +220,7 @@ def _why(row: VisitRow, item: DueItem | None, request: VisitRequest) -> Message:
     if item is not None:
         return item.why
     if row.key == "chemicals" and request.doses:
-        return Message("{count} to pour by today's sheet", count=Number(request.doses))
+        return Message("{count} to pour by today's plan", count=Number(request.doses))
     return NOTHING
 
 

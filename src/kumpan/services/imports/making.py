@@ -169,7 +169,7 @@ async def _pool(scope: Scope, file_id: UUID, one: Outcome) -> UUID:
         settings=SettingsMade(
             name=row.name, place=row.place, time_zone=zones[0] if zones else "UTC", profile="service"
         ),
-        basin=BasinMeasured(row.volume_l),
+        basin=BasinMeasured(volume_l=row.volume_l),
         equipment=EquipmentSet(Traits(surface=row.surface, chlorination=row.chlorination, filter=row.filter)),
         entry_ids=(uuid5(pool_id, "settings"), uuid5(pool_id, "basin"), uuid5(pool_id, "equipment")),
     )

@@ -137,7 +137,7 @@ def _check_column(column: Column) -> None:
     if (column.role is ColumnRole.MEASURE) != (column.measure is not None):
         raise InvalidInput(Message("Say which measure a column of readings holds."), "columns")
     if column.measure is Measure.SATURATION_INDEX:
-        raise InvalidInput(Message("The index is reckoned, not measured; skip this column."), "columns")
+        raise InvalidInput(Message("The index is computed, not measured; skip this column."), "columns")
     if column.role is ColumnRole.ADDED and column.chemical not in CATALOGUE:
         raise InvalidInput(Message("Say which product a column of amounts counts."), "columns")
     if column.strength_percent is not None and not 0 < column.strength_percent <= 100:

@@ -226,14 +226,14 @@ def _treatment(body: TreatmentStarted) -> Told:
         for step in body.steps
         if step.kind == "add"
     ]
-    return Message("Sheet started"), Message("{added}", added=joined(added, "; ")) if added else NOTHING
+    return Message("Plan started"), Message("{added}", added=joined(added, "; ")) if added else NOTHING
 
 
 _STEPS = {Outcome.DONE: Message("Step done"), Outcome.SKIPPED: Message("Step skipped")}
 
 
 def _step(body: StepDone) -> Told:
-    which = Message("step {number} of the sheet", number=Number(body.step_number + 1))
+    which = Message("step {number} of the plan", number=Number(body.step_number + 1))
     return _STEPS[body.outcome], parts([which], body.note)
 
 

@@ -124,9 +124,9 @@ def _water_text(lost: WaterLost | None) -> Message:
         return NOTHING
     water = PoolWater(lost.volume_l)
     if lost.estimated_by is NOTHING:
-        return Message("{lost} went to waste; the water is reckoned as diluted.", lost=water)
+        return Message("{lost} went to waste; the water is computed as diluted.", lost=water)
     return Message(
-        "About {lost} went to waste, estimated by {by}; the water is reckoned as diluted. Note the pump's "
+        "About {lost} went to waste, estimated by {by}; the water is computed as diluted. Note the pump's "
         "flow under Equipment and the time of the wash for a better figure.",
         lost=water,
         by=lost.estimated_by,

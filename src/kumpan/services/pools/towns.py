@@ -15,6 +15,8 @@ from math import cos, hypot, radians
 from kumpan.services.cache import remembered
 
 MOST_FOUND = 8
+NEAR_KM = 15.0
+KM_PER_DEGREE = 111.2  # of a great circle
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -45,14 +47,18 @@ def find_towns(text: str, near_zone: str = "") -> list[Town]:
 
 
 def nearest_town(latitude_deg: float, longitude_deg: float) -> Town:
-    """The town next to a place, on a flat map around it: near by, that is the same town as on the globe."""
+    """The largest town near by, else the next one: who lives at a city's edge knows it by the city's name.
+
+    Measured on a flat map around the place: so near, it is the same as on the globe.
+    """
     shrink = cos(radians(latitude_deg))
 
-    def apart(town: Town) -> float:
+    def apart_km(town: Town) -> float:
         east = abs(town.longitude_deg - longitude_deg)
-        return hypot(town.latitude_deg - latitude_deg, min(east, 360 - east) * shrink)
+        return KM_PER_DEGREE * hypot(town.latitude_deg - latitude_deg, min(east, 360 - east) * shrink)
 
-    return min((town for _, town in _towns()), key=apart)
+    near = (town for _, town in _towns() if apart_km(town) <= NEAR_KM)  # the largest is told first
+    return next(near, None) or min((town for _, town in _towns()), key=apart_km)
 
 
 def _plain(text: str) -> str:

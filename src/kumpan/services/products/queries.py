@@ -163,7 +163,7 @@ async def to_buy(scope: Scope, needs: Mapping[Product, float], *, units: Units) 
     """What the plans lack (`needs` in g), then what will not last two weeks at the last weeks' pace."""
     hand, lately = await at_hand(scope, None), await _used(scope, PACE_OVER)
     lacking = missing(needs, hand.stocked)
-    lines = [buy_line(short, Message("for the sheets offered now"), units) for short in lacking]
+    lines = [buy_line(short, Message("for the plans offered now"), units) for short in lacking]
     named = {short.product.id for short in lacking}
     for item in hand.stocked:
         lately_g = lately.get(item.product.id, 0.0)

@@ -152,7 +152,7 @@ async def _visit(scope: Scope, wanted: PaperWanted) -> Document:
     parts += [Heading("What is next"), Lines(following)]
     by = f", {', '.join(report.by)}" if report.by else ""
     if report.empty:
-        parts.insert(0, Lines(("Nothing was told on this day.",)))
+        parts.insert(0, Lines(("Nothing was entered on this day.",)))
     return Document(
         title=report.pool, subtitle=f"Visit of {report.day:%A, %B %-d, %Y}{by}", parts=tuple(parts)
     )

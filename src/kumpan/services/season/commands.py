@@ -45,7 +45,7 @@ async def keep_list(
             "own",
         )
     if any(not item.title.strip() for item in saved.own):
-        raise InvalidInput(Message("Give your own item a few words, so that it can be ticked."), "own")
+        raise InvalidInput(Message("Give your own item a few words, so that it can be marked done."), "own")
     await modeled_state(scope, pool_id)
     await record(scope, pool_id, stamp, saved)
     return await season_lists(scope, pool_id, units=units)
@@ -79,7 +79,7 @@ def _must_be_open(state: PoolState, parts: PoolParts, reported: ListItemDone) ->
             Message('"{item}" is not on this list; reload it.', item=Verbatim(reported.item)), "item"
         )
     if reported.item in records_of(state, saved.list_id) and once[reported.item]:
-        raise Conflict(Message("This item was already ticked; take that tick back first."), "item")
+        raise Conflict(Message("This item was already marked done; take that back first."), "item")
 
 
 def _plan(state: PoolState, parts: PoolParts, saved: SeasonListSaved) -> SeasonPlan:

@@ -50,7 +50,7 @@ async def start(
     if known is not None:
         return started_plan(scope, state, parts, known)
     if open_treatment(state) is not None:
-        raise Conflict(Message("A sheet is already open for this pool; finish it or skip its steps first."))
+        raise Conflict(Message("A plan is already open for this pool; finish it or skip its steps first."))
     parts.known_volume_l()
     offered = await plan_of_kind(scope, state, parts=parts, request=request, units=units)
     if offered is None or not offered.steps:
@@ -92,15 +92,15 @@ async def record_step(
     parts = parts_of(state)
     treatment = next((entry for entry in state.treatments if entry.id == given.treatment_id), None)
     if treatment is None:
-        raise NotFound(Message("This sheet is no longer here; reload the page."))
+        raise NotFound(Message("This plan is no longer here; reload the page."))
     if given.step_number not in steps_to_do(treatment.body):
         raise InvalidInput(
-            Message("This step cannot be ticked; choose an addition, a test or a task."), "step_number"
+            Message("This step cannot be marked done; choose an addition, a test or a task."), "step_number"
         )
     done = recorded_steps(state, treatment.id).get(given.step_number)
     if done is not None and done.id != stamp.id:
         raise Conflict(
-            Message("This step was already ticked; undo that tick first if it was wrong."), "step_number"
+            Message("This step was already marked done; undo that first if it was wrong."), "step_number"
         )
     step = treatment.body.steps[given.step_number]
     await record(scope, pool_id, stamp, await _step_body(scope, pool_id, given=given, step=step, units=units))
@@ -119,7 +119,7 @@ async def put_away(
     state = await modeled_state(scope, pool_id)
     treatment = next((entry for entry in state.treatments if entry.id == treatment_id), None)
     if treatment is None:
-        raise NotFound(Message("This sheet is no longer here; reload the page."))
+        raise NotFound(Message("This plan is no longer here; reload the page."))
     done = recorded_steps(state, treatment.id)
     for number in steps_to_do(treatment.body):
         if number not in done:

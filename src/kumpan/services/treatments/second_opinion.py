@@ -21,7 +21,7 @@ async def opinion(scope: Scope, pool_id: UUID, text: str, *, units: Units) -> Op
     parts = parts_of(state)
     offered = await offered_plan(scope, state, parts, units=units)
     if offered is None:
-        raise InvalidInput(Message("Test the water first: advice is reckoned from the last test."), "text")
+        raise InvalidInput(Message("Test the water first: advice is computed from the last test."), "text")
     now = water_now(state, parts.place, scope.now)
     found = second_opinion(text, now, parts.known_volume_l(), parts.equipment.traits)
     ours = offered.predicted if offered.steps else now

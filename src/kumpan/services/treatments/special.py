@@ -113,7 +113,7 @@ def _advice(
     scope: Scope, state: PoolState, parts: PoolParts, request: PlanRequest, hand: AtHand, units: Units
 ) -> Plan:
     if state.last_test is None:
-        raise InvalidInput(Message("Test the water first: advice is reckoned from the last test."), "advice")
+        raise InvalidInput(Message("Test the water first: advice is computed from the last test."), "advice")
     if not request.advice.strip():
         raise InvalidInput(Message('Type what was advised, like "salt 20 kg, buffer 400 g".'), "advice")
     now = water_now(state, parts.place, scope.now)

@@ -50,7 +50,7 @@ def _view(found: StrategyOutcome, units: Units) -> StrategyView:
         products=tuple(StrategyProduct(p.label, amount_text(p, grams)) for p, grams in found.amounts.items()),
         used_cost=found.used_cost,
         buy_cost=found.buy_cost,
-        missing=tuple(buy_line(short, Message("for this sheet"), units) for short in found.missing),
+        missing=tuple(buy_line(short, Message("for this plan"), units) for short in found.missing),
         additions=found.additions,
         days=found.days,
         minutes_to_swim=found.minutes_to_swim,

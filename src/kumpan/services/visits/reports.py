@@ -111,7 +111,7 @@ def _with_text(report: OwnerReport, day_said: DayReport, zone: ZoneInfo) -> Owne
     head = joined([Verbatim(report.pool), _day(report.day), *(Verbatim(name) for name in report.by)])
     lines = [Message("{head}", head=head)]
     if day_said.empty:
-        lines.append(Message("Nothing was told on this day."))
+        lines.append(Message("Nothing was entered on this day."))
     blocks: tuple[tuple[str, Sequence[Value]], ...] = (
         ("Seen: {what}.", report.visual_checks),
         ("Found: {what}.", [_found(one) for one in report.found]),
@@ -123,7 +123,7 @@ def _with_text(report: OwnerReport, day_said: DayReport, zone: ZoneInfo) -> Owne
     lines += [Message(template, what=joined(block, "; ")) for template, block in blocks if block]
     if report.cost is not None:
         cost = Money(report.cost, report.currency, digits=2)
-        lines.append(Message("What went in cost {cost}.", cost=cost))
+        lines.append(Message("Cost of what was added: {cost}.", cost=cost))
     if report.comes_back:
         lines.append(Message("We come back: this pool needs another visit."))
     lines.append(Message("May they swim now? {answer}", answer=report.swim))

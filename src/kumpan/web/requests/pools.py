@@ -86,7 +86,7 @@ class BasinTyped(Strict):
         fixtures = tuple(Fixture(fixture.kind, fixture.along) for fixture in self.fixtures)
         if self.volume_is_unknown:
             each = quantity("1000", Dimension.VOLUME, self.volume_unit, "volume")
-            return BasinMeasured(each, volume_is_unknown=True)
+            return BasinMeasured(volume_l=each, volume_is_unknown=True)
         if self.volume.strip():
             litres = quantity(self.volume, Dimension.VOLUME, self.volume_unit, "volume")
             if not 100 <= litres <= 50_000_000:
@@ -96,8 +96,10 @@ class BasinTyped(Strict):
                 )
             if parts:
                 volume_l(parts)
-            return BasinMeasured(litres, parts, fixtures, volume_uncertainty=self.volume_uncertainty)
-        return BasinMeasured(volume_l(parts), parts, fixtures)
+            return BasinMeasured(
+                volume_l=litres, parts=parts, fixtures=fixtures, volume_uncertainty=self.volume_uncertainty
+            )
+        return BasinMeasured(volume_l=volume_l(parts), parts=parts, fixtures=fixtures)
 
 
 class SaltRiseTyped(Strict):

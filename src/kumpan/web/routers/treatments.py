@@ -55,7 +55,7 @@ async def as_calendar(pool_id: UUID, scope: ScopeDep, request: Asked) -> Respons
     content = await treatment_calendar(
         scope, pool_id, request.to_core(), units=units_of(metric=request.metric)
     )
-    headers = {"Content-Disposition": 'attachment; filename="run-sheet.ics"'}
+    headers = {"Content-Disposition": 'attachment; filename="plan.ics"'}
     return Response(content, media_type="text/calendar", headers=headers)
 
 

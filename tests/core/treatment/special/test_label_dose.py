@@ -175,7 +175,7 @@ def test_bromide_is_refused_with_the_reason_and_a_chemical_is_no_label() -> None
     with pytest.raises(InvalidInput, match="bromine"):
         kind_of_label("bromide")
     assert "bromide" in NEVER
-    with pytest.raises(InvalidInput, match="reckoned"):
+    with pytest.raises(InvalidInput, match="computed"):
         label_plan(request(), Product("s", "sodium_chloride", 100.0), upkeep=False)
 
 

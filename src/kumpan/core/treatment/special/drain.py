@@ -143,9 +143,9 @@ def _treatment(request: DrainRequest, measure: Measure, wanted: float, share: fl
     line.wait_until(line.now + MIX_MIN, Message("Pump on, until old and new water are one."))
     tested = (measure, Measure.PH, Measure.TOTAL_ALKALINITY, Measure.FREE_CHLORINE)
     then = (
-        Message("then the next part by a new sheet")
+        Message("then the next part by a new plan")
         if count > 1
-        else Message("then balance by a new sheet, chlorine first")
+        else Message("then balance by a new plan, chlorine first")
     )
     line.test(tested, Message("A test decides; {then}.", then=then))
     total = count * each * request.volume_l

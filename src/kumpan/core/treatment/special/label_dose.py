@@ -42,7 +42,7 @@ def label_plan(request: SpecialRequest, product: Product, *, upkeep: bool) -> Pl
     if kind is None:
         raise InvalidInput(
             Message(
-                "{name} is reckoned, not dosed by a label; choose a plan for it.",
+                "{name} is computed, not dosed by a label; choose a plan for it.",
                 name=Verbatim(product.label),
             ),
             "use",

@@ -101,7 +101,7 @@ def _reduce(line: Timeline, request: SpecialRequest, free: float, limit: float) 
     product = next((p for p in request.inventory if p.chemical == "sodium_thiosulfate"), REDUCER)
     grams = reducer_dose(free, limit, request.volume_l, product).first_g
     why = Message(
-        "Half of what is reckoned for {free} to {limit}. Too much eats the next chlorine.",
+        "Half of what is computed for {free} to {limit}. Too much eats the next chlorine.",
         free=Number(free, figures=3),
         limit=Number(limit),
     )

@@ -169,7 +169,7 @@ def advised_plan(
             dose.measure,
             "limits",
             Message(
-                "{label}: the rest of it goes over what is safe at once; test after this sheet.",
+                "{label}: the rest of it goes over what is safe at once; test after this plan.",
                 label=Verbatim(dose.product.label),
             ),
         )

@@ -446,7 +446,7 @@ def _ph(request: ShockRequest) -> Finding | None:
     if low <= ph <= high:
         return None
     text = Message(
-        "pH is {ph}: bring it to {low} to {high} with the usual sheet first, on an earlier day or "
+        "pH is {ph}: bring it to {low} to {high} with the usual plan first, on an earlier day or "
         "hours before.",
         ph=Number(ph, digits=1),
         low=Number(low),
