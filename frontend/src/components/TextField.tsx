@@ -7,14 +7,24 @@ interface TextFieldProps extends Omit<InputProps, "onChange" | "ref"> {
   problem?: string | null | undefined;
   /** The name stands beside the field already; it is there for who listens. */
   labelHidden?: boolean;
+  /** What is wrong stands elsewhere, beside the way to mend it. */
+  invalid?: boolean;
   onText: (text: string) => void;
   ref?: Ref<HTMLInputElement>;
 }
 
 /** A labeled input; what is wrong stands right under it, in words, and what was typed stays. */
-export function TextField({ label, help, problem, labelHidden = false, onText, ...input }: TextFieldProps) {
+export function TextField({
+  label,
+  help,
+  problem,
+  labelHidden = false,
+  invalid = false,
+  onText,
+  ...input
+}: TextFieldProps) {
   return (
-    <Field.Root invalid={Boolean(problem)}>
+    <Field.Root invalid={Boolean(problem) || invalid}>
       <Field.Label fontSize="note" color="soft" fontWeight="500" srOnly={labelHidden}>
         {label}
       </Field.Label>

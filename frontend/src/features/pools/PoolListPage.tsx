@@ -205,7 +205,7 @@ function PoolRow({ head, units }: { head: PoolHeaderData; units: Units }) {
           {settings.name}
         </PlainLink>
         <Text color="soft" fontSize="note" truncate>
-          {traitsText(head, basinText(head.basin, units))}
+          {[settings.place, traitsText(head, basinText(head.basin, units))].filter(Boolean).join(" · ")}
         </Text>
       </Box>
       <Text

@@ -55,6 +55,7 @@ export function QuickLine({ read, onFields, onState, onDone }: QuickLineProps) {
       <TextField
         label="Quick line, then Enter"
         labelHidden
+        invalid={problems.length > 0}
         autoFocus={HAS_KEYBOARD}
         placeholder="fc 1.5 tc 2 ph 7.8 ta 110 82f"
         value={line}

@@ -236,7 +236,7 @@ function DueLine({ step, zone }: { step: TreatmentStep; zone: string }) {
       ) : (
         <Text color="soft" pt="2">
           Next at {clock(step.at, zone)}: {step.step.title}. This page sounds when it is due; a locked phone
-          needs the calendar file.
+          needs <PlainLink to="/account">messages to it</PlainLink> or the calendar file.
         </Text>
       )}
     </Box>

@@ -138,7 +138,7 @@ const Table = chakra("table", {
   base: {
     w: "100%",
     fontVariantNumeric: "tabular-nums",
-    "& td": { py: "0.5", pr: "4", verticalAlign: "top" },
+    "& td": { py: "0.5", pr: { base: "2", sm: "4" }, verticalAlign: "top", overflowWrap: "anywhere" },
   },
 });
 
