@@ -2,12 +2,14 @@ import { ChakraProvider } from "@chakra-ui/react";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useState } from "react";
 import { Trouble } from "../api/client";
+import { askEarly } from "../api/early";
 import { useStore } from "../lib/store";
+import { unitsStore } from "../lib/units";
 import { applyMode, modeStore } from "../theme/mode";
 import { system } from "../theme/system";
 
 function newQueryClient(): QueryClient {
-  return new QueryClient({
+  const queries = new QueryClient({
     defaultOptions: {
       queries: {
         staleTime: 10_000,
@@ -17,6 +19,8 @@ function newQueryClient(): QueryClient {
       },
     },
   });
+  askEarly(queries, window.location.pathname, unitsStore.get());
+  return queries;
 }
 
 export function Providers({ children }: { children: ReactNode }) {

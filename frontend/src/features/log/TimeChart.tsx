@@ -13,7 +13,7 @@ const RIGHT = 10;
 const HEAD = 24;
 const ALONE_H = 260;
 const ROW_H = 84;
-const NAME_H = 22;
+const NAME_H = 32;
 const MARKS_H = 30;
 const MONTH_PX = 90;
 
@@ -191,7 +191,7 @@ function Row({ history, x, top, height, width, span }: RowProps) {
   const labels = height > ROW_H ? ticks : [low, high].filter((edge) => edge !== null);
   return (
     <g>
-      <Name x={0} y={top - 6}>
+      <Name x={0} y={top - 14}>
         {titled(nameOf(measure))}
         {last && (
           <chakra.tspan fill="soft" fontWeight="400">
