@@ -85,6 +85,7 @@ async def asked(api: Api, monkeypatch: pytest.MonkeyPatch) -> dict[int, tuple[An
         await pool_state(Scope(tx, await the_workspace(tx), api.now, staff=False), UUID(pool))
     await api.test(pool, free_chlorine="0")  # was it to be expected, or is it bleached?
     await api.get(f"/pools/{pool}/assessment")
+    await api.get("/towns?find=boi")
     return seen
 
 

@@ -55,7 +55,7 @@ async def test_a_tick_is_undone_and_ticked_again(api: Api) -> None:
     api.pass_time(minutes=1)
     await api.post(steps_done, {"id": first, "step_number": 0, "outcome": "done"})
     again = await api.post(steps_done, {"id": new_id(), "step_number": 0, "outcome": "done"}, 409)
-    assert "already ticked" in again["error"]["message"]
+    assert "already marked done" in again["error"]["message"]
     await api.post(f"/entries/{first}/void", {"id": new_id(), "reason": "undone"})
     treatment = await api.get(f"/pools/{pool}/sheet")
     assert treatment["steps"][0]["ticked"] is None

@@ -94,7 +94,7 @@ async def test_two_technicians_on_one_step_the_same_pour_or_another(api: Api) ->
     api.pass_time(minutes=2)
     second = {**first, "id": new_id(), "amount": "40 fl oz"}
     refused = await api.post(steps_done, second, 409)
-    assert "already ticked" in refused["error"]["message"]
+    assert "already marked done" in refused["error"]["message"]
     await api.post(steps_done, first)  # a resend never asks
     seen = (await api.get(f"/pools/{pool}/sheet"))["steps"][add["number"]]["ticked"]
     assert seen["amount_text"] == "44 fl oz"

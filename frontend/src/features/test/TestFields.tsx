@@ -1,5 +1,5 @@
 import { Box, Flex, Grid, Text } from "@chakra-ui/react";
-import type { KeyboardEvent } from "react";
+import { type KeyboardEvent, memo } from "react";
 import { useFormContext, useFormState, useWatch } from "react-hook-form";
 import type { Choices, LastValue, Measure } from "../../api/types";
 import { fieldsOf } from "../../forms/kit";
@@ -28,7 +28,6 @@ interface SlipFieldsProps {
 /** The measures in the kit's order; each shows what it read last, and goes up and down from there by the thumb. Enter goes on to the next. */
 export function TestFields(props: SlipFieldsProps) {
   const { order, choices, last, zone, units, problems, doubts } = props;
-  const { setValue } = useFormContext<TestDraft>();
   const fields = useWatch<TestDraft, "fields">({ name: "fields" });
   const refused = useFormState<TestDraft>().errors.root?.server;
   const nameOf = (measure: Measure) =>
@@ -42,69 +41,92 @@ export function TestFields(props: SlipFieldsProps) {
         const problem = problems.find((found) => found.measure === measure)?.text;
         const doubt = doubts.find((found) => found.measure === measure)?.text;
         const wrong = problem ?? (refused?.type === measure ? refused.message : undefined);
-        const before = last[measure];
-        const label =
-          measure === "temperature_c" ? `Temperature, ${units === "us" ? "°F" : "°C"}` : nameOf(measure);
-        const rung = {
-          label,
-          ladder: before?.ladder ?? [],
-          text: fields[measure] ?? "",
-          last: before?.text ?? "",
-          onText: (text: string) => setValue(`fields.${measure}`, text),
-        };
         return (
-          <Box key={measure} py="1.5" borderBottom="1px solid" borderColor="hairline">
-            <Flex align="center" gap="2">
-              <Box flex="1" minW="0">
-                <Text fontWeight="650" lineHeight="1.2">
-                  {label}
-                </Text>
-                {before !== undefined && (
-                  <Text
-                    fontSize="note"
-                    color="soft"
-                    lineHeight="1.3"
-                    title={whenText(before.at, zone, new Date())}
-                  >
-                    last {before.text}
-                  </Text>
-                )}
-              </Box>
-              {before !== undefined && <Rung {...rung} by={-1} />}
-              <Box w="6.25rem" flexShrink="0">
-                <Amount
-                  name={`fields.${measure}`}
-                  server={[measure]}
-                  label={label}
-                  labelHidden
-                  enterKeyHint="next"
-                  data-slip-field
-                  minH="48px"
-                  textAlign="center"
-                  fontSize="figure"
-                  fontWeight="700"
-                  borderColor={wrong === undefined && doubt === undefined ? "ink" : "accent"}
-                  onKeyDown={toTheNext}
-                />
-              </Box>
-              {before !== undefined && <Rung {...rung} by={1} />}
-            </Flex>
-            {problem !== undefined && (
-              <Text fontSize="note" color="accent" fontWeight="600" role="alert">
-                {problem}
-              </Text>
-            )}
-            {doubt !== undefined && problem === undefined && (
-              <Text fontSize="note" mt="1" borderLeft="3px solid" borderColor="rope" pl="2" role="status">
-                {doubt}
-              </Text>
-            )}
-          </Box>
+          <Row
+            key={measure}
+            measure={measure}
+            label={
+              measure === "temperature_c" ? `Temperature, ${units === "us" ? "°F" : "°C"}` : nameOf(measure)
+            }
+            text={fields[measure] ?? ""}
+            before={last[measure]}
+            zone={zone}
+            problem={problem}
+            doubt={doubt}
+            isWrong={wrong !== undefined}
+          />
         );
       })}
     </Grid>
   );
 }
+
+interface RowProps {
+  measure: Measure;
+  label: string;
+  text: string;
+  before: LastValue | undefined;
+  zone: string;
+  problem: string | undefined;
+  doubt: string | undefined;
+  isWrong: boolean;
+}
+
+/** One measure; drawn anew only where something of its own has changed. */
+const Row = memo(function Row({ measure, label, text, before, zone, problem, doubt, isWrong }: RowProps) {
+  const { setValue } = useFormContext<TestDraft>();
+  const rung = {
+    label,
+    ladder: before?.ladder ?? [],
+    text,
+    last: before?.text ?? "",
+    onText: (typed: string) => setValue(`fields.${measure}`, typed),
+  };
+  return (
+    <Box py="1.5" borderBottom="1px solid" borderColor="hairline">
+      <Flex align="center" gap="2">
+        <Box flex="1" minW="0">
+          <Text fontWeight="650" lineHeight="1.2">
+            {label}
+          </Text>
+          {before !== undefined && (
+            <Text fontSize="note" color="soft" lineHeight="1.3" title={whenText(before.at, zone, new Date())}>
+              last {before.text}
+            </Text>
+          )}
+        </Box>
+        {before !== undefined && <Rung {...rung} by={-1} />}
+        <Box w="6.25rem" flexShrink="0">
+          <Amount
+            name={`fields.${measure}`}
+            server={[measure]}
+            label={label}
+            labelHidden
+            enterKeyHint="next"
+            data-slip-field
+            minH="48px"
+            textAlign="center"
+            fontSize="figure"
+            fontWeight="700"
+            borderColor={isWrong || doubt !== undefined ? "accent" : "ink"}
+            onKeyDown={toTheNext}
+          />
+        </Box>
+        {before !== undefined && <Rung {...rung} by={1} />}
+      </Flex>
+      {problem !== undefined && (
+        <Text fontSize="note" color="accent" fontWeight="600" role="alert">
+          {problem}
+        </Text>
+      )}
+      {doubt !== undefined && problem === undefined && (
+        <Text fontSize="note" mt="1" borderLeft="3px solid" borderColor="rope" pl="2" role="status">
+          {doubt}
+        </Text>
+      )}
+    </Box>
+  );
+});
 
 /** Enter goes on to the next empty field; in the last one it saves. */
 function toTheNext(event: KeyboardEvent<HTMLInputElement>): void {

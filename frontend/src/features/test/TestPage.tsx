@@ -1,6 +1,6 @@
 import { Box, chakra, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { type ComponentProps, useEffect, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { choicesQuery, lastValuesQuery, logQuery, planQuery, poolQuery } from "../../api/queries";
 import type { Choices, LogLine, PoolHeaderData } from "../../api/types";
@@ -22,7 +22,7 @@ import { visitStore } from "../../lib/visit";
 import { KitOrder } from "./KitOrder";
 import { type LineState, QuickLine } from "./QuickLine";
 import { TestFields } from "./TestFields";
-import { type Fields, type TestDraft, useTestForm } from "./useTestForm";
+import { type Fields, type TestDraft, useReading, useTestForm } from "./useTestForm";
 import { VisualCheckCard } from "./VisualCheckCard";
 
 /** Look, then test: entered on one compact strip in the order of the user's own kit. */
@@ -161,14 +161,14 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
               />
             </Box>
           </Flex>
-          <TestFields
+          <ReadFields
+            poolId={head.id}
+            kitKey={kitKey}
             order={order}
             choices={choices}
-            last={last.data ?? {}}
+            last={last.data ?? NOTHING}
             zone={head.settings.time_zone}
             units={units}
-            problems={slip.read?.problems ?? []}
-            doubts={slip.read?.doubts ?? []}
           />
           {corrects === null && Object.keys(last.data ?? {}).length > 0 && (
             <SideButton mt="3" onClick={() => form.setValue("fields", sameAsLast())}>
@@ -217,6 +217,19 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
       </Grid>
     </KitForm>
   );
+}
+
+const NOTHING = {};
+
+interface ReadFieldsProps extends Omit<ComponentProps<typeof TestFields>, "problems" | "doubts"> {
+  poolId: string;
+  kitKey: string;
+}
+
+/** The fields with what the server says of them; the page around is not drawn anew by each key. */
+function ReadFields({ poolId, kitKey, ...fields }: ReadFieldsProps) {
+  const read = useReading(poolId, kitKey, fields.units);
+  return <TestFields {...fields} problems={read?.problems ?? []} doubts={read?.doubts ?? []} />;
 }
 
 function WhereToSample({ poolId, units }: { poolId: string; units: Units }) {

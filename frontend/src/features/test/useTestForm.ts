@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useWatch } from "react-hook-form";
 import { client, take } from "../../api/client";
 import { postOrKeep, SAVED } from "../../api/outbox";
 import { treatmentQuery } from "../../api/queries";
@@ -42,6 +43,41 @@ function compact(fields: Partial<Record<string, string>>): Record<string, string
   );
 }
 
+interface ReadBy {
+  poolId: string;
+  kitKey: string;
+  unit: "f" | "c";
+}
+
+const temperatureUnit = (units: Units) => (units === "us" ? ("f" as const) : ("c" as const));
+
+function askServer(
+  { poolId, kitKey, unit }: ReadBy,
+  what: { line?: string; fields?: Record<string, string> },
+): Promise<TestFormView> {
+  return take(
+    client.POST("/api/v1/pools/{pool_id}/slip/read", {
+      params: { path: { pool_id: poolId } },
+      body: { kit: kitKey, temperature_unit: unit, fields: {}, ...what },
+    }),
+  );
+}
+
+/** What the server makes of the fields as they are typed; only who calls this is drawn anew by a key. */
+export function useReading(poolId: string, kitKey: string, units: Units): TestFormView | undefined {
+  const fields = useWatch<TestDraft, "fields">({ name: "fields" });
+  const typed = useDebounced(compact(fields), 200);
+  const by = { poolId, kitKey, unit: temperatureUnit(units) };
+  const read = useQuery({
+    queryKey: ["slip", poolId, kitKey, by.unit, typed],
+    queryFn: () => askServer(by, { fields: typed }),
+    enabled: Object.keys(typed).length > 0,
+    placeholderData: (before) => before,
+    retry: false,
+  });
+  return read.data;
+}
+
 interface TestFormOptions {
   poolId: string;
   kitKey: string;
@@ -63,27 +99,8 @@ export function useTestForm({ poolId, kitKey, units, corrects, start, ready, onS
     draft: `${corrects ?? poolId}.slip`,
     send: save,
   });
-  const fields = kit.form.watch("fields");
-  const unit = units === "us" ? ("f" as const) : ("c" as const);
-  const typed = useDebounced(compact(fields), 200);
+  const unit = temperatureUnit(units);
   const at_pool = { path: { pool_id: poolId } };
-
-  const read = useQuery({
-    queryKey: ["slip", poolId, kitKey, unit, typed],
-    queryFn: () => askServer({ fields: typed }),
-    enabled: Object.keys(typed).length > 0,
-    placeholderData: (before) => before,
-    retry: false,
-  });
-
-  function askServer(what: { line?: string; fields?: Record<string, string> }): Promise<TestFormView> {
-    return take(
-      client.POST("/api/v1/pools/{pool_id}/slip/read", {
-        params: { path: { pool_id: poolId } },
-        body: { kit: kitKey, temperature_unit: unit, fields: {}, ...what },
-      }),
-    );
-  }
 
   function testBody(draft: TestDraft) {
     return {
@@ -147,8 +164,6 @@ export function useTestForm({ poolId, kitKey, units, corrects, start, ready, onS
 
   return {
     kit,
-    read: read.data,
-    offline: read.isError,
-    readLine: (line: string) => askServer({ line }),
+    readLine: (line: string) => askServer({ poolId, kitKey, unit }, { line }),
   };
 }

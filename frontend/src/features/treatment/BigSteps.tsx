@@ -156,7 +156,7 @@ function BigStep({ line, zone }: { line: TreatmentStep; zone: string }) {
         </Text>
       )}
       {step.cautions.length > 0 && (
-        <Caution py="2">
+        <Caution py="2" mt="3">
           <CautionLine step={step} hazardous={isHazardous(step.hazard)} full={line.first_telling} />
         </Caution>
       )}
