@@ -51,6 +51,12 @@ async def test_a_plan_carries_the_doubt_that_the_salt_left(api: Api) -> None:
     assert wide[0.4] > 1.5 * wide[0.02]
 
 
+async def test_a_volume_that_may_be_anything_is_none(api: Api) -> None:
+    basin = {"unit": "ft", "volume": "20000", "volume_uncertainty": 0.9}
+    reply = await api.client.post("/api/v1/basins/preview", json=basin)
+    assert (reply.status_code, reply.json()["error"]["field"]) == (422, "volume_uncertainty")
+
+
 async def test_a_town_by_its_letters_and_by_the_place(api: Api) -> None:
     found = await api.get("/towns?find=portland&time_zone=America/New_York")
     assert (found[0]["name"], found[0]["region"]) == ("Portland", "ME")

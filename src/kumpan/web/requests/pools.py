@@ -10,7 +10,7 @@ from kumpan.core.journal import BasinMeasured, EquipmentSet, SettingsMade
 from kumpan.core.messages import Message, Verbatim
 from kumpan.core.pool.equipment import Chlorination, Filter, Surface, Traits, refuse_if_out_of_scope
 from kumpan.core.pool.plan_drawing import Fixture, FixtureKind
-from kumpan.core.pool.salt_rise import SaltReading
+from kumpan.core.pool.salt_rise import UNUSABLE_SHARE, SaltReading
 from kumpan.core.pool.shapes import DepthPoint, Part, ShapeKind, volume_l
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.typed import Dimension, read_quantity
@@ -79,7 +79,7 @@ class BasinTyped(Strict):
     volume: Typed = ""
     volume_unit: VolumeUnit = "gal"
     volume_is_unknown: StrictBool = False
-    volume_uncertainty: Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)] | None = None
+    volume_uncertainty: Annotated[float, Field(ge=0, le=UNUSABLE_SHARE, allow_inf_nan=False)] | None = None
 
     def to_core(self) -> BasinMeasured:
         parts = tuple(part.to_core(self.unit, f"parts.{i}") for i, part in enumerate(self.parts))
