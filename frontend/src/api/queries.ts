@@ -1,5 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
-import type { Units } from "../lib/units";
+import { temperatureUnit, type Units } from "../lib/units";
 import { client, take } from "./client";
 import type { PlanRequest, Severity, TrainingMove } from "./types";
 
@@ -115,7 +115,7 @@ export const lastValuesQuery = (pool_id: string, units: Units) =>
     queryFn: () =>
       take(
         client.GET("/api/v1/pools/{pool_id}/slip/last", {
-          params: { path: { pool_id }, query: { temperature_unit: units === "us" ? "f" : "c" } },
+          params: { path: { pool_id }, query: { temperature_unit: temperatureUnit(units) } },
         }),
       ),
   });

@@ -24,6 +24,9 @@ export function basinText(basin: { volume_l: number; volume_is_unknown: boolean 
   return basin.volume_is_unknown ? `volume not known, amounts for each ${text}` : text;
 }
 
+/** The unit of a temperature that is typed without one. */
+export const temperatureUnit = (units: Units) => (units === "us" ? ("f" as const) : ("c" as const));
+
 export function temperatureText(celsius: number, units: Units): string {
   return units === "us" ? `${Math.round((celsius * 9) / 5 + 32)} °F` : `${Math.round(celsius)} °C`;
 }

@@ -6,7 +6,7 @@ import { treatmentQuery } from "../../api/queries";
 import type { Measure, TestFormView, VisualCheckIn } from "../../api/types";
 import { type Kit, useKit } from "../../forms/kit";
 import { personId } from "../../lib/person";
-import type { Units } from "../../lib/units";
+import { temperatureUnit, type Units } from "../../lib/units";
 import { useDebounced } from "../../lib/useDebounced";
 
 export type Fields = Partial<Record<Measure, string>>;
@@ -48,8 +48,6 @@ interface ReadBy {
   kitKey: string;
   unit: "f" | "c";
 }
-
-const temperatureUnit = (units: Units) => (units === "us" ? ("f" as const) : ("c" as const));
 
 function askServer(
   { poolId, kitKey, unit }: ReadBy,
