@@ -35,15 +35,16 @@ def test_a_round_of_five_stops_goes_on_without_a_network(open_page: OpenPage) ->
             by_the_worker(page)
     stops = [{"id": path.rpartition("/")[2], "name": f"No signal {n}"} for n, path in enumerate(paths, 1)]
     page.evaluate(f"localStorage.setItem('kumpan.round', {json.dumps(json.dumps(stops))})")
-    enter_a_test(page, paths[0], "7.41")
+    for number in (0, 1):
+        enter_a_test(page, paths[number], f"7.4{number + 1}")
+        page.wait_for_url(f"**{paths[number]}/sheet*")  # the form is left once the server has all of it
+    by_the_worker(page)
     expect(page.get_by_text("not sent yet", exact=False)).to_have_count(0)
-    enter_a_test(page, paths[1], "7.42")
-    page.wait_for_load_state("networkidle")
 
     page.context.set_offline(True)
-    for number in (2, 3):
+    for number, waiting in ((2, 2), (3, 4)):
         enter_a_test(page, paths[number], f"7.4{number + 1}")
-        expect(page.get_by_text("not sent yet", exact=False)).to_be_visible()
+        expect(page.get_by_text(f"{waiting} entries are not sent yet", exact=False)).to_be_visible()
     page.close()  # the phone goes into the pocket, and the app is swept away
 
     again = page.context.new_page()
@@ -62,6 +63,25 @@ def test_a_round_of_five_stops_goes_on_without_a_network(open_page: OpenPage) ->
         tests = [line for line in log if line["kind"] == "test"]
         assert [line["fields"]["ph"] for line in tests] == [f"7.4{number}"]
         assert len([line for line in log if line["kind"] == "look"]) == 1
+
+
+def test_what_was_on_its_way_when_the_app_was_closed_is_sent_when_it_is_opened_again(
+    open_page: OpenPage,
+) -> None:
+    page = open_page(BLANK, PHONE)
+    path = set_up(page, "Swept away")
+    page.goto(f"{path}/slip")
+    page.route("**/api/v1/pools/*/tests", lambda route: None)  # one bar of signal: never an answer
+    page.get_by_label("pH", exact=True).fill("7.46")
+    with page.expect_request("**/api/v1/pools/*/tests"):
+        page.get_by_role("button", name=re.compile("^Save")).click()
+    page.close()
+
+    again = page.context.new_page()
+    with again.expect_response("**/api/v1/pools/*/tests"):
+        again.goto(path)
+    log = again.request.get(f"/api/v1{path}/log").json()
+    assert [line["fields"]["ph"] for line in log if line["kind"] == "test"] == ["7.46"]
 
 
 def test_it_says_that_what_is_shown_was_known_earlier(open_page: OpenPage) -> None:

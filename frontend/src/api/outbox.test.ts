@@ -133,6 +133,26 @@ describe("what the server has not answered yet", () => {
     expect(kept.has("kumpan.outbox")).toBe(false);
   });
 
+  it("is on this device while the answer is on its way, and sent by the app that is opened next", async () => {
+    const first = await anotherTab();
+    vi.stubGlobal("fetch", () => new Promise(() => undefined)); // no answer, and no end of waiting for it
+    void tell(first.postOrKeep, "1", "A look");
+    await vi.waitFor(async () => expect(await readWaiting()).toHaveLength(1));
+    expect(first.outbox.get()).toEqual([]); // it is going, it does not wait yet
+
+    const reopened = await anotherTab();
+    expect(reopened.outbox.get()).toMatchObject([{ what: "A look", refused: null }]);
+    vi.stubGlobal("fetch", async () => ok());
+    await reopened.sendWaiting();
+    expect(await readWaiting()).toEqual([]);
+  });
+
+  it("leaves nothing behind where it is refused at once", async () => {
+    answers.push(refused(422));
+    await expect(told("1", "A look")).rejects.toThrow("Already there.");
+    expect(await readWaiting()).toEqual([]);
+  });
+
   it("survives in two tabs that keep at the same time", async () => {
     const other = await anotherTab();
     await Promise.all([told("1", "A look"), tell(other.postOrKeep, "2", "A tick"), told("3", "A test")]);

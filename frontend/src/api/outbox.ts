@@ -57,7 +57,13 @@ export async function sendAgain(id: string): Promise<void> {
   await sendWaiting();
 }
 
-/** Post, or keep it on this device when the server does not answer; what is refused at once is thrown. */
+/** On their way for the first time: on this device already, and not told to wait before they have to. */
+const going = new Set<string>();
+
+/**
+ * Post, or keep it on this device when the server does not answer; what is refused at once is thrown.
+ * It is kept before it is sent: an app that is swept away before the answer has lost nothing, and sends it again.
+ */
 export async function postOrKeep<P extends Posts>(
   path: P,
   params: PostParams<P>,
@@ -65,13 +71,29 @@ export async function postOrKeep<P extends Posts>(
   what: string,
 ): Promise<PostAnswer<P> | typeof SAVED> {
   const timed = { ...body, at: body.at ?? new Date().toISOString() };
+  const one: Waiting = { path, params, body: timed, what, refused: null };
+  going.add(body.id);
+  await writeWaiting(one);
   try {
-    return (await post(path, params, body)) as PostAnswer<P>;
+    const answer = (await post(path, params, body)) as PostAnswer<P>;
+    await arrived(body.id);
+    return answer;
   } catch (error) {
-    if (!(error instanceof Trouble) || !UNSENT.includes(error.status)) throw error;
-    await put({ path, params, body: timed, what, refused: null });
+    if (!(error instanceof Trouble) || !UNSENT.includes(error.status)) {
+      await arrived(body.id);
+      throw error;
+    }
+    going.delete(body.id);
+    await put(one);
     return SAVED;
   }
+}
+
+/** The server has answered: nothing of it is left here, in no tab. */
+async function arrived(id: string): Promise<void> {
+  await dropWaiting(id);
+  going.delete(id);
+  tabs?.postMessage("changed");
 }
 
 // What waits is of many kinds at once; each was checked against the client's types when it was told.
@@ -131,7 +153,8 @@ async function put(one: Waiting): Promise<void> {
 }
 
 async function reread(): Promise<void> {
-  show((await readWaiting()) ?? waiting);
+  const found = await readWaiting();
+  if (found !== null) show(found.filter(({ body }) => !going.has(body.id)));
 }
 
 function show(next: readonly Waiting[]): void {
