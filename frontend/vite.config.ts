@@ -2,17 +2,30 @@ import react from "@vitejs/plugin-react";
 import { loadEnv } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
 import { defineConfig } from "vitest/config";
+import { drawnAtOnce } from "./vite.first.ts";
 import { guide } from "./vite.guide.ts";
 import { OFFLINE } from "./vite.pwa.ts";
 
 export default defineConfig({
-  plugins: [guide(), react(), VitePWA(OFFLINE)],
+  plugins: [guide(), react(), drawnAtOnce(), VitePWA(OFFLINE)],
   build: {
     target: "es2022",
     sourcemap: false,
+    modulePreload: { polyfill: false },
     chunkSizeWarningLimit: 900,
     // No property of ours or of a library does something when it is read: the themes of components nobody uses go.
-    rolldownOptions: { treeshake: { propertyReadSideEffects: false } },
+    rolldownOptions: {
+      treeshake: { propertyReadSideEffects: false },
+      // Two scripts for the first page: what asks, and what draws. Twenty would come one after the other.
+      output: {
+        codeSplitting: {
+          groups: [
+            { name: "asks", test: /app\/main\.ts$/, priority: 2 },
+            { name: "draws", test: /app\/start\.tsx$/, priority: 1 },
+          ],
+        },
+      },
+    },
   },
   // The host stays the page's own: the server takes no post whose origin is another one.
   server: {
@@ -43,7 +56,13 @@ export default defineConfig({
     coverage: {
       provider: "v8",
       include: ["src/**/*.{ts,tsx}"],
-      exclude: ["src/testing/**", "src/api/schema.ts", "src/**/*.test.*", "src/app/main.tsx"],
+      exclude: [
+        "src/testing/**",
+        "src/api/schema.ts",
+        "src/**/*.test.*",
+        "src/app/main.ts",
+        "src/app/start.tsx",
+      ],
       reporter: ["text-summary"],
       thresholds: { lines: 80 },
     },

@@ -141,7 +141,7 @@ def test_the_pins_of_python_carry_their_hashes() -> None:
 
 
 NO_COMPONENT = {
-    "app/main.tsx",
+    "app/start.tsx",
     "app/router.tsx",
 }  # they put the app together; Shell.test.tsx loads every station
 

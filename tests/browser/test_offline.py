@@ -71,7 +71,7 @@ def test_what_was_on_its_way_when_the_app_was_closed_is_sent_when_it_is_opened_a
     page = open_page(BLANK, PHONE)
     path = set_up(page, "Swept away")
     page.goto(f"{path}/slip")
-    page.route("**/api/v1/pools/*/tests", lambda route: None)  # one bar of signal: never an answer
+    page.route("**/api/v1/pools/*/tests", lambda _: None)  # one bar of signal: never an answer
     page.get_by_label("pH", exact=True).fill("7.46")
     with page.expect_request("**/api/v1/pools/*/tests"):
         page.get_by_role("button", name=re.compile("^Save")).click()

@@ -1,5 +1,6 @@
 """What is missing is installed once, and made again only when what it is made from changed."""
 
+import gzip
 import re
 import threading
 from importlib import metadata
@@ -37,7 +38,9 @@ def ran(tree: Path, monkeypatch: pytest.MonkeyPatch) -> list[list[str]]:
         if "openapi-typescript" in command:
             packages.SCHEMA.write_text("types")
         if "build" in command:
-            packages.DIST.mkdir(exist_ok=True)
+            (packages.DIST / "assets").mkdir(exist_ok=True, parents=True)
+            (packages.DIST / "assets/index.js").write_text("a script")
+            (packages.DIST / "assets/icon.png").write_text("a picture, packed by itself")
 
     monkeypatch.setattr(packages, "_run", note)
     return commands
@@ -64,7 +67,7 @@ def test_types_that_somebody_removed_are_made_again(ran: list[list[str]]) -> Non
     assert len(ran) == 2
 
 
-@pytest.mark.parametrize("name", ["src/App.tsx", "index.html", "vite.config.ts", "public/worker.js", "package-lock.json"])  # fmt: skip
+@pytest.mark.parametrize("name", ["src/App.tsx", "index.html", "vite.config.ts", "vite.pwa.ts", "public/worker.js", "package-lock.json", "../docs/guide/readings.md"])  # fmt: skip
 def test_the_screens_are_built_again_when_an_input_changed(
     tree: Path, ran: list[list[str]], name: str
 ) -> None:
@@ -72,10 +75,17 @@ def test_the_screens_are_built_again_when_an_input_changed(
     packages.ensure_build()
     assert len(ran) == 1
     file = tree / "frontend" / name
-    file.parent.mkdir(exist_ok=True)
+    file.parent.mkdir(exist_ok=True, parents=True)
     file.write_text("something new")
     packages.ensure_build()
     assert len(ran) == 2
+
+
+@pytest.mark.usefixtures("ran")
+def test_a_build_is_packed_for_browsers() -> None:
+    packages.ensure_build()
+    assert gzip.decompress((packages.DIST / "assets/index.js.gz").read_bytes()) == b"a script"
+    assert not (packages.DIST / "assets/icon.png.gz").exists()
 
 
 def test_a_note_beside_the_inputs_builds_nothing(tree: Path, ran: list[list[str]]) -> None:

@@ -32,7 +32,7 @@ const Dialog = chakra("dialog", {
     borderRadius: "12px",
     border: "1px solid",
     borderColor: "hairline",
-    _backdrop: { bg: "blackAlpha.600" },
+    _backdrop: { bg: "shade" },
   },
 });
 

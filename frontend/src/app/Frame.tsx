@@ -241,7 +241,7 @@ const Sheet = chakra("dialog", {
     borderTopRadius: "14px",
     border: "1px solid",
     borderColor: "hairline",
-    _backdrop: { bg: "blackAlpha.600" },
+    _backdrop: { bg: "shade" },
   },
 });
 

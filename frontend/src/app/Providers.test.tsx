@@ -3,6 +3,7 @@ import { render, screen } from "@testing-library/react";
 import { expect, it } from "vitest";
 import { modeStore } from "../theme/mode";
 import { Providers } from "./Providers";
+import { newQueryClient } from "./queryClient";
 
 function Inside() {
   return <p>{useQueryClient() ? "asks the server" : "alone"}</p>;
@@ -11,7 +12,7 @@ function Inside() {
 it("gives every screen the theme, its light, and a way to ask the server", () => {
   modeStore.set("dusk");
   render(
-    <Providers>
+    <Providers queries={newQueryClient()}>
       <Inside />
     </Providers>,
   );

@@ -1,10 +1,12 @@
 import { createBrowserRouter } from "react-router";
+import { BoardPage } from "../features/board/BoardPage";
 import { EmergencyPage } from "../features/emergency/EmergencyPage";
 import { Broken } from "./Broken";
 import { Go } from "./Go";
 import { Shell } from "./Shell";
 
-// The emergency page is in the first load: it must open without a server. Every station is lazy.
+// In the first load: the emergency page, which must open without a server, and Today, where most begin. Every
+// other station is lazy.
 export const router = createBrowserRouter([
   {
     element: <Shell />,
@@ -25,14 +27,13 @@ export const router = createBrowserRouter([
       },
       {
         path: "/pools/:poolId",
-        lazy: async () => ({ Component: (await import("../features/board/BoardPage")).BoardPage }),
+        element: <BoardPage />,
       },
       {
         path: "/pools/:poolId/slip",
         lazy: async () => {
           const Component = (await import("../features/test/TestPage")).TestPage;
           // Where a saved test leads is loaded while one still types.
-          void import("../features/board/BoardPage");
           void import("../features/treatment/TreatmentPage");
           return { Component };
         },

@@ -17,8 +17,8 @@ it("lists what is due, each with how late it is", async () => {
 it("takes a look in one tap", async () => {
   const { user } = render(<DueCard poolId={SALT.id} />);
   await user.click(await screen.findByText("Clear, level right"));
-  expect(sentTo("/looks")).toMatchObject([{ clarity: "clear", level: "normal" }]);
   expect(await screen.findByText("Looked: clear, level right.")).toBeTruthy();
+  expect(sentTo("/looks")).toMatchObject([{ clarity: "clear", level: "normal" }]);
 });
 
 it("says when the next is, where nothing is due", async () => {

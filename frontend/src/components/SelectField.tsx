@@ -13,7 +13,14 @@ interface SelectFieldProps {
 }
 
 const Label = chakra("label", {
-  base: { display: "block", fontSize: "note", color: "soft", fontWeight: "500", mb: "1.5" },
+  base: {
+    display: "block",
+    fontSize: "note",
+    lineHeight: "1.25rem",
+    color: "soft",
+    fontWeight: "500",
+    mb: "1.5",
+  },
 });
 const List = chakra("select", {
   base: {
@@ -41,8 +48,8 @@ export function SelectField({
 }: SelectFieldProps) {
   const id = useId();
   return (
-    <Box w="100%">
-      <Label htmlFor={id} srOnly={labelHidden}>
+    <Box w="100%" minW="0">
+      <Label htmlFor={id} {...(labelHidden && { srOnly: true })}>
         {label}
       </Label>
       <List

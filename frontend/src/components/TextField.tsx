@@ -1,7 +1,37 @@
-import { Field, Input, type InputProps } from "@chakra-ui/react";
-import type { Ref } from "react";
+import { Box, chakra, type HTMLChakraProps } from "@chakra-ui/react";
+import { type Ref, useId } from "react";
 
-interface TextFieldProps extends Omit<InputProps, "onChange" | "ref"> {
+const Label = chakra("label", {
+  base: {
+    display: "block",
+    fontSize: "note",
+    lineHeight: "1.25rem",
+    color: "soft",
+    fontWeight: "500",
+    mb: "1.5",
+  },
+});
+const Typed = chakra("input", {
+  base: {
+    display: "block",
+    w: "100%",
+    minW: "0",
+    minH: "44px",
+    px: "3",
+    bg: "card",
+    border: "1.5px solid",
+    borderColor: "control",
+    borderRadius: "10px",
+    fontSize: "lead",
+    lineHeight: "1.25rem",
+    appearance: "none",
+    _invalid: { borderColor: "accent" },
+    _disabled: { opacity: "0.5", cursor: "not-allowed" },
+  },
+});
+const Said = chakra("p", { base: { color: "soft", fontSize: "note", lineHeight: "1rem", mt: "1.5" } });
+
+interface TextFieldProps extends Omit<HTMLChakraProps<"input">, "onChange" | "ref"> {
   label: string;
   help?: string | undefined;
   problem?: string | null | undefined;
@@ -23,33 +53,27 @@ export function TextField({
   onText,
   ...input
 }: TextFieldProps) {
+  const id = useId();
+  const wrong = Boolean(problem);
+  const said = wrong ? problem : help;
   return (
-    <Field.Root invalid={Boolean(problem) || invalid}>
-      <Field.Label fontSize="note" color="soft" fontWeight="500" srOnly={labelHidden}>
+    <Box w="100%" minW="0" position="relative">
+      <Label htmlFor={id} {...(labelHidden && { srOnly: true })}>
         {label}
-      </Field.Label>
-      <Input
-        minH="44px"
-        bg="card"
-        border="1.5px solid"
-        borderColor="control"
-        borderRadius="10px"
-        fontSize="lead"
+      </Label>
+      <Typed
+        id={id}
         autoComplete="off"
+        aria-invalid={wrong || invalid || undefined}
+        aria-describedby={said ? `${id}-said` : undefined}
         onChange={(event) => onText(event.target.value)}
         {...input}
       />
-      {problem ? (
-        <Field.ErrorText color="accent" fontSize="note" fontWeight="600">
-          {problem}
-        </Field.ErrorText>
-      ) : (
-        help && (
-          <Field.HelperText color="soft" fontSize="note">
-            {help}
-          </Field.HelperText>
-        )
+      {said && (
+        <Said id={`${id}-said`} {...(wrong && { "aria-live": "polite", color: "accent", fontWeight: "600" })}>
+          {said}
+        </Said>
       )}
-    </Field.Root>
+    </Box>
   );
 }

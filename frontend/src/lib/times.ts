@@ -1,12 +1,22 @@
+/** A browser takes longer to make one of these than to use it a hundred times. */
+const made = new Map<string, Intl.DateTimeFormat>();
+
+function formatOf(locale: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = `${locale} ${Object.entries(options).join(" ")}`;
+  const known = made.get(key) ?? new Intl.DateTimeFormat(locale, options);
+  made.set(key, known);
+  return known;
+}
+
 /** Clock times on the pool's own clock, not the device's. */
 export function clock(at: string, zone: string): string {
-  return new Intl.DateTimeFormat("en-US", { hour: "numeric", minute: "2-digit", timeZone: zone })
+  return formatOf("en-US", { hour: "numeric", minute: "2-digit", timeZone: zone })
     .format(new Date(at))
     .replaceAll("\u202f", " ");
 }
 
 export function dayName(at: string, zone: string): string {
-  return new Intl.DateTimeFormat("en-US", {
+  return formatOf("en-US", {
     weekday: "short",
     month: "short",
     day: "numeric",
@@ -15,7 +25,7 @@ export function dayName(at: string, zone: string): string {
 }
 
 export function dayKey(at: string, zone: string): string {
-  return new Intl.DateTimeFormat("en-CA", { timeZone: zone }).format(new Date(at));
+  return formatOf("en-CA", { timeZone: zone }).format(new Date(at));
 }
 
 /** "18:40 today", "18:40 yesterday", "18:40 on Tue, Jun 2". */
@@ -28,12 +38,12 @@ export function whenText(at: string, zone: string, now: Date): string {
 }
 
 export function weekday(at: string, zone: string): string {
-  return new Intl.DateTimeFormat("en-US", { weekday: "short", timeZone: zone }).format(new Date(at));
+  return formatOf("en-US", { weekday: "short", timeZone: zone }).format(new Date(at));
 }
 
 /** "Jun 2", for an axis. */
 export function dayOfMonth(at: number, zone: string): string {
-  return new Intl.DateTimeFormat("en-US", { month: "short", day: "numeric", timeZone: zone }).format(at);
+  return formatOf("en-US", { month: "short", day: "numeric", timeZone: zone }).format(at);
 }
 
 /** "45 min", "2 h", "1 h 35 min", "3 days": a span of minutes. */

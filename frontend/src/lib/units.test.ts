@@ -18,6 +18,9 @@ describe("what is shown in the reader's units", () => {
 
   it("has its thousands apart, and volumes rounded as one says them", () => {
     expect(grouped(22400)).toBe("22,400");
+    const browsers = new Intl.NumberFormat("en-US", { maximumFractionDigits: 3 });
+    for (const value of [0, 7, 999, 1000, 12_345.5, 0.125, 1_234_567.891, -1234, 0.1 + 0.2])
+      expect(grouped(value)).toBe(browsers.format(value));
     expect(volumeText(84_790.15, "us")).toBe("22,400 gal");
     expect(volumeText(84_790.15, "metric")).toBe("84,800 L");
   });

@@ -1,41 +1,27 @@
 import { createSystem, defaultBaseConfig, defineConfig } from "@chakra-ui/react";
-import {
-  breakpoints,
-  buttonRecipe,
-  cssVarsPrefix,
-  cssVarsRoot,
-  fieldSlotRecipe,
-  globalCss,
-  headingRecipe,
-  inputRecipe,
-  linkRecipe,
-  semanticTokens,
-  textStyles,
-  tokens,
-} from "@chakra-ui/react/theme";
+import { recipes } from "./recipes";
+import { scale } from "./scale";
 
-// Chakra's own theme without the recipes of components that no screen has: they would be a seventh of the first load.
-const chakra = defineConfig({
-  preflight: true,
-  cssVarsPrefix,
-  cssVarsRoot,
-  globalCss,
-  theme: {
-    breakpoints,
-    tokens,
-    semanticTokens,
-    textStyles,
-    recipes: { button: buttonRecipe, heading: headingRecipe, input: inputRecipe, link: linkRecipe },
-    slotRecipes: { field: fieldSlotRecipe },
-  },
-});
-
+// Not Chakra's own theme: its palettes are half a thousand variables that no screen names, set before the first one.
 // The only place for colors: paper (default), sun (most contrast), dusk (dark).
 const config = defineConfig({
+  preflight: true,
+  cssVarsPrefix: "k",
   conditions: { sun: "[data-mode=sun] &", dusk: "[data-mode=dusk] &" },
   theme: {
+    breakpoints: { sm: "480px", md: "768px", lg: "1024px", xl: "1280px" },
+    recipes,
     tokens: {
+      spacing: scale,
+      sizes: scale,
+      radii: { full: { value: "9999px" } },
+      colors: {
+        white: { value: "#ffffff" },
+        black: { value: "#000000" },
+        shade: { value: "rgba(0, 0, 0, 0.64)" },
+      },
       fonts: {
+        mono: { value: "ui-monospace, monospace" },
         body: { value: "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif" },
         heading: { value: "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif" },
       },
@@ -71,8 +57,14 @@ const config = defineConfig({
       lineHeight: "1.4",
       fontVariantNumeric: "tabular-nums",
     },
+    "*::placeholder": { color: "soft", opacity: "0.8" },
+    "*::selection": { bg: "band" },
     // What is focused by keys never lies under the bar at the foot of a phone (WCAG 2.4.11).
-    html: { scrollPaddingBottom: { base: "9.5rem", lg: "1rem" } },
+    html: {
+      scrollPaddingBottom: { base: "9.5rem", lg: "1rem" },
+      "--global-color-border": "colors.hairline",
+      "--global-font-mono": "fonts.mono",
+    },
     "[data-mode=dusk]": { colorScheme: "dark" },
     "*:focus-visible": { outline: "3px solid {colors.rope}", outlineOffset: "2px" },
     "*, *::before, *::after": {
@@ -91,4 +83,4 @@ const config = defineConfig({
   },
 });
 
-export const system = createSystem(defaultBaseConfig, chakra, config);
+export const system = createSystem(defaultBaseConfig, config);

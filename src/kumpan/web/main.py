@@ -11,15 +11,14 @@ from typing import Any
 
 import structlog
 from fastapi import Depends, FastAPI
-from fastapi.responses import FileResponse, JSONResponse, Response
+from fastapi.responses import JSONResponse
 from starlette.middleware.gzip import GZipMiddleware
-from starlette.staticfiles import StaticFiles
 
 from kumpan.services.people.throttle import Throttle
 from kumpan.services.workers import WORKERS
 from kumpan.settings import Settings
 from kumpan.storage.transaction import Database
-from kumpan.web import errors, health
+from kumpan.web import errors, front_end, health
 from kumpan.web.again import Again
 from kumpan.web.auth.authentication import Authentication
 from kumpan.web.auth.door import AT_HOME, Door
@@ -155,7 +154,7 @@ def build_app(
     app.add_middleware(Security, hosts=door.hosts, strict_transport=door.strict_transport)
     app.add_middleware(Watching, token=metrics_token)
     if static_dir is not None:
-        _serve_front_end(app, static_dir)
+        front_end.install(app, static_dir)
     return app
 
 
@@ -182,22 +181,6 @@ def _collect_seldom() -> None:
     gc.collect()
     gc.freeze()
     gc.set_threshold(20_000, 20, 20)
-
-
-def _serve_front_end(app: FastAPI, static_dir: Path) -> None:
-    """Hashed assets for ever, the page itself always fresh; unknown paths are the app's own routes."""
-    app.mount("/assets", StaticFiles(directory=static_dir / "assets"), name="assets")
-    index = static_dir / "index.html"
-
-    @app.get("/{path:path}", include_in_schema=False)
-    def page(path: str) -> Response:
-        if path.startswith("api/"):
-            return errors.error_response(404, "http", "There is nothing at this address.")
-        file = (static_dir / path).resolve()
-        inside = file.is_relative_to(static_dir.resolve())
-        if path and inside and file.is_file():
-            return FileResponse(file, headers={"Cache-Control": "no-cache"})
-        return FileResponse(index, headers={"Cache-Control": "no-cache"})
 
 
 def create_app() -> OwnLoop:

@@ -110,9 +110,9 @@ def index_notes(before: Readings, after: Readings, traits: Traits) -> tuple[Find
     ):
         return ()
     what = (
-        Message("softer than cement likes; keep pH toward the upper rope")
+        Message("softer than cement likes; keep pH toward the upper end of its range")
         if then < low
-        else Message("scaling; keep pH toward the lower rope")
+        else Message("scaling; keep pH toward the lower end of its range")
     )
     text = Message(
         "After this plan the scaling index is {then}: {what}.",

@@ -1,0 +1,19 @@
+import type { QueryClient } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { RouterProvider } from "react-router";
+import { Providers } from "./Providers";
+import { router } from "./router";
+
+/** Draws the app; `queries` may have asked the server already. */
+export function start(queries: QueryClient): void {
+  const root = document.getElementById("root");
+  if (root === null) return;
+  createRoot(root).render(
+    <StrictMode>
+      <Providers queries={queries}>
+        <RouterProvider router={router} />
+      </Providers>
+    </StrictMode>,
+  );
+}
