@@ -6,7 +6,7 @@ from collections.abc import Callable
 import pytest
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import BLANK, PHONE, OpenPage, as_person, pool_of, serious_findings, set_up, until
+from tests.browser.conftest import BLANK, PHONE, OpenPage, pool_of, serious_findings, set_up, until
 
 pytestmark = pytest.mark.browser
 
@@ -271,59 +271,6 @@ def test_telling_what_happened_and_a_wrong_value(open_page: OpenPage) -> None:
     amount.fill("1 m3")
     page.get_by_role("button", name="Keep it").click()
     expect(page.get_by_text("264 gal").first).to_be_visible()
-
-
-VIEWS = [
-    "/",
-    "/pools/new",
-    "/shelf",
-    "/emergency",
-    "{pool}",
-    "{pool}/slip",
-    "{pool}/sheet",
-    "{pool}/log",
-    "{pool}/setup",
-    "{pool}/what-is-it",
-    "{pool}/care",
-    "{pool}/care/benches",
-    "{pool}/care/calendar",
-    "{pool}/care/do/cell",
-    "{pool}/season",
-    "{pool}/notice",
-    "{pool}/rescue",
-    "{pool}/report",
-    "/round",
-    "/practice",
-]
-
-
-def test_no_view_scrolls_sideways_on_a_phone(open_page: OpenPage) -> None:
-    page = open_page(BLANK, PHONE)
-    pool, wide = pool_of(page, "Millrace Close"), []
-    as_person(page, "Tomas Lind")
-    for view in VIEWS:
-        page.goto(view.format(pool=pool))
-        page.wait_for_load_state("networkidle")
-        over = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
-        if over > 0:
-            wide.append((view, over))
-    assert wide == []
-
-
-@pytest.mark.parametrize("view", VIEWS)
-def test_axe_finds_nothing_serious_in_any_light(open_page: OpenPage, view: str) -> None:
-    """All of it by day; in another light only colors are other ones."""
-    page = open_page(BLANK)
-    as_person(page, "Tomas Lind")
-    page.goto(view.format(pool=pool_of(page, "Millrace Close")))
-    page.wait_for_load_state("networkidle")
-    page.get_by_label("Settings").click()
-    lights = page.get_by_role("combobox", name="Light")
-    assert serious_findings(page) == []
-    for light in ("sun", "dusk"):
-        lights.select_option(light)
-        expect(page.locator(f"html[data-mode={light}]")).to_be_attached()
-        assert serious_findings(page, ["color-contrast"]) == [], light
 
 
 def test_the_emergency_page_needs_no_server(open_page: OpenPage) -> None:

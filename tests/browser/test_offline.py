@@ -6,6 +6,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from kumpan.tools.packages import FRONTEND
 from tests.browser.conftest import BLANK, PHONE, OpenPage, keep, set_up, until
 
 pytestmark = pytest.mark.browser
@@ -82,6 +83,24 @@ def test_what_was_on_its_way_when_the_app_was_closed_is_sent_when_it_is_opened_a
         again.goto(path)
     log = again.request.get(f"/api/v1{path}/log").json()
     assert [line["fields"]["ph"] for line in log if line["kind"] == "test"] == ["7.46"]
+
+
+def test_a_photo_taken_without_a_network_waits_with_the_rest(open_page: OpenPage) -> None:
+    page = open_page("/", PHONE, worker=True)
+    by_the_worker(page)
+    path = set_up(page, "Dark corner")
+    by_the_worker(page)
+    page.get_by_text("Note, time, photo").click()
+    page.context.set_offline(True)
+    photo = page.locator("input[type=file]").first
+    photo.set_input_files(FRONTEND / "public/icon-512.png")
+    expect(page.get_by_text("The photo is kept on this device", exact=False)).to_be_visible()
+    expect(page.get_by_text("One entry is not sent yet", exact=False)).to_be_visible()
+    assert page.request.get(f"/api/v1{path}/photos").json()["photos"] == []
+    page.context.set_offline(False)
+    expect(page.get_by_text("not sent yet", exact=False)).to_have_count(0)
+    (sent,) = page.request.get(f"/api/v1{path}/photos").json()["photos"]
+    assert sent["shows"] == "look"
 
 
 def test_it_says_that_what_is_shown_was_known_earlier(open_page: OpenPage) -> None:

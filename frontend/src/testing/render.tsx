@@ -1,7 +1,7 @@
 import { ChakraProvider } from "@chakra-ui/react";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render as plainly, screen } from "@testing-library/react";
-import userEvent from "@testing-library/user-event";
+import userEvent, { PointerEventsCheckLevel } from "@testing-library/user-event";
 import type { ReactNode } from "react";
 import { MemoryRouter, Route, Routes, useLocation } from "react-router";
 import type { PoolHeaderData, PoolPage } from "../api/types";
@@ -21,7 +21,11 @@ export function render(ui: ReactNode, { at = "/", route = "*" }: Where = {}) {
   const page = plainly(ui, {
     wrapper: ({ children }) => around(children, queries, { at, route }),
   });
-  return { ...page, user: userEvent.setup({ delay: null }), queries };
+  return {
+    ...page,
+    user: userEvent.setup({ delay: null, pointerEventsCheck: PointerEventsCheckLevel.Never }),
+    queries,
+  };
 }
 
 function around(screen: ReactNode, queries: QueryClient, { at = "/", route = "*" }: Where) {

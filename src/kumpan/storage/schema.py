@@ -1,3 +1,3 @@
 """Which version of the database this program needs: that of the last migration."""
 
-HEAD = "0016"
+HEAD = "0017"

@@ -1,7 +1,6 @@
 """The built front end: the page, and its scripts, styles and fonts, which are named by what is in them."""
 
 import os
-import re
 from mimetypes import guess_type
 from pathlib import Path
 
@@ -16,11 +15,6 @@ from kumpan.web import errors
 ALWAYS_FRESH = {"Cache-Control": "no-cache"}
 FOR_EVER = "public, max-age=31536000, immutable"
 PACKED = ".gz"
-
-# What Today asks whatever the reader's units are. The browser begins with it while the page's first script is
-# on its way; the screens ask the same and find it answered. A pool's page is the one that opens the most.
-TODAY = re.compile(r"pools/[0-9a-f-]{36}")
-TODAY_ASKS = ("", "/board", "/today", "/assessment")
 
 
 class Assets(StaticFiles):
@@ -61,11 +55,4 @@ def install(app: FastAPI, static_dir: Path) -> None:
         inside = file.is_relative_to(static_dir.resolve())
         if path and inside and file.is_file():
             return FileResponse(file, headers=ALWAYS_FRESH)
-        return FileResponse(index, headers=ALWAYS_FRESH | _asked_at_once(path))
-
-
-def _asked_at_once(path: str) -> dict[str, str]:
-    if not TODAY.fullmatch(path):
-        return {}
-    asked = ["/api/v1/auth/state", *(f"/api/v1/{path}{end}" for end in TODAY_ASKS)]
-    return {"Link": ", ".join(f"<{address}>; rel=preload; as=fetch; crossorigin" for address in asked)}
+        return FileResponse(index, headers=ALWAYS_FRESH)

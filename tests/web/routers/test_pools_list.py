@@ -32,8 +32,8 @@ async def names(api: Api, query: str) -> list[str]:
 
 async def test_pages_follow_each_other_without_a_gap_or_a_double(api: Api) -> None:
     for n in range(7):
-        await named(api, f"Pool {n}")
-    for sort in ("attention", "name", "tested"):
+        await named(api, f"Pool {n}", ("Weir", "", "Alder")[n % 3])
+    for sort in ("attention", "name", "place", "tested"):
         seen: list[str] = []
         cursor: str | None = ""
         while cursor is not None:
@@ -72,6 +72,12 @@ async def test_what_asks_for_something_comes_first_and_who_was_tested_last_comes
     await api.post(f"/pools/{green}/looks", {**look, "clarity": "green"})
     assert (await names(api, "sort=attention"))[0] == "B green"
     assert await names(api, "sort=tested") == ["B green", "C new", "A good"]
+
+
+async def test_pools_of_one_place_stand_together_and_those_without_one_last(api: Api) -> None:
+    for name, place in (("D", ""), ("A", "Weir"), ("C", "Alder Bank"), ("B", "Weir")):
+        await named(api, name, place)
+    assert await names(api, "sort=place") == ["C", "A", "B", "D"]
 
 
 @pytest.mark.parametrize("cursor", ["x", "bnVsbA==", "W10=", "%F0%9F%8F%8A", "WyJhIl0="])

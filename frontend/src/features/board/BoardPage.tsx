@@ -19,6 +19,7 @@ import { useMe } from "../../lib/me";
 import { useStore } from "../../lib/store";
 import { clock, whenText } from "../../lib/times";
 import { temperatureText, type Units, unitsStore } from "../../lib/units";
+import { useOncePainted } from "../../lib/useOncePainted";
 import { PlanBeside, PlanForAims, RescueBeside } from "./PlanBeside";
 import { useWhatIf } from "./useWhatIf";
 
@@ -33,13 +34,15 @@ export function BoardPage() {
   const sign = useQuery(outlookQuery(poolId, units));
   const due = useQuery(todayQuery(poolId));
   const judged = useQuery(assessmentQuery(poolId));
-  if (coming(head, board, sign, due, judged))
+  const painted = useOncePainted();
+  if (coming(head, sign))
     return (
       <>
         <SignShape whole />
         <Loading what="the board" />
       </>
     );
+  if (!painted || coming(board, due, judged)) return <PoolHeader poolId={poolId} whole />;
   return (
     <>
       <PoolHeader poolId={poolId} whole />

@@ -20,6 +20,7 @@ import { PutAway } from "./PutAway";
 const SORTS = [
   { value: "attention", label: "Attention first" },
   { value: "name", label: "By name" },
+  { value: "place", label: "By place" },
   { value: "tested", label: "Longest untested first" },
 ] as const;
 /** So few are seen at a glance; more are searched. */

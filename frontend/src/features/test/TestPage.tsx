@@ -1,9 +1,9 @@
 import { Box, chakra, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { type ComponentProps, useEffect, useRef, useState } from "react";
+import { type ComponentProps, memo, useEffect, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { choicesQuery, lastValuesQuery, logQuery, planQuery, poolQuery } from "../../api/queries";
-import type { Choices, LogLine, PoolHeaderData } from "../../api/types";
+import type { Choices, LogLine, Measure, PoolHeaderData } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { MainAction } from "../../components/MainAction";
@@ -73,7 +73,7 @@ interface SlipProps {
 function Slip({ head, choices, units, corrects }: SlipProps) {
   const navigate = useNavigate();
   const [kitKey, setKitKey] = useState(head.settings.kit);
-  const usual = choices.kits.find((known) => known.key === kitKey)?.order ?? [];
+  const usual = choices.kits.find((known) => known.key === kitKey)?.order ?? NO_ORDER;
   const own = head.settings.kit_order;
   const order = own.length > 0 ? own : usual;
   const last = useQuery({ ...lastValuesQuery(head.id, units), enabled: corrects === null });
@@ -175,30 +175,14 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
               All the rest same as last
             </SideButton>
           )}
-          <chakra.details mt="3" open={corrects !== null || undefined}>
-            <chakra.summary cursor="pointer" minH="44px" lineHeight="44px" fontWeight="600">
-              Note, time, photo, order of the fields
-            </chakra.summary>
-            <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4" mt="2">
-              <Field name="note" label="Note" />
-              <Field name="at" label="When, if not just now" type="datetime-local" />
-            </Grid>
-            {corrects === null && (
-              <Box mt="4">
-                <TakePhoto poolId={head.id} shows="look" />
-              </Box>
-            )}
-            {corrects === null && (
-              <KitOrder
-                key={`${kitKey}${own.join()}`}
-                head={head}
-                kit={kitKey}
-                usual={usual}
-                order={order}
-                choices={choices}
-              />
-            )}
-          </chakra.details>
+          <Besides
+            head={head}
+            kit={kitKey}
+            usual={usual}
+            order={order}
+            choices={choices}
+            correcting={corrects !== null}
+          />
           <Box mt="4">
             <FormProblem shown={[...order, ...Object.keys(form.getValues("fields")), "note", "at"]} />
           </Box>
@@ -226,13 +210,42 @@ interface ReadFieldsProps extends Omit<ComponentProps<typeof TestFields>, "probl
   kitKey: string;
 }
 
+const NO_ORDER: readonly Measure[] = [];
+
 /** The fields with what the server says of them; the page around is not drawn anew by each key. */
-function ReadFields({ poolId, kitKey, ...fields }: ReadFieldsProps) {
+const ReadFields = memo(function ReadFields({ poolId, kitKey, ...fields }: ReadFieldsProps) {
   const read = useReading(poolId, kitKey, fields.units);
   return <TestFields {...fields} problems={read?.problems ?? []} doubts={read?.doubts ?? []} />;
+});
+
+interface BesidesProps extends ComponentProps<typeof KitOrder> {
+  correcting: boolean;
 }
 
-function WhereToSample({ poolId, units }: { poolId: string; units: Units }) {
+/** What is needed now and then, folded away. */
+const Besides = memo(function Besides({ correcting, ...kit }: BesidesProps) {
+  return (
+    <chakra.details mt="3" open={correcting || undefined}>
+      <chakra.summary cursor="pointer" minH="44px" lineHeight="44px" fontWeight="600">
+        Note, time, photo, order of the fields
+      </chakra.summary>
+      <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4" mt="2">
+        <Field name="note" label="Note" />
+        <Field name="at" label="When, if not just now" type="datetime-local" />
+      </Grid>
+      {!correcting && (
+        <>
+          <Box mt="4">
+            <TakePhoto poolId={kit.head.id} shows="look" />
+          </Box>
+          <KitOrder key={`${kit.kit}${kit.head.settings.kit_order.join()}`} {...kit} />
+        </>
+      )}
+    </chakra.details>
+  );
+});
+
+const WhereToSample = memo(function WhereToSample({ poolId, units }: { poolId: string; units: Units }) {
   const plan = useQuery(planQuery(poolId));
   return (
     <Card as="aside">
@@ -246,4 +259,4 @@ function WhereToSample({ poolId, units }: { poolId: string; units: Units }) {
       </Text>
     </Card>
   );
-}
+});

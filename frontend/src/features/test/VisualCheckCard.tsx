@@ -1,5 +1,5 @@
 import { Box, Flex, Grid, Heading } from "@chakra-ui/react";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { useFormContext, useWatch } from "react-hook-form";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
@@ -36,7 +36,7 @@ const DANGER: readonly Option<string>[] = [
 const { Choice } = fieldsOf<TestDraft>();
 
 /** Look before you measure: clear and level right is one tap; anything odd opens the rest. */
-export function VisualCheckCard({ poolId }: { poolId: string }) {
+export const VisualCheckCard = memo(function VisualCheckCard({ poolId }: { poolId: string }) {
   const { setValue } = useFormContext<TestDraft>();
   const [clarity, level, seen] = useWatch<TestDraft, ["clarity", "level", "odd"]>({
     name: ["clarity", "level", "odd"],
@@ -94,4 +94,4 @@ export function VisualCheckCard({ poolId }: { poolId: string }) {
       )}
     </Box>
   );
-}
+});

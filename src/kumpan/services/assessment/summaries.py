@@ -258,6 +258,7 @@ async def _made_anew(scope: Scope, pool_id: UUID, writes: tuple[int, int], renew
         workspace_id=scope.workspace_id,
         pool_id=pool_id,
         name="",
+        place="",
         searched="",
         rank=0,
         tested_at=None,
@@ -324,6 +325,7 @@ def _readable(summary: Summary, head: PoolHeader, found: Assessment, tell: Telle
     return replace(
         summary,
         name=settings.name[:120],
+        place=settings.place.strip()[:120],
         searched=f"{settings.name} {settings.place}".casefold()[:250],
         rank=rank(found),
         tested_at=head.last_test_at,
@@ -356,6 +358,7 @@ def _from_cursor(request: PageRequest) -> tuple[Any, ...] | None:
     read: Mapping[Order, tuple[Callable[[str], Any], ...]] = {
         Order.ATTENTION: (int, str, UUID),
         Order.NAME: (str, UUID),
+        Order.PLACE: (int, str, str, UUID),
         Order.TESTED: (datetime.fromisoformat, UUID),
     }
     try:

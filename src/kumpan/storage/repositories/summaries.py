@@ -18,10 +18,13 @@ NEVER = datetime(1970, 1, 1, tzinfo=UTC)
 
 
 class Order(StrEnum):
-    """In which order a list is read: what asks for something first, by name, longest untested first."""
+    """In which order a list is read: what asks for something first, by name, by place and then name (those
+    without a place last), longest untested first.
+    """
 
     ATTENTION = "attention"
     NAME = "name"
+    PLACE = "place"
     TESTED = "tested"
 
 
@@ -44,6 +47,7 @@ class Summary:
     workspace_id: UUID
     pool_id: UUID
     name: str
+    place: str
     searched: str
     rank: int
     tested_at: datetime | None
@@ -86,6 +90,12 @@ _KEYS = {
         PoolRow.id,
     ),
     Order.NAME: (func.coalesce(PoolSummaryRow.name, ""), PoolRow.id),
+    Order.PLACE: (
+        func.coalesce(PoolSummaryRow.place, "") == "",
+        func.coalesce(PoolSummaryRow.place, ""),
+        func.coalesce(PoolSummaryRow.name, ""),
+        PoolRow.id,
+    ),
     Order.TESTED: (func.coalesce(PoolSummaryRow.tested_at, NEVER), PoolRow.id),
 }
 
@@ -125,6 +135,9 @@ def key_of(order: Order, line: Listed) -> tuple[Any, ...]:
         return (0 if summary is None else summary.rank, name, line.pool_id)
     if order is Order.NAME:
         return (name, line.pool_id)
+    if order is Order.PLACE:
+        place = "" if summary is None else summary.place
+        return (int(place == ""), place, name, line.pool_id)
     return ((summary.tested_at if summary else None) or NEVER, line.pool_id)
 
 

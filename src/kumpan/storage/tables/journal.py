@@ -83,6 +83,7 @@ class PoolSummaryRow(Base):
         ForeignKey("pool.id", ondelete="CASCADE"), primary_key=True, index=True
     )
     name: Mapped[str] = mapped_column(String(120))
+    place: Mapped[str] = mapped_column(String(120), server_default="")
     searched: Mapped[str] = mapped_column(String(250))
     rank: Mapped[int] = mapped_column(Integer)
     tested_at: Mapped[datetime | None] = mapped_column(UtcDateTime)
