@@ -1,5 +1,5 @@
 import { chakra, Text } from "@chakra-ui/react";
-import { type ComponentProps, type ReactNode, useEffect } from "react";
+import { type ComponentProps, type ReactNode, useEffect, useRef } from "react";
 import {
   type DefaultValues,
   type FieldPath,
@@ -33,7 +33,8 @@ interface KitOptions<T extends FieldValues> {
   start: T;
   /** Named, what is typed is kept on this device until `forget`. */
   draft?: string;
-  send: (values: T, form: UseFormReturn<T>) => Promise<unknown>;
+  /** `id` stays until it was taken: what is sent again after a lost answer is the same thing, not a second one. */
+  send: (values: T, form: UseFormReturn<T>, id: string) => Promise<unknown>;
 }
 
 export function useKit<T extends FieldValues>({ start, draft, send }: KitOptions<T>): Kit<T> {
@@ -50,9 +51,11 @@ export function useKit<T extends FieldValues>({ start, draft, send }: KitOptions
       callback: ({ values }) => keepDraft(draft, values),
     });
   }, [form, draft]);
+  const id = useRef<string>(crypto.randomUUID());
   const save = form.handleSubmit(async (values) => {
     try {
-      await send(values, form);
+      await send(values, form, id.current);
+      id.current = crypto.randomUUID();
     } catch (error) {
       const { field, message } = troubleOf(error);
       form.setError("root.server", { type: field ?? "", message });

@@ -1,7 +1,8 @@
 import { Flex, Grid, Heading } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { client, Trouble, take } from "../../api/client";
+import { Trouble } from "../../api/client";
+import { postOrKeep, SAVED } from "../../api/outbox";
 import { inventoryQuery } from "../../api/queries";
 import type { WaterChange } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
@@ -60,10 +61,13 @@ export function LogEntryCard({ poolId, hasCell }: { poolId: string; hasCell: boo
   const [open, setOpen] = useState(false);
   const kit = useKit<Told>({
     start: EMPTY,
-    send: async (told, form) => {
-      await send(poolId, told, units);
-      await queries.invalidateQueries({ queryKey: ["pool", poolId] });
-      notify("Kept in the journal.");
+    send: async (told, form, id) => {
+      const kept = await send(poolId, { ...told, id }, units);
+      if (kept === SAVED) notify("Kept on this device; it is sent when the server answers.");
+      else {
+        await queries.invalidateQueries({ queryKey: ["pool", poolId] });
+        notify("Kept in the journal.");
+      }
       form.reset({ ...EMPTY, kind: told.kind });
       setOpen(false);
     },
@@ -140,15 +144,16 @@ export function LogEntryCard({ poolId, hasCell }: { poolId: string; hasCell: boo
   );
 }
 
-async function send(pool_id: string, told: Told, units: Units): Promise<void> {
+/** Sent, or kept on this device where there is no server: what went in counts, whenever it is heard of. */
+function send(pool_id: string, told: Told & { id: string }, units: Units): Promise<unknown> {
   const params = { path: { pool_id } };
   const stamp = {
-    id: crypto.randomUUID(),
+    id: told.id,
     at: told.at === "" ? null : new Date(told.at).toISOString(),
     person_id: personId(),
   };
   if (told.kind === "poured") {
-    if (told.product === "") throw new Trouble("Choose what was poured.", "product_id", 0);
+    if (told.product === "") return Promise.reject(new Trouble("Choose what was poured.", "product_id", 0));
     const query = { metric: units === "metric" };
     const body = {
       ...stamp,
@@ -157,24 +162,25 @@ async function send(pool_id: string, told: Told, units: Units): Promise<void> {
       strength_percent: null,
       amount: told.amount,
     };
-    await take(client.POST("/api/v1/pools/{pool_id}/additions", { params: { ...params, query }, body }));
-  } else if (told.kind === "water") {
+    return postOrKeep("/api/v1/pools/{pool_id}/additions", { ...params, query }, body, "What was poured");
+  }
+  if (told.kind === "water") {
     const volume_unit = units === "us" ? ("gal" as const) : ("l" as const);
     const body = { ...stamp, kind: told.water, volume: told.volume, volume_unit, note: "" };
-    await take(client.POST("/api/v1/pools/{pool_id}/water-changes", { params, body }));
-  } else if (told.kind === "swimmers") {
-    const body = { ...stamp, swimmers: told.swimmers, hours: told.hours };
-    await take(client.POST("/api/v1/pools/{pool_id}/swimmers", { params, body }));
-  } else {
-    const body = {
-      ...stamp,
-      output_g_per_h: told.output,
-      output_unit: units === "us" ? ("lb/day" as const) : ("g/h" as const),
-      percent: told.percent,
-      hours_per_day: told.runs,
-    };
-    await take(client.POST("/api/v1/pools/{pool_id}/cell", { params, body }));
+    return postOrKeep("/api/v1/pools/{pool_id}/water-changes", params, body, "A change of water");
   }
+  if (told.kind === "swimmers") {
+    const body = { ...stamp, swimmers: told.swimmers, hours: told.hours };
+    return postOrKeep("/api/v1/pools/{pool_id}/swimmers", params, body, "Swimmers");
+  }
+  const body = {
+    ...stamp,
+    output_g_per_h: told.output,
+    output_unit: units === "us" ? ("lb/day" as const) : ("g/h" as const),
+    percent: told.percent,
+    hours_per_day: told.runs,
+  };
+  return postOrKeep("/api/v1/pools/{pool_id}/cell", params, body, "The cell's setting");
 }
 
 const KINDS = [

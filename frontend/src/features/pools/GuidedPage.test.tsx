@@ -34,6 +34,25 @@ it("five questions, four fields: a pool by its kind and dimensions, then the tes
   expect(sentTo("/shelf")).toMatchObject([{ chemical: "sodium_hypochlorite", strength_percent: 10 }]);
 });
 
+it("a product whose answer was lost is sent again as the same one", async () => {
+  willAnswer("/shelf", []);
+  const { user } = render(<GuidedPage />, AT);
+  await user.click(await screen.findByText("Indoor pool"));
+  await user.click(screen.getByText("Not known yet"));
+  for (let step = 0; step < 3; step++) await user.click(screen.getByText("Next"));
+  await user.click(screen.getByText("Liquid chlorine"));
+  willReply("/pools", SALT);
+  willRefuse("/shelf", "The database is busy.", null, 503);
+  await user.click(screen.getByText("Set up, then test the water"));
+  expect(await screen.findByText("The database is busy.")).toBeTruthy();
+  willReply("/pools", SALT);
+  await user.click(screen.getByText("Set up, then test the water"));
+  await waitFor(() => expect(address()).toBe(`/pools/${SALT.id}/slip`));
+  const [first, again] = sentTo("/shelf");
+  expect(again?.id).toBe(first?.id);
+  expect(sentTo("/pools")[0]?.id).toBe(sentTo("/pools")[1]?.id);
+});
+
 it("what the server refuses opens the question it belongs to; who has a shelf is not asked for it", async () => {
   const { user } = render(<GuidedPage />, AT);
   await user.click(await screen.findByText("Indoor pool"));

@@ -11,20 +11,19 @@ import type { Units } from "../../lib/units";
 import { emptyForm, equipmentOf, type PoolForm, settingsOf, typedBasin } from "./form";
 
 interface Ids {
-  id: string;
-  entry_ids: [string, string, string];
+  pool: { id: string; entry_ids: [string, string, string] };
+  /** By chemical, of the products that go on the shelf with the pool. */
+  products: Record<string, string>;
 }
 
 function newIds(): Ids {
-  return {
-    id: crypto.randomUUID(),
-    entry_ids: [crypto.randomUUID(), crypto.randomUUID(), crypto.randomUUID()],
-  };
+  const entry_ids: Ids["pool"]["entry_ids"] = [crypto.randomUUID(), crypto.randomUUID(), crypto.randomUUID()];
+  return { pool: { id: crypto.randomUUID(), entry_ids }, products: {} };
 }
 
-const IDS = "new-pool-ids";
+const IDS = "new-pool-made";
 
-/** Ids made once for a pool that is being set up, so that a resend after a lost answer is recognized. */
+/** Ids made once for a pool that is being set up and its products, so that a resend after a lost answer is recognized. */
 function keptIds(): Ids {
   const ids = { ...newIds(), ...savedDraft<Ids>(IDS) };
   keepDraft(IDS, ids);
@@ -55,7 +54,7 @@ export function useNewPool(units: Units, choices: Choices | undefined): Kit<Pool
     const head = await take(
       client.POST("/api/v1/pools", {
         body: {
-          ...made,
+          ...made.pool,
           at: null,
           person_id: personId(),
           settings: settingsOf(form),
@@ -66,7 +65,10 @@ export function useNewPool(units: Units, choices: Choices | undefined): Kit<Pool
     );
     for (const chemical of form.onShelf) {
       const usual = choices?.chemicals.find(({ key }) => key === chemical);
-      if (usual) await take(client.POST("/api/v1/shelf", { body: onShelf(usual) }));
+      if (usual === undefined) continue;
+      made.products[chemical] ??= crypto.randomUUID();
+      keepDraft(IDS, made);
+      await take(client.POST("/api/v1/shelf", { body: onShelf(made.products[chemical], usual) }));
     }
     kit.forget();
     keepDraft(IDS, null);
@@ -79,9 +81,9 @@ export function useNewPool(units: Units, choices: Choices | undefined): Kit<Pool
   return kit;
 }
 
-function onShelf({ key, usual_strength_percent }: Choices["chemicals"][number]) {
+function onShelf(id: string, { key, usual_strength_percent }: Choices["chemicals"][number]) {
   return {
-    id: crypto.randomUUID(),
+    id,
     name: "",
     chemical: key,
     strength_percent: usual_strength_percent,

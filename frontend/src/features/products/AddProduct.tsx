@@ -49,12 +49,12 @@ export function AddProduct({ choices, units }: { choices: Choices; units: Units 
   const kit = useKit<ProductForm>({
     start: EMPTY,
     draft: "product",
-    send: async (typed, form) => {
+    send: async (typed, form, id) => {
       await take(
         client.POST("/api/v1/shelf", {
           params: { query: { metric: units === "metric" } },
           body: {
-            id: crypto.randomUUID(),
+            id,
             name: typed.name,
             chemical: typed.chemical,
             strength_percent: typed.strength,

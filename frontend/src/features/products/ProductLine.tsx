@@ -110,8 +110,8 @@ function Buy({ line, currency }: { line: InventoryLine; currency: string }) {
   const tell = useTell();
   const kit = useKit<Bought>({
     start: { packages: "", price: "" },
-    send: async (typed, form) => {
-      const body = { ...stamp(), product_id: line.id, ...typed };
+    send: async (typed, form, id) => {
+      const body = { ...stamp(), id, product_id: line.id, ...typed };
       await tell(
         take(client.POST("/api/v1/shelf/purchases", { body })),
         `Noted: ${typed.packages} of ${line.label}.`,
