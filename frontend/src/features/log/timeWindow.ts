@@ -95,6 +95,7 @@ export function useTimeWindow(all: Span, first: Span): TimeWindow {
         down.current.set(event.pointerId, event.clientX);
       },
       onPointerMove: (event) => {
+        if (event.buttons === 0) lift(event); // let go outside of the chart, where nobody heard it
         const before = down.current.get(event.pointerId);
         if (before === undefined) return;
         const { left, width } = event.currentTarget.getBoundingClientRect();
