@@ -32,6 +32,16 @@ configure({
   getElementError: (message) => new Error(message?.slice(0, 300)),
 });
 
+// jsdom walks the whole page once for each label of each field: a question for a field of a long form took seconds.
+for (const { prototype } of [HTMLInputElement, HTMLSelectElement, HTMLTextAreaElement, HTMLButtonElement])
+  Object.defineProperty(prototype, "labels", {
+    get(this: HTMLElement) {
+      const around = this.closest("label");
+      const named = this.id === "" ? [] : document.querySelectorAll(`label[for=${JSON.stringify(this.id)}]`);
+      return around === null || around.htmlFor !== "" ? [...named] : [around, ...named];
+    },
+  });
+
 // Everything has a size, so that charts draw.
 Element.prototype.getBoundingClientRect = () => new DOMRect(0, 0, 800, 320);
 
