@@ -34,7 +34,7 @@ def test_every_command_is_known_and_a_wrong_one_is_told(capsys: pytest.CaptureFi
 def test_the_checks_run_from_cheap_to_dear_and_some_tests_can_be_run_alone() -> None:
     names = [name for name, _, _ in checking.stages([])]
     assert names[0] == "Lint"
-    assert names[-5:] == ["Core", "API", "All others", "Browser", "Cluster"]
+    assert names[-6:] == ["Core", "Seasons", "API", "All others", "Browser", "Cluster"]
     assert {"Types", "Import rules", "Front-end types", "Front-end units"} <= set(names)
     commands = {name: command for name, command, _ in checking.stages([])}
     left_to_others = [
@@ -42,6 +42,8 @@ def test_the_checks_run_from_cheap_to_dear_and_some_tests_can_be_run_alone() -> 
     ]
     elsewhere = [*commands["Core"], *commands["API"], *commands["Browser"]]
     assert set(left_to_others) == {part for part in elsewhere if part.startswith("tests/")}
+    left_out = {part.removeprefix("--ignore=") for part in commands["Core"] if "--ignore=" in part}
+    assert left_out == {part for part in commands["Seasons"] if part.startswith("tests/")}
     alone = checking.stages(["tests/core"])
     assert len(alone) == 1
     assert alone[0][1][-1] == "tests/core"
