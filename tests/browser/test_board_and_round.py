@@ -115,7 +115,7 @@ def test_aiming_elsewhere_by_arrow_keys_buttons_and_pointer(open_page: OpenPage)
     handle.focus()
     handle.press("ArrowLeft")
     card = page.get_by_role("region", name="What if")
-    expect(card).to_contain_text("What if you aim at pH 7.")
+    expect(card).to_contain_text(re.compile(r"What if you aim at pH \d"))
     # What a day's acid reaches may be the same for both aims: the aim itself is what moves.
     first = re.search(r"aim at pH [\d.]+", card.inner_text())
     assert first is not None

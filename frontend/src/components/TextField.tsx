@@ -66,6 +66,7 @@ export function TextField({
         autoComplete="off"
         aria-invalid={wrong || invalid || undefined}
         aria-describedby={said ? `${id}-said` : undefined}
+        aria-errormessage={wrong ? `${id}-said` : undefined}
         onChange={(event) => onText(event.target.value)}
         {...input}
       />

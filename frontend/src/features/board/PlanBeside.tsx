@@ -105,7 +105,7 @@ function ShortSteps({ sheet, zone }: { sheet: Treatment; zone: string }) {
             gap="3"
             py="1.5"
             align="baseline"
-            opacity={ticked ? 0.6 : 1}
+            color={ticked ? "soft" : "ink"}
           >
             <Text
               w="4.25rem"
