@@ -1,6 +1,7 @@
 import { Box, chakra, Text } from "@chakra-ui/react";
 import { useId } from "react";
 import type { Option } from "./Pick";
+import { FieldLabel } from "./TextField";
 
 interface SelectFieldProps {
   label: string;
@@ -12,16 +13,6 @@ interface SelectFieldProps {
   labelHidden?: boolean;
 }
 
-const Label = chakra("label", {
-  base: {
-    display: "block",
-    fontSize: "note",
-    lineHeight: "1.25rem",
-    color: "soft",
-    fontWeight: "500",
-    mb: "1.5",
-  },
-});
 const List = chakra("select", {
   base: {
     display: "block",
@@ -49,9 +40,9 @@ export function SelectField({
   const id = useId();
   return (
     <Box w="100%" minW="0">
-      <Label htmlFor={id} {...(labelHidden && { srOnly: true })}>
+      <FieldLabel htmlFor={id} {...(labelHidden && { srOnly: true })}>
         {label}
-      </Label>
+      </FieldLabel>
       <List
         id={id}
         value={value}

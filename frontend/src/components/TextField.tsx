@@ -1,7 +1,8 @@
 import { Box, chakra, type HTMLChakraProps } from "@chakra-ui/react";
 import { type Ref, useId } from "react";
 
-const Label = chakra("label", {
+/** What a field is called, above it. */
+export const FieldLabel = chakra("label", {
   base: {
     display: "block",
     fontSize: "note",
@@ -58,9 +59,9 @@ export function TextField({
   const said = wrong ? problem : help;
   return (
     <Box w="100%" minW="0" position="relative">
-      <Label htmlFor={id} {...(labelHidden && { srOnly: true })}>
+      <FieldLabel htmlFor={id} {...(labelHidden && { srOnly: true })}>
         {label}
-      </Label>
+      </FieldLabel>
       <Typed
         id={id}
         autoComplete="off"
