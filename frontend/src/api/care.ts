@@ -1,26 +1,34 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { notify } from "../components/notice";
 import { personId } from "../lib/person";
+import { useGoing } from "../lib/useGoing";
 import { Trouble } from "./client";
 import { takeBack } from "./entries";
 import { postOrKeep, SAVED } from "./outbox";
 import type { DueItem, NotedEvent } from "./types";
 
+export const PRESSURE = "pressure";
+export const LOOK = "look";
+
 /** What can be done with an item of the due list; each can be undone, and waits on the device without a server. */
 export function useMaintenance(poolId: string) {
   const queries = useQueryClient();
-  const [busy, setBusy] = useState(false);
-
+  const { goes, during } = useGoing();
   const at = { path: { pool_id: poolId } };
 
   /** `besideField`: what cannot be read is thrown to the form, which tells it there, and not in the bar. */
-  async function tell(
+  const tell = (
+    key: string,
     send: (stamp: { id: string; person_id: string | null }) => Promise<unknown>,
     said: string,
     besideField = false,
+  ): Promise<boolean> => during([key], () => told(send, said, besideField));
+
+  async function told(
+    send: (stamp: { id: string; person_id: string | null }) => Promise<unknown>,
+    said: string,
+    besideField: boolean,
   ): Promise<boolean> {
-    setBusy(true);
     try {
       const id = crypto.randomUUID();
       if ((await send({ id, person_id: personId() })) === SAVED)
@@ -34,13 +42,12 @@ export function useMaintenance(poolId: string) {
       if (besideField && error instanceof Trouble && error.field !== null) throw error;
       notify(error instanceof Error ? error.message : String(error));
       return false;
-    } finally {
-      setBusy(false);
     }
   }
 
   const putOff = (item: DueItem, until: string | null, reason: string, said: string) =>
     tell(
+      item.task,
       (stamp) =>
         postOrKeep(
           "/api/v1/pools/{pool_id}/care/put-off",
@@ -61,9 +68,11 @@ export function useMaintenance(poolId: string) {
   }
 
   return {
-    busy,
+    /** A task, an event, or one of `PRESSURE` and `LOOK`. */
+    goes,
     done: (item: DueItem) =>
       tell(
+        item.task,
         (stamp) =>
           postOrKeep(
             "/api/v1/pools/{pool_id}/care/done",
@@ -78,6 +87,7 @@ export function useMaintenance(poolId: string) {
       putOff(item, null, reason, `${item.title}: left out this time.`),
     interval: (task: string, days: string | null, off = false) =>
       tell(
+        task,
         (stamp) =>
           postOrKeep(
             "/api/v1/pools/{pool_id}/care/interval",
@@ -89,11 +99,13 @@ export function useMaintenance(poolId: string) {
       ),
     event: (kind: NotedEvent, words: string) =>
       tell(
+        kind,
         (stamp) => postOrKeep("/api/v1/pools/{pool_id}/events", at, { ...stamp, kind, note: "" }, words),
         `${words}: noted.`,
       ),
     pressure: (pressure: string, metric: boolean) =>
       tell(
+        PRESSURE,
         (stamp) =>
           postOrKeep(
             "/api/v1/pools/{pool_id}/pressures",
@@ -106,6 +118,7 @@ export function useMaintenance(poolId: string) {
       ),
     look: () =>
       tell(
+        LOOK,
         (stamp) =>
           postOrKeep(
             "/api/v1/pools/{pool_id}/looks",

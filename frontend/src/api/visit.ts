@@ -2,6 +2,7 @@ import { queryOptions, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { notify } from "../components/notice";
 import { personId } from "../lib/person";
+import { useGoing } from "../lib/useGoing";
 import { client, take } from "./client";
 import { takeBack } from "./entries";
 import { postOrKeep, SAVED } from "./outbox";
@@ -24,21 +25,31 @@ export const visitQuery = (pool_id: string, kind: VisitKind | null) =>
       ),
   });
 
+/** What is begun and ended, beside its lines. */
+export const WHOLE = "visit";
+/** A line on its way out stays as it is until it is taken: its reason is kept. */
+export const leavingOut = (key: string) => `without ${key}`;
 const KEPT = "Kept on this device; it is sent when the server answers.";
 
-/** Begin, tick, leave out, end; each waits on the device without a server. `waiting`: ticked, not sent yet. */
+/** Begin, tick, leave out, end; each waits on the device without a server. `waiting`: to be sent later. */
 export function useVisit(poolId: string) {
   const queries = useQueryClient();
-  const [busy, setBusy] = useState(false);
+  const { goes, during } = useGoing();
   const [waiting, setWaiting] = useState<readonly string[]>([]);
   const at = { path: { pool_id: poolId } };
 
-  async function tell(
+  const tell = (
+    send: (stamp: { id: string; person_id: string | null }) => Promise<unknown>,
+    keys: readonly string[],
+    said: string | null,
+    going = keys,
+  ): Promise<boolean> => during(going, () => told(send, keys, said));
+
+  async function told(
     send: (stamp: { id: string; person_id: string | null }) => Promise<unknown>,
     keys: readonly string[],
     said: string | null,
   ): Promise<boolean> {
-    setBusy(true);
     try {
       const answer = await send({ id: crypto.randomUUID(), person_id: personId() });
       if (answer === SAVED) {
@@ -53,8 +64,6 @@ export function useVisit(poolId: string) {
     } catch (error) {
       notify(error instanceof Error ? error.message : String(error));
       return false;
-    } finally {
-      setBusy(false);
     }
   }
 
@@ -68,12 +77,15 @@ export function useVisit(poolId: string) {
   }
 
   return {
-    busy,
+    /** A line's key, or the whole visit's. */
+    goes,
     waiting,
+    /** Ticked here, whether the server knows it or not yet. */
+    isTicked: (key: string) => goes(key) || waiting.includes(key),
     begin: (kind: VisitKind) =>
       tell(
         (stamp) => postOrKeep("/api/v1/pools/{pool_id}/visit", at, { ...stamp, kind }, "A visit"),
-        [],
+        [WHOLE],
         null,
       ),
     usual: (keys: readonly string[]) =>
@@ -94,6 +106,7 @@ export function useVisit(poolId: string) {
           ),
         [line.key],
         `${line.title}: left out this time.`,
+        [leavingOut(line.key)],
       ),
     end: (note: string) =>
       tell(
@@ -104,7 +117,7 @@ export function useVisit(poolId: string) {
             { ...stamp, note, needs_return: false, trade: "", internal_note: "" },
             "End of the visit",
           ),
-        [],
+        [WHOLE],
         "The visit is in the log.",
       ),
   };

@@ -1,8 +1,8 @@
-import { screen } from "@testing-library/react";
+import { screen, waitFor } from "@testing-library/react";
 import { expect, it } from "vitest";
 import type { Today } from "../api/types";
 import { render, SALT } from "../testing/render";
-import { recordedAt, sentTo, willAnswer } from "../testing/server";
+import { heldBack, recordedAt, sentTo, willAnswer } from "../testing/server";
 import { DueCard, lateText, whereOf } from "./DueCard";
 
 const today = recordedAt<Today>(`/pools/${SALT.id}/today`);
@@ -19,6 +19,19 @@ it("takes a look in one tap", async () => {
   await user.click(await screen.findByText("Clear, level right"));
   expect(await screen.findByText("Looked: clear, level right.")).toBeTruthy();
   expect(sentTo("/looks")).toMatchObject([{ clarity: "clear", level: "normal" }]);
+});
+
+it("takes the next one done while the one before is on its way", async () => {
+  if (!first) throw new Error("none is due");
+  const items = ["brush", "baskets"].map((task) => ({ ...first, task, title: task, days: 7, station: null }));
+  willAnswer(`/pools/${SALT.id}/today`, { ...today, items });
+  const { user } = render(<DueCard poolId={SALT.id} />);
+  const arrive = heldBack("/care/done");
+  await user.click(await screen.findByLabelText("Done: brush"));
+  await user.click(screen.getByLabelText("Done: baskets"));
+  await waitFor(() => expect(sentTo("/care/done").map(({ task }) => task)).toEqual(["brush", "baskets"]));
+  arrive();
+  await screen.findByText("baskets: done.");
 });
 
 it("says when the next is, where nothing is due", async () => {

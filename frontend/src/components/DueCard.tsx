@@ -1,6 +1,6 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useMaintenance } from "../api/care";
+import { LOOK, useMaintenance } from "../api/care";
 import { todayQuery } from "../api/queries";
 import type { DueItem } from "../api/types";
 import { dayText } from "../lib/days";
@@ -66,7 +66,7 @@ export function DueCard({ poolId }: { poolId: string }) {
         ))}
       </Box>
       <Flex gap="2" mt="3" wrap="wrap">
-        <SideButton disabled={care.busy} onClick={() => void care.look()}>
+        <SideButton disabled={care.goes(LOOK)} onClick={() => void care.look()}>
           Clear, level right
         </SideButton>
         <SideButton asChild>
@@ -115,7 +115,7 @@ function DueLine({ item, poolId, care, onPhone }: DueLineProps) {
         <SideButton
           px="3"
           flexShrink={0}
-          disabled={care.busy}
+          disabled={care.goes(item.task)}
           aria-label={`Done: ${item.title}`}
           onClick={() => void care.done(item)}
         >

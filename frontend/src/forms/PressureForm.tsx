@@ -1,6 +1,6 @@
 import { Box, Flex } from "@chakra-ui/react";
 import type { ReactNode } from "react";
-import type { useMaintenance } from "../api/care";
+import { PRESSURE, type useMaintenance } from "../api/care";
 import { SideButton } from "../components/Button";
 import { useStore } from "../lib/store";
 import { unitsStore } from "../lib/units";
@@ -34,7 +34,7 @@ export function PressureForm({ care, label, children }: PressureFormProps) {
         <Box w={unread ? "18rem" : "9rem"}>
           <Amount name="pressure" label={`${label}, ${units === "us" ? "psi" : "bar"}`} />
         </Box>
-        <SideButton type="submit" disabled={kit.form.watch("pressure").trim() === "" || care.busy}>
+        <SideButton type="submit" disabled={kit.form.watch("pressure").trim() === "" || care.goes(PRESSURE)}>
           Note it
         </SideButton>
         {children}

@@ -47,7 +47,7 @@ export function willAnswer(path: string, body: unknown): void {
   changed[path] = body;
 }
 
-/** Questions at paths with this end are answered only once the given function is called. */
+/** What is asked or sent at paths with this end is answered only once the given function is called. */
 export function heldBack(end: string): () => void {
   let go = () => {};
   held = {
@@ -77,7 +77,9 @@ async function answer(input: Request | string, init?: RequestInit): Promise<Resp
   const path = url.pathname.replace("/api/v1", "");
   if (request.method === "POST") {
     const file = request.headers.get("content-type") === "application/octet-stream";
-    return posted(path, file ? {} : JSON.parse((await request.text()) || "{}"));
+    const reply = posted(path, file ? {} : JSON.parse((await request.text()) || "{}"));
+    if (held !== null && path.endsWith(held.end)) await held.until;
+    return reply;
   }
   const asked = path + queryOf(url);
   if (held !== null && path.endsWith(held.end)) await held.until;

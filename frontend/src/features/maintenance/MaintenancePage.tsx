@@ -125,7 +125,10 @@ function Offers({ data, care }: { data: Maintenance; care: ReturnType<typeof use
             {data.items.find(({ task }) => task === offer.task)?.title}: every {Number(offer.days.toFixed(1))}{" "}
             days. {offer.why}
           </Text>
-          <SideButton disabled={care.busy} onClick={() => void care.interval(offer.task, String(offer.days))}>
+          <SideButton
+            disabled={care.goes(offer.task)}
+            onClick={() => void care.interval(offer.task, String(offer.days))}
+          >
             Take it
           </SideButton>
         </Flex>
@@ -142,7 +145,7 @@ function WhatHappened({ care }: { care: ReturnType<typeof useMaintenance> }) {
       </Heading>
       <Flex gap="2" wrap="wrap">
         {EVENTS.map(([kind, words]) => (
-          <SideButton key={kind} disabled={care.busy} onClick={() => void care.event(kind, words)}>
+          <SideButton key={kind} disabled={care.goes(kind)} onClick={() => void care.event(kind, words)}>
             {words}
           </SideButton>
         ))}

@@ -75,14 +75,14 @@ function More({ item, care }: Pick<CareRowProps, "item" | "care">) {
       {asks === null ? (
         <Flex gap="2" mt="3" wrap="wrap">
           {((calendar && item.station === null) || ofList) && (
-            <SideButton disabled={care.busy} onClick={() => void care.done(item)}>
+            <SideButton disabled={care.goes(item.task)} onClick={() => void care.done(item)}>
               Done already
             </SideButton>
           )}
           {[1, 3, 7].map((days) => (
             <SideButton
               key={days}
-              disabled={care.busy}
+              disabled={care.goes(item.task)}
               onClick={() => void care.putOff(item, daysAfter(today, days))}
             >
               {days === 1 ? "Tomorrow" : days === 7 ? "In a week" : `In ${days} days`}
@@ -91,7 +91,10 @@ function More({ item, care }: Pick<CareRowProps, "item" | "care">) {
           {(calendar || ofList) && <SideButton onClick={() => setAsks("reason")}>Not this time</SideButton>}
           {calendar && !ofList && <SideButton onClick={() => setAsks("days")}>Own interval</SideButton>}
           {calendar && !ofList && (
-            <SideButton disabled={care.busy} onClick={() => void care.interval(item.task, null, true)}>
+            <SideButton
+              disabled={care.goes(item.task)}
+              onClick={() => void care.interval(item.task, null, true)}
+            >
               Off the list
             </SideButton>
           )}
@@ -129,7 +132,11 @@ function AskedOnce({ item, asks, care, close }: AskedOnceProps) {
             autoFocus
           />
         </Box>
-        <MainButton type="submit" minH="44px" disabled={care.busy || kit.form.watch("text").trim() === ""}>
+        <MainButton
+          type="submit"
+          minH="44px"
+          disabled={care.goes(item.task) || kit.form.watch("text").trim() === ""}
+        >
           Keep
         </MainButton>
         <SideButton onClick={close}>Back</SideButton>

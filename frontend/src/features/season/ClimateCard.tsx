@@ -13,7 +13,8 @@ import type { useSeasonLists } from "./useSeasonLists";
 
 const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"] as const;
 
-interface ClimateProps extends Pick<ReturnType<typeof useSeasonLists>, "busy" | "setClimate"> {
+interface ClimateProps extends Pick<ReturnType<typeof useSeasonLists>, "setClimate"> {
+  busy: boolean;
   poolId: string;
   units: Units;
 }

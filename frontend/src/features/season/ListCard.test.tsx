@@ -16,7 +16,7 @@ function show() {
   };
   return {
     work,
-    ...render(<ListCard list={list} poolId={SALT.id} zone="America/Chicago" busy={false} {...work} />),
+    ...render(<ListCard list={list} poolId={SALT.id} zone="America/Chicago" goes={() => false} {...work} />),
   };
 }
 

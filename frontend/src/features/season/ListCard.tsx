@@ -9,9 +9,9 @@ import { fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { dayText } from "../../lib/days";
 import { dayName } from "../../lib/times";
 import { ItemLine } from "./ItemLine";
-import type { useSeasonLists } from "./useSeasonLists";
+import { LIST, type useSeasonLists } from "./useSeasonLists";
 
-interface ListCardProps extends Pick<ReturnType<typeof useSeasonLists>, "busy" | "keep" | "tick" | "undo"> {
+interface ListCardProps extends Pick<ReturnType<typeof useSeasonLists>, "goes" | "keep" | "tick" | "undo"> {
   list: SeasonList;
   poolId: string;
   zone: string;
@@ -20,7 +20,7 @@ interface ListCardProps extends Pick<ReturnType<typeof useSeasonLists>, "busy" |
 export const NAMES: Record<SavedList["which"], string> = { opening: "Opening", closing: "Closing" };
 
 /** A kept list: ticked off, changed, printed, or dropped. */
-export function ListCard({ list, poolId, zone, busy, keep, tick, undo }: ListCardProps) {
+export function ListCard({ list, poolId, zone, goes, keep, tick, undo }: ListCardProps) {
   const { kept } = list;
   const [changing, setChanging] = useState(false);
   const [open, setOpen] = useState(list.done < list.items.length);
@@ -46,10 +46,10 @@ export function ListCard({ list, poolId, zone, busy, keep, tick, undo }: ListCar
           </PaperLink>
         </Flex>
       </Flex>
-      {changing && <Change kept={kept} busy={busy} keep={keep} />}
+      {changing && <Change kept={kept} busy={goes(LIST)} keep={keep} />}
       {open && (
         <Notes list={list} zone={zone}>
-          <AtHand list={list} tick={tick} undo={undo} />
+          <AtHand list={list} goes={goes} tick={tick} undo={undo} />
         </Notes>
       )}
       {open && (
@@ -60,7 +60,7 @@ export function ListCard({ list, poolId, zone, busy, keep, tick, undo }: ListCar
               line={line}
               poolId={poolId}
               zone={zone}
-              busy={busy}
+              busy={goes(LIST) || goes(line.item.key) || goes(line.ticked?.entry_id ?? "")}
               day={list.items[index - 1]?.item.day === line.item.day ? null : line.item.day}
               onTick={(outcome) => void tick(kept.list_id, line.item, outcome)}
               onUndo={(entryId) => void undo(entryId)}
@@ -89,13 +89,14 @@ function without(kept: SavedList, item: { key: string; own: boolean }): SavedLis
 }
 
 /** What the list needs, ticked off as it is bought or found. */
-function AtHand({ list, tick, undo }: Pick<ListCardProps, "list" | "tick" | "undo">) {
+function AtHand({ list, goes, tick, undo }: Pick<ListCardProps, "list" | "goes" | "tick" | "undo">) {
   const there = list.materials.filter((one) => one.at_hand);
   if (list.materials.length === 0) return null;
   const toggle = (name: string) => {
     const one = list.materials.find((material) => material.name === name);
-    if (one?.entry_id) void undo(one.entry_id);
-    else if (one) void tick(list.kept.list_id, { key: one.key, title: name }, "done");
+    if (one === undefined || goes(one.key) || goes(one.entry_id ?? "")) return;
+    if (one.entry_id) void undo(one.entry_id);
+    else void tick(list.kept.list_id, { key: one.key, title: name }, "done");
   };
   return (
     <Box mt="3">
@@ -138,7 +139,8 @@ export function Notes({ list, zone, children }: { list: SeasonList; zone: string
   );
 }
 
-interface ChangeProps extends Pick<ListCardProps, "busy" | "keep"> {
+interface ChangeProps extends Pick<ListCardProps, "keep"> {
+  busy: boolean;
   kept: SavedList;
 }
 

@@ -26,6 +26,21 @@ it("keeps no list for another pool than the one picked last", async () => {
   await waitFor(() => expect(screen.getByText("Keep this list")).toHaveProperty("disabled", false));
 });
 
+it("takes the tick of the next item while the one before is on its way", async () => {
+  willAnswer(`/pools/${SALT.id}/season-lists`, [list]);
+  const { user } = render(<SeasonLists poolId={SALT.id} zone="America/Chicago" />);
+  const [first, second] = list?.items.map(({ item }) => item) ?? [];
+  const arrive = heldBack("/season-lists/ticks");
+  await user.click(await screen.findByLabelText(`Done: ${first?.title}`));
+  await user.click(screen.getByLabelText(`Done: ${first?.title}`));
+  await user.click(screen.getByLabelText(`Done: ${second?.title}`));
+  await waitFor(() =>
+    expect(sentTo("/season-lists/ticks").map(({ item }) => item)).toEqual([first?.key, second?.key]),
+  );
+  arrive();
+  await screen.findByText(`${second?.title}: done.`);
+});
+
 it("ticks an item, on the device where the server does not answer", async () => {
   willAnswer(`/pools/${SALT.id}/season-lists`, [list]);
   const { user } = render(<SeasonLists poolId={SALT.id} zone="America/Chicago" />);

@@ -14,7 +14,7 @@ import { type Units, unitsStore } from "../../lib/units";
 import { ClimateCard } from "./ClimateCard";
 import { ItemLine } from "./ItemLine";
 import { ListCard, NAMES, Notes } from "./ListCard";
-import { useSeasonLists } from "./useSeasonLists";
+import { CLIMATE, LIST, useSeasonLists } from "./useSeasonLists";
 
 /** Opening and closing: the lists that are kept, when the water turns, and a new list. */
 export function SeasonLists({ poolId, zone }: { poolId: string; zone: string }) {
@@ -28,7 +28,7 @@ export function SeasonLists({ poolId, zone }: { poolId: string; zone: string }) 
       {lists.data?.map((list) => (
         <ListCard key={list.kept.list_id} list={list} poolId={poolId} zone={zone} {...work} />
       ))}
-      <ClimateCard poolId={poolId} units={units} busy={work.busy} setClimate={work.setClimate} />
+      <ClimateCard poolId={poolId} units={units} busy={work.goes(CLIMATE)} setClimate={work.setClimate} />
       {climate.data && (
         <NewList
           key={JSON.stringify(climate.data.suggested)}
@@ -36,7 +36,7 @@ export function SeasonLists({ poolId, zone }: { poolId: string; zone: string }) 
           poolId={poolId}
           zone={zone}
           units={units}
-          busy={work.busy}
+          busy={work.goes(LIST)}
           keep={work.keep}
         />
       )}
@@ -44,7 +44,8 @@ export function SeasonLists({ poolId, zone }: { poolId: string; zone: string }) 
   );
 }
 
-interface NewListProps extends Pick<ReturnType<typeof useSeasonLists>, "busy" | "keep"> {
+interface NewListProps extends Pick<ReturnType<typeof useSeasonLists>, "keep"> {
+  busy: boolean;
   poolId: string;
   zone: string;
   units: Units;

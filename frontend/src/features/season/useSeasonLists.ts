@@ -1,5 +1,4 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { client, take } from "../../api/client";
 import { takeBack } from "../../api/entries";
 import { postOrKeep, SAVED } from "../../api/outbox";
@@ -7,18 +6,29 @@ import type { ListItem, SavedList } from "../../api/types";
 import { notify } from "../../components/notice";
 import { personId } from "../../lib/person";
 import type { Units } from "../../lib/units";
+import { useGoing } from "../../lib/useGoing";
+
+/** A list is changed whole, and so is the climate: one change at a time; ticks go by their item. */
+export const LIST = "list";
+export const CLIMATE = "climate";
 
 /** Keep, change, drop and tick lists; every step can be taken back, and a tick waits on the device without a server. */
 export function useSeasonLists(poolId: string, units: Units) {
   const queries = useQueryClient();
-  const [busy, setBusy] = useState(false);
+  const { goes, during } = useGoing();
 
-  async function run(
+  const run = (
+    key: string,
     work: (id: string) => Promise<unknown>,
     said: string,
     undoable = true,
+  ): Promise<boolean> => during([key], () => told(work, said, undoable));
+
+  async function told(
+    work: (id: string) => Promise<unknown>,
+    said: string,
+    undoable: boolean,
   ): Promise<boolean> {
-    setBusy(true);
     const id = crypto.randomUUID();
     try {
       const found = await work(id);
@@ -32,16 +42,15 @@ export function useSeasonLists(poolId: string, units: Units) {
     } catch (error) {
       notify(error instanceof Error ? error.message : String(error));
       return false;
-    } finally {
-      setBusy(false);
     }
   }
 
   const undo = (entry_id: string) =>
-    run(() => takeBack(entry_id, "undone on the list"), "Taken back.", false);
+    run(entry_id, () => takeBack(entry_id, "undone on the list"), "Taken back.", false);
 
   const keep = (list: SavedList, said: string) =>
     run(
+      LIST,
       (id) =>
         take(
           client.POST("/api/v1/pools/{pool_id}/season-lists", {
@@ -65,6 +74,7 @@ export function useSeasonLists(poolId: string, units: Units) {
     outcome: "done" | "skipped",
   ) =>
     run(
+      item.key,
       (id) => {
         const at = new Date().toISOString();
         const told = { id, at, person_id: personId(), list_id, item: item.key, outcome, note: "" };
@@ -80,6 +90,7 @@ export function useSeasonLists(poolId: string, units: Units) {
 
   const setClimate = (monthly: string[]) =>
     run(
+      CLIMATE,
       (id) =>
         take(
           client.POST("/api/v1/pools/{pool_id}/climate", {
@@ -90,5 +101,5 @@ export function useSeasonLists(poolId: string, units: Units) {
       "The water's climate is set.",
     );
 
-  return { busy, keep, tick, undo, setClimate };
+  return { goes, keep, tick, undo, setClimate };
 }

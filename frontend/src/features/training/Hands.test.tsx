@@ -1,4 +1,4 @@
-import { screen } from "@testing-library/react";
+import { screen, waitFor } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
 import type { TrainingGame } from "../../api/types";
 import { render } from "../../testing/render";
@@ -17,7 +17,7 @@ it("does one thing after the other, and pours as it is typed", async () => {
     [{ kind: "full_test" }],
     [{ kind: "add", product_id: game.scenario.shelf[0]?.id, amount: "1 gal" }],
   ]);
-  expect(screen.getByLabelText<HTMLInputElement>("How much").value).toBe("");
+  await waitFor(() => expect(screen.getByLabelText<HTMLInputElement>("How much").value).toBe(""));
 });
 
 it("says at the field what cannot be poured", async () => {

@@ -1,6 +1,6 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import type { useVisit, VisitLine } from "../../api/visit";
+import { leavingOut, type useVisit, type VisitLine } from "../../api/visit";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { PlainLink } from "../../components/TextLink";
@@ -20,9 +20,7 @@ interface GroupProps {
 
 /** One part of a visit: all as usual in one tap, or each line for itself. */
 export function VisitGroupCard({ title, lines, poolId, visit, goesOn, zone, locked }: GroupProps) {
-  const open = lines.filter(
-    ({ usual, mark, key }) => usual && mark === "open" && !visit.waiting.includes(key),
-  );
+  const open = lines.filter(({ usual, mark, key }) => usual && mark === "open" && !visit.isTicked(key));
   return (
     <Card as="section" aria-label={title} p={{ base: "3", md: "4" }}>
       <Flex justify="space-between" align="center" gap="3" minH="44px" mb="2">
@@ -30,7 +28,7 @@ export function VisitGroupCard({ title, lines, poolId, visit, goesOn, zone, lock
           {title}
         </Heading>
         {goesOn && open.length > 0 && (
-          <SideButton disabled={visit.busy} onClick={() => void visit.usual(open.map(({ key }) => key))}>
+          <SideButton onClick={() => void visit.usual(open.map(({ key }) => key))}>
             {open.length === 1 ? "As usual" : "All as usual"}
           </SideButton>
         )}
@@ -75,20 +73,20 @@ interface LineProps {
 
 function Line({ line, poolId, visit, goesOn, zone, alone }: LineProps) {
   const [leaving, setLeaving] = useState(false);
-  const waits = visit.waiting.includes(line.key);
-  const open = line.mark === "open" && !waits;
+  const ticked = visit.isTicked(line.key);
+  const open = line.mark === "open" && !ticked;
   const way = line.station === null ? undefined : WAYS[line.station];
   return (
     <Box as="li" borderTop="1px solid" borderColor="hairline" py="2">
       <Flex gap="3" align="center" wrap="wrap" rowGap="0">
         <Text aria-hidden fontWeight="700" w="1.2rem">
-          {line.mark === "done" || waits ? "✓" : line.mark === "skipped" ? "–" : "○"}
+          {line.mark === "done" || ticked ? "✓" : line.mark === "skipped" ? "–" : "○"}
         </Text>
         <Box flex="1" minW="12rem">
           <Text fontWeight="600" color={open ? "ink" : "soft"}>
             {line.title}
             <Text as="span" fontWeight="400" fontSize="note" color="soft">
-              {waits && ", waits to be sent"}
+              {visit.waiting.includes(line.key) && ", waits to be sent"}
               {line.mark === "done" && line.at !== null && `, done at ${clock(line.at, zone)}`}
               {line.mark === "skipped" && ", left out this time"}
             </Text>
@@ -109,7 +107,6 @@ function Line({ line, poolId, visit, goesOn, zone, alone }: LineProps) {
               <SideButton
                 px="3"
                 aria-label={`${line.title}: done`}
-                disabled={visit.busy}
                 onClick={() => void visit.usual([line.key])}
               >
                 ✓
@@ -128,7 +125,11 @@ function Line({ line, poolId, visit, goesOn, zone, alone }: LineProps) {
         )}
       </Flex>
       {leaving && open && (
-        <LeaveOut onSend={(reason) => visit.leaveOut(line, reason)} done={() => setLeaving(false)} />
+        <LeaveOut
+          busy={visit.goes(leavingOut(line.key))}
+          onSend={(reason) => visit.leaveOut(line, reason)}
+          done={() => setLeaving(false)}
+        />
       )}
     </Box>
   );
@@ -139,7 +140,13 @@ interface Left {
 }
 const left = fieldsOf<Left>();
 
-function LeaveOut({ onSend, done }: { onSend: (reason: string) => Promise<boolean>; done: () => void }) {
+interface LeaveOutProps {
+  busy: boolean;
+  onSend: (reason: string) => Promise<boolean>;
+  done: () => void;
+}
+
+function LeaveOut({ busy, onSend, done }: LeaveOutProps) {
   const kit = useKit<Left>({
     start: { reason: "" },
     send: async ({ reason }) => {
@@ -152,7 +159,7 @@ function LeaveOut({ onSend, done }: { onSend: (reason: string) => Promise<boolea
         <Box flex="1" minW="12rem">
           <left.Field name="reason" label="Why it is left out this time" autoFocus />
         </Box>
-        <SideButton type="submit" disabled={kit.form.watch("reason").trim() === ""}>
+        <SideButton type="submit" disabled={busy || kit.form.watch("reason").trim() === ""}>
           Leave it out
         </SideButton>
       </Flex>

@@ -3,7 +3,7 @@ import { beforeEach, expect, it } from "vitest";
 import type { Visit, VisitLine } from "../../api/visit";
 import { visitStore } from "../../lib/visit";
 import { address, render, SALT } from "../../testing/render";
-import { answering, isDown, sentTo, willAnswer } from "../../testing/server";
+import { answering, heldBack, isDown, sentTo, willAnswer } from "../../testing/server";
 import { VisitPage } from "./VisitPage";
 
 const line = (key: string, group: VisitLine["group"], more: Partial<VisitLine> = {}): VisitLine => ({
@@ -66,6 +66,21 @@ it("ticks a group in one tap, and each line for itself", async () => {
   await user.click(screen.getByLabelText("Baskets: done"));
   await waitFor(() => expect(sentTo("/visit/usual")[1]).toMatchObject({ keys: ["baskets"] }));
   expect(visitStore.get()).toBe(SALT.id);
+});
+
+it("takes the next tick while the one before is on its way, and shows both at once", async () => {
+  const { user } = show(visit(GOING));
+  const cleaning = await screen.findByRole("region", { name: "Cleaning" });
+  const arrive = heldBack("/visit/usual");
+  await user.click(within(cleaning).getByText("All as usual"));
+  await user.click(screen.getByLabelText("Baskets: done"));
+  await waitFor(() =>
+    expect(sentTo("/visit/usual").map(({ keys }) => keys)).toEqual([["skim", "brush"], ["baskets"]]),
+  );
+  expect(screen.queryByLabelText("Skim: done")).toBeNull();
+  expect(screen.getByText(/^Still open: look, test, equipment, chemicals/)).toBeTruthy();
+  arrive();
+  await screen.findByText("As usual: noted.");
 });
 
 it("opens chemicals when the test is in", async () => {

@@ -2,7 +2,7 @@ import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
-import { useVisit, type Visit, type VisitGroup, type VisitKind, visitQuery } from "../../api/visit";
+import { useVisit, type Visit, type VisitGroup, type VisitKind, visitQuery, WHOLE } from "../../api/visit";
 import { MainButton } from "../../components/Button";
 import { Card, Caution } from "../../components/Card";
 import { Photos } from "../../components/Photos";
@@ -58,7 +58,7 @@ export function VisitPage() {
           </Heading>
           <PickOne label="What for" options={KINDS} value={seen.kind} onPick={setKind} />
           <Flex mt="4" gap="4" align="center" wrap="wrap">
-            <MainButton disabled={visit.busy} onClick={() => void visit.begin(seen.kind)}>
+            <MainButton disabled={visit.goes(WHOLE)} onClick={() => void visit.begin(seen.kind)}>
               Begin
             </MainButton>
             <Text color="soft">{whatIsOn(seen)}</Text>
@@ -127,7 +127,7 @@ const ending = fieldsOf<Ending>();
 
 function End({ seen, poolId, visit }: Props) {
   const navigate = useNavigate();
-  const open = seen.lines.filter(({ mark, key }) => mark === "open" && !visit.waiting.includes(key));
+  const open = seen.lines.filter(({ mark, key }) => mark === "open" && !visit.isTicked(key));
   const kit = useKit<Ending>({
     start: { note: "" },
     send: async ({ note }) => {
@@ -146,7 +146,7 @@ function End({ seen, poolId, visit }: Props) {
       <KitForm kit={kit}>
         <ending.Field name="note" label="A note to the owner, if there is something to say" />
         <Flex mt="3" gap="4" align="center" wrap="wrap">
-          <MainButton type="submit" disabled={visit.busy}>
+          <MainButton type="submit" disabled={visit.goes(WHOLE)}>
             End the visit
           </MainButton>
           <PlainLink to={`/pools/${poolId}/notice`}>No-swim notice</PlainLink>
