@@ -61,7 +61,8 @@ def mariadb() -> Iterator[MariaDbServer]:
 
 def wipe(mariadb: MariaDbServer) -> None:
     """Nothing is left but the workspace, as the migration made it."""
-    emptied = "".join(f"TRUNCATE TABLE {DATABASE}.{table};" for table in TABLES)
+    # To truncate a table makes its file anew, a hundred times as long as to delete no row of it.
+    emptied = "".join(f"DELETE FROM {DATABASE}.{table};" for table in TABLES)
     first = f"SELECT MIN(created_at) FROM {DATABASE}.workspace"
     emptied += f"DELETE FROM {DATABASE}.workspace WHERE created_at > (SELECT * FROM ({first}) AS oldest);"
     emptied += f"UPDATE {DATABASE}.workspace SET name = 'My pools';"

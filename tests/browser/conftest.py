@@ -116,7 +116,7 @@ def set_up(page: Page, name: str) -> str:
     """A pool of 32 by 16 ft, 3 to 8 ft deep, opened at its slip; returns its path."""
     pool_id = str(uuid4())
     reported(page, "/pools", pool_body(pool_id, settings={"name": name, "time_zone": "America/Chicago"}))
-    page.goto(f"/pools/{pool_id}/slip")
+    page.goto(f"/pools/{pool_id}/test")
     expect(page.get_by_role("region", name="Look", exact=True)).to_be_visible()
     return f"/pools/{pool_id}"
 

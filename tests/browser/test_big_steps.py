@@ -21,7 +21,7 @@ WATER = {
 def started(page: Page, name: str) -> str:
     path = set_up(page, name)
     reported(page, f"{path}/tests", {"fields": WATER, "kit": "drops"})
-    page.goto(f"{path}/sheet")
+    page.goto(f"{path}/plan")
     page.get_by_role("button", name="Start the plan").click()
     expect(page.get_by_role("region", name="Step now")).to_be_visible()
     return path
@@ -54,14 +54,14 @@ def test_one_step_fills_the_screen_and_only_its_button_writes(open_page: OpenPag
     expect(title).not_to_have_text(first)
     page.keyboard.press("Escape")
     expect(big).to_be_hidden()
-    expect(page).to_have_url(re.compile(f"{path}/sheet$"))
+    expect(page).to_have_url(re.compile(f"{path}/plan$"))
     expect(page.get_by_role("button", name="Undo").first).to_be_visible()
 
 
 def test_opened_by_its_address_it_closes_to_the_plan(open_page: OpenPage) -> None:
     page = open_page(BLANK, PHONE)
     path = started(page, "Deep link")
-    page.goto(f"{path}/sheet?big=1")
+    page.goto(f"{path}/plan?big=1")
     page.get_by_role("dialog", name="Big steps").get_by_role("button", name="Close").click()
     expect(page.get_by_role("region", name="Step now")).to_be_visible()
-    assert page.url.endswith(f"{path}/sheet")
+    assert page.url.endswith(f"{path}/plan")

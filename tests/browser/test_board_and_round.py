@@ -65,7 +65,7 @@ def test_eight_measures_by_keyboard_in_at_most_45_strokes(open_page: OpenPage) -
 
 def test_a_typo_on_the_quick_line_is_mended_in_one_tap(open_page: OpenPage) -> None:
     page = open_page(BLANK)
-    page.goto(f"{pool_of(page, 'Swan Street 27')}/slip")
+    page.goto(f"{pool_of(page, 'Swan Street 27')}/test")
     line = page.get_by_label("Quick line, then Enter")
     line.fill("fc 1.5 stabb 40 ph 7.5")
     line.press("Enter")
@@ -75,7 +75,7 @@ def test_a_typo_on_the_quick_line_is_mended_in_one_tap(open_page: OpenPage) -> N
 
 def test_same_as_last_fills_what_is_empty(open_page: OpenPage) -> None:
     page = open_page(BLANK)
-    page.goto(f"{pool_of(page, 'Weir Lane 4')}/slip")
+    page.goto(f"{pool_of(page, 'Weir Lane 4')}/test")
     calcium = page.get_by_label("Calcium", exact=True)
     expect(page.get_by_text(re.compile(r"^last \d")).first).to_be_visible()
     page.get_by_label("pH", exact=True).fill("7.4")
@@ -89,7 +89,7 @@ def test_same_as_last_fills_what_is_empty(open_page: OpenPage) -> None:
 def test_the_slip_follows_the_order_of_ones_own_kit(open_page: OpenPage) -> None:
     page = open_page(BLANK)
     path = pool_of(page, "Tannery Yard")
-    page.goto(f"{path}/slip")
+    page.goto(f"{path}/test")
     page.get_by_text("Note, time, photo").click()
     page.get_by_text("Order of your own kit").click()
     page.get_by_role("button", name="pH earlier").click()
@@ -215,7 +215,7 @@ def test_the_season_as_strip_and_table(open_page: OpenPage) -> None:
 
 
 @pytest.mark.parametrize(
-    "view", ["/round", "{pool}", "{pool}/slip", "{pool}/season", "{pool}/sheet", "{pool}/care"]
+    "view", ["/round", "{pool}", "{pool}/test", "{pool}/season", "{pool}/plan", "{pool}/care"]
 )
 @pytest.mark.parametrize("width", [640, 320])
 def test_text_at_200_and_400_percent_scrolls_one_way_only(open_page: OpenPage, view: str, width: int) -> None:

@@ -83,7 +83,7 @@ def test_put_off_with_its_why_and_the_rhythm(open_page: OpenPage) -> None:
 
 def test_benches_interview_and_plant(open_page: OpenPage) -> None:
     page = open_page(BLANK)
-    page.goto(f"{pool_of(page, 'Millrace Close')}/care/benches")
+    page.goto(f"{pool_of(page, 'Millrace Close')}/care/equipment")
     expect(page.get_by_text("What holds this pool")).to_be_visible()
     expect(page.get_by_role("heading", name="Controller and weather")).to_be_visible()
     page.get_by_role("button", name="The unit says: look at the cell").click()
@@ -130,7 +130,7 @@ def test_the_calendar_and_its_link(open_page: OpenPage) -> None:
 
 def test_what_is_it_in_the_water(open_page: OpenPage) -> None:
     page = open_page(BLANK, PHONE)
-    page.goto(f"{pool_of(page, 'Tannery Yard')}/slip")
+    page.goto(f"{pool_of(page, 'Tannery Yard')}/test")
     page.get_by_role("button", name="Something odd").click()
     page.get_by_role("link", name="What is it in the water?").click()
     page.get_by_text("Yellow-brown dust", exact=True).click()

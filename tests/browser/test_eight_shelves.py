@@ -71,7 +71,7 @@ def test_from_setting_up_to_the_log(open_page: OpenPage, shelf: Shelf) -> None:
         page.get_by_label(label).fill(feet)
     page.get_by_role("button", name="Set up this pool").click()
     expect(page.get_by_role("region", name="Look", exact=True)).to_be_visible()
-    path = re.sub(r"/slip.*", "", page.url)
+    path = re.sub(r"/test.*", "", page.url)
 
     page.goto("/shelf")
     page.get_by_label("What it is").select_option(label=shelf.product)
@@ -89,13 +89,13 @@ def test_from_setting_up_to_the_log(open_page: OpenPage, shelf: Shelf) -> None:
         body |= {"strength_percent": strength, "package": package}
         reported(page, "/shelf", body)
 
-    page.goto(f"{path}/slip")
+    page.goto(f"{path}/test")
     line = page.get_by_label("Quick line, then Enter")
     line.fill(shelf.read)
     line.press("Enter")
     page.get_by_role("button", name="Save the test").click()
     expect(page.get_by_role("table", name="Lane board")).to_be_visible()
-    page.goto(f"{path}/sheet")
+    page.goto(f"{path}/plan")
     expect(page.get_by_label("Plan")).to_be_visible()
     expect(page.get_by_role("region", name="Second opinion")).to_be_visible()
     expect(page.get_by_text("Computed with a standard shelf", exact=False)).to_have_count(0)

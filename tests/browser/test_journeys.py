@@ -130,7 +130,7 @@ def test_every_number_has_its_why(open_page: OpenPage) -> None:
     page.keyboard.press("Escape")
     expect(drawer).to_have_count(0)
     page.goto("/")
-    page.goto(f"{pool_of(page, 'Tannery Yard')}/sheet")
+    page.goto(f"{pool_of(page, 'Tannery Yard')}/plan")
     page.get_by_role("button", name=re.compile("Why: Liquid chlorine")).first.click()
     expect(page.get_by_text("exact amount")).to_be_visible()
 
@@ -165,7 +165,7 @@ def test_on_a_phone(open_page: OpenPage) -> None:
     page.get_by_role("button", name="Save the test").click()
     expect(page.get_by_role("table", name="Lane board")).to_be_visible()
     expect(page.get_by_test_id("swim")).to_be_in_viewport()  # a new page begins at its top
-    page.goto(f"{path}/sheet")
+    page.goto(f"{path}/plan")
     to_ticked_sheet(page, lambda on: on.get_by_role("button", name="Done").click())
     expect(page.get_by_role("button", name="Undo").first).to_be_visible()
     wide = page.evaluate("document.documentElement.scrollWidth > document.documentElement.clientWidth")
@@ -208,7 +208,7 @@ def test_charts_are_not_on_the_first_load(open_page: OpenPage) -> None:
 
 def test_a_shock_and_a_second_opinion(open_page: OpenPage) -> None:
     page = open_page(BLANK)
-    page.goto(f"{pool_of(page, 'Orchard Row 11')}/sheet")
+    page.goto(f"{pool_of(page, 'Orchard Row 11')}/plan")
     page.get_by_label("Plan", exact=True).select_option("shock")
     page.get_by_text("To 10", exact=True).click()
     expect(page.get_by_text("10 is not a shock here", exact=False)).to_be_visible()
@@ -236,12 +236,12 @@ def test_two_people_tick_the_same_step(open_page: OpenPage) -> None:
     expect(page.get_by_label("Alkalinity", exact=True)).to_have_value("100")
     page.get_by_role("button", name="Save the test").click()
     expect(page.get_by_role("table", name="Lane board")).to_be_visible()
-    page.goto(f"{path}/sheet")
+    page.goto(f"{path}/plan")
     page.get_by_role("button", name="Start the plan").click()
     page.get_by_role("button", name="Done").click()
     expect(page.get_by_role("button", name="Poured all of it")).to_be_visible()
     other = page.context.new_page()
-    other.goto(f"{path}/sheet")
+    other.goto(f"{path}/plan")
     expect(other.get_by_role("button", name="Poured all of it")).to_be_visible()
     page.get_by_role("button", name="Poured all of it").click()
     expect(page.get_by_text("Noted: Liquid chlorine", exact=False)).to_be_visible()
@@ -251,7 +251,7 @@ def test_two_people_tick_the_same_step(open_page: OpenPage) -> None:
     expect(other.get_by_text("Noted as another pour", exact=False)).to_be_visible()
     other.goto(f"{path}/log")
     expect(other.get_by_text("Added Liquid chlorine 10 %")).to_have_count(2)
-    other.goto(f"{path}/sheet")
+    other.goto(f"{path}/plan")
     other.get_by_role("button", name="Put the rest away and reckon again").click()
     expect(other.get_by_text("Nothing to add now.")).to_be_visible()
     other.close()
@@ -287,7 +287,7 @@ def test_the_emergency_page_needs_no_server(open_page: OpenPage) -> None:
 def test_a_dead_server_loses_nothing_and_doubles_nothing(open_page: OpenPage) -> None:
     page = open_page(BLANK)
     path = pool_of(page, "Millrace Close")
-    page.goto(f"{path}/slip")
+    page.goto(f"{path}/test")
     page.get_by_text("Note, time, photo").click()
     page.get_by_label("Note").fill("typed before it died")
     page.context.set_offline(True)
@@ -306,7 +306,7 @@ def test_a_tick_without_a_server_is_sent_later(open_page: OpenPage) -> None:
     page.get_by_label("Quick line, then Enter").fill("fc 1 ph 7.5 ta 100 cya 40")
     page.keyboard.press("Enter")
     page.get_by_role("button", name="Save the test").click()
-    page.goto(f"{path}/sheet")
+    page.goto(f"{path}/plan")
     page.get_by_role("button", name="Start the plan").click()
     step = page.get_by_role("region", name="Step now")
     expect(step.get_by_role("heading")).to_contain_text("Pump on")
@@ -322,7 +322,7 @@ def test_a_tick_without_a_server_is_sent_later(open_page: OpenPage) -> None:
 
 def test_the_ways_side_by_side_and_taking_one(open_page: OpenPage) -> None:
     page = open_page(BLANK)
-    page.goto(f"{pool_of(page, 'Tannery Yard')}/sheet")
+    page.goto(f"{pool_of(page, 'Tannery Yard')}/plan")
     strategies = page.get_by_role("region", name="Other ways")
     strategies.get_by_role("button", name="Compare the ways").click()
     table = strategies.get_by_role("table", name="The ways side by side")
@@ -341,7 +341,7 @@ def test_the_ways_side_by_side_and_taking_one(open_page: OpenPage) -> None:
 
 def test_a_sheet_prints_on_one_page(open_page: OpenPage) -> None:
     page = open_page(BLANK)
-    page.goto(f"{pool_of(page, 'Tannery Yard')}/sheet")
+    page.goto(f"{pool_of(page, 'Tannery Yard')}/plan")
     expect(page.get_by_role("button", name="Start the plan")).to_be_visible()
     pages = len(re.findall(rb"/Type\s*/Page\b(?!s)", page.pdf(format="Letter")))
     assert pages == 1

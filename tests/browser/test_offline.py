@@ -20,7 +20,7 @@ def by_the_worker(page: Page) -> None:
 
 
 def enter_a_test(page: Page, path: str, ph: str) -> None:
-    page.goto(f"{path}/slip")
+    page.goto(f"{path}/test")
     page.get_by_role("button", name="Clear, level right").click()
     page.get_by_label("pH", exact=True).fill(ph)
     page.get_by_role("button", name=re.compile("^Save")).click()
@@ -31,14 +31,14 @@ def test_a_round_of_five_stops_goes_on_without_a_network(open_page: OpenPage) ->
     by_the_worker(page)
     paths = [set_up(page, f"No signal {number}") for number in range(1, STOPS + 1)]
     for path in paths:
-        for station in ("", "/sheet", "/slip"):
+        for station in ("", "/plan", "/test"):
             page.goto(path + station)
             by_the_worker(page)
     stops = [{"id": path.rpartition("/")[2], "name": f"No signal {n}"} for n, path in enumerate(paths, 1)]
     page.evaluate(f"localStorage.setItem('kumpan.round', {json.dumps(json.dumps(stops))})")
     for number in (0, 1):
         enter_a_test(page, paths[number], f"7.4{number + 1}")
-        page.wait_for_url(f"**{paths[number]}/sheet*")  # the form is left once the server has all of it
+        page.wait_for_url(f"**{paths[number]}/plan*")  # the form is left once the server has all of it
     by_the_worker(page)
     expect(page.get_by_text("not sent yet", exact=False)).to_have_count(0)
 
@@ -71,7 +71,7 @@ def test_what_was_on_its_way_when_the_app_was_closed_is_sent_when_it_is_opened_a
 ) -> None:
     page = open_page(BLANK, PHONE)
     path = set_up(page, "Swept away")
-    page.goto(f"{path}/slip")
+    page.goto(f"{path}/test")
     page.route("**/api/v1/pools/*/tests", lambda _: None)  # one bar of signal: never an answer
     page.get_by_label("pH", exact=True).fill("7.46")
     with page.expect_request("**/api/v1/pools/*/tests"):
@@ -123,7 +123,7 @@ def test_a_shortcut_leads_to_the_pool_that_was_open_last(open_page: OpenPage) ->
     page = open_page(BLANK, PHONE)
     path = set_up(page, "Open last")
     page.goto("/go/test")
-    expect(page).to_have_url(re.compile(f"{path}/slip$"))
+    expect(page).to_have_url(re.compile(f"{path}/test$"))
     keep(page, "kumpan.units", "metric")
     page.goto("/go/today")
     expect(page).to_have_url(re.compile(f"{path}$"))

@@ -15,13 +15,13 @@ VIEWS = [
     "/shelf",
     "/emergency",
     "{pool}",
-    "{pool}/slip",
-    "{pool}/sheet",
+    "{pool}/test",
+    "{pool}/plan",
     "{pool}/log",
     "{pool}/setup",
     "{pool}/what-is-it",
     "{pool}/care",
-    "{pool}/care/benches",
+    "{pool}/care/equipment",
     "{pool}/care/calendar",
     "{pool}/care/do/cell",
     "{pool}/season",
@@ -146,7 +146,7 @@ def test_a_test_by_keys_alone_and_as_it_is_heard(open_page: OpenPage) -> None:
     assert heard.index("Swim?") < heard.index('table "Lane board"')
     assert re.search(r'row "Free chlorine \d', heard)
     page.keyboard.press("t")
-    expect(page).to_have_url(re.compile("/slip$"))
+    expect(page).to_have_url(re.compile("/test$"))
     line = page.get_by_label("Quick line, then Enter")
     expect(line).to_be_visible()
     heard = told(page)

@@ -59,7 +59,7 @@ def test_a_learners_drain_day_is_printed_on_one_page(open_page: OpenPage) -> Non
     path = a_pool(page, {"surface": "plaster", "chlorination": "granules", "filter": "cartridge"})
     fields = {"free_chlorine": "0", "ph": "7.5", "total_alkalinity": "100", "cyanuric_acid": "140"}
     reported(page, f"{path}/tests", {"id": str(uuid4()), "kit": "drops", "fields": fields})
-    page.goto(f"{path}/sheet?plan=drain_day")
+    page.goto(f"{path}/plan?plan=drain_day")
     expect(page.get_by_role("button", name="Start the plan")).to_be_visible()
     printed = page.pdf(format="Letter", print_background=True)
     assert len(re.findall(rb"/Type\s*/Page[^s]", printed)) == 1

@@ -10,7 +10,7 @@ from tests.browser.conftest import PHONE, OpenPage, serious_findings
 pytestmark = pytest.mark.browser
 
 MOST_TAPS, MOST_FIELDS = 10, 4
-ON_THE_TEST = re.compile(r"/pools/[0-9a-f-]{36}/slip$")
+ON_THE_TEST = re.compile(r"/pools/[0-9a-f-]{36}/test$")
 
 
 class Hand:
@@ -50,7 +50,7 @@ def test_from_the_list_to_the_first_test_on_a_phone(open_page: OpenPage) -> None
     expect(page).to_have_url(ON_THE_TEST)
     assert hand.taps <= MOST_TAPS
     assert hand.fields <= MOST_FIELDS
-    page.goto(page.url.removesuffix("/slip") + "/setup")
+    page.goto(page.url.removesuffix("/test") + "/setup")
     expect(page.get_by_label("Vinyl", exact=True)).to_be_checked()
     expect(page.get_by_label("Tablets", exact=True)).to_be_checked()
 

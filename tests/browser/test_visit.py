@@ -93,7 +93,7 @@ def test_a_usual_stop_with_two_doses_takes_twenty_taps_at_most(
     tap = Taps()
     to_the_test(page, tap, "fc 1 tc 1 ph 7.9 82f")
     the_rest(page, tap)
-    tap(page.get_by_role("region", name="Chemicals").get_by_role("link", name="To the sheet"))
+    tap(page.get_by_role("region", name="Chemicals").get_by_role("link", name="To the plan"))
     tap(page.get_by_role("button", name="Start the plan"))
     poured = 0
     while poured < 2:

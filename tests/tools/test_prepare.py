@@ -8,6 +8,7 @@ from unittest import mock
 import pytest
 from alembic import command
 from alembic.config import Config
+from alembic.script import ScriptDirectory
 from sqlalchemy import event
 from sqlalchemy.engine import Engine
 
@@ -30,8 +31,8 @@ def emptied(mariadb: MariaDbServer) -> str:
     return mariadb.url(NAME)
 
 
-def upgraded(url: str, *, killed_at: int | None) -> int:
-    """Migrate a database to this version; before one statement the process ends. How many there were."""
+def upgraded(url: str, to: str, *, killed_at: int | None = None) -> int:
+    """Migrate a database to a version; before one statement the process ends. How many there were."""
     seen = 0
 
     def before(_: object, __: object, statement: str, *___: object) -> None:
@@ -45,36 +46,43 @@ def upgraded(url: str, *, killed_at: int | None) -> int:
     event.listen(Engine, "before_cursor_execute", before)
     try:
         with mock.patch.dict(os.environ, KUMPAN_DATABASE_URL=url):
-            command.upgrade(Config(prepare.INI), "head")
+            command.upgrade(Config(prepare.INI), to)
     finally:
         event.remove(Engine, "before_cursor_execute", before)
     return seen
 
 
-def schema(mariadb: MariaDbServer) -> str:
-    dump = [
-        "mariadb-dump",
-        "--no-defaults",
-        f"--socket={mariadb.socket}",
-        "-uroot",
-        "--no-data",
-        "--skip-comments",
-    ]
-    return subprocess.run([*dump, NAME], check=True, capture_output=True, text=True).stdout
+def dumped(mariadb: MariaDbServer, *options: str) -> str:
+    dump = ["mariadb-dump", "--no-defaults", f"--socket={mariadb.socket}", "-uroot", "--skip-comments"]
+    return subprocess.run([*dump, *options, NAME], check=True, capture_output=True, text=True).stdout
+
+
+def restored(mariadb: MariaDbServer, dump: str) -> None:
+    emptied(mariadb)
+    client = ["mariadb", "--no-defaults", f"--socket={mariadb.socket}", "-uroot", NAME]
+    subprocess.run(client, input=dump, check=True, text=True)
 
 
 def test_a_migration_killed_at_any_statement_goes_on_where_it_was(mariadb: MariaDbServer) -> None:
-    """Each statement in turn is the one that is no longer reached; the next start makes the same database."""
-    statements = upgraded(emptied(mariadb), killed_at=None)
-    whole = schema(mariadb)
+    """Each statement of each migration in turn is the one that is no longer reached; the next start makes the
+    same database of it, from which the next migration begins.
+    """
+    url, statements = emptied(mariadb), 0
+    steps = reversed(list(ScriptDirectory.from_config(Config(prepare.INI)).walk_revisions()))
+    for step in [one.revision for one in steps]:
+        before = dumped(mariadb)
+        count = upgraded(url, step)
+        whole = dumped(mariadb, "--no-data")
+        for at in range(1, count + 1):
+            restored(mariadb, before)
+            with pytest.raises(Killed):
+                upgraded(url, step, killed_at=at)
+            upgraded(url, step)
+            assert dumped(mariadb, "--no-data") == whole, (step, at)
+            assert mariadb.count(NAME, "workspace") == 1, (step, at)
+        statements += count
     assert statements > 40
-    for at in range(1, statements + 1):
-        url = emptied(mariadb)
-        with pytest.raises(Killed):
-            upgraded(url, killed_at=at)
-        upgraded(url, killed_at=None)
-        assert schema(mariadb) == whole, at
-        assert mariadb.count(NAME, "workspace") == 1, at
+    assert step == HEAD
 
 
 def test_data_is_changed_only_after_a_backup_of_it(mariadb: MariaDbServer, tmp_path: Path) -> None:

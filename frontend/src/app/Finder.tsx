@@ -190,7 +190,7 @@ function useFound(words: string): Found[] {
   ];
   if (base !== undefined)
     pages.push(
-      { key: "e", label: "Equipment", about: "This pool", icon: "pump", go: go(`${base}/care/benches`) },
+      { key: "e", label: "Equipment", about: "This pool", icon: "pump", go: go(`${base}/care/equipment`) },
       {
         key: "w",
         label: "What is it in the water?",

@@ -17,7 +17,7 @@ beforeEach(() => {
 });
 
 it("has the four things of the poolside under the thumb, the rest behind More", async () => {
-  const { user } = render(<ThumbBar />, { at: `/pools/${SALT.id}/slip` });
+  const { user } = render(<ThumbBar />, { at: `/pools/${SALT.id}/test` });
   const bar = within(await screen.findByLabelText("Stations of this pool"));
   expect(bar.getAllByRole("link").map(({ textContent }) => textContent)).toEqual([
     "Today",

@@ -10,5 +10,5 @@ it("leads to the pool that was open last, or to the pools", () => {
   unmount();
   lastPoolStore.set(SALT.id);
   render(<Go />, { at: "/go/test", route: "/go/:what" });
-  expect(address()).toBe(`/pools/${SALT.id}/slip`);
+  expect(address()).toBe(`/pools/${SALT.id}/test`);
 });

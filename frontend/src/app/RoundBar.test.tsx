@@ -12,19 +12,19 @@ const stops = [
 
 it("ends a stop with its note, and leads to the next", async () => {
   startRound(stops);
-  const { user } = render(<RoundBar />, { at: `/pools/${SALT.id}/sheet` });
+  const { user } = render(<RoundBar />, { at: `/pools/${SALT.id}/plan` });
   expect(await screen.findByText("Stop 1 of 2")).toBeTruthy();
   await user.click(screen.getByText("Note"));
   await user.type(screen.getByLabelText("Note to the owner"), "gate was open");
   await user.click(screen.getByLabelText("This pool needs a return"));
   await user.click(screen.getByText("Done, on to Weir Lane 4"));
-  await waitFor(() => expect(address()).toBe("/pools/other/slip"));
+  await waitFor(() => expect(address()).toBe("/pools/other/test"));
   expect(sentTo("/visits")).toMatchObject([{ note: "gate was open", needs_return: true, trade: "" }]);
 });
 
 it("ends the round with its last stop", async () => {
   startRound(stops.slice(0, 1));
-  const { user } = render(<RoundBar />, { at: `/pools/${SALT.id}/sheet` });
+  const { user } = render(<RoundBar />, { at: `/pools/${SALT.id}/plan` });
   await user.click(await screen.findByText("Done, round ends"));
   await waitFor(() => expect(address()).toBe("/round"));
   expect(activeRoundStore.get()).toBe("");

@@ -12,6 +12,6 @@ it("goes on to the next stop with the note", async () => {
   await user.click(screen.getByText("Note"));
   await user.type(screen.getByLabelText("Note to the owner"), "Gate was open");
   await user.click(screen.getByText("Done, on to Next door"));
-  await waitFor(() => expect(address()).toBe(`/pools/${next.id}/slip`));
+  await waitFor(() => expect(address()).toBe(`/pools/${next.id}/test`));
   expect(sentTo("/visits")[0]).toMatchObject({ note: "Gate was open", needs_return: false });
 });

@@ -54,7 +54,7 @@ export function RoundStop({ stop, position, of, next }: RoundStopProps) {
     if (next === undefined) {
       endRound();
       void navigate("/round");
-    } else void navigate(`/pools/${next.id}/slip`);
+    } else void navigate(`/pools/${next.id}/test`);
   }
 
   return (

@@ -30,5 +30,5 @@ it("loads every station of the app by its address", async () => {
   for (const { lazy } of children) {
     if (typeof lazy === "function") expect((await lazy()).Component).toBeTypeOf("function");
   }
-  expect(children.map(({ path }) => path)).toContain("/pools/:poolId/slip");
+  expect(children.map(({ path }) => path)).toContain("/pools/:poolId/test");
 });

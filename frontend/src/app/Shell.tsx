@@ -3,6 +3,7 @@ import { Outlet, ScrollRestoration, useLocation } from "react-router";
 import { NoticeBar } from "../components/notice";
 import { TopTools } from "../components/TopTools";
 import { Finder } from "./Finder";
+import { Foot } from "./Foot";
 import { Rail, ThumbBar } from "./Frame";
 import { Gate } from "./Gate";
 import { OutboxBar } from "./OutboxBar";
@@ -60,12 +61,12 @@ export function Shell() {
           </Gate>
           <ScrollRestoration />
         </Box>
-        <Box position="sticky" bottom="0" zIndex="5" data-noprint data-foot>
+        <Foot>
           <NoticeBar />
           <VisitBar />
           <RoundBar />
           <ThumbBar />
-        </Box>
+        </Foot>
       </Flex>
       <Finder />
       <Shortcuts />

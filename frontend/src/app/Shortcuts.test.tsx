@@ -16,7 +16,7 @@ it("leads to this pool's stations by one letter", async () => {
   const { queries } = render(<Shortcuts />, { at: `/pools/${SALT.id}` });
   await waitFor(() => expect(queries.isFetching()).toBe(0));
   fireEvent.keyDown(document.body, { key: "t" });
-  expect(address()).toBe(`/pools/${SALT.id}/slip`);
+  expect(address()).toBe(`/pools/${SALT.id}/test`);
   fireEvent.keyDown(document.body, { key: "r" });
   expect(address()).toBe("/round");
   fireEvent.keyDown(document.body, { key: "e" });

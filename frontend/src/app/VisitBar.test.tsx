@@ -8,7 +8,7 @@ afterEach(() => visitStore.set(""));
 
 it("leads back to the visit from every page of its pool, and stands nowhere else", () => {
   visitStore.set(SALT.id);
-  const { unmount } = render(<VisitBar />, { at: `/pools/${SALT.id}/sheet` });
+  const { unmount } = render(<VisitBar />, { at: `/pools/${SALT.id}/plan` });
   expect(screen.getByRole("link", { name: "Back to the visit" }).getAttribute("href")).toBe(
     `/pools/${SALT.id}/visit`,
   );

@@ -1,8 +1,10 @@
 import { createBrowserRouter } from "react-router";
 import { BoardPage } from "../features/board/BoardPage";
 import { EmergencyPage } from "../features/emergency/EmergencyPage";
+import { MOVED } from "../lib/addresses";
 import { Broken } from "./Broken";
 import { Go } from "./Go";
+import { Moved } from "./Moved";
 import { Shell } from "./Shell";
 
 // In the first load: the emergency page, which must open without a server, and Today, where most begin. Every
@@ -30,7 +32,7 @@ export const router = createBrowserRouter([
         element: <BoardPage />,
       },
       {
-        path: "/pools/:poolId/slip",
+        path: "/pools/:poolId/test",
         lazy: async () => {
           const Component = (await import("../features/test/TestPage")).TestPage;
           // Where a saved test leads is loaded while one still types.
@@ -39,7 +41,7 @@ export const router = createBrowserRouter([
         },
       },
       {
-        path: "/pools/:poolId/sheet",
+        path: "/pools/:poolId/plan",
         lazy: async () => ({
           Component: (await import("../features/treatment/TreatmentPage")).TreatmentPage,
         }),
@@ -59,7 +61,7 @@ export const router = createBrowserRouter([
         }),
       },
       {
-        path: "/pools/:poolId/care/benches",
+        path: "/pools/:poolId/care/equipment",
         lazy: async () => ({
           Component: (await import("../features/maintenance/EquipmentPage")).EquipmentPage,
         }),
@@ -158,6 +160,10 @@ export const router = createBrowserRouter([
         path: "/guest/:secret",
         lazy: async () => ({ Component: (await import("../features/account/GuestPage")).GuestPage }),
       },
+      ...Object.entries(MOVED).map(([before, to]) => ({
+        path: `/pools/:poolId/${before}`,
+        element: <Moved to={to} />,
+      })),
       { path: "/go/:what", element: <Go /> },
       {
         path: "/help",

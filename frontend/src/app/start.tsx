@@ -16,4 +16,15 @@ export function start(queries: QueryClient): void {
       </Providers>
     </StrictMode>,
   );
+  whenIdle(() => {
+    // What is under the thumb is there before the first tap on it.
+    void import("../features/test/TestPage");
+    void import("../features/treatment/TreatmentPage");
+    void import("../features/log/LogPage");
+  });
+}
+
+function whenIdle(work: () => void): void {
+  if ("requestIdleCallback" in window) window.requestIdleCallback(work);
+  else setTimeout(work, 1_000); // Safari has no word for it
 }

@@ -21,7 +21,7 @@ export function poolOf(pathname: string): string | undefined {
 /** What is done at a pool: the first four under the thumb, the rest behind "More". */
 export function poolStations(base: string, role: Role): Station[] {
   const today: Station = { to: base, label: "Today", icon: "today", end: true, letter: "b" };
-  const plan: Station = { to: `${base}/sheet`, label: "Plan", icon: "plan", letter: "s" };
+  const plan: Station = { to: `${base}/plan`, label: "Plan", icon: "plan", letter: "s" };
   if (role === "guest")
     return [
       today,
@@ -31,7 +31,7 @@ export function poolStations(base: string, role: Role): Station[] {
     ];
   return [
     today,
-    { to: `${base}/slip`, label: "Test", icon: "test", letter: "t" },
+    { to: `${base}/test`, label: "Test", icon: "test", letter: "t" },
     plan,
     { to: `${base}/log`, label: "Log", icon: "log", letter: "l" },
     { to: `${base}/visit`, label: "Visit", icon: "visit", letter: "v" },

@@ -42,8 +42,8 @@ it("says when the next is, where nothing is due", async () => {
 
 it("leads to where an item is done", () => {
   if (!first) throw new Error("none is due");
-  expect(whereOf({ ...first, station: "slip" }, "p")).toBe("/pools/p/slip");
-  expect(whereOf({ ...first, station: "sheet", procedure: null }, "p")).toBe("/pools/p/sheet");
+  expect(whereOf({ ...first, station: "slip" }, "p")).toBe("/pools/p/test");
+  expect(whereOf({ ...first, station: "sheet", procedure: null }, "p")).toBe("/pools/p/plan");
   expect(whereOf({ ...first, station: "week", procedure: null }, "p")).toBe("/pools/p/week");
   expect(whereOf({ ...first, station: null, procedure: "backwash" }, "p")).toBe("/pools/p/care/do/backwash");
   expect(whereOf({ ...first, station: null, procedure: null }, "p")).toBeNull();

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { LOOK, useMaintenance } from "../api/care";
 import { todayQuery } from "../api/queries";
 import type { DueItem } from "../api/types";
+import { addressOf } from "../lib/addresses";
 import { dayText } from "../lib/days";
 import { SideButton } from "./Button";
 import { Card } from "./Card";
@@ -20,15 +21,11 @@ export function lateText(item: DueItem): string {
   return dayText(item.due_on);
 }
 
-/** Where an item is done: its own procedure, the slip, the sheet. */
+/** Where an item is done: its own procedure, the test form, the plan. */
 export function whereOf(item: DueItem, poolId: string): string | null {
-  if (item.station === "slip") return `/pools/${poolId}/slip`;
-  if (item.procedure !== null) return `/pools/${poolId}/care/do/${item.procedure}`;
-  if (item.station === "benches") return `/pools/${poolId}/care/benches`;
-  if (item.station === "mineral") return `/pools/${poolId}/sheet?plan=mineral`;
-  if (item.station === "week") return `/pools/${poolId}/week`;
-  if (item.station === "season") return `/pools/${poolId}/season`;
-  return item.station === "sheet" ? `/pools/${poolId}/sheet` : null;
+  const station = item.station ?? "";
+  if (item.procedure !== null && station !== "slip") return addressOf(poolId, `do/${item.procedure}`);
+  return addressOf(poolId, station);
 }
 
 /** What is due now and soon, the most pressing first; a look in one tap. */
@@ -70,7 +67,7 @@ export function DueCard({ poolId }: { poolId: string }) {
           Clear, level right
         </SideButton>
         <SideButton asChild>
-          <PlainLink to={`/pools/${poolId}/slip`} color="ink" textDecoration="none">
+          <PlainLink to={`/pools/${poolId}/test`} color="ink" textDecoration="none">
             Something odd
           </PlainLink>
         </SideButton>

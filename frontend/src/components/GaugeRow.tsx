@@ -22,7 +22,7 @@ export const GaugeRow = memo(function GaugeRow({ lane, history, aiming }: GaugeR
   return (
     <Grid
       role="row"
-      templateColumns={{ base: "7.25rem minmax(0,1fr) auto", md: "8.5rem minmax(0,1fr) 14rem" }}
+      templateColumns={{ base: "7.25rem minmax(0,1fr) 6.25rem", md: "8.5rem minmax(0,1fr) 14rem" }}
       templateAreas={{ base: '"name track figure" "more more more"', md: '"name track figure"' }}
       columnGap={{ base: "2", md: "5" }}
       minH={{ base: "52px", md: "56px" }}

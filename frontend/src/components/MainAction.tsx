@@ -5,7 +5,7 @@ export function MainAction(props: BoxProps) {
   return (
     <Box
       position={{ base: "sticky", lg: "static" }}
-      bottom="calc(68px + env(safe-area-inset-bottom))"
+      bottom="var(--foot, 65px)"
       zIndex="4"
       mt="4"
       mx={{ base: "-4", md: "-6", lg: "0" }}

@@ -27,8 +27,10 @@ interface PlanDrawingProps {
 /** The pool seen from above, to scale, drawn from its own data. */
 export function PlanDrawing({ plan, units, show = null }: PlanDrawingProps) {
   const unit = Math.max(plan.width_m, plan.height_m * 1.6) / 100;
-  const type = unit * 5;
+  const type = unit * 5.6;
   const margin = unit * 11;
+  // A word of six letters beside the edge is wider than one above it is high.
+  const sides = plan.fixtures.some(({ at }) => sideOf(at[0] ?? 0, plan) !== "middle") ? unit * 20 : margin;
   const shallow = plan.depth_marks[0];
   const deep = plan.depth_marks[plan.depth_marks.length - 1];
   const label =
@@ -40,7 +42,7 @@ export function PlanDrawing({ plan, units, show = null }: PlanDrawingProps) {
         : "");
   return (
     <Svg
-      viewBox={`${-margin} ${-margin} ${plan.width_m + 2 * margin} ${plan.height_m + 2 * margin}`}
+      viewBox={`${-sides} ${-margin} ${plan.width_m + 2 * sides} ${plan.height_m + 2 * margin}`}
       role="img"
       aria-label={label}
       fontSize={`${type}px`}
@@ -137,13 +139,15 @@ function FixtureMark({
   );
 }
 
-/** A label outside the edge, on the side where the fixture sits. */
+function sideOf(x: number, { width_m }: PlanDrawingData): "left" | "right" | "middle" {
+  return x < width_m * 0.08 ? "left" : x > width_m * 0.92 ? "right" : "middle";
+}
+
+/** A label outside the edge, on the side where the fixture sits: inside are the depths and the way of the pour. */
 function besideEdge(x: number, y: number, plan: PlanDrawingData, unit: number, type: number) {
-  const nearLeft = x < plan.width_m * 0.08;
-  const nearRight = x > plan.width_m * 0.92;
-  // Above the mark: the depths stand on the middle line.
-  if (nearLeft) return { x: x + unit * 3, y: y - type * 0.8, anchor: "start" as const };
-  if (nearRight) return { x: x - unit, y: y - type * 2.4, anchor: "end" as const };
+  const side = sideOf(x, plan);
+  if (side === "left") return { x: x - unit * 3, y: y + type * 0.3, anchor: "end" as const };
+  if (side === "right") return { x: x + unit * 3, y: y + type * 0.3, anchor: "start" as const };
   const above = y < plan.height_m / 2;
   return { x, y: above ? y - unit * 3 : y + unit * 3 + type * 0.7, anchor: "middle" as const };
 }

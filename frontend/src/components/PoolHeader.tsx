@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { outlookQuery, poolQuery } from "../api/queries";
 import type { PoolHeaderData } from "../api/types";
+import { addressOf } from "../lib/addresses";
 import { lastPoolStore } from "../lib/lastPool";
 import { useStore } from "../lib/store";
 import { clock } from "../lib/times";
@@ -85,20 +86,6 @@ function MayTheySwim({ head, whole }: { head: PoolHeaderData; whole: boolean }) 
 
 const ONE_LINE = { overflow: "hidden", whiteSpace: "nowrap", textOverflow: "ellipsis" };
 
-const STATIONS: Record<string, string> = {
-  slip: "/slip",
-  sheet: "/sheet",
-  board: "",
-  rescue: "/rescue",
-  care: "/care",
-  identify: "/what-is-it",
-};
-
-/** A procedure stands under care, step by step. */
-export function whereDone(station: string): string {
-  return station.startsWith("do/") ? `/care/${station}` : (STATIONS[station] ?? "");
-}
-
 const ABOUT_CHLORINE = ["low_now", "runs_low", "swim_again", "over_limit", "holds"];
 
 /** When chlorine runs low; its line is there from the start, so that nothing jumps. */
@@ -139,7 +126,7 @@ export function PoolHeader({ poolId, whole = false }: PoolHeaderProps) {
   if (head.isPending) return <SignShape whole={whole} />;
   if (head.isError) return <Failed error={head.error} again={() => void head.refetch()} />;
   const { next, settings, notices } = head.data;
-  const to = `/pools/${poolId}${whereDone(next.station)}`;
+  const to = addressOf(poolId, next.station) ?? `/pools/${poolId}`;
   const what = next.text.charAt(0).toLowerCase() + next.text.slice(1);
   return (
     <Box

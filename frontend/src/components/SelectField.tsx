@@ -1,7 +1,7 @@
-import { Box, chakra, Text } from "@chakra-ui/react";
+import { Box, chakra } from "@chakra-ui/react";
 import { useId } from "react";
 import type { Option } from "./Pick";
-import { FieldLabel } from "./TextField";
+import { FieldLabel, ReadAloud, Wrong } from "./TextField";
 
 interface SelectFieldProps {
   label: string;
@@ -56,18 +56,7 @@ export function SelectField({
           </option>
         ))}
       </List>
-      {problem && (
-        <Text
-          id={`${id}-problem`}
-          aria-live="polite"
-          color="accent"
-          fontSize="note"
-          fontWeight="600"
-          mt="1.5"
-        >
-          {problem}
-        </Text>
-      )}
+      <ReadAloud>{problem && <Wrong id={`${id}-problem`}>{problem}</Wrong>}</ReadAloud>
     </Box>
   );
 }

@@ -11,11 +11,16 @@ it("hands on what is typed, as it is typed", async () => {
   expect(screen.getByText("like 5,000 gal")).toBeTruthy();
 });
 
-it("says under the field what is wrong, in place of the help", () => {
-  render(
-    <TextField label="Volume" value="x" onText={() => undefined} help="like 5 gal" problem="Not a number." />,
+it("says under the field what is wrong, in place of the help, where it is read aloud as it comes", () => {
+  const field = (problem: string | null) => (
+    <TextField label="Volume" value="x" onText={() => undefined} help="like 5 gal" problem={problem} />
   );
-  expect(screen.getByText("Not a number.")).toBeTruthy();
+  const { container, rerender } = render(field(null));
+  const aloud = container.querySelector("[aria-live=polite]");
+  expect(aloud?.textContent).toBe("");
+  rerender(field("Not a number."));
+  expect(container.querySelector("[aria-live=polite]")).toBe(aloud);
+  expect(aloud?.textContent).toBe("Not a number.");
   expect(screen.queryByText("like 5 gal")).toBeNull();
   expect(screen.getByLabelText("Volume").getAttribute("aria-invalid")).toBe("true");
 });

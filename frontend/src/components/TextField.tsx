@@ -1,5 +1,5 @@
 import { Box, chakra, type HTMLChakraProps } from "@chakra-ui/react";
-import { type Ref, useId } from "react";
+import { type ReactNode, type Ref, useId } from "react";
 
 /** What a field is called, above it. */
 export const FieldLabel = chakra("label", {
@@ -32,6 +32,16 @@ const Typed = chakra("input", {
 });
 const Said = chakra("p", { base: { color: "soft", fontSize: "note", lineHeight: "1rem", mt: "1.5" } });
 
+/** What is wrong with a field, under it. */
+export const Wrong = chakra("p", {
+  base: { color: "accent", fontWeight: "600", fontSize: "note", lineHeight: "1rem", mt: "1.5" },
+});
+
+/** There before anything stands in it: only then does a screen reader read aloud what comes. */
+export function ReadAloud({ children }: { children: ReactNode }) {
+  return <div aria-live="polite">{children}</div>;
+}
+
 interface TextFieldProps extends Omit<HTMLChakraProps<"input">, "onChange" | "ref"> {
   label: string;
   help?: string | undefined;
@@ -56,7 +66,6 @@ export function TextField({
 }: TextFieldProps) {
   const id = useId();
   const wrong = Boolean(problem);
-  const said = wrong ? problem : help;
   return (
     <Box w="100%" minW="0" position="relative">
       <FieldLabel htmlFor={id} {...(labelHidden && { srOnly: true })}>
@@ -66,16 +75,13 @@ export function TextField({
         id={id}
         autoComplete="off"
         aria-invalid={wrong || invalid || undefined}
-        aria-describedby={said ? `${id}-said` : undefined}
+        aria-describedby={wrong || help ? `${id}-said` : undefined}
         aria-errormessage={wrong ? `${id}-said` : undefined}
         onChange={(event) => onText(event.target.value)}
         {...input}
       />
-      {said && (
-        <Said id={`${id}-said`} {...(wrong && { "aria-live": "polite", color: "accent", fontWeight: "600" })}>
-          {said}
-        </Said>
-      )}
+      <ReadAloud>{wrong && <Wrong id={`${id}-said`}>{problem}</Wrong>}</ReadAloud>
+      {!wrong && help && <Said id={`${id}-said`}>{help}</Said>}
     </Box>
   );
 }

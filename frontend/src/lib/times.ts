@@ -41,6 +41,11 @@ export function weekday(at: string, zone: string): string {
   return formatOf("en-US", { weekday: "short", timeZone: zone }).format(new Date(at));
 }
 
+/** "February 2036": as far ahead as no day is known. */
+export function monthAndYear(at: string, zone: string): string {
+  return formatOf("en-US", { month: "long", year: "numeric", timeZone: zone }).format(new Date(at));
+}
+
 /** "Jun 2", for an axis. */
 export function dayOfMonth(at: number, zone: string): string {
   return formatOf("en-US", { month: "short", day: "numeric", timeZone: zone }).format(at);

@@ -61,7 +61,7 @@ const config = defineConfig({
     "*::selection": { bg: "band" },
     // What is focused by keys never lies under the bar at the foot of a phone (WCAG 2.4.11).
     html: {
-      scrollPaddingBottom: { base: "9.5rem", lg: "1rem" },
+      scrollPaddingBottom: { base: "calc(var(--foot, 65px) + 5.5rem)", lg: "1rem" },
       "--global-color-border": "colors.hairline",
       "--global-font-mono": "fonts.mono",
     },

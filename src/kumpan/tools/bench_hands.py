@@ -90,7 +90,7 @@ def _nudges(page: Page) -> list[float]:
 
 def _saved_to_step(page: Page) -> float:
     """A test that asks for a dose; until the board's sheet shows its first line."""
-    page.goto(f"{page.url}/slip")
+    page.goto(f"{page.url}/test")
     line = page.get_by_label("Quick line, then Enter")
     line.fill("fc 0.6 tc 0.8 ph 7.6 ta 70 ch 280 cya 65 salt 3100 82f")
     line.press("Enter")

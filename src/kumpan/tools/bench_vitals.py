@@ -96,7 +96,7 @@ def bench_vitals(running: Running) -> None:
         browser.close()
 
 
-PAGES = {"Today": "", "Test": "/slip", "Plan": "/sheet", "Log": "/log", "Care": "/care", "Season": "/season"}
+PAGES = {"Today": "", "Test": "/test", "Plan": "/plan", "Log": "/log", "Care": "/care", "Season": "/season"}
 
 
 def _context(browser: Browser, address: str, size: tuple[int, int]) -> BrowserContext:

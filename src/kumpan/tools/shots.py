@@ -15,16 +15,16 @@ from kumpan.tools.serving import Running
 FOLDER = ROOT / "docs/screenshots"
 # file name -> path, size, light
 VIEWS: dict[str, tuple[str, tuple[int, int], str]] = {
-    "deck": ("/", DESK, "paper"),
+    "pools": ("/", DESK, "paper"),
     "board": ("/pools/{green}", DESK, "paper"),
     "board-phone-sun": ("/pools/{salt}", PHONE, "sun"),
-    "slip": ("/pools/{salt}/slip", DESK, "paper"),
-    "sheet-dusk": ("/pools/{green}/sheet", DESK, "dusk"),
+    "test": ("/pools/{salt}/test", DESK, "paper"),
+    "plan-dusk": ("/pools/{green}/plan", DESK, "dusk"),
     "round": ("/round", DESK, "paper"),
     "care": ("/pools/{salt}/care", DESK, "paper"),
     "visit-phone": ("/pools/{tablets}/visit", PHONE, "paper"),
     "weeks": ("/round/weeks", DESK, "paper"),
-    "benches": ("/pools/{salt}/care/benches", DESK, "paper"),
+    "equipment": ("/pools/{salt}/care/equipment", DESK, "paper"),
     "season": ("/pools/{salt}/season", DESK, "paper"),
     "rescue": ("/pools/{green}/rescue", DESK, "paper"),
     "week-phone": ("/pools/{tablets}/week", PHONE, "paper"),
@@ -132,7 +132,7 @@ def _step_on_the_phone(browser: Browser, running: Running, pool: str) -> None:
     context = browser.new_context(viewport={"width": PHONE[0], "height": PHONE[1]}, base_url=running.address)
     enter(context)
     page = context.new_page()
-    page.goto(f"/pools/{pool}/sheet")
+    page.goto(f"/pools/{pool}/plan")
     page.get_by_role("button", name="Start the plan").click()
     page.get_by_role("button", name="Done").click()
     page.get_by_role("button", name="Close this message").click()

@@ -19,7 +19,7 @@ from kumpan.core.ranges.targets import aims
 from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import ADD
 from kumpan.core.treatment.plan import plan
-from kumpan.core.treatment.strategies import compare, not_offered
+from kumpan.core.treatment.strategies import compare, loss_text, not_offered
 from tests.core.samples import GOOD, INDOOR, PLASTER, POOL_L, SALT_POOL, VINYL_TABLETS
 from tests.words import told
 
@@ -192,3 +192,10 @@ def test_a_plan_with_the_chosen_products_is_an_ordinary_plan() -> None:
     question = request(LOW_CHLORINE)
     made = plan(LOW_CHLORINE, POOL_L, PLASTER, question.aims, choose(question, Strategy.USUAL))
     assert made.predicted.free_chlorine == pytest.approx(2.5)
+
+
+def test_the_loss_behind_the_weeks_ahead_is_told() -> None:
+    assert told(loss_text(1.24)) == "Four weeks ahead at this pool's own loss of 1.2 ppm a day."
+    assert told(loss_text(None)) == (
+        "Four weeks ahead at a usual loss of 2 ppm a day; this pool's own is not known yet."
+    )

@@ -116,7 +116,7 @@ def test_a_sheet_that_came_out_otherwise_is_told() -> None:
     first = reads(free_chlorine=3, **{**FULL, "ph": 7.9})
     later = reads(free_chlorine=3, **{**FULL, "ph": 7.7})
     words = said(seen((0, first), (0.1, treatment), (0.2, acid), (1.0, later), day=1.2))
-    assert "pH came out 0.3 over what the last sheet computed (7.4)" in words["off_prediction"]
+    assert "pH came out 0.3 over what the last plan computed (7.4)" in words["off_prediction"]
 
 
 def test_a_volume_that_does_not_fit_is_offered_not_taken() -> None:

@@ -24,6 +24,7 @@ from kumpan.core.maintenance.filter_pressure import (
     pressure_trend,
     reading_in_question,
 )
+from kumpan.core.maintenance.index_history import scaling_text
 from kumpan.core.maintenance.learned import offers
 from kumpan.core.maintenance.procedures import PROCEDURES, Asks, procedures_for, steps_for
 from kumpan.core.maintenance.tasks import TASKS
@@ -141,6 +142,25 @@ def test_the_cells_figures_of_the_handbook() -> None:
     assert twelve.percent == pytest.approx(2.9 / 3 * 100, abs=0.5)
     assert found.boost_mg_l == pytest.approx(6.0, abs=0.02)
     assert not found.undersized
+
+
+def test_a_boost_is_called_no_shock_where_it_adds_less_than_one() -> None:
+    """Handbook 06: 100 % for 24 h often adds 2 to 6 ppm, not a shock to 10 in a large pool."""
+    assert (
+        told(balance(2.9).boost_text) == "A boost, 100 % for 24 h, adds 6.0 ppm here: not a shock by itself."
+    )
+    strong = CellSet(2 * LB_A_DAY.output_g_per_h, 50.0, 12.0)
+    assert told(balance(2.9, strong).boost_text) == "A boost, 100 % for 24 h, adds 12.0 ppm here."
+
+
+@pytest.mark.parametrize(("mean", "words"), [
+    (0.31, "Scaling index over the last weeks +0.31: it scales; acid takes it off, balance keeps it off."),
+    (0.3, "Scaling index over the last weeks +0.30: no reason to scale."),
+    (-0.2, "Scaling index over the last weeks -0.20: no reason to scale."),
+])  # fmt: skip
+def test_what_the_index_of_the_last_weeks_means_for_a_cell(mean: float, words: str) -> None:
+    """The board's own range: -0.3 to +0.3 neither scales nor eats."""
+    assert told(scaling_text(mean)) == words
 
 
 @given(st.floats(0.1, 5.9), st.floats(1, 24))

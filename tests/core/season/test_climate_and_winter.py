@@ -17,7 +17,14 @@ from kumpan.core.products.product import Product
 from kumpan.core.products.stock import Stocked
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.profiles import bands, profile
-from kumpan.core.season.climate import BY_LATITUDE, crossing, monthly_water_c, water_on_c
+from kumpan.core.season.climate import (
+    BY_LATITUDE,
+    crossing,
+    crossing_text,
+    monthly_water_c,
+    season_text,
+    water_on_c,
+)
 from kumpan.core.season.doses import item_doses
 from kumpan.core.season.plans import Dosed
 from kumpan.core.season.suggested import FROST_UNDER_C
@@ -53,6 +60,21 @@ def test_by_the_table_the_crossing_is_a_straight_line_between_months() -> None:
     assert crossing(Which.OPENING, EMPTY, 36.5, ZONE, TODAY).on == date(2026, 5, 3)
     autumn = crossing(Which.CLOSING, EMPTY, 36.5, ZONE, TODAY)
     assert (autumn.on, autumn.source) == (date(2026, 10, 10), "table")
+
+
+def test_the_crossing_is_told_with_its_day_and_where_it_is_from() -> None:
+    opening, closing = (crossing(which, EMPTY, 36.5, ZONE, TODAY) for which in Which)
+    assert told(crossing_text(Which.OPENING, opening, TODAY)) == (
+        "The water gets over 65 °F (18 °C) about Sun, May 3, by the table of months."
+    )
+    assert told(season_text(opening, closing, TODAY)) == (
+        "Open before Sun, May 3: then the water gets over 65 °F (18 °C). It gets under that about Sat, Oct 10."
+    )
+    late = date(2025, 12, 1)
+    assert "May 3, 2026" in told(crossing_text(Which.OPENING, opening, late))
+    never = crossing(Which.CLOSING, EMPTY, 0.0, ZONE, TODAY)
+    assert crossing_text(Which.CLOSING, never, TODAY) is None
+    assert told(season_text(never, never, TODAY)) == "The water stays on one side of 65 °F (18 °C) all year."
 
 
 @pytest.mark.parametrize("latitude", [0.0, 10.0, -12.0])

@@ -9,7 +9,17 @@ from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.quantities.units import L_PER_US_GAL
 from kumpan.core.ranges.profiles import Band
 from kumpan.core.treatment.plan import AS_SOLD
-from kumpan.core.treatment.weekly import Loss, Regime, WeeklyRequest, in_words, once_a_week, regimes, tablet_g
+from kumpan.core.treatment.weekly import (
+    FEW_TESTS,
+    Loss,
+    Regime,
+    WeeklyRequest,
+    basis,
+    in_words,
+    once_a_week,
+    regimes,
+    tablet_g,
+)
 from tests.words import told
 
 VINYL = Traits(surface=Surface.VINYL, chlorination=Chlorination.LIQUID, filter=Filter.SAND)
@@ -120,3 +130,9 @@ def test_the_own_shelf_comes_first_and_the_trades_chart_stands_beside() -> None:
     assert [regime.product.chemical for regime in found].count("sodium_hypochlorite") == 1
     assert found[0].chart is not None
     assert found[0].chart.rule.per_week
+
+
+def test_what_the_loss_is_told_from() -> None:
+    few, many = (Loss(0.7, 1.0, 1.8, tests=tests) for tests in (FEW_TESTS - 1, FEW_TESTS))
+    assert told(basis(few)).startswith("Told from sun, season and use, since there are few tests yet")
+    assert told(basis(many)) == "Told from this pool's last 4 tests."

@@ -12,7 +12,7 @@ const card = <NowCard seen={begun} poolId={SALT.id} units="us" zone="America/Chi
 it("names what is due now, and leads to it", async () => {
   const { user } = render(card);
   await user.click(await screen.findByText("Look and test"));
-  expect(address()).toBe(`/pools/${SALT.id}/slip`);
+  expect(address()).toBe(`/pools/${SALT.id}/test`);
 });
 
 it("goes on with a sheet that is under way", async () => {
@@ -20,7 +20,7 @@ it("goes on with a sheet that is under way", async () => {
   const { user } = render(card);
   expect(await screen.findByText("A plan is under way")).toBeTruthy();
   await user.click(screen.getByText("Go on with the plan"));
-  expect(address()).toBe(`/pools/${SALT.id}/sheet?plan=rescue`);
+  expect(address()).toBe(`/pools/${SALT.id}/plan?plan=rescue`);
 });
 
 it("leads to this filter's cleaning", async () => {

@@ -47,13 +47,13 @@ export function NowCard({ seen, poolId, units, zone, filter }: NowProps) {
       {sheet && <Steps sheet={sheet} zone={zone} />}
       <Flex mt="4" gap="3" wrap="wrap">
         {testing ? (
-          <MainButton onClick={() => void go(`/pools/${poolId}/slip`)}>Look and test</MainButton>
+          <MainButton onClick={() => void go(`/pools/${poolId}/test`)}>Look and test</MainButton>
         ) : (
           <>
-            <MainButton onClick={() => void go(`/pools/${poolId}/sheet?plan=rescue`)}>
+            <MainButton onClick={() => void go(`/pools/${poolId}/plan?plan=rescue`)}>
               {openSheet ? "Go on with the plan" : "Open this plan"}
             </MainButton>
-            <SideButton minH="52px" onClick={() => void go(`/pools/${poolId}/slip`)}>
+            <SideButton minH="52px" onClick={() => void go(`/pools/${poolId}/test`)}>
               Look and test
             </SideButton>
           </>
@@ -82,7 +82,7 @@ function Steps({ sheet, zone }: { sheet: Treatment; zone: string }) {
       ))}
       {left.length > SHOWN && (
         <Text color="soft" fontSize="note">
-          And {left.length - SHOWN} more on the sheet.
+          And {left.length - SHOWN} more on the plan.
         </Text>
       )}
       {left.length === 0 && sheet.unmet.map((line) => <Text key={line.code}>{line.reason}</Text>)}

@@ -78,8 +78,8 @@ export function TreatOrDrain({ seen, poolId, busy, onLimits }: Props) {
         </Box>
       </Box>
       <Flex gap="5" mt="3" wrap="wrap" align="end">
-        <PlainLink to={`/pools/${poolId}/sheet?plan=drain`}>Replace water in parts</PlainLink>
-        <PlainLink to={`/pools/${poolId}/sheet?plan=drain_day`}>The draining day, step by step</PlainLink>
+        <PlainLink to={`/pools/${poolId}/plan?plan=drain`}>Replace water in parts</PlainLink>
+        <PlainLink to={`/pools/${poolId}/plan?plan=drain_day`}>The draining day, step by step</PlainLink>
       </Flex>
       {seen.open && (
         <Limits

@@ -11,10 +11,11 @@ import { DueCard } from "../../components/DueCard";
 import { FindingsCard } from "../../components/FindingsCard";
 import { GaugeRow } from "../../components/GaugeRow";
 import { MainAction } from "../../components/MainAction";
-import { PoolHeader, SignShape, whereDone } from "../../components/PoolHeader";
+import { PoolHeader, SignShape } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
 import { coming } from "../../lib/coming";
+import { addressOf } from "../../lib/addresses";
 import { useMe } from "../../lib/me";
 import { useStore } from "../../lib/store";
 import { clock, whenText } from "../../lib/times";
@@ -120,7 +121,7 @@ const ACTIONS: Record<string, string> = {
 /** Care that is due is done as one visit. */
 function whereNext(head: PoolHeaderData): string {
   const base = `/pools/${head.id}`;
-  return head.next.station === "care" ? `${base}/visit` : base + whereDone(head.next.station);
+  return head.next.station === "care" ? `${base}/visit` : (addressOf(head.id, head.next.station) ?? base);
 }
 
 function NotTested({ poolId }: { poolId: string }) {
@@ -133,7 +134,7 @@ function NotTested({ poolId }: { poolId: string }) {
         Run the pump for 10 minutes, take a sample elbow-deep away from the returns, and type what the kit
         says.
       </Text>
-      <PlainLink to={`/pools/${poolId}/slip`}>Enter the first test</PlainLink>
+      <PlainLink to={`/pools/${poolId}/test`}>Enter the first test</PlainLink>
     </Card>
   );
 }

@@ -10,7 +10,7 @@ const started = recordedAt<Treatment>(`/pools/${SALT.id}/sheet#started`);
 it("tells the steps in short, and leads to the plan", async () => {
   willAnswer(`/pools/${SALT.id}/sheet`, started);
   render(<PlanBeside poolId={SALT.id} zone="America/Chicago" units="us" />);
-  expect((await screen.findByText("go on")).getAttribute("href")).toBe(`/pools/${SALT.id}/sheet`);
+  expect((await screen.findByText("go on")).getAttribute("href")).toBe(`/pools/${SALT.id}/plan`);
   const card = screen.getByLabelText("Plan");
   for (const { step } of started.steps)
     if (step.kind === "add") expect(card.textContent).toContain(step.title);

@@ -33,7 +33,7 @@ export function PlanForAims({
     if (!(await adopt())) return;
     clear();
     await queries.invalidateQueries({ queryKey: ["pool", poolId] });
-    void navigate(`/pools/${poolId}/sheet`);
+    void navigate(`/pools/${poolId}/plan`);
   }
   return (
     <Card as="section" aria-label="What if" borderColor="accent">
@@ -82,7 +82,7 @@ export function PlanBeside({ poolId, zone, units }: { poolId: string; zone: stri
         <Text as="h2" fontSize="lead" fontWeight="700">
           Plan
         </Text>
-        <PlainLink to={`/pools/${poolId}/sheet`} fontSize="note">
+        <PlainLink to={`/pools/${poolId}/plan`} fontSize="note">
           {sheet.data.id === null ? "open and start" : "go on"}
         </PlainLink>
       </Flex>

@@ -40,5 +40,5 @@ it("takes an entry back; a test is corrected on its slip", async () => {
   await user.click(await screen.findByLabelText("Take back: Test"));
   await waitFor(() => expect(sentTo("/void")).toHaveLength(1));
   await user.click(screen.getByLabelText("Correct: Test"));
-  expect(address()).toBe(`/pools/${SALT.id}/slip?correct=${line?.id}`);
+  expect(address()).toBe(`/pools/${SALT.id}/test?correct=${line?.id}`);
 });

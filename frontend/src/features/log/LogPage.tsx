@@ -169,7 +169,7 @@ function Actions({ line, poolId }: { line: LogLine; poolId: string }) {
     <Flex gap="2">
       {line.kind === "test" && (
         <SideButton
-          onClick={() => navigate(`/pools/${poolId}/slip?correct=${line.id}`)}
+          onClick={() => navigate(`/pools/${poolId}/test?correct=${line.id}`)}
           aria-label={`Correct: ${line.title}`}
         >
           Correct

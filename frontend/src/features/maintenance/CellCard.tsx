@@ -4,7 +4,7 @@ import { Card } from "../../components/Card";
 import { PlainLink } from "../../components/TextLink";
 import { valueText } from "../../lib/measures";
 import { hoursText } from "../../lib/plant";
-import { dayName } from "../../lib/times";
+import { monthAndYear } from "../../lib/times";
 import { FaultTrees } from "./FaultTrees";
 import { Lamps } from "./Lamps";
 
@@ -61,10 +61,7 @@ export function CellCard({ cell, poolId, zone }: { cell: Cell; poolId: string; z
               </Grid>
             </Box>
           )}
-          <Text mt="3">
-            A boost, 100 % for 24 h, adds {valueText("free_chlorine", bench.boost_mg_l)} ppm here
-            {bench.boost_mg_l < 10 && ": not a shock by itself"}.
-          </Text>
+          <Text mt="3">{bench.boost_text}</Text>
           {bench.findings.map((finding) => (
             <Text key={finding.code} mt="2" fontWeight="600">
               {finding.text}
@@ -72,19 +69,11 @@ export function CellCard({ cell, poolId, zone }: { cell: Cell; poolId: string; z
           ))}
         </>
       )}
-      {cell.index_mean !== null && (
-        <Text mt="3">
-          Scaling index over the last weeks {valueText("saturation_index", cell.index_mean)}
-          {cell.index_mean > 0.3
-            ? ": it scales; acid takes it off, balance keeps it off."
-            : ": no reason to scale."}
-        </Text>
-      )}
+      {cell.index_text !== null && <Text mt="3">{cell.index_text}</Text>}
       {life !== null && (
         <Text mt="2">
           About {Math.round(life.run_h)} h at output of {Math.round(life.rated_h)}
-          {life.ends_at !== null &&
-            `; at this pace until ${dayName(life.ends_at, zone)} ${life.ends_at.slice(0, 4)}`}
+          {life.ends_at !== null && `; at this pace until about ${monthAndYear(life.ends_at, zone)}`}
           . Acid baths this season: {cell.washes}.
         </Text>
       )}
@@ -110,7 +99,7 @@ function Balance({ makes, uses, most }: { makes: number; uses: number | null; mo
       {rows.map(([name, value, color]) => (
         <Grid
           key={name}
-          templateColumns="5rem minmax(0,1fr) 5.5rem"
+          templateColumns="5rem minmax(0,1fr) 7rem"
           columnGap="3"
           alignItems="center"
           minH="32px"
@@ -122,7 +111,7 @@ function Balance({ makes, uses, most }: { makes: number; uses: number | null; mo
             )}
           </Box>
           <Text textAlign="right" fontWeight="700">
-            {value === null ? "not known" : `${valueText("free_chlorine", value)} a day`}
+            {value === null ? "not known" : `${valueText("free_chlorine", value)} ppm a day`}
           </Text>
         </Grid>
       ))}

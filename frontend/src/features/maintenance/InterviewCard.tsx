@@ -78,7 +78,7 @@ export function InterviewCard({ tree, poolId }: { tree: string; poolId: string }
             {end.procedure && (
               <PlainLink to={`/pools/${poolId}/care/do/${end.procedure}`}>Step by step</PlainLink>
             )}
-            {end.station === "sheet" && <PlainLink to={`/pools/${poolId}/sheet`}>To the sheet</PlainLink>}
+            {end.station === "sheet" && <PlainLink to={`/pools/${poolId}/plan`}>To the plan</PlainLink>}
             <SideButton disabled={kept} onClick={() => void keep()}>
               {kept ? "Kept" : "Keep in the log"}
             </SideButton>

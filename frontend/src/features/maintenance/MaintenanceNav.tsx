@@ -9,7 +9,7 @@ export function MaintenanceNav({ poolId }: { poolId: string }) {
       <TextLink to={base} end>
         List
       </TextLink>
-      <TextLink to={`${base}/benches`}>Equipment</TextLink>
+      <TextLink to={`${base}/equipment`}>Equipment</TextLink>
       <TextLink to={`${base}/calendar`}>Calendar</TextLink>
     </Flex>
   );

@@ -25,7 +25,7 @@ it("five questions, four fields: a pool by its kind and dimensions, then the tes
   await user.click(screen.getByText("Liquid chlorine"));
   willReply("/pools", SALT);
   await user.click(screen.getByText("Set up, then test the water"));
-  await waitFor(() => expect(address()).toBe(`/pools/${SALT.id}/slip`));
+  await waitFor(() => expect(address()).toBe(`/pools/${SALT.id}/test`));
   expect(sentTo("/pools")[0]).toMatchObject({
     settings: { name: "Pool 6", kit: "strips" },
     equipment: { chlorination: "salt_cell", surface: "plaster" },
@@ -47,7 +47,7 @@ it("a product whose answer was lost is sent again as the same one", async () => 
   expect(await screen.findByText("The database is busy.")).toBeTruthy();
   willReply("/pools", SALT);
   await user.click(screen.getByText("Set up, then test the water"));
-  await waitFor(() => expect(address()).toBe(`/pools/${SALT.id}/slip`));
+  await waitFor(() => expect(address()).toBe(`/pools/${SALT.id}/test`));
   const [first, again] = sentTo("/shelf");
   expect(again?.id).toBe(first?.id);
   expect(sentTo("/pools")[0]?.id).toBe(sentTo("/pools")[1]?.id);

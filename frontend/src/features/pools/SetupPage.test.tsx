@@ -19,7 +19,7 @@ it("sets up a pool as it was typed, with ids that a resend keeps", async () => {
   expect((await screen.findAllByText("Give it another name.")).length).toBeGreaterThan(0);
   willReply("/pools", SALT);
   await user.click(screen.getByText("Set up this pool"));
-  await waitFor(() => expect(address()).toBe(`/pools/${SALT.id}/slip`));
+  await waitFor(() => expect(address()).toBe(`/pools/${SALT.id}/test`));
   const [first, again] = sentTo("/pools");
   expect(first).toMatchObject({
     settings: { name: "Ferry Lane" },

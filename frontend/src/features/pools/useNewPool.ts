@@ -75,7 +75,7 @@ export function useNewPool(units: Units, choices: Choices | undefined): Kit<Pool
     await queries.invalidateQueries({ queryKey: ["pools"] });
     await queries.invalidateQueries({ queryKey: ["shelf"] });
     notify(`${head.settings.name} is set up. Test the water next.`);
-    void navigate(`/pools/${head.id}/slip`);
+    void navigate(`/pools/${head.id}/test`);
   }
 
   return kit;

@@ -130,7 +130,7 @@ function ToBuy({ units, currency, empty }: { units: Units; currency: string; emp
       </Heading>
       {found.isPending && <Loading what="the list" />}
       {found.isError && <Failed error={found.error} again={() => void found.refetch()} />}
-      {found.data?.length === 0 && <Text>Nothing: the sheets offered now are covered for two weeks.</Text>}
+      {found.data?.length === 0 && <Text>Nothing: the plans offered now are covered for two weeks.</Text>}
       {found.data?.map((line) => (
         <BuyRow key={line.product_id} line={line} currency={currency} />
       ))}

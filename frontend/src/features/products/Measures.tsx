@@ -115,7 +115,7 @@ export function Measures({ habits, shelf, units }: MeasuresProps) {
         What you measure with
       </Heading>
       <Text fontSize="note" color="soft" mb="3">
-        Sheets then say “2½ × blue cup”. Whole bags and jugs need nothing here.
+        Plans then say “2½ × blue cup”. Whole bags and jugs need nothing here.
       </Text>
       <KitForm kit={kit}>
         <Grid gap="4">

@@ -6,7 +6,6 @@ import type { Climate } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { FormProblem, fieldsOf, KitForm, useKit } from "../../forms/kit";
-import { dayText } from "../../lib/days";
 import { asGiven } from "../../lib/given";
 import { temperatureText, type Units } from "../../lib/units";
 import type { useSeasonLists } from "./useSeasonLists";
@@ -32,12 +31,7 @@ export function ClimateCard({ poolId, units, busy, setClimate }: ClimateProps) {
           <Heading as="h2" fontSize="lead">
             When to open and close
           </Heading>
-          <Text>
-            {opening.on
-              ? `Open before ${dayText(opening.on)}: then the water gets over 65 °F (18 °C). `
-              : "The water stays on one side of 65 °F (18 °C) all year. "}
-            {closing.on && `It gets under that about ${dayText(closing.on)}.`}
-          </Text>
+          <Text>{climate.data.text}</Text>
           <Text fontSize="note" color="soft">
             {opening.source === "log" || closing.source === "log"
               ? "From this pool's own log where it shows the day, "

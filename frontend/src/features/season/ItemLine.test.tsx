@@ -50,6 +50,6 @@ it("leads what is dosed by its label to that product's own sheet", () => {
   const item = { ...line.item, station: "label" };
   render(<ItemLine line={{ ...line, item, doses: { lines: [dose], left: [] } }} {...common} />);
   expect(screen.getByText("To its dose by the label").getAttribute("href")).toBe(
-    `/pools/${SALT.id}/sheet?plan=label_dose&use=poly`,
+    `/pools/${SALT.id}/plan?plan=label_dose&use=poly`,
   );
 });

@@ -2,33 +2,24 @@ import { Box, Flex, Grid, Text } from "@chakra-ui/react";
 import type { ListItem } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { PlainLink } from "../../components/TextLink";
+import { addressOf } from "../../lib/addresses";
 import { dayText } from "../../lib/days";
 import { clock, dayName, hoursText } from "../../lib/times";
 
 const LINKS: Record<string, string> = {
   slip: "To the test",
-  sheet: "To the sheet",
-  shock: "To the shock's sheet",
+  sheet: "To the plan",
+  shock: "To the shock’s plan",
   rescue: "To the rescue board",
   care: "To the care list",
   shelf: "To the shelf",
   label: "To its dose by the label",
 };
-const STATIONS: Record<string, string> = {
-  slip: "/slip",
-  sheet: "/sheet",
-  shock: "/sheet?plan=shock",
-  rescue: "/rescue",
-  care: "/care",
-  label: "/sheet?plan=label_dose",
-};
-
 /** Where the item is done; what is dosed by its label with the product that the list reckoned with. */
 function whereTo({ item, doses }: ListItem, poolId: string): string {
-  if (item.station === "shelf") return "/shelf";
   const product = item.station === "label" ? doses?.lines[0]?.product_id : undefined;
   const use = product === undefined ? "" : `&use=${encodeURIComponent(product)}`;
-  return `/pools/${poolId}${STATIONS[item.station ?? ""] ?? ""}${use}`;
+  return `${addressOf(poolId, item.station ?? "board")}${use}`;
 }
 
 interface ItemProps {

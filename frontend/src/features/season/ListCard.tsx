@@ -117,13 +117,7 @@ export function Notes({ list, zone, children }: { list: SeasonList; zone: string
       {list.notes.map((note) => (
         <Text key={note}>{note}</Text>
       ))}
-      {list.crossing.on && (
-        <Text>
-          {list.kept.which === "opening" ? "The water gets over" : "The water gets under"} 65 °F (18 °C) about{" "}
-          {dayText(list.crossing.on)}, by{" "}
-          {list.crossing.source === "log" ? "this pool's log" : "the table of months"}.
-        </Text>
-      )}
+      {list.crossing_text !== null && <Text>{list.crossing_text}</Text>}
       {list.winter.map((line) => (
         <Text key={line.code} fontSize="note">
           {line.text}

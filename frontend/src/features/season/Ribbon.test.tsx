@@ -15,3 +15,24 @@ it("tells a mark in words, under the finger and in a table", () => {
   }
   expect(container.textContent).toContain(season.marks[0]?.text);
 });
+
+it("goes from mark to mark by two buttons, from today on", async () => {
+  const [first, second] = recordedAt<Season>(`/pools/${SALT.id}/season`).marks;
+  if (!first || !second) throw new Error("no marks");
+  const marks = [
+    { ...first, at: "2026-06-01T12:00:00Z", text: "long ago" },
+    { ...first, at: "2026-06-20T12:00:00Z", text: "just before" },
+    { ...second, at: "2026-07-20T12:00:00Z", text: "ahead" },
+  ];
+  const season = { ...recordedAt<Season>(`/pools/${SALT.id}/season`), marks, now_at: "2026-07-01T12:00:00Z" };
+  const { user, container } = render(<Ribbon season={season} zone="America/Chicago" units="us" />);
+  const told = async (button: string) => {
+    await user.click(screen.getByLabelText(button));
+    return container.querySelector("p[role=status]")?.textContent;
+  };
+  expect(await told("The mark before")).toContain("just before");
+  expect(await told("The mark before")).toContain("long ago");
+  expect(await told("The mark before")).toContain("long ago");
+  expect(await told("The mark after")).toContain("just before");
+  expect(await told("The mark after")).toContain("ahead");
+});

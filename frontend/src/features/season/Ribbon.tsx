@@ -1,6 +1,7 @@
-import { Box, chakra, Text } from "@chakra-ui/react";
-import { useState } from "react";
+import { Box, chakra, Flex, Text } from "@chakra-ui/react";
+import { memo, useEffect, useRef, useState } from "react";
 import type { Season, SeasonMark } from "../../api/types";
+import { SideButton } from "../../components/Button";
 import { dayName } from "../../lib/times";
 import { temperatureText, type Units } from "../../lib/units";
 
@@ -29,6 +30,7 @@ const Now = chakra("line", { base: { stroke: "accent", strokeWidth: "2.5" } });
 const Warm = chakra("path", { base: { fill: "none", stroke: "rope", strokeWidth: "2.5" } });
 const Stroke = chakra("rect", { base: { fill: "ink" } });
 const Ahead = chakra("rect", { base: { fill: "card", stroke: "ink", strokeWidth: "1.5" } });
+const Around = chakra("rect", { base: { fill: "none", stroke: "accent", strokeWidth: "2.5" } });
 const Catch = chakra("rect", { base: { fill: "transparent" } });
 
 interface RibbonProps {
@@ -37,16 +39,21 @@ interface RibbonProps {
   units: Units;
 }
 
-/** Drawn to the scale of the year; what lies under the pointer or the finger is told in words below. */
+/**
+ * Drawn to the scale of the year; one mark at a time is told in words below: the one under the pointer or the finger,
+ * or the next one by its two buttons.
+ */
 export function Ribbon({ season, zone, units }: RibbonProps) {
   const [told, setTold] = useState<SeasonMark | null>(null);
   const from = new Date(season.from_at).getTime();
   const to = new Date(season.to_at).getTime();
   const x = (at: string | number) =>
     LEFT + ((new Date(at).getTime() - from) / (to - from)) * (WIDTH - LEFT - 8);
+  const step = (by: -1 | 1) => setTold(nextMark(season, told, by));
   const height = ROWS_TOP + ROWS.length * ROW_H + 8;
   return (
     <>
+      <Box overflowX="auto" tabIndex={0} role="region" aria-label="Season ribbon">
       <Svg
         viewBox={`0 0 ${WIDTH} ${height}`}
         role="img"
@@ -71,25 +78,66 @@ export function Ribbon({ season, zone, units }: RibbonProps) {
         ))}
         <Now x1={x(season.now_at)} x2={x(season.now_at)} y1={WARMTH_TOP - 6} y2={height - 8} />
         {season.marks.map((mark) => (
-          <Mark key={`${mark.at}${mark.row}${mark.text}`} mark={mark} x={x(mark.at)} onTell={setTold} />
+          <Mark
+            key={`${mark.at}${mark.row}${mark.text}`}
+            mark={mark}
+            x={x(mark.at)}
+            isTold={mark === told}
+            onTell={setTold}
+          />
         ))}
       </Svg>
-      <Text minH="1.5em" mt="2" role="status">
-        {told === null ? "Point at a mark to read it." : `${dayName(told.at, zone)}: ${told.text}`}
-      </Text>
+      </Box>
+      <Flex mt="2" gap="2" align="center" data-noprint>
+        <SideButton px="3" aria-label="The mark before" onClick={() => step(-1)}>
+          ‹
+        </SideButton>
+        <SideButton px="3" aria-label="The mark after" onClick={() => step(1)}>
+          ›
+        </SideButton>
+        <Text role="status">
+          {told === null
+            ? "Point at a mark, or go from one to the next, to read it."
+            : `${dayName(told.at, zone)}, ${nameOf(told).toLowerCase()}: ${told.text}`}
+        </Text>
+      </Flex>
       <AsTable season={season} zone={zone} />
     </>
   );
 }
 
-function Mark({ mark, x, onTell }: { mark: SeasonMark; x: number; onTell: (mark: SeasonMark) => void }) {
+/** The one before or after in time; from none, the last one that is past or the first ahead. */
+function nextMark({ marks, now_at }: Season, told: SeasonMark | null, by: -1 | 1): SeasonMark | null {
+  const ahead = marks.findIndex(({ at }) => new Date(at) > new Date(now_at));
+  const first = ahead < 0 ? marks.length : ahead;
+  const at = told === null ? first + (by < 0 ? -1 : 0) : marks.indexOf(told) + by;
+  return marks[at] ?? told;
+}
+
+function nameOf({ row }: SeasonMark): string {
+  return ROWS.find(([key]) => key === row)?.[1] ?? row;
+}
+
+interface MarkProps {
+  mark: SeasonMark;
+  x: number;
+  isTold: boolean;
+  onTell: (mark: SeasonMark) => void;
+}
+
+const Mark = memo(function Mark({ mark, x, isTold, onTell }: MarkProps) {
+  const drawn = useRef<SVGGElement>(null);
+  useEffect(() => {
+    if (isTold) drawn.current?.scrollIntoView({ block: "nearest", inline: "nearest" });
+  }, [isTold]);
   const index = ROWS.findIndex(([row]) => row === mark.row);
   const foot = ROWS_TOP + (index + 1) * ROW_H - 4;
   const tall = STROKE_H * mark.weight;
   const Shape = mark.row === "due" ? Ahead : Stroke;
   const width = mark.row === "shocks" || mark.row === "due" ? 7 : 3;
   return (
-    <g>
+    <g ref={drawn}>
+      {isTold && <Around x={x - 6} y={foot - ROW_H + 6} width={12} height={ROW_H - 4} rx={3} />}
       <Shape x={x - width / 2} y={foot - tall} width={width} height={tall} rx={1.5} />
       <Catch
         x={x - 6}
@@ -101,7 +149,7 @@ function Mark({ mark, x, onTell }: { mark: SeasonMark; x: number; onTell: (mark:
       />
     </g>
   );
-}
+});
 
 function Warmth({ season, x, units }: { season: Season; x: (at: string) => number; units: Units }) {
   if (season.warmth.length === 0) {
@@ -156,7 +204,7 @@ function AsTable({ season, zone }: { season: Season; zone: string }) {
           {[...season.marks].reverse().map((mark) => (
             <tr key={`${mark.at}${mark.row}${mark.text}`}>
               <td>{dayName(mark.at, zone)}</td>
-              <td>{ROWS.find(([row]) => row === mark.row)?.[1]}</td>
+              <td>{nameOf(mark)}</td>
               <td>{mark.text}</td>
             </tr>
           ))}

@@ -1,4 +1,4 @@
-import { Box, Heading, Text } from "@chakra-ui/react";
+import { Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { poolQuery, seasonQuery } from "../../api/queries";
@@ -32,9 +32,7 @@ export function SeasonPage() {
           {season.data.marks.length === 0 && season.data.warmth.length === 0 ? (
             <Text>Nothing has happened yet. The first test begins the strip.</Text>
           ) : (
-            <Box overflowX="auto" tabIndex={0} role="region" aria-label="Season ribbon">
-              <Ribbon season={season.data} zone={head.data.settings.time_zone} units={units} />
-            </Box>
+            <Ribbon season={season.data} zone={head.data.settings.time_zone} units={units} />
           )}
         </Card>
       )}

@@ -6,7 +6,7 @@ import { address, render, SALT } from "../../testing/render";
 import { isDown, recordedAt, sentTo, willRefuse } from "../../testing/server";
 import { TestPage } from "./TestPage";
 
-const open = () => render(<TestPage />, { at: `/pools/${SALT.id}/slip`, route: "/pools/:poolId/slip" });
+const open = () => render(<TestPage />, { at: `/pools/${SALT.id}/test`, route: "/pools/:poolId/test" });
 
 it("keeps what was looked at and tested, and goes on to the board", async () => {
   const { user } = open();

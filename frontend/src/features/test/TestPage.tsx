@@ -106,7 +106,7 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
       const next = onVisit
         ? `/pools/${head.id}/visit`
         : onRound
-          ? `/pools/${head.id}/sheet`
+          ? `/pools/${head.id}/plan`
           : `/pools/${head.id}`;
       void navigate(corrects === null ? next : `/pools/${head.id}/log`);
     },

@@ -143,10 +143,7 @@ function Compared({
         </Text>
       ))}
       <Text mt="3" fontSize="note" color="soft">
-        {found.loss_mg_l_day === null
-          ? "Four weeks ahead at a usual loss of 2 ppm a day; this pool's own is not known yet."
-          : `Four weeks ahead at this pool's own loss of ${found.loss_mg_l_day.toFixed(1)} ppm a day.`}{" "}
-        Prices are those noted on the shelf.
+        {found.loss_text} Prices are those noted on the shelf.
       </Text>
     </Box>
   );

@@ -154,7 +154,7 @@ function NothingToAdd({ sheet, poolId }: { sheet: Treatment; poolId: string }) {
       <Notes sheet={sheet} />
       <Left sheet={sheet} />
       <Text mt="2">
-        <PlainLink to={`/pools/${poolId}/slip`}>Test the water</PlainLink> for the next plan.
+        <PlainLink to={`/pools/${poolId}/test`}>Test the water</PlainLink> for the next plan.
       </Text>
     </Card>
   );

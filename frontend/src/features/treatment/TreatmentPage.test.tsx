@@ -9,7 +9,7 @@ import { TreatmentPage } from "./TreatmentPage";
 const started = recordedAt<Treatment>(`/pools/${SALT.id}/sheet#started`);
 
 const path = `/pools/${SALT.id}/sheet`;
-const where = { at: path, route: "/pools/:poolId/sheet" };
+const where = { at: `/pools/${SALT.id}/plan`, route: "/pools/:poolId/plan" };
 
 it("starts the sheet that is offered", async () => {
   const { user } = render(<TreatmentPage />, where);

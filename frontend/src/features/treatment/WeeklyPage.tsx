@@ -49,11 +49,7 @@ function Week({ found, poolId }: { found: Weekly; poolId: string }) {
           is what this pool loses this week at {ppm(found.level)} ppm of free chlorine; it may be{" "}
           {ppm(found.low)} to {ppm(found.high)}.
         </Text>
-        <Text color="soft">
-          {found.tests < 4
-            ? "Told from sun, season and use, since there are few tests yet: a test every second day narrows it."
-            : `Told from this pool's last ${found.tests} tests.`}
-        </Text>
+        <Text color="soft">{found.basis}</Text>
         {found.once && <Text mt="2">{found.once.text}</Text>}
         {found.cell && (
           <Text mt="3" fontSize="lead" fontWeight="650">

@@ -27,6 +27,6 @@ it("lists the stops in order, adds another pool, and starts", async () => {
   const [start] = screen.queryAllByText("Start here");
   if (start) {
     await user.click(start);
-    expect(address()).toMatch(/\/slip$/);
+    expect(address()).toMatch(/\/test$/);
   } else expect(round.stops).toHaveLength(0);
 });

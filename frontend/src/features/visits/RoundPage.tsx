@@ -78,7 +78,7 @@ function TheRound({ round, view, onDay }: TheRoundProps) {
 
   function start(stop: Stop) {
     startRound(view.stops.map(({ head }) => ({ id: head.id, name: head.settings.name })));
-    void navigate(`/pools/${stop.head.id}/slip`);
+    void navigate(`/pools/${stop.head.id}/test`);
   }
   function move(pool: string, by: 1 | -1) {
     const order = [...ids];

@@ -5,6 +5,7 @@ import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { PlainLink } from "../../components/TextLink";
 import { fieldsOf, KitForm, useKit } from "../../forms/kit";
+import { addressOf } from "../../lib/addresses";
 import { clock } from "../../lib/times";
 
 interface GroupProps {
@@ -53,12 +54,12 @@ export function VisitGroupCard({ title, lines, poolId, visit, goesOn, zone, lock
   );
 }
 
-const WAYS: Record<string, { to: string; label: string }> = {
-  slip: { to: "slip", label: "Enter it" },
-  sheet: { to: "sheet", label: "To the sheet" },
-  week: { to: "week", label: "How much" },
-  season: { to: "season", label: "To the list" },
-  benches: { to: "care/benches", label: "To the equipment" },
+const WAYS: Record<string, string> = {
+  slip: "Enter it",
+  sheet: "To the plan",
+  week: "How much",
+  season: "To the list",
+  benches: "To the equipment",
 };
 
 interface LineProps {
@@ -75,7 +76,8 @@ function Line({ line, poolId, visit, goesOn, zone, alone }: LineProps) {
   const [leaving, setLeaving] = useState(false);
   const ticked = visit.isTicked(line.key);
   const open = line.mark === "open" && !ticked;
-  const way = line.station === null ? undefined : WAYS[line.station];
+  const way = WAYS[line.station ?? ""];
+  const where = addressOf(poolId, line.station ?? "");
   return (
     <Box as="li" borderTop="1px solid" borderColor="hairline" py="2">
       <Flex gap="3" align="center" wrap="wrap" rowGap="0">
@@ -99,7 +101,7 @@ function Line({ line, poolId, visit, goesOn, zone, alone }: LineProps) {
         </Box>
         {goesOn && open && (
           <Flex gap="3" align="center" ml="auto">
-            {way && <PlainLink to={`/pools/${poolId}/${way.to}`}>{way.label}</PlainLink>}
+            {way && where && <PlainLink to={where}>{way}</PlainLink>}
             {line.procedure !== null && (
               <PlainLink to={`/pools/${poolId}/care/do/${line.procedure}`}>Steps</PlainLink>
             )}

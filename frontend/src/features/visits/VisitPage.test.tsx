@@ -87,11 +87,11 @@ it("opens chemicals when the test is in", async () => {
   const { unmount } = show(visit(GOING));
   const locked = await screen.findByRole("region", { name: "Chemicals" });
   expect(within(locked).getByText(/They open when the test/)).toBeTruthy();
-  expect(within(locked).queryByText("To the sheet")).toBeNull();
+  expect(within(locked).queryByText("To the plan")).toBeNull();
   unmount();
   show(visit({ ...GOING, tested: true }));
   const open = await screen.findByRole("region", { name: "Chemicals" });
-  expect(within(open).getByText("To the sheet")).toBeTruthy();
+  expect(within(open).getByText("To the plan")).toBeTruthy();
 });
 
 it("leaves a line out with its reason", async () => {

@@ -362,8 +362,8 @@ def _strength_words(hint: StrengthHint) -> Finding:
     return Finding("strength_hint", text, Measure.FREE_CHLORINE, {"percent": hint.strength_percent})
 
 
-_OVER = "{measure} came out {amount} over what the last sheet computed ({predicted}): {behind}."
-_UNDER = "{measure} came out {amount} under what the last sheet computed ({predicted}): {behind}."
+_OVER = "{measure} came out {amount} over what the last plan computed ({predicted}): {behind}."
+_UNDER = "{measure} came out {amount} under what the last plan computed ({predicted}): {behind}."
 _BEHIND: Mapping[Measure, Message] = {
     Measure.PH: Message("an acid or soda of another strength, the volume, or aeration since"),
     Measure.CYANURIC_ACID: Message("stabilizer takes a week to read, or the volume"),

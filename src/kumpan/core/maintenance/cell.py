@@ -13,6 +13,7 @@ from kumpan.core.journal import CellSet
 from kumpan.core.messages import Message
 from kumpan.core.quantity import Number, Percent
 from kumpan.core.ranges.profiles import Band
+from kumpan.core.treatment.special.shock import FIXED_MG_L
 
 SOURCES_USED = ("cell-rates", "cell-limits")
 
@@ -33,13 +34,14 @@ class Knobs:
 @dataclass(frozen=True, kw_only=True)
 class CellBalance:
     """mg/L a day that it makes now and that the pool uses; ways to set it that hold; what 24 h at 100 %
-    adds.
+    adds, as a number and in words.
     """
 
     makes_mg_l_day: float
     uses_mg_l_day: float | None
     settings: tuple[Knobs, ...]
     boost_mg_l: float
+    boost_text: Message
     undersized: bool
     findings: tuple[Finding, ...]
 
@@ -86,9 +88,17 @@ def cell_balance(
         uses_mg_l_day=loss_mg_l_day,
         settings=tuple(_settings(cell, volume_l, loss_mg_l_day)),
         boost_mg_l=full,
+        boost_text=_boost(full),
         undersized=loss_mg_l_day is not None and loss_mg_l_day > full,
         findings=(*findings, *_learned(strength), *_season(warmed_c)),
     )
+
+
+def _boost(added_mg_l: float) -> Message:
+    added = Number(added_mg_l, digits=1)
+    if added_mg_l < FIXED_MG_L:
+        return Message("A boost, 100 % for 24 h, adds {added} ppm here: not a shock by itself.", added=added)
+    return Message("A boost, 100 % for 24 h, adds {added} ppm here.", added=added)
 
 
 def _settings(cell: CellSet, volume_l: float, loss: float | None) -> Iterator[Knobs]:

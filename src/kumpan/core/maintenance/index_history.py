@@ -14,7 +14,9 @@ from kumpan.core.chemistry.equilibrium import Known, State, known_from, solve_re
 from kumpan.core.chemistry.saturation import saturation_index
 from kumpan.core.chemistry.speciation import Totals
 from kumpan.core.journal import PoolState, value_in
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import READING_MEASURES, Measure, Readings
+from kumpan.core.quantity import Number
 
 SOURCES_USED = ("langelier", "scale-forms")
 
@@ -91,3 +93,14 @@ def scaling_index(history: Sequence[IndexPoint], now: datetime) -> float | None:
         return None
     weights = [1.0 - (now - point.at) / WEIGHTED_OVER * 0.75 for point in recent]
     return sum(w * point.index for w, point in zip(weights, recent, strict=True)) / sum(weights)
+
+
+def scaling_text(mean_index: float) -> Message:
+    """What the mean index of the last weeks means for a cell."""
+    mean = Number(mean_index, digits=2, signed=True)
+    if mean_index > SCALING_OVER:
+        return Message(
+            "Scaling index over the last weeks {mean}: it scales; acid takes it off, balance keeps it off.",
+            mean=mean,
+        )
+    return Message("Scaling index over the last weeks {mean}: no reason to scale.", mean=mean)

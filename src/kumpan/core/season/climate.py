@@ -10,7 +10,9 @@ from itertools import pairwise
 from types import MappingProxyType
 
 from kumpan.core.journal import PoolState, Reading, Which, history
+from kumpan.core.messages import Message
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantity import DateForm, Day
 from kumpan.core.season.plans import SWIM_SEASON_C
 
 SOURCE = "water-climate"
@@ -119,3 +121,32 @@ def _from_table(which: Which, monthly: Sequence[float], today: date) -> date | N
 def _middle(today: date, months: int) -> date:
     count = today.year * MONTHS + today.month - 1 + months
     return date(count // MONTHS, count % MONTHS + 1, MIDDLE_OF_MONTH)
+
+
+def crossing_text(which: Which, found: Crossing, today: date) -> Message | None:
+    """When the water crosses, and where that is from; None where it never does."""
+    if found.on is None:
+        return None
+    day = _day(found.on, today)
+    if which is Which.OPENING:
+        if found.source == "log":
+            return Message("The water gets over 65 °F (18 °C) about {day}, by this pool's log.", day=day)
+        return Message("The water gets over 65 °F (18 °C) about {day}, by the table of months.", day=day)
+    if found.source == "log":
+        return Message("The water gets under 65 °F (18 °C) about {day}, by this pool's log.", day=day)
+    return Message("The water gets under 65 °F (18 °C) about {day}, by the table of months.", day=day)
+
+
+def season_text(opening: Crossing, closing: Crossing, today: date) -> Message:
+    """When to open and when the water cools again."""
+    if opening.on is None or closing.on is None:
+        return Message("The water stays on one side of 65 °F (18 °C) all year.")
+    return Message(
+        "Open before {opening}: then the water gets over 65 °F (18 °C). It gets under that about {closing}.",
+        opening=_day(opening.on, today),
+        closing=_day(closing.on, today),
+    )
+
+
+def _day(day: date, today: date) -> Day:
+    return Day(day, DateForm.WEEKDAY_AND_DAY if day.year == today.year else DateForm.DAY_AND_YEAR)

@@ -15,6 +15,7 @@ from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.products.product import Product
 from kumpan.core.products.purchase import Missing, missing
 from kumpan.core.quantities.readings import Measure
+from kumpan.core.quantity import Number
 from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import ADD, TEST
 from kumpan.core.treatment.plan import Plan, plan
@@ -227,3 +228,15 @@ def _carrier(request: ChoiceRequest, amounts: Mapping[Product, float]) -> Produc
     if poured:
         return poured[0]
     return next((i.product for i in request.inventory if i.product.chemical in CHLORINE_CARRIERS), None)
+
+
+def loss_text(loss_mg_l_day: float | None) -> Message:
+    """With which loss of chlorine the weeks ahead are reckoned."""
+    if loss_mg_l_day is None:
+        return Message(
+            "Four weeks ahead at a usual loss of {loss} ppm a day; this pool's own is not known yet.",
+            loss=Number(USUAL_LOSS_MG_L_DAY, digits=0),
+        )
+    return Message(
+        "Four weeks ahead at this pool's own loss of {loss} ppm a day.", loss=Number(loss_mg_l_day, digits=1)
+    )

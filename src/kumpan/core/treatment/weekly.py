@@ -46,6 +46,7 @@ USUAL_PRODUCTS: tuple[Product, ...] = (
     Product("usual-granules", "sodium_dichlor", 56.0),
     Product("usual-calcium", "calcium_hypochlorite", 65.0),
 )
+FEW_TESTS = 4  # with fewer the usual figures weigh more than the pool's own
 MOVED = (Measure.CYANURIC_ACID, Measure.CALCIUM_HARDNESS, Measure.SALT, Measure.TOTAL_ALKALINITY)
 
 
@@ -115,6 +116,16 @@ def weekly_loss(acting: Conditions, fitted: Fit | None, level_mg_l: float) -> Lo
     return Loss(
         max(0.0, likely - sqrt(down)), likely, likely + sqrt(up), 0 if fitted is None else fitted.tests
     )
+
+
+def basis(loss: Loss) -> Message:
+    """What the loss is told from."""
+    if loss.tests < FEW_TESTS:
+        return Message(
+            "Told from sun, season and use, since there are few tests yet: a test every second day narrows "
+            "it."
+        )
+    return Message("Told from this pool's last {tests} tests.", tests=Number(loss.tests, digits=0))
 
 
 def regimes(request: WeeklyRequest) -> tuple[Regime, ...]:

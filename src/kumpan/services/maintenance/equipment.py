@@ -27,7 +27,7 @@ from kumpan.core.maintenance.filter_pressure import (
     pressure_trend,
     reading_in_question,
 )
-from kumpan.core.maintenance.index_history import scaling_index
+from kumpan.core.maintenance.index_history import scaling_index, scaling_text
 from kumpan.core.maintenance.machines import KINDS, Machine, machines, parts_of_machine
 from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination
@@ -109,13 +109,15 @@ async def note_lamps(scope: Scope, pool_id: UUID, stamp: Stamp, lit: Sequence[st
 async def _cell(scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts) -> CellView:
     setting = state.cell_settings[-1].body if state.cell_settings else None
     index = (await care_inputs(scope, state, parts)).index
+    mean = scaling_index(index, scope.now)
+    index_text = scaling_text(mean) if mean is not None else None
     if setting is None or parts.basin.volume_is_unknown:  # nobody knows what its grams make of this water
         return CellView(
             setting=None,
             balance=None,
             life=None,
             index=index,
-            index_mean=scaling_index(index, scope.now),
+            index_text=index_text,
             washes=_washes(scope, state),
             trees=_trees(Part.CELL),
             lamps=_lamps(state),
@@ -132,13 +134,12 @@ async def _cell(scope: Scope, pool_id: UUID, state: PoolState, parts: PoolParts)
         warmed_c=_warmed(state),
         strength=exp(ahead.fitted.factors.source) if ahead is not None else 1.0,
     )
-    mean = scaling_index(index, scope.now)
     return CellView(
         setting=setting,
         balance=found,
         life=cell_life(state, scope.now),
         index=index,
-        index_mean=mean,
+        index_text=index_text,
         washes=_washes(scope, state),
         trees=_trees(Part.CELL),
         lamps=_lamps(state),

@@ -122,13 +122,15 @@ class LampView:
 
 @dataclass(frozen=True, kw_only=True)
 class CellView:
-    """The cell's bench; `setting` None until it is told once. `index_mean` over the last weeks."""
+    """The cell's bench; `setting` None until it is told once. `index_text` is the mean of the last weeks,
+    and what it means for the cell.
+    """
 
     setting: CellSet | None
     balance: CellBalance | None
     life: CellLife | None
     index: tuple[IndexPoint, ...]
-    index_mean: float | None
+    index_text: Message | None
     washes: int
     trees: tuple[Tree, ...]
     lamps: tuple[LampView, ...]

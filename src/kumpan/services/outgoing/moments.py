@@ -152,5 +152,5 @@ def link_of(about: str) -> str:
     """Where a message leads, as a path of the screens."""
     kind, *parts = about.split(":")
     if kind == Letter.STEP:
-        return f"/pools/{parts[0]}/sheet"
+        return f"/pools/{parts[0]}/plan"
     return f"/pools/{parts[0]}" if kind == Letter.SWIM else "/"

@@ -22,7 +22,7 @@ from kumpan.core.messages import Message
 from kumpan.core.pool.shapes import area_m2
 from kumpan.core.quantities.units import Units
 from kumpan.core.ranges.disagreements import answer
-from kumpan.core.season.climate import crossing, monthly_water_c, water_on_c
+from kumpan.core.season.climate import crossing, crossing_text, monthly_water_c, season_text, water_on_c
 from kumpan.core.season.doses import item_doses
 from kumpan.core.season.materials import materials_of
 from kumpan.core.season.plans import DatedItem, SeasonPlan, saved_plan
@@ -108,6 +108,8 @@ def _view(
             else None
         )
         items.append(ListItem(item, reported, doses, _circulate_until(scope, item, reported)))
+    today = local_day(scope.now, zone)
+    crosses = crossing(saved.which, state, latitude_deg=latitude, zone=zone, today=today)
     return SeasonListView(
         saved=saved,
         is_saved=is_saved,
@@ -115,9 +117,8 @@ def _view(
         materials=_materials(found, steps_done),
         notes=found.notes,
         winter=_winter(parts, state, saved),
-        crossing=crossing(
-            saved.which, state, latitude_deg=latitude, zone=zone, today=local_day(scope.now, zone)
-        ),
+        crossing=crosses,
+        crossing_text=crossing_text(saved.which, crosses, today),
         tested_at=state.last_test.at if state.last_test is not None else None,
         done=sum(one.done_as is not None for one in items),
     )
@@ -189,5 +190,10 @@ async def climate(scope: Scope, pool_id: UUID) -> ClimateView:
     )
     begins_with = suggested(state, monthly_c, opening=opening, closing=closing, today=today)
     return ClimateView(
-        monthly_c=monthly_c, own=bool(state.climates), opening=opening, closing=closing, suggested=begins_with
+        monthly_c=monthly_c,
+        own=bool(state.climates),
+        opening=opening,
+        closing=closing,
+        text=season_text(opening, closing, today),
+        suggested=begins_with,
     )

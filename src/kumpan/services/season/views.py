@@ -61,16 +61,20 @@ class SeasonListView:
     notes: tuple[Message, ...]
     winter: tuple[Finding, ...]
     crossing: Crossing
+    crossing_text: Message | None
     tested_at: datetime | None
     done: int
 
 
 @dataclass(frozen=True, kw_only=True)
 class ClimateView:
-    """The water by month, C; `own` once the user has set it; and what a new list begins with."""
+    """The water by month, C; `own` once the user has set it; when it crosses, as days and in words; and what
+    a new list begins with.
+    """
 
     monthly_c: tuple[float, ...]
     own: bool
     opening: Crossing
     closing: Crossing
+    text: Message
     suggested: Suggested

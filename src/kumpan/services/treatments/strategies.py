@@ -10,7 +10,7 @@ from kumpan.core.journal import PoolState
 from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination
 from kumpan.core.quantities.units import Units
-from kumpan.core.treatment.strategies import StrategyOutcome
+from kumpan.core.treatment.strategies import StrategyOutcome, loss_text
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.expectations import modeled_state
 from kumpan.services.pools.outlooks import outlook_of
@@ -27,7 +27,12 @@ async def strategies(scope: Scope, pool_id: UUID, *, units: Units) -> Strategies
     currency = (await at_hand(scope, pool_id)).preferences.currency
     if state.last_test is None:
         return StrategiesView(
-            strategies=(), not_offered=(), between=(), loss_mg_l_day=None, currency=currency
+            strategies=(),
+            not_offered=(),
+            between=(),
+            loss_mg_l_day=None,
+            loss_text=loss_text(None),
+            currency=currency,
         )
     loss = (await outlook_of(scope, pool_id)).loss_mg_l_day
     found, unsuited = await compared_strategies(scope, state, parts, loss, units=units)
@@ -38,6 +43,7 @@ async def strategies(scope: Scope, pool_id: UUID, *, units: Units) -> Strategies
         not_offered=not_here,
         between=between_visits(state, parts, loss),
         loss_mg_l_day=loss,
+        loss_text=loss_text(loss),
         currency=currency,
     )
 

@@ -124,6 +124,7 @@ class StrategiesView:
     not_offered: tuple[NotOffered, ...]
     between: tuple[Finding, ...]
     loss_mg_l_day: float | None
+    loss_text: Message
     currency: str
 
 
@@ -213,15 +214,15 @@ class RegimeView:
 
 @dataclass(frozen=True, kw_only=True)
 class WeeklyView:
-    """What goes a day (mg/L, low, likely, high), by how many tests, held at which level; the products
-    that make it
-    good, and the cell's setting where there is one.
+    """What goes a day (mg/L, low, likely, high), by how many tests and on what basis, held at which level;
+    the products that make it good, and the cell's setting where there is one.
     """
 
     low: float
     likely: float
     high: float
     tests: int
+    basis: Message
     level: float
     once: Finding | None
     cell: Message | None

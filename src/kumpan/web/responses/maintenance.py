@@ -163,6 +163,7 @@ class CellBalance(Response):
     uses_mg_l_day: float | None
     settings: tuple[Knobs, ...]
     boost_mg_l: float
+    boost_text: Text
     undersized: bool
     findings: tuple[Finding, ...]
 
@@ -200,13 +201,15 @@ class LampView(Response):
 
 
 class CellView(Response):
-    """The cell's bench; `setting` None until it is told once. `index_mean` over the last weeks."""
+    """The cell's bench; `setting` None until it is told once. `index_text` is the mean of the last weeks,
+    and what it means for the cell.
+    """
 
     setting: CellSet | None
     bench: CellBalance | None = read_from("balance")
     life: CellLife | None
     index: tuple[IndexPoint, ...]
-    index_mean: float | None
+    index_text: Text | None
     washes: int
     trees: tuple[Tree, ...]
     lamps: tuple[LampView, ...]

@@ -121,6 +121,7 @@ class SeasonListView(Response):
     notes: tuple[Text, ...]
     winter: tuple[Finding, ...]
     crossing: Crossing
+    crossing_text: Text | None
     tested_at: datetime | None
     done: int
 
@@ -137,10 +138,13 @@ class Suggested(Response):
 
 
 class ClimateView(Response):
-    """The water by month, C; `own` once the user has set it; and what a new list begins with."""
+    """The water by month, C; `own` once the user has set it; when it crosses, as days and in words; and what
+    a new list begins with.
+    """
 
     monthly_c: tuple[float, ...]
     own: bool
     opening: Crossing
     closing: Crossing
+    text: Text
     suggested: Suggested

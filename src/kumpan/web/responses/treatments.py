@@ -93,13 +93,14 @@ class NotOffered(Response):
 
 class StrategiesView(Response):
     """The ways side by side, what of the shelf does not serve here, what holds the pool between visits, and
-    the loss (mg/L a day) they were reckoned with.
+    the loss (mg/L a day) they were reckoned with, also in words.
     """
 
     ways: tuple[StrategyView, ...] = read_from("strategies")
     not_offered: tuple[NotOffered, ...]
     between: tuple[Finding, ...]
     loss_mg_l_day: float | None
+    loss_text: Text
     currency: Text
 
 
@@ -180,12 +181,15 @@ class RegimeView(Response):
 
 
 class WeeklyView(Response):
-    """What goes a day (ppm: low, likely, high), by how many tests, and the products that make it good."""
+    """What goes a day (ppm: low, likely, high), by how many tests and on what basis, and the products that
+    make it good.
+    """
 
     low: float
     likely: float
     high: float
     tests: int
+    basis: Text
     level: float
     once: Finding | None
     cell: Text | None
