@@ -10,6 +10,7 @@ import pytest
 
 from kumpan.tools import checking, processes
 from kumpan.tools.cli import parser
+from kumpan.tools.console import Stop
 from kumpan.tools.packages import ROOT
 from kumpan.tools.ports import free_port
 from kumpan.tools.serving import Running, environment, simulator_url
@@ -44,9 +45,25 @@ def test_the_checks_run_from_cheap_to_dear_and_some_tests_can_be_run_alone() -> 
     assert set(left_to_others) == {part for part in elsewhere if part.startswith("tests/")}
     left_out = {part.removeprefix("--ignore=") for part in commands["Core"] if "--ignore=" in part}
     assert left_out == {part for part in commands["Seasons"] if part.startswith("tests/")}
+    assert set(checking.SIDE_BY_SIDE) == set(names[: len(checking.SIDE_BY_SIDE)])
     alone = checking.stages(["tests/core"])
     assert len(alone) == 1
     assert alone[0][1][-1] == "tests/core"
+
+
+def test_what_failed_beside_another_is_shown_whole(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    def failing(extra: list[str]) -> list[checking.Stage]:
+        lint = [sys.executable, "-c", "print('line 3 is too long'); raise SystemExit(1)"]
+        return [("Lint", lint, tmp_path), ("Core", [sys.executable, "-c", *extra], tmp_path)]
+
+    monkeypatch.setattr(checking, "stages", failing)
+    with pytest.raises(Stop, match="Lint: failed"):
+        checking.run_all(["print('never run')"])
+    said = capsys.readouterr().out
+    assert "line 3 is too long" in said
+    assert "Core ..." not in said
 
 
 def test_a_remembered_process_is_ended_and_only_that_one(tmp_path: Path) -> None:

@@ -4,7 +4,10 @@ import { lengthText, type Units } from "../lib/units";
 
 type Point = readonly number[];
 
-const Svg = chakra("svg", { base: { display: "block", w: "100%", h: "auto", overflow: "visible" } });
+// No wider than its words are large enough: on a tablet they would be twice those of the page.
+const Svg = chakra("svg", {
+  base: { display: "block", w: "100%", maxW: "30rem", h: "auto", mx: "auto", overflow: "visible" },
+});
 const Shape = chakra("path", { base: { fill: "band", stroke: "ink" } });
 const Path = chakra("path", { base: { fill: "none", stroke: "accent" } });
 const Dot = chakra("circle", { base: { fill: "ink" } });

@@ -8,6 +8,7 @@ import shutil
 import subprocess
 import sys
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import contextmanager
 from pathlib import Path
 
@@ -58,10 +59,17 @@ def ensure_all(*, dev: bool) -> None:
     """Everything that the commands need, installed once; quick when nothing is missing."""
     with install_lock():
         ensure_debian(dev=dev)
-        ensure_python("dev" if dev else "app")
-        ensure_front_end()
-        ensure_client_types()
-        ensure_build()
+        # Each of the two waits for itself most of the time.
+        with ThreadPoolExecutor() as beside:
+            screens = beside.submit(_ensure_screens)
+            ensure_python("dev" if dev else "app")
+            screens.result()
+
+
+def _ensure_screens() -> None:
+    ensure_front_end()
+    ensure_client_types()
+    ensure_build()
 
 
 def ensure_debian(*, dev: bool = False) -> None:
@@ -120,6 +128,7 @@ def ensure_python(lock: str) -> None:
                 "install",
                 "-q",
                 "--disable-pip-version-check",
+                "--no-compile",  # a module is compiled when it is first used, and many never are
                 "--require-hashes",
                 "-r",
                 str(file),

@@ -5,7 +5,7 @@ import type { MeasureHistory, SeasonMark } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { nameOf, unitOf, valueText } from "../../lib/measures";
 import { dayOfMonth } from "../../lib/times";
-import { extent, inside, label, reach, titled, told } from "./chartWords";
+import { apart, everyHowMany, extent, inside, label, reach, titled, told } from "./chartWords";
 import { type Span, type TimeWindow, useTimeWindow } from "./timeWindow";
 
 const LEFT = 52;
@@ -65,6 +65,7 @@ export function TimeChart({ histories, marks, zone, now, first }: TimeChartProps
     new Date(time.span.to),
     Math.max(2, Math.floor(width / MONTH_PX)),
   );
+  const named = everyHowMany(ticks.map((tick) => x(tick.getTime())));
   const shown = marks.filter((mark) => inside(mark.at, time.span));
   return (
     <Box ref={box}>
@@ -93,12 +94,14 @@ export function TimeChart({ histories, marks, zone, now, first }: TimeChartProps
               <rect x={LEFT} y={0} width={Math.max(0, width - LEFT - RIGHT)} height={height} />
             </clipPath>
           </defs>
-          {ticks.map((tick) => (
+          {ticks.map((tick, index) => (
             <g key={tick.getTime()}>
               <Rule x1={x(tick.getTime())} x2={x(tick.getTime())} y1={HEAD} y2={height} />
-              <Words x={x(tick.getTime())} y={15} textAnchor="middle">
-                {dayOfMonth(tick.getTime(), zone)}
-              </Words>
+              {index % named === 0 && (
+                <Words x={x(tick.getTime())} y={15} textAnchor="middle">
+                  {dayOfMonth(tick.getTime(), zone)}
+                </Words>
+              )}
             </g>
           ))}
           {histories.map((history, index) => (
@@ -217,9 +220,9 @@ function Row({ history, x, top, height, width, span }: RowProps) {
           </g>
         ))}
       </g>
-      {labels.map((edge) => (
-        <Words key={edge} x={LEFT - 6} y={y(edge) + 5} textAnchor="end">
-          {valueText(measure, edge)}
+      {apart(labels.map(y)).map((at, index) => (
+        <Words key={labels[index]} x={LEFT - 6} y={at + 5} textAnchor="end">
+          {valueText(measure, labels[index] ?? 0)}
         </Words>
       ))}
     </g>

@@ -81,3 +81,22 @@ export function told(
 export function titled(text: string): string {
   return text === "pH" ? text : text.charAt(0).toUpperCase() + text.slice(1);
 }
+
+const DAY_NAME_PX = 56;
+const LINE_PX = 15;
+
+/** Every how manieth of these places along the axis has room for a day's name. */
+export function everyHowMany(places: readonly number[]): number {
+  const [first = 0, second = first + DAY_NAME_PX] = places;
+  return Math.max(1, Math.ceil(DAY_NAME_PX / Math.max(1, second - first)));
+}
+
+/** Two numbers that would stand on each other are moved apart, as far from their middle each; more are left. */
+export function apart(heights: readonly number[]): readonly number[] {
+  const [one, other] = heights;
+  if (one === undefined || other === undefined || heights.length > 2) return heights;
+  if (Math.abs(one - other) >= LINE_PX) return heights;
+  const middle = (one + other) / 2;
+  const half = (one < other ? -LINE_PX : LINE_PX) / 2;
+  return [middle + half, middle - half];
+}

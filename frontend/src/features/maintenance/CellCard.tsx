@@ -73,8 +73,8 @@ export function CellCard({ cell, poolId, zone }: { cell: Cell; poolId: string; z
       {life !== null && (
         <Text mt="2">
           About {Math.round(life.run_h)} h at output of {Math.round(life.rated_h)}
-          {life.ends_at !== null && `; at this pace until about ${monthAndYear(life.ends_at, zone)}`}
-          . Acid baths this season: {cell.washes}.
+          {life.ends_at !== null && `; at this pace until about ${monthAndYear(life.ends_at, zone)}`}. Acid
+          baths this season: {cell.washes}.
         </Text>
       )}
       <Lamps lamps={cell.lamps} poolId={poolId} />

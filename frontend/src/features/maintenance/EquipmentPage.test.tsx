@@ -6,7 +6,10 @@ import { recordedAt } from "../../testing/server";
 import { EquipmentPage } from "./EquipmentPage";
 
 it("stands cell, filter, pump and controller side by side", async () => {
-  render(<EquipmentPage />, { at: `/pools/${SALT.id}/care/equipment`, route: "/pools/:poolId/care/equipment" });
+  render(<EquipmentPage />, {
+    at: `/pools/${SALT.id}/care/equipment`,
+    route: "/pools/:poolId/care/equipment",
+  });
   for (const name of ["Cell", "Filter", "Circulation", "Controller and weather", "Pump, filter and cell"])
     expect(await screen.findByText(name)).toBeTruthy();
   expect(recordedAt<EquipmentView>(`/pools/${SALT.id}/benches`).cell).not.toBeNull();

@@ -8,7 +8,7 @@ import type { Units } from "../../lib/units";
 
 type Filter = EquipmentView["filter"];
 
-const Svg = chakra("svg", { base: { display: "block", w: "100%", h: "auto" } });
+const Svg = chakra("svg", { base: { display: "block", w: "100%", maxW: "34rem", h: "auto" } });
 const Words = chakra("text", { base: { fill: "soft", fontSize: "14px" } });
 const Rule = chakra("line", { base: { stroke: "hairline", strokeWidth: "1.5" } });
 const Limit = chakra("line", { base: { stroke: "accent", strokeWidth: "2", strokeDasharray: "6 4" } });

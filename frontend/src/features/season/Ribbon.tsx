@@ -49,44 +49,51 @@ export function Ribbon({ season, zone, units }: RibbonProps) {
   const to = new Date(season.to_at).getTime();
   const x = (at: string | number) =>
     LEFT + ((new Date(at).getTime() - from) / (to - from)) * (WIDTH - LEFT - 8);
+  const passed = (new Date(season.now_at).getTime() - from) / (to - from);
+  const strip = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    // Where it is wider than the screen it opens at today.
+    if (strip.current)
+      strip.current.scrollLeft = passed * strip.current.scrollWidth - 0.8 * strip.current.clientWidth;
+  }, [passed]);
   const step = (by: -1 | 1) => setTold(nextMark(season, told, by));
   const height = ROWS_TOP + ROWS.length * ROW_H + 8;
   return (
     <>
-      <Box overflowX="auto" tabIndex={0} role="region" aria-label="Season ribbon">
-      <Svg
-        viewBox={`0 0 ${WIDTH} ${height}`}
-        role="img"
-        aria-label={`The year: ${season.marks.length} marks; the table below holds them`}
-      >
-        {months(from, to).map((month) => (
-          <g key={month.at}>
-            <Rule x1={x(month.at)} x2={x(month.at)} y1={WARMTH_TOP} y2={height - 8} />
-            <Words x={x(month.at) + 4} y={18}>
-              {month.name}
-            </Words>
-          </g>
-        ))}
-        <Warmth season={season} x={x} units={units} />
-        {ROWS.map(([row, name], index) => (
-          <g key={row}>
-            <Rule x1={0} x2={WIDTH} y1={ROWS_TOP + index * ROW_H} y2={ROWS_TOP + index * ROW_H} />
-            <Name x={0} y={ROWS_TOP + index * ROW_H + 25}>
-              {name}
-            </Name>
-          </g>
-        ))}
-        <Now x1={x(season.now_at)} x2={x(season.now_at)} y1={WARMTH_TOP - 6} y2={height - 8} />
-        {season.marks.map((mark) => (
-          <Mark
-            key={`${mark.at}${mark.row}${mark.text}`}
-            mark={mark}
-            x={x(mark.at)}
-            isTold={mark === told}
-            onTell={setTold}
-          />
-        ))}
-      </Svg>
+      <Box ref={strip} overflowX="auto" tabIndex={0} role="region" aria-label="Season ribbon">
+        <Svg
+          viewBox={`0 0 ${WIDTH} ${height}`}
+          role="img"
+          aria-label={`The year: ${season.marks.length} marks; the table below holds them`}
+        >
+          {months(from, to).map((month) => (
+            <g key={month.at}>
+              <Rule x1={x(month.at)} x2={x(month.at)} y1={WARMTH_TOP} y2={height - 8} />
+              <Words x={x(month.at) + 4} y={18}>
+                {month.name}
+              </Words>
+            </g>
+          ))}
+          <Warmth season={season} x={x} units={units} />
+          {ROWS.map(([row, name], index) => (
+            <g key={row}>
+              <Rule x1={0} x2={WIDTH} y1={ROWS_TOP + index * ROW_H} y2={ROWS_TOP + index * ROW_H} />
+              <Name x={0} y={ROWS_TOP + index * ROW_H + 25}>
+                {name}
+              </Name>
+            </g>
+          ))}
+          <Now x1={x(season.now_at)} x2={x(season.now_at)} y1={WARMTH_TOP - 6} y2={height - 8} />
+          {season.marks.map((mark) => (
+            <Mark
+              key={`${mark.at}${mark.row}${mark.text}`}
+              mark={mark}
+              x={x(mark.at)}
+              isTold={mark === told}
+              onTell={setTold}
+            />
+          ))}
+        </Svg>
       </Box>
       <Flex mt="2" gap="2" align="center" data-noprint>
         <SideButton px="3" aria-label="The mark before" onClick={() => step(-1)}>

@@ -79,7 +79,7 @@ export function TreatmentCard(props: SheetCardProps) {
       )}
       {sheet.id === null && (
         <MainAction>
-          <MainButton disabled={busy} onClick={onStart} w={{ base: "100%", md: "auto" }}>
+          <MainButton disabled={busy} onClick={onStart} w={{ base: "100%", lg: "auto" }}>
             Start the plan
           </MainButton>
         </MainAction>
