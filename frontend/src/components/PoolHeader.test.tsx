@@ -47,6 +47,26 @@ it("says every reason once", async () => {
   expect(screen.getByText(/^pH 9\. Stands on/).textContent).toBe("pH 9. Stands on: pH; law B.3 of advice.");
 });
 
+it("says on a phone how many more reasons a tap shows", async () => {
+  const because = [ground("cloudy", "Cloudy.", []), ground("ph_high", "pH 9.", ["ph"])];
+  const swim = {
+    code: "no" as const,
+    not_before: null,
+    text: "No: cloudy.",
+    reasons: [],
+    because,
+    also: because.slice(1),
+  };
+  willAnswer(`/pools/${SALT.id}`, { ...SALT, swim });
+  const { unmount } = render(<PoolHeader poolId={SALT.id} whole />);
+  expect(await screen.findByText("And 1 more.")).toBeTruthy();
+  unmount();
+  willAnswer(`/pools/${SALT.id}`, { ...SALT, swim: { ...swim, code: "yes" as const, text: "Yes." } });
+  render(<PoolHeader poolId={SALT.id} whole />);
+  expect((await screen.findByTestId("swim")).textContent).toBe("Yes.");
+  expect(screen.queryByText("And 1 more.")).toBeNull();
+});
+
 it("tells the pool in a line, and when one may swim again", () => {
   expect(traitsText(SALT, "22,000 gal")).toContain("22,000 gal · plaster · salt cell");
   const traits = { ...SALT.equipment.traits, surface: "fibreglass" as const };

@@ -45,7 +45,9 @@ export function swimText(head: PoolHeaderData): string {
 /** The answer, and what else stands against it or is said beside it; one tap shows what it stands on. */
 function MayTheySwim({ head, whole }: { head: PoolHeaderData; whole: boolean }) {
   const answer = swimText(head);
-  const { also, because } = head.swim;
+  const { also, because, code } = head.swim;
+  // What is said beside a yes is read with it.
+  const folds = whole && code !== "yes" && because.length > 0;
   const said = (
     <>
       <Text as="span" color="soft" fontSize="note" mr="2">
@@ -55,9 +57,14 @@ function MayTheySwim({ head, whole }: { head: PoolHeaderData; whole: boolean }) 
         {answer.charAt(0).toUpperCase() + answer.slice(1)}
       </Text>
       {also.length > 0 && (
-        <Text as="span" color="soft" data-testid="swim-reasons">
+        <Text as="span" color="soft" data-testid="swim-reasons" {...(folds && { css: FOLDED_ON_A_PHONE })}>
           {" "}
           {also.map(({ text }) => text).join(" ")}
+        </Text>
+      )}
+      {folds && also.length > 0 && (
+        <Text as="span" color="soft" css={WHILE_FOLDED}>
+          {` And ${also.length} more.`}
         </Text>
       )}
     </>
@@ -84,6 +91,12 @@ function MayTheySwim({ head, whole }: { head: PoolHeaderData; whole: boolean }) 
   );
 }
 
+// The first reason closes the pool; on a phone the board comes before all the others.
+const FOLDED_ON_A_PHONE = { "details:not([open]) &": { display: { base: "none", md: "inline" } } };
+const WHILE_FOLDED = {
+  display: "none",
+  "details:not([open]) &": { display: { base: "inline", md: "none" } },
+};
 const ONE_LINE = { overflow: "hidden", whiteSpace: "nowrap", textOverflow: "ellipsis" };
 
 const ABOUT_CHLORINE = ["low_now", "runs_low", "swim_again", "over_limit", "holds"];

@@ -104,6 +104,19 @@ async def test_a_notice_opens_what_the_pool_says(api: Api) -> None:
     assert (link["kind"], link["name"]) == ("guest", "Notice at the gate")
 
 
+async def test_a_notice_never_says_yes(api: Api) -> None:
+    pool = await api.new_pool()
+    await api.post(f"/pools/{pool}/looks", {"id": new_id(), "clarity": "clear", "level": "normal"})
+    await api.test(
+        pool, free_chlorine="3", total_chlorine="3", ph="7.5", total_alkalinity="90", cyanuric_acid="40"
+    )
+    assert (await api.get(f"/pools/{pool}"))["swim"]["code"] == "yes"
+    reply = await api.client.post(f"/api/v1/pools/{pool}/papers/notice.pdf")
+    said = PdfReader(io.BytesIO(reply.content)).pages[0].extract_text()
+    assert "Yes" not in said
+    assert "opens after a test" in said
+
+
 async def test_the_firms_mark_stands_on_its_papers(api: Api) -> None:
     pool = await a_month(api)
     plain = (await api.client.get(f"/api/v1/pools/{pool}/papers/visit.pdf")).content

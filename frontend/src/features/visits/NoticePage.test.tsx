@@ -13,8 +13,9 @@ it("says that the pool is closed, and that a test opens it", async () => {
   expect(screen.getByText(/opens after a test, not by the clock/)).toBeTruthy();
 });
 
-it("says so where it is not needed", async () => {
+it("says so where it is not needed, and never yes and no on one paper", async () => {
   willAnswer(`/pools/${SALT.id}`, { ...SALT, swim: { code: "yes", text: "Yes.", not_before: null } });
   render(<NoticePage />, where);
   expect(await screen.findByText(/this notice is not needed now/)).toBeTruthy();
+  expect(screen.queryByText("Yes.")).toBeNull();
 });

@@ -57,9 +57,11 @@ export function NoticePage() {
         <Text fontSize="title" fontWeight="700" mb="4">
           {settings.name}
         </Text>
-        <Text fontSize="lead" mb="3">
-          {swimText(head.data).charAt(0).toUpperCase() + swimText(head.data).slice(1)}
-        </Text>
+        {swim.code !== "yes" && (
+          <Text fontSize="lead" mb="3">
+            {swimText(head.data).charAt(0).toUpperCase() + swimText(head.data).slice(1)}
+          </Text>
+        )}
         {until !== undefined && (
           <Text fontSize="lead" mb="3">
             {until}

@@ -9,6 +9,7 @@ from zoneinfo import ZoneInfo
 
 import segno
 
+from kumpan.core.assessment.swim import SwimCode
 from kumpan.core.errors import InvalidInput, NotFound
 from kumpan.core.journal import (
     AdditionMade,
@@ -96,8 +97,10 @@ async def notice(scope: Scope, pool_id: UUID, address: str, reader: Reader) -> D
     _, secret = await links.new_link(scope, pool_id, links.LinkKind.GUEST, "Notice at the gate")
     url = f"{address}/guest/{secret}"
     code = segno.make(url, error="m").svg_inline(scale=4, border=2)
+    # Hung up though the water would bear swimmers: why is known to who hangs it, and "yes" would contradict it.
+    why = () if top.swim.code is SwimCode.YES else (render(top.swim.text, reader),)
     parts: tuple[Part, ...] = (
-        Lines((render(top.swim.text, reader),), strong=True),
+        Lines((*why, "The pool opens after a test, not by the clock."), strong=True),
         Picture(
             code.replace("<svg ", '<svg xmlns="http://www.w3.org/2000/svg" ', 1).encode(),
             "image/svg+xml;charset=utf-8",
