@@ -24,7 +24,12 @@ export function start(queries: QueryClient): void {
   });
 }
 
+const FIRST_PAGE_MS = 2_500;
+
+/** Idle is also who waits for the first page's answers: it is drawn first. */
 function whenIdle(work: () => void): void {
-  if ("requestIdleCallback" in window) window.requestIdleCallback(work);
-  else setTimeout(work, 1_000); // Safari has no word for it
+  setTimeout(() => {
+    if ("requestIdleCallback" in window) window.requestIdleCallback(work);
+    else work(); // Safari has no word for it
+  }, FIRST_PAGE_MS);
 }
