@@ -1,7 +1,7 @@
 import { ChakraProvider } from "@chakra-ui/react";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render, screen } from "@testing-library/react";
-import { createMemoryRouter, RouterProvider } from "react-router";
+import { createMemoryRouter, type RouteObject, RouterProvider } from "react-router";
 import { expect, it } from "vitest";
 import { answering } from "../testing/server";
 import { system } from "../theme/system";
@@ -31,4 +31,22 @@ it("loads every station of the app by its address", async () => {
     if (typeof lazy === "function") expect((await lazy()).Component).toBeTypeOf("function");
   }
   expect(children.map(({ path }) => path)).toContain("/pools/:poolId/test");
+});
+
+it("stands around a station whose script is still on its way", async () => {
+  answering();
+  const [root] = router.routes;
+  const [first] = root?.children ?? [];
+  const routes = [
+    { element: <Shell />, children: [{ ...first, path: "/", lazy: () => new Promise<object>(() => {}) }] },
+  ];
+  render(
+    <QueryClientProvider client={new QueryClient()}>
+      <ChakraProvider value={system}>
+        <RouterProvider router={createMemoryRouter(routes as RouteObject[])} />
+      </ChakraProvider>
+    </QueryClientProvider>,
+  );
+  expect(await screen.findByLabelText("Loading the page")).toBeTruthy();
+  expect(screen.getByLabelText("Main")).toBeTruthy();
 });

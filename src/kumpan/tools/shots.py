@@ -115,6 +115,7 @@ def _picture(
 
 def _until_shown(page: Page) -> None:
     """Nothing stands any more in the place of what comes."""
+    page.get_by_role("main").wait_for()
     page.wait_for_load_state("networkidle")
     expect(page.get_by_role("status", name="Loading")).to_have_count(0, timeout=PATIENCE_MS)
 

@@ -97,7 +97,7 @@ async def notice(scope: Scope, pool_id: UUID, address: str, reader: Reader) -> D
     _, secret = await links.new_link(scope, pool_id, links.LinkKind.GUEST, "Notice at the gate")
     url = f"{address}/guest/{secret}"
     code = segno.make(url, error="m").svg_inline(scale=4, border=2)
-    # Hung up though the water would bear swimmers: why is known to who hangs it, and "yes" would contradict it.
+    # Hung up though the water would bear swimmers: who hangs it knows why, and "yes" would contradict it.
     why = () if top.swim.code is SwimCode.YES else (render(top.swim.text, reader),)
     parts: tuple[Part, ...] = (
         Lines((*why, "The pool opens after a test, not by the clock."), strong=True),
