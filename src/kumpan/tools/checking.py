@@ -28,8 +28,7 @@ Stage = tuple[str, list[str], Path]
 def stages(extra: list[str]) -> list[Stage]:
     """Name, command and folder of each stage of the checks."""
     pytest = [str(BIN / "python"), "-m", "pytest", "-q"]
-    # A worker begins with tests that stand together: what they share is set up once. Who is done takes over.
-    workers = ["-n", str(max(2, os.cpu_count() or 2)), "--dist", "worksteal"]
+    workers = ["-n", str(max(2, os.cpu_count() or 2))]
     if extra:
         return [("Tests", [*pytest, *extra], ROOT)]
     return [
