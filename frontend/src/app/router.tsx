@@ -32,7 +32,7 @@ const stations: RouteObject[] = [
     lazy: async () => {
       const Component = (await import("../features/test/TestPage")).TestPage;
       // Where a saved test leads is loaded while one still types.
-      void import("../features/treatment/TreatmentPage");
+      import("../features/treatment/TreatmentPage").catch(() => undefined);
       return { Component };
     },
   },

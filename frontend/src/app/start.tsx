@@ -5,6 +5,13 @@ import { RouterProvider } from "react-router";
 import { Providers } from "./Providers";
 import { router } from "./router";
 
+/** Here before the first tap on it. */
+const UNDER_THE_THUMB = [
+  () => import("../features/test/TestPage"),
+  () => import("../features/treatment/TreatmentPage"),
+  () => import("../features/log/LogPage"),
+];
+
 /** Draws the app; `queries` may have asked the server already. */
 export function start(queries: QueryClient): void {
   const root = document.getElementById("root");
@@ -17,10 +24,7 @@ export function start(queries: QueryClient): void {
     </StrictMode>,
   );
   whenIdle(() => {
-    // What is under the thumb is there before the first tap on it.
-    void import("../features/test/TestPage");
-    void import("../features/treatment/TreatmentPage");
-    void import("../features/log/LogPage");
+    for (const load of UNDER_THE_THUMB) load().catch(() => undefined); // without a network: when it is opened
   });
 }
 
