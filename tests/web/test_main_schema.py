@@ -31,7 +31,7 @@ from kumpan.web.main import build_app
 
 schema = schemathesis.openapi.from_dict(build_app(None).openapi())
 CHECKS = [not_a_server_error, status_code_conformance, content_type_conformance, response_schema_conformance]
-EXAMPLES = 3  # of each route: a hundred and more of them
+EXAMPLES = 4  # of each route: a hundred and more of them
 
 
 @pytest.fixture(scope="module")

@@ -30,16 +30,17 @@ it("shows a notice that keeps people out", async () => {
   expect(await screen.findByText("Nobody in.")).toBeTruthy();
 });
 
+const because = [ground("cloudy", "Cloudy.", []), ground("ph_high", "pH 9.", ["ph"])];
+const swim = {
+  code: "no" as const,
+  not_before: null,
+  text: "No: cloudy.",
+  reasons: ["Cloudy.", "pH 9."],
+  because,
+  also: because.slice(1),
+};
+
 it("says every reason once", async () => {
-  const because = [ground("cloudy", "Cloudy.", []), ground("ph_high", "pH 9.", ["ph"])];
-  const swim = {
-    code: "no" as const,
-    not_before: null,
-    text: "No: cloudy.",
-    reasons: ["Cloudy.", "pH 9."],
-    because,
-    also: because.slice(1),
-  };
   willAnswer(`/pools/${SALT.id}`, { ...SALT, swim });
   render(<PoolHeader poolId={SALT.id} />);
   expect((await screen.findByTestId("swim")).textContent).toBe("No: cloudy.");
@@ -48,15 +49,6 @@ it("says every reason once", async () => {
 });
 
 it("says on a phone how many more reasons a tap shows", async () => {
-  const because = [ground("cloudy", "Cloudy.", []), ground("ph_high", "pH 9.", ["ph"])];
-  const swim = {
-    code: "no" as const,
-    not_before: null,
-    text: "No: cloudy.",
-    reasons: [],
-    because,
-    also: because.slice(1),
-  };
   willAnswer(`/pools/${SALT.id}`, { ...SALT, swim });
   const { unmount } = render(<PoolHeader poolId={SALT.id} whole />);
   expect(await screen.findByText("And 1 more.")).toBeTruthy();
