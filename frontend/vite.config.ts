@@ -5,9 +5,10 @@ import { defineConfig } from "vitest/config";
 import { drawnAtOnce } from "./vite.first.ts";
 import { guide } from "./vite.guide.ts";
 import { OFFLINE } from "./vite.pwa.ts";
+import { pageStyles } from "./vite.theme.ts";
 
 export default defineConfig({
-  plugins: [guide(), react(), drawnAtOnce(), VitePWA(OFFLINE)],
+  plugins: [guide(), pageStyles(), react(), drawnAtOnce(), VitePWA(OFFLINE)],
   build: {
     target: "es2022",
     sourcemap: false,

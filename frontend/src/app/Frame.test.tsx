@@ -26,12 +26,16 @@ it("has the four things of the poolside under the thumb, the rest behind More", 
     "Log",
   ]);
   expect(bar.getByText("Test").className).toContain("active");
+  expect(screen.getByRole("dialog").textContent).toBe("");
   await user.click(bar.getByText("More"));
   const more = within(screen.getByRole("dialog", { name: "More" }));
   expect(more.getByText("Season").getAttribute("href")).toBe(`/pools/${SALT.id}/season`);
   expect(more.getByText("Emergency").getAttribute("href")).toBe("/emergency");
   await user.click(more.getByText("Close"));
   expect(screen.getByRole<HTMLDialogElement>("dialog").open).toBe(false);
+  await user.click(bar.getByText("More"));
+  expect(screen.getByRole<HTMLDialogElement>("dialog").open).toBe(true);
+  expect(more.getByText("Season")).toBeTruthy();
 });
 
 it("shows a guest what a guest may read, and nobody a bar who is not signed in", async () => {
@@ -50,4 +54,12 @@ it("stands at the left of a desk with the pool's stations before the house's", a
   const rail = await screen.findByLabelText("Main");
   await within(rail).findByText("Round");
   expect(rail.textContent).toMatch(/Today.*Test.*Plan.*Log.*Pools.*Round.*Products.*Help.*Emergency/);
+});
+
+it("draws units and light once the menu is opened", async () => {
+  const { user } = render(<Rail />, { at: `/pools/${SALT.id}` });
+  const settings = await screen.findByLabelText("Settings");
+  expect(screen.queryByLabelText("Light")).toBeNull();
+  await user.click(settings);
+  expect(await screen.findByLabelText("Light")).toBeTruthy();
 });

@@ -1,5 +1,5 @@
 import { Box, chakra, Flex, Grid, Text } from "@chakra-ui/react";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import { NavLink, useLocation } from "react-router";
 import { Icon } from "../components/icons";
 import { openFinder } from "../lib/find";
@@ -118,8 +118,9 @@ function FindButton() {
 /** Who one is, units and light: one menu. */
 function AccountMenu() {
   const me = useMe();
+  const [open, setOpen] = useState(false);
   return (
-    <chakra.details mt="1">
+    <chakra.details mt="1" onToggle={(event) => setOpen(event.currentTarget.open)}>
       <chakra.summary
         display="flex"
         alignItems="center"
@@ -137,7 +138,7 @@ function AccountMenu() {
         </Text>
       </chakra.summary>
       <Box px="3" py="2">
-        <Choosers />
+        {open && <Choosers />}
       </Box>
     </chakra.details>
   );
@@ -149,14 +150,19 @@ export function ThumbBar() {
   const me = useMe();
   const known = me !== null;
   const dialog = useRef<HTMLDialogElement>(null);
+  const [open, setOpen] = useState(false); // what nobody sees is not drawn with the first page
   const pool = poolOf(pathname);
   const here = pool === undefined ? houseStations(me?.role) : poolStations(pool, me?.role);
   const shown = here.slice(0, UNDER_THE_THUMB);
   const rest = here.slice(UNDER_THE_THUMB);
   const others = pool === undefined ? [] : houseStations(me?.role);
   useEffect(() => {
-    if (pathname) dialog.current?.close(); // gone on to another page
+    if (pathname) setOpen(false); // gone on to another page
   }, [pathname]);
+  useEffect(() => {
+    if (open) dialog.current?.showModal();
+    else dialog.current?.close();
+  }, [open]);
   if (!known) return null;
   return (
     <>
@@ -190,39 +196,53 @@ export function ThumbBar() {
           borderTop="3px solid transparent"
           cursor="pointer"
           aria-haspopup="dialog"
-          onClick={() => dialog.current?.showModal()}
+          onClick={() => setOpen(true)}
         >
           <Icon name="more" />
           More
         </chakra.button>
       </Flex>
-      <Sheet ref={dialog} aria-label="More">
-        <Group stations={rest} />
-        {others.length > 0 && <Group stations={others} title="Besides this pool" />}
-        <Group
-          stations={[
-            { to: "/help", label: "Help", icon: "help" },
-            { to: "/emergency", label: "Emergency", icon: "emergency" },
-          ]}
-        />
-        <Box mt="3" pt="3" borderTop="1px solid" borderColor="hairline">
-          <Choosers />
-        </Box>
-        <chakra.button
-          type="button"
-          mt="3"
-          w="100%"
-          minH="48px"
-          border="1.5px solid"
-          borderColor="control"
-          borderRadius="10px"
-          fontWeight="600"
-          cursor="pointer"
-          onClick={() => dialog.current?.close()}
-        >
-          Close
-        </chakra.button>
+      <Sheet ref={dialog} aria-label="More" onClose={() => setOpen(false)}>
+        {open && <More rest={rest} others={others} close={() => setOpen(false)} />}
       </Sheet>
+    </>
+  );
+}
+
+interface MoreProps {
+  rest: readonly Station[];
+  others: readonly Station[];
+  close: () => void;
+}
+
+function More({ rest, others, close }: MoreProps) {
+  return (
+    <>
+      <Group stations={rest} />
+      {others.length > 0 && <Group stations={others} title="Besides this pool" />}
+      <Group
+        stations={[
+          { to: "/help", label: "Help", icon: "help" },
+          { to: "/emergency", label: "Emergency", icon: "emergency" },
+        ]}
+      />
+      <Box mt="3" pt="3" borderTop="1px solid" borderColor="hairline">
+        <Choosers />
+      </Box>
+      <chakra.button
+        type="button"
+        mt="3"
+        w="100%"
+        minH="48px"
+        border="1.5px solid"
+        borderColor="control"
+        borderRadius="10px"
+        fontWeight="600"
+        cursor="pointer"
+        onClick={close}
+      >
+        Close
+      </chakra.button>
     </>
   );
 }

@@ -2,6 +2,7 @@ import { Box, chakra, Flex } from "@chakra-ui/react";
 import { Outlet, ScrollRestoration, useLocation } from "react-router";
 import { NoticeBar } from "../components/notice";
 import { TopTools } from "../components/TopTools";
+import { useWide } from "../lib/useWide";
 import { Finder } from "./Finder";
 import { Foot } from "./Foot";
 import { Rail, ThumbBar } from "./Frame";
@@ -15,6 +16,7 @@ import { VisitBar } from "./VisitBar";
 /** The frame: a rail at the left of a desk, a bar under the thumb of a phone, the page between. */
 export function Shell() {
   const { pathname } = useLocation();
+  const wide = useWide();
   return (
     <Flex _print={{ display: "block" }}>
       <chakra.a
@@ -25,7 +27,7 @@ export function Shell() {
       >
         To the content
       </chakra.a>
-      <Rail />
+      {wide && <Rail />}
       <Flex flex="1" minW="0" minH={{ base: "100dvh", _print: "auto" }} direction="column">
         {poolOf(pathname) === undefined && (
           <Flex
@@ -65,7 +67,7 @@ export function Shell() {
           <NoticeBar />
           <VisitBar />
           <RoundBar />
-          <ThumbBar />
+          {!wide && <ThumbBar />}
         </Foot>
       </Flex>
       <Finder />

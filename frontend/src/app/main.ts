@@ -1,4 +1,5 @@
 import "@fontsource-variable/atkinson-hyperlegible-next/index.css";
+import "../theme/page.css";
 import { askEarly } from "../api/early";
 import { unitsStore } from "../lib/units";
 import { newQueryClient } from "./queryClient";

@@ -19,7 +19,7 @@ vi.stubGlobal("ResizeObserver", Watcher);
 vi.stubGlobal("IntersectionObserver", Watcher);
 window.matchMedia = (query: string) =>
   ({
-    matches: false,
+    matches: query.startsWith("(min-width"), // a desk
     media: query,
     addEventListener() {},
     removeEventListener() {},

@@ -1,58 +1,65 @@
 """The built front end: the page, and its scripts, styles and fonts, which are named by what is in them."""
 
-import os
 from mimetypes import guess_type
 from pathlib import Path
 
-from fastapi import FastAPI
-from starlette.datastructures import Headers
+from fastapi import FastAPI, Request
 from starlette.responses import FileResponse, Response
-from starlette.staticfiles import StaticFiles
-from starlette.types import Scope
 
 from kumpan.web import errors
 
 ALWAYS_FRESH = {"Cache-Control": "no-cache"}
-FOR_EVER = "public, max-age=31536000, immutable"
+FOR_EVER = {"Cache-Control": "public, max-age=31536000, immutable"}
 PACKED = ".gz"
 
 
-class Assets(StaticFiles):
-    """Static files that never change, taken as they were packed at the build where the browser unpacks them:
-    to pack half a megabyte anew for each visit would keep everybody else waiting.
+class Assets:
+    """Files that never change, read once and then held: the first page waits for five of them, and to read
+    one from the disk costs more than all else that is done to answer it. Scripts and styles are sent as the
+    build packed them: to pack half a megabyte for each visit would keep everybody else waiting.
     """
 
-    def file_response(
-        self,
-        full_path: os.PathLike[str] | str,
-        stat_result: os.stat_result,
-        scope: Scope,
-        status_code: int = 200,
-    ) -> Response:
-        """The file, or what the build packed of it; kept by the browser for a year."""
-        packed = Path(f"{os.fspath(full_path)}{PACKED}")
-        response: Response
-        if "gzip" in Headers(scope=scope).get("accept-encoding", "") and packed.is_file():
-            kind, _ = guess_type(full_path)
-            headers = {"Content-Encoding": "gzip", "Vary": "Accept-Encoding"}
-            response = FileResponse(packed, status_code=status_code, headers=headers, media_type=kind)
-        else:
-            response = super().file_response(full_path, stat_result, scope, status_code)
-        response.headers["Cache-Control"] = FOR_EVER
-        return response
+    def __init__(self, directory: Path) -> None:
+        self._directory = directory.resolve()
+        self._held: dict[str, bytes] = {}
+
+    def response(self, name: str, *, packed: bool) -> Response:
+        """The file of that name, packed where it is there so and the browser unpacks it; 404 for no file."""
+        content = self._read(name)
+        if content is None:
+            return errors.error_response(404, "http", "There is nothing at this address.")
+        headers, media_type = dict(FOR_EVER), guess_type(name)[0]
+        smaller = self._read(f"{name}{PACKED}") if packed else None
+        if smaller is not None:
+            content = smaller
+            headers |= {"Content-Encoding": "gzip", "Vary": "Accept-Encoding"}
+        return Response(content, headers=headers, media_type=media_type)
+
+    def _read(self, name: str) -> bytes | None:
+        if name not in self._held:
+            file = (self._directory / name).resolve()
+            # What is not there is asked for again: the front end may be built while the server runs.
+            if not file.is_relative_to(self._directory) or not file.is_file():
+                return None
+            self._held[name] = file.read_bytes()
+        return self._held[name]
 
 
 def install(app: FastAPI, static_dir: Path) -> None:
     """Hashed assets for ever, the page itself always fresh; unknown paths are the app's own routes."""
-    app.mount("/assets", Assets(directory=static_dir / "assets"), name="assets")
+    assets = Assets(static_dir / "assets")
     index = static_dir / "index.html"
 
+    @app.api_route("/assets/{name:path}", methods=["GET", "HEAD"], include_in_schema=False)
+    async def asset(name: str, request: Request) -> Response:
+        return assets.response(name, packed="gzip" in request.headers.get("accept-encoding", ""))
+
     @app.get("/{path:path}", include_in_schema=False)
-    def page(path: str) -> Response:
+    async def page(path: str) -> Response:
         if path.startswith("api/"):
             return errors.error_response(404, "http", "There is nothing at this address.")
         file = (static_dir / path).resolve()
         inside = file.is_relative_to(static_dir.resolve())
         if path and inside and file.is_file():
             return FileResponse(file, headers=ALWAYS_FRESH)
-        return FileResponse(index, headers=ALWAYS_FRESH)
+        return Response(index.read_bytes(), headers=ALWAYS_FRESH, media_type="text/html")
