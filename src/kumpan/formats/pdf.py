@@ -5,10 +5,6 @@ from html import escape
 from pathlib import Path
 from urllib.parse import quote
 
-from weasyprint import HTML
-from weasyprint.text.fonts import FontConfiguration
-from weasyprint.urls import URLFetcher, URLFetcherResponse
-
 FONTS = Path(__file__).parent / "fonts"
 
 
@@ -80,22 +76,9 @@ class Document:
 
 def pdf_of(document: Document) -> bytes:
     """The PDF. Nothing is fetched: every part of it is in the document or beside this file."""
-    fonts = FontConfiguration()
-    page = HTML(string=html_of(document), base_url=FONTS.as_uri() + "/", url_fetcher=_OwnOnly())
-    return bytes(page.write_pdf(font_config=fonts, pdf_variant="pdf/ua-1", pdf_tags=True))
+    from kumpan.formats.printing import printed
 
-
-class _OwnOnly(URLFetcher):  # type: ignore[misc]  # WeasyPrint has no types
-    """Fonts beside this file and data in the document; anything else is a fault."""
-
-    def fetch(self, url: str, headers: dict[str, str] | None = None) -> URLFetcherResponse:
-        """What stands at an address of the document. Raises ValueError for one outside it."""
-        if url.startswith("data:"):
-            return super().fetch(url, headers)
-        file = FONTS / url.rpartition("/")[2]
-        if file.suffix != ".woff2" or not file.is_file():
-            raise ValueError(f"{url} is not of this document")
-        return URLFetcherResponse(url, file.read_bytes(), {"Content-Type": "font/woff2"})
+    return printed(html_of(document), FONTS)
 
 
 def html_of(document: Document) -> str:

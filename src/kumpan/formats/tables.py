@@ -11,9 +11,6 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, time, timedelta
 
-from openpyxl import Workbook
-from openpyxl.cell import WriteOnlyCell
-from openpyxl.styles import Font
 from python_calamine import CalamineError, CalamineWorkbook
 
 from kumpan.core.errors import InvalidInput
@@ -173,6 +170,10 @@ def write_csv(header: Sequence[str], rows: Iterable[Sequence[str]]) -> bytes:
 
 def write_xlsx(tabs: Sequence[tuple[str, Sequence[str], Iterable[Sequence[str]]]]) -> bytes:
     """A workbook of tabs (name, header, rows): numbers as numbers, all else as text, never as a formula."""
+    from openpyxl import Workbook
+    from openpyxl.cell import WriteOnlyCell
+    from openpyxl.styles import Font
+
     book = Workbook(write_only=True)
     for name, header, rows in tabs:
         tab = book.create_sheet(re.sub(r"[\[\]:*?/\\]", " ", name)[:31])

@@ -11,7 +11,6 @@ from types import MappingProxyType
 
 import numpy as np
 import numpy.typing as npt
-from scipy.stats import norm
 
 from kumpan.core.algae.severity import SEVERITIES, SPOTS, Spread
 from kumpan.core.forecast.sun import Array
@@ -205,10 +204,12 @@ def shown_cloud(particles: Particles) -> Array:
 
 
 def _visual_check_fits(particles: Particles, visual_check: VisualCheck) -> Array:
+    from scipy.special import ndtr
+
     low, high = CLOUD_EDGES[visual_check.clarity]
     shown = np.log(np.maximum(1e-3, shown_cloud(particles)))
-    under = norm.cdf((np.log(high) - shown) / VISUAL_CHECK_UNCERTAINTY)
-    over = norm.cdf((np.log(max(low, 1e-9)) - shown) / VISUAL_CHECK_UNCERTAINTY)
+    under = ndtr((np.log(high) - shown) / VISUAL_CHECK_UNCERTAINTY)
+    over = ndtr((np.log(max(low, 1e-9)) - shown) / VISUAL_CHECK_UNCERTAINTY)
     spots = particles.living + particles.hidden > SEEN_LIVING
     fits = under - over
     if visual_check.clarity in (Clarity.CLEAR, Clarity.HAZY):

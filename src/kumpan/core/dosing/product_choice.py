@@ -8,9 +8,9 @@ taken from here: the amounts are then solved exactly with the chosen products. S
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
+from typing import TYPE_CHECKING
 
 import numpy as np
-from scipy.optimize import Bounds, LinearConstraint, milp
 
 from kumpan.core.chemistry.constants import constants_at
 from kumpan.core.chemistry.equilibrium import State
@@ -27,6 +27,9 @@ from kumpan.core.products.product import Product
 from kumpan.core.products.stock import Stocked
 from kumpan.core.quantities.readings import Measure, Readings
 from kumpan.core.ranges.targets import Aims, aim_for
+
+if TYPE_CHECKING:
+    from scipy.optimize import LinearConstraint
 
 SOURCES_USED = ("order", "mass-balance")
 
@@ -141,6 +144,8 @@ class _Programme:
         self._over: list[tuple[list[float], float]] = []  # what a product may bring before its band is full
 
     def solved(self) -> set[Product] | None:
+        from scipy.optimize import Bounds, milp
+
         self._mass_rows()
         self._balance_rows()
         if not self._items or not self._rows:
@@ -221,7 +226,9 @@ class _Programme:
                     most[i] = max(most[i], ENOUGH_TIMES * need / abs(per_g))
         return np.asarray(np.minimum(most, 5.0 * self._request.volume_l))
 
-    def _constraints(self, bounds: np.ndarray) -> list[LinearConstraint]:
+    def _constraints(self, bounds: np.ndarray) -> "list[LinearConstraint]":
+        from scipy.optimize import LinearConstraint
+
         count, over = len(self._items), len(self._over)
         nothing, no_slack = np.zeros(2 * count), np.zeros(over)
         found = []

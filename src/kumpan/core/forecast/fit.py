@@ -9,7 +9,6 @@ from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
 import numpy as np
-from scipy.optimize import minimize
 
 from kumpan.core.forecast.chlorine import Factors
 from kumpan.core.forecast.conditions import Conditions, Place, Pulse, conditions
@@ -88,6 +87,8 @@ def fit(state: PoolState, place: Place, planned: Sequence[Pulse] = ()) -> Fit | 
     def misfit(values: Array) -> float:
         beliefs = along(courses(*values[:3].tolist()), float(np.exp(values[3])), observed)
         return beliefs[-1].misfit + 0.5 * float(np.sum(((values - USUAL) / USUAL_SD) ** 2))
+
+    from scipy.optimize import minimize
 
     reach = FARTHEST_SD * USUAL_SD
     found = minimize(

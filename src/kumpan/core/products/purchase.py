@@ -4,7 +4,6 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.optimize import Bounds, LinearConstraint, milp
 
 from kumpan.core.products.product import Product, moles_per_g
 from kumpan.core.products.stock import Stocked
@@ -50,6 +49,8 @@ def cheapest(product: Product, short_g: float, inventory: Sequence[Stocked]) -> 
 
     Without any price the fewest packages; products without a price are then left to those with one.
     """
+    from scipy.optimize import Bounds, LinearConstraint, milp
+
     same = [item for item in inventory if item.product.chemical == product.chemical and item.package_g]
     priced = [item for item in same if item.price is not None] or same
     if not priced:
