@@ -9,15 +9,14 @@ from kumpan.tools.console import Stop, stage
 from kumpan.tools.packages import FRONTEND, ROOT, VENV
 
 BIN = VENV / "bin"
-# What is not run is not known to work: the rules are measured by their own tests. Elsewhere, and where whole
-# seasons are played, counting lines would double the minutes and find the same; the use cases are counted by
-# `./run test -n 2 --cov=kumpan.services tests/services tests/web/routers`.
+# What is not run is not known to work: the rules and the use cases are measured by their own tests. Elsewhere
+# and where whole seasons are played, counting lines would double the minutes and find the same.
 PLAYED = ["tests/core/training", "tests/core/simulation"]
 RULES = ["--cov=kumpan.core", "--cov-report=term:skip-covered", "--cov-fail-under=90", "tests/core"]
 RULES += [f"--ignore={folder}" for folder in PLAYED]
 ROUTES = ["tests/services", "tests/web/routers"]
+USE_CASES = ["--cov=kumpan.services", "--cov-report=term:skip-covered", "--cov-fail-under=90", *ROUTES]
 OTHERS = ["tests", *(f"--ignore={folder}" for folder in ("tests/core", "tests/browser", *ROUTES))]
-
 
 # They only read, and each keeps one core busy: two at a time.
 SIDE_BY_SIDE = ("Lint", "Format", "Types", "Import rules", "Front-end lint", "Front-end types")
@@ -41,7 +40,7 @@ def stages(extra: list[str]) -> list[Stage]:
         ("Front-end units", ["npx", "vitest", "run", "--coverage"], FRONTEND),
         ("Core", [*pytest, *workers, *RULES], ROOT),
         ("Seasons", [*pytest, *workers, *PLAYED], ROOT),
-        ("API", [*pytest, *workers, *ROUTES], ROOT),
+        ("API", [*pytest, *workers, *USE_CASES], ROOT),
         ("All others", [*pytest, *workers, *OTHERS, "-m", "not cluster"], ROOT),
         ("Browser", [*pytest, *workers, "tests/browser"], ROOT),
         # By itself: beside other work a node may take longer to join than its time allows.

@@ -88,6 +88,19 @@ def fit(state: PoolState, place: Place, planned: Sequence[Pulse] = ()) -> Fit | 
         beliefs = along(courses(*values[:3].tolist()), float(np.exp(values[3])), observed)
         return beliefs[-1].misfit + 0.5 * float(np.sum(((values - USUAL) / USUAL_SD) ** 2))
 
+    values = _least(misfit)
+    last = filtered(acting, Factors(*values[:3]), float(np.exp(values[3])), observed)[-1]
+    return Fit(
+        values=_tuple(values),
+        covariance=_rows(_covariance(misfit, values)),
+        tests=len(past),
+        last_at_s=last_s,
+        last=last,
+    )
+
+
+def _least(misfit: Callable[[Array], float]) -> Array:
+    """The values with the least misfit, not farther from the usual ones than anything was ever seen."""
     from scipy.optimize import minimize
 
     reach = FARTHEST_SD * USUAL_SD
@@ -98,15 +111,7 @@ def fit(state: PoolState, place: Place, planned: Sequence[Pulse] = ()) -> Fit | 
         bounds=list(zip(USUAL - reach, USUAL + reach, strict=True)),
         options={"eps": SLOPE_STEP, "maxiter": 60, "ftol": GAIN_THAT_COUNTS},
     )
-    values = np.asarray(found.x, dtype=np.float64)
-    last = filtered(acting, Factors(*values[:3]), float(np.exp(values[3])), observed)[-1]
-    return Fit(
-        values=_tuple(values),
-        covariance=_rows(_covariance(misfit, values)),
-        tests=len(past),
-        last_at_s=last_s,
-        last=last,
-    )
+    return np.asarray(found.x, dtype=np.float64)
 
 
 def _as_usual(only: Reading) -> Fit:
