@@ -4,6 +4,7 @@ import { renderToStaticMarkup } from "react-dom/server";
 import type { Plugin } from "vite";
 import { wholeSystem } from "./src/theme/page.ts";
 
+const nothing = { value: wholeSystem, children: null };
 const SHEET = "/src/theme/page.css";
 const RULES = /<style[^>]*>(.*?)<\/style>/gs;
 
@@ -14,7 +15,7 @@ export function pageStyles(): Plugin {
     enforce: "pre",
     load(id) {
       if (!id.endsWith(SHEET)) return null;
-      const drawn = renderToStaticMarkup(createElement(ChakraProvider, { value: wholeSystem, children: null }));
+      const drawn = renderToStaticMarkup(createElement(ChakraProvider, nothing));
       const rules = [...drawn.matchAll(RULES)].map(([, text]) => text);
       if (rules.length === 0) throw new Error("Chakra wrote no styles of the page.");
       return rules.join("\n");

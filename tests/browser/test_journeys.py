@@ -365,5 +365,5 @@ def test_the_shelf_with_prices_and_measures(open_page: OpenPage) -> None:
     expect(measures.get_by_role("alert")).to_be_visible()
     measures.get_by_label("Holds").last.fill("1 qt")
     measures.get_by_role("button", name="Keep these").click()
-    expect(page.get_by_text("Sheets are told in these", exact=False)).to_be_visible()
+    expect(page.get_by_text("Plans name amounts in these", exact=False)).to_be_visible()
     assert serious_findings(page) == []

@@ -1,6 +1,6 @@
 import { fireEvent, screen } from "@testing-library/react";
 import { beforeEach, expect, it } from "vitest";
-import type { PoolPage } from "../api/types";
+import type { PoolPage, Today } from "../api/types";
 import { openFinder } from "../lib/find";
 import { unitsStore } from "../lib/units";
 import { address, render, SALT } from "../testing/render";
@@ -46,4 +46,19 @@ it("says that nothing is called so", async () => {
   fireEvent.keyDown(document.body, { key: "/" });
   await user.type(screen.getByRole("combobox"), "zzzz");
   expect(await screen.findByText("Nothing is called so.")).toBeTruthy();
+});
+
+it("names a page that is called so before a task with the word in it", async () => {
+  const due = recordedAt<Today>(`/pools/${SALT.id}/today`);
+  const [item] = due.items;
+  willAnswer(`/pools/${SALT.id}/today`, { ...due, items: [{ ...item, title: "Look round the equipment" }] });
+  willAnswer("/pools?sort=attention&limit=50&query=round", { pools: [], unreadable: [], cursor: null });
+  const { user } = render(<Finder />, { at: `/pools/${SALT.id}` });
+  fireEvent.keyDown(document.body, { key: "/" });
+  await user.type(screen.getByRole("combobox"), "round");
+  await screen.findByText("Look round the equipment");
+  expect(screen.getAllByRole("option").map(({ textContent }) => textContent)).toEqual([
+    "Round",
+    "Look round the equipmentDue at this pool",
+  ]);
 });

@@ -110,6 +110,7 @@ function Search({ close }: { close: () => void }) {
         bg="card"
         borderBottom="1px solid"
         borderColor="hairline"
+        _focusVisible={{ outlineOffset: "-3px", borderTopRadius: "12px" }}
         value={words}
         onChange={(event) => {
           setWords(event.target.value);
@@ -232,5 +233,8 @@ function useFound(words: string): Found[] {
     go: go(`/pools/${id}`),
   }));
   if (wanted === "") return [...heads.slice(0, 5), ...pages];
-  return [...heads, ...[...tasks, ...pages, ...settings].filter(named)];
+  // A page that is called so is meant before a task that has the word in it.
+  const begins = ({ label }: Found) => label.toLowerCase().startsWith(wanted);
+  const rest = [...tasks, ...pages, ...settings].filter(named);
+  return [...heads, ...rest.filter(begins), ...rest.filter((one) => !begins(one))];
 }

@@ -1,12 +1,18 @@
 import { ChakraProvider } from "@chakra-ui/react";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { render, screen } from "@testing-library/react";
-import { createMemoryRouter, type RouteObject, RouterProvider } from "react-router";
+import { render, screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { createMemoryRouter, Link, type RouteObject, RouterProvider } from "react-router";
 import { expect, it } from "vitest";
 import { answering } from "../testing/server";
 import { system } from "../theme/system";
 import { router } from "./router";
 import { Shell } from "./Shell";
+
+/** As a page does that asks for one thing. */
+function Focused() {
+  return <input aria-label="Line" ref={(line) => line?.focus()} />;
+}
 
 it("holds the screen between the menu and the bars", async () => {
   const routes = [{ element: <Shell />, children: [{ path: "/", element: <p>The pools</p> }] }];
@@ -23,6 +29,41 @@ it("holds the screen between the menu and the bars", async () => {
   expect(screen.getByLabelText("Main").textContent).toMatch(/Pools.*Round.*Products.*Practice.*Costs/);
   expect(screen.getAllByText("Emergency")[0]?.getAttribute("href")).toBe("/emergency");
   expect(screen.getByText("To the content").getAttribute("href")).toBe("#main");
+});
+
+it("goes on at the content of the next page, unless something there has the focus already", async () => {
+  answering();
+  const leave = "Save and leave";
+  const routes = [
+    {
+      element: <Shell />,
+      children: [
+        { path: "/", element: <Link to="/next">{leave}</Link> },
+        {
+          path: "/next",
+          element: (
+            <p>
+              Next: <Link to="/typed">On</Link>
+            </p>
+          ),
+        },
+        { path: "/typed", element: <Focused /> },
+      ],
+    },
+  ];
+  render(
+    <QueryClientProvider client={new QueryClient()}>
+      <ChakraProvider value={system}>
+        <RouterProvider router={createMemoryRouter(routes)} />
+      </ChakraProvider>
+    </QueryClientProvider>,
+  );
+  const user = userEvent.setup();
+  await user.click(await screen.findByText(leave));
+  await screen.findByText("On");
+  await waitFor(() => expect(document.activeElement).toBe(screen.getByRole("main")));
+  await user.click(screen.getByText("On"));
+  expect(document.activeElement).toBe(await screen.findByLabelText("Line"));
 });
 
 it("loads every station of the app by its address", async () => {

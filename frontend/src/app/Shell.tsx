@@ -1,6 +1,7 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
+import { useEffect, useRef } from "react";
 import { Outlet, ScrollRestoration, useLocation } from "react-router";
-import { NoticeBar } from "../components/notice";
+import { NoticeBar, turnThePage } from "../components/notice";
 import { TopTools } from "../components/TopTools";
 import { useWide } from "../lib/useWide";
 import { Finder } from "./Finder";
@@ -17,6 +18,7 @@ import { VisitBar } from "./VisitBar";
 export function Shell() {
   const { pathname } = useLocation();
   const wide = useWide();
+  const main = useOnward(pathname);
   return (
     <Flex _print={{ display: "block" }}>
       <chakra.a
@@ -51,6 +53,9 @@ export function Shell() {
         <Box
           as="main"
           id="main"
+          ref={main}
+          tabIndex={-1}
+          outline="none"
           flex="1"
           w="100%"
           maxW="84rem"
@@ -74,4 +79,17 @@ export function Shell() {
       <Shortcuts />
     </Flex>
   );
+}
+
+/** On another page keys go on at its content where what had the focus is gone, and old notices are put away. */
+function useOnward(pathname: string) {
+  const main = useRef<HTMLDivElement>(null);
+  const before = useRef(pathname);
+  useEffect(() => {
+    if (before.current === pathname) return;
+    before.current = pathname;
+    turnThePage();
+    if (document.activeElement === document.body) main.current?.focus({ preventScroll: true });
+  }, [pathname]);
+  return main;
 }

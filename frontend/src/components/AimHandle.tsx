@@ -14,6 +14,11 @@ export interface Aiming {
   onSettle: () => void;
 }
 
+/** A button stands at its end of the lane; it makes room for the float that comes there. */
+const button = (end: "left" | "right", away: string) => ({
+  [end]: `clamp(0px, calc((66px - ${away}) * 1000), 52px)`,
+});
+
 const INSIDE = 0.15; // bands that a hand stays away from the edge
 
 const Nudge = chakra("button", {
@@ -124,7 +129,7 @@ export function AimHandle({ lane, aiming }: { lane: Gauge; aiming: Aiming }) {
         <>
           <Nudge
             type="button"
-            left="0"
+            style={button("left", percent(place))}
             tabIndex={-1}
             aria-label={`Aim lower for ${lane.name}`}
             onClick={() => aiming.onStep(-1)}
@@ -133,7 +138,7 @@ export function AimHandle({ lane, aiming }: { lane: Gauge; aiming: Aiming }) {
           </Nudge>
           <Nudge
             type="button"
-            right="0"
+            style={button("right", `(100% - ${percent(place)})`)}
             tabIndex={-1}
             aria-label={`Aim higher for ${lane.name}`}
             onClick={() => aiming.onStep(1)}

@@ -42,7 +42,7 @@ function FindingLine({ finding, said }: { finding: AssessedFinding; said: boolea
   return (
     <Box as="li" py="2" borderTopWidth="1px" borderColor="hairline">
       <Box as="details">
-        <Box as="summary" cursor="pointer" minH="32px">
+        <Box as="summary" cursor="pointer" minH="32px" pl="4" textIndent="-1rem">
           <Text as="span" fontWeight="700" color={urgent ? "accent" : "ink"}>
             {URGENCY[finding.severity]}:
           </Text>{" "}

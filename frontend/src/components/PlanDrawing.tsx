@@ -32,8 +32,8 @@ export function PlanDrawing({ plan, units, show = null }: PlanDrawingProps) {
   const unit = Math.max(plan.width_m, plan.height_m * 1.6) / 100;
   const type = unit * 5.6;
   const margin = unit * 11;
-  // A word of six letters beside the edge is wider than one above it is high.
-  const sides = plan.fixtures.some(({ at }) => sideOf(at[0] ?? 0, plan) !== "middle") ? unit * 20 : margin;
+  // "skimmer" beside the edge is wider than it is high above it.
+  const sides = plan.fixtures.some(({ at }) => sideOf(at[0] ?? 0, plan) !== "middle") ? unit * 26 : margin;
   const shallow = plan.depth_marks[0];
   const deep = plan.depth_marks[plan.depth_marks.length - 1];
   const label =

@@ -1,7 +1,7 @@
 import { act, screen } from "@testing-library/react";
 import { expect, it, vi } from "vitest";
 import { render } from "../testing/render";
-import { NoticeBar, notify } from "./notice";
+import { NoticeBar, notify, turnThePage } from "./notice";
 
 it("says what was done, undoes it once, and is closed", async () => {
   const undo = vi.fn();
@@ -16,4 +16,19 @@ it("says what was done, undoes it once, and is closed", async () => {
   const [close] = screen.getAllByLabelText("Close this message");
   if (close) await user.click(close);
   expect(screen.queryByText("Saved.")).toBeNull();
+});
+
+it("is put away on the next page where it was only said, not where it can be undone", () => {
+  const now = vi.spyOn(performance, "now").mockReturnValue(1_000);
+  render(<NoticeBar />);
+  act(() => notify("Saved."));
+  act(turnThePage);
+  expect(screen.getAllByText("Saved.")).not.toEqual([]); // said with the step that led here
+  now.mockReturnValue(9_000);
+  act(turnThePage);
+  expect(screen.queryAllByText("Saved.")).toEqual([]);
+  act(() => notify("Noted: acid.", () => undefined));
+  now.mockReturnValue(99_000);
+  act(turnThePage);
+  expect(screen.getAllByText("Noted: acid.")).not.toEqual([]);
 });

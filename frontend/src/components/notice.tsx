@@ -4,6 +4,8 @@ import { SideButton } from "./Button";
 
 interface Notice {
   text: string;
+  /** When it was said, by the page's own clock. */
+  at: number;
   undo?: (() => void) | undefined;
 }
 
@@ -12,7 +14,7 @@ const listeners = new Set<() => void>();
 
 /** Say that something was done, with its undo. It stays until the next one or until it is closed. */
 export function notify(text: string, undo?: () => void): void {
-  current = { text, undo };
+  current = { text, undo, at: performance.now() };
   for (const listener of listeners) listener();
 }
 
@@ -20,6 +22,15 @@ export function notify(text: string, undo?: () => void): void {
 export function closeNotice(): void {
   current = null;
   for (const listener of listeners) listener();
+}
+
+/** Said with the step that led to this page; older ones are of the page before. */
+const JUST_NOW_MS = 1_000;
+
+/** On another page what was only said is put away; what can be undone stays. */
+export function turnThePage(): void {
+  if (current === null || current.undo || performance.now() - current.at < JUST_NOW_MS) return;
+  closeNotice();
 }
 
 function subscribe(listener: () => void): () => void {

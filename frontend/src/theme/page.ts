@@ -18,6 +18,8 @@ const page = defineGlobalStyles({
     "--global-color-border": "colors.hairline",
     "--global-font-mono": "fonts.mono",
   },
+  // Behind what lies over a whole phone nothing scrolls.
+  "html:has(dialog:modal)": { overflow: { base: "hidden", lg: "visible" } },
   "[data-mode=dusk]": { colorScheme: "dark" },
   "*:focus-visible": { outline: "3px solid {colors.rope}", outlineOffset: "2px" },
   "*, *::before, *::after": {

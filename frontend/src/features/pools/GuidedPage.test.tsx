@@ -18,7 +18,7 @@ it("five questions, four fields: a pool by its kind and dimensions, then the tes
   await user.type(screen.getByLabelText("Width, ft"), "16");
   await user.type(screen.getByLabelText("Shallow end, ft"), "3");
   await user.type(screen.getByLabelText("Deep end, ft"), "8{Enter}");
-  expect(address()).toBe("/pools/new?at=place");
+  await waitFor(() => expect(address()).toBe("/pools/new?at=place"));
   await user.click(screen.getByText("Next"));
   await user.click(screen.getByText("Test strips"));
   await user.click(screen.getByText("Next"));
@@ -65,4 +65,18 @@ it("what the server refuses opens the question it belongs to; who has a shelf is
   await waitFor(() => expect(address()).toBe("/pools/new?at=place"));
   expect(screen.getByLabelText("Name of the pool").getAttribute("aria-invalid")).toBe("true");
   expect(sent.filter(({ path }) => path.endsWith("/pools"))).toHaveLength(1);
+});
+
+it("a size that cannot be is said at its field, however fast one goes on", async () => {
+  const { user } = render(<GuidedPage />, AT);
+  await user.click(await screen.findByText("Indoor pool"));
+  await user.click(screen.getByText("The gallons I know"));
+  // Asked as one goes on, and a moment later for what stands in the field.
+  for (let time = 0; time < 2; time++)
+    willRefuse("/basins/preview", '"twelve" is no number; type digits.', "volume");
+  const field = screen.getByLabelText(/^Volume, gallons/);
+  await user.type(field, "twelve{Enter}");
+  await waitFor(() => expect(field.getAttribute("aria-invalid")).toBe("true"));
+  expect(screen.getAllByText('"twelve" is no number; type digits.').length).toBeGreaterThan(0);
+  expect(address()).toBe("/pools/new?at=size");
 });

@@ -1,7 +1,8 @@
 import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
-import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import { useSearchParams } from "react-router";
+import { Trouble } from "../../api/client";
 import { poolPagesQuery } from "../../api/poolPages";
 import { choicesQuery, inventoryQuery } from "../../api/queries";
 import type { Choices } from "../../api/types";
@@ -20,7 +21,7 @@ import { fill } from "./PoolFormView";
 import { ShelfStep } from "./ShelfStep";
 import { Size } from "./Size";
 import { requireBasin, useNewPool } from "./useNewPool";
-import { useVolume } from "./useVolume";
+import { basinQuery, useVolume } from "./useVolume";
 import { VolumeCard } from "./VolumeCard";
 import { takenAs } from "./words";
 
@@ -75,14 +76,17 @@ function Guided({ choices, steps, units }: GuidedProps) {
     if (number > 0) title.current?.focus();
     window.scrollTo(0, 0);
   }, [number]);
-  const onward = () => {
+  const queries = useQueryClient();
+  const onward = async () => {
     kit.form.clearErrors();
-    if (last) return void kit.save();
+    if (last) return kit.save();
     if (at === "size") {
-      if (trouble !== null) return;
       try {
-        requireBasin(kit.form.getValues(), units);
+        const basin = requireBasin(kit.form.getValues(), units);
+        // Who types faster than the volume is found is not sent on with a size that cannot be.
+        if (!basin.volume_is_unknown) await queries.fetchQuery(basinQuery(basin));
       } catch (error) {
+        if (error instanceof Trouble && /^volume|^parts/.test(error.field ?? "")) return; // it stands at its field
         return kit.form.setError("root.server", { type: "", message: (error as Error).message });
       }
       if (form.name.trim() === "") kit.form.setValue("name", nameless);
@@ -92,11 +96,7 @@ function Guided({ choices, steps, units }: GuidedProps) {
   const nameless = useNameless();
   const busy = kit.form.formState.isSubmitting;
   return (
-    <KitForm
-      kit={{ ...kit, save: async () => onward() }}
-      aria-label="Set up a pool"
-      style={{ minHeight: "60vh" }}
-    >
+    <KitForm kit={{ ...kit, save: onward }} aria-label="Set up a pool" style={{ minHeight: "60vh" }}>
       <Text color="soft">
         Set up a pool · {number + 1} of {steps.length}
       </Text>

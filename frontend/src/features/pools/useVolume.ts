@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { queryOptions, useQuery } from "@tanstack/react-query";
 import { client, Trouble, take } from "../../api/client";
 import type { BasinTyped, BasinView } from "../../api/types";
 import type { Units } from "../../lib/units";
@@ -14,6 +14,14 @@ const NOTHING: BasinTyped = {
   volume_is_unknown: true,
 };
 
+/** What the server finds of a size; it refuses with Trouble what cannot be. */
+export const basinQuery = (basin: BasinTyped | null) =>
+  queryOptions({
+    queryKey: ["basin", basin],
+    queryFn: () => take(client.POST("/api/v1/basins/preview", { body: basin ?? NOTHING })),
+    retry: false,
+  });
+
 /** What the server finds of the size as it is typed: volume and drawing, or what it would not have. */
 export function useVolume(
   form: PoolForm,
@@ -22,11 +30,9 @@ export function useVolume(
   const basin = useDebounced(typedBasin(form, units), 250);
   const known = basin !== null && !basin.volume_is_unknown;
   const preview = useQuery({
-    queryKey: ["basin", basin],
-    queryFn: () => take(client.POST("/api/v1/basins/preview", { body: basin ?? NOTHING })),
+    ...basinQuery(basin),
     enabled: known,
     placeholderData: (before) => before,
-    retry: false,
   });
   return {
     found: known ? (preview.data ?? null) : null,

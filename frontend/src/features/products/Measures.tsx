@@ -103,7 +103,7 @@ export function Measures({ habits, shelf, units }: MeasuresProps) {
           body: { id: crypto.randomUUID(), at: null, person_id: personId(), ...told(typed, first) },
         }),
       );
-      notify("Kept. Sheets are told in these from now on.");
+      notify("Kept. Plans name amounts in these from now on.");
       await queries.invalidateQueries();
     },
   });

@@ -1,6 +1,7 @@
 import { fireEvent, screen, waitFor } from "@testing-library/react";
 import { afterEach, expect, it, vi } from "vitest";
 import type { Treatment } from "../../api/types";
+import { unbroken } from "../../lib/text";
 import { render, SALT } from "../../testing/render";
 import { recordedAt } from "../../testing/server";
 import { BigSteps } from "./BigSteps";
@@ -36,14 +37,14 @@ afterEach(() => {
 
 it("fills the screen with the step at hand and its cautions, and writes it down by its button alone", async () => {
   const { user, onTick, current, second } = show();
-  expect(screen.getByRole("heading", { level: 2 }).textContent).toBe(current.step.title);
+  expect(screen.getByRole("heading", { level: 2 }).textContent).toBe(unbroken(current.step.title));
   drag(300, 100);
-  expect(screen.getByRole("heading", { level: 2 }).textContent).toBe(second.step.title);
+  expect(screen.getByRole("heading", { level: 2 }).textContent).toBe(unbroken(second.step.title));
   expect(screen.queryByText("Poured all of it")).toBeNull();
   drag(100, 300);
   drag(300, 280); // a short stroke,
   drag(300, 100, 200); // and scrolling, are no swipes
-  expect(screen.getByRole("heading", { level: 2 }).textContent).toBe(current.step.title);
+  expect(screen.getByRole("heading", { level: 2 }).textContent).toBe(unbroken(current.step.title));
   expect(onTick).not.toHaveBeenCalled();
   for (const caution of current.step.cautions)
     expect(screen.getByLabelText("Big steps").textContent).toContain(caution);
@@ -56,7 +57,7 @@ it("the buttons do what a swipe does, and the way back is one tap", async () => 
   expect(screen.getByText<HTMLButtonElement>("Step before").disabled).toBe(true);
   await user.click(screen.getByText("Step after"));
   await user.click(screen.getByText("To the step at hand"));
-  expect(screen.getByRole("heading", { level: 2 }).textContent).toBe(current.step.title);
+  expect(screen.getByRole("heading", { level: 2 }).textContent).toBe(unbroken(current.step.title));
   await user.click(screen.getByText("Close"));
   expect(onClose).toHaveBeenCalled();
 });

@@ -4,6 +4,7 @@ import type { Treatment, TreatmentStep } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Caution } from "../../components/Card";
 import { CautionLine } from "../../components/CautionLine";
+import { unbroken } from "../../lib/text";
 import { clock, hoursText } from "../../lib/times";
 import { useScreenOn } from "../../lib/useScreenOn";
 import { useSwipe } from "../../lib/useSwipe";
@@ -143,11 +144,11 @@ function BigStep({ line, zone }: { line: TreatmentStep; zone: string }) {
         {ticked ? `Done at ${clock(ticked.at, zone)}` : <When line={line} zone={zone} />}
       </Text>
       <Text as="h2" fontSize="2rem" fontWeight="750" lineHeight="1.15">
-        {step.title}
+        {unbroken(step.title)}
       </Text>
       {step.rounded_text && (
         <Text fontSize="clamp(2.5rem, 14vw, 5rem)" fontWeight="800" lineHeight="1.1" my="2">
-          {step.rounded_text}
+          {unbroken(step.rounded_text)}
         </Text>
       )}
       {step.where && (

@@ -8,12 +8,10 @@ import { PlanDrawing } from "../../components/PlanDrawing";
 import { Why } from "../../components/Why";
 import { fieldsOf, KitForm, useKit } from "../../forms/kit";
 import { expectedText, nameOf } from "../../lib/measures";
+import { unbroken } from "../../lib/text";
 import { clock, dayName } from "../../lib/times";
 import type { Units } from "../../lib/units";
 import { isHazardous } from "./StepLine";
-
-/** A number and its unit stay on one line. */
-const kept = (amount: string) => amount.replaceAll(" ", "\u00a0");
 
 interface StepNowProps {
   sheet: Treatment;
@@ -67,7 +65,7 @@ export function StepNow({ sheet, current, zone, units, busy, takesFocus, onTick,
         lineHeight="1.2"
         _focus={{ outline: "none" }}
       >
-        {step.title}
+        {unbroken(step.title)}
       </chakra.h2>
       {step.rounded_text && (
         <Text
@@ -75,7 +73,7 @@ export function StepNow({ sheet, current, zone, units, busy, takesFocus, onTick,
           fontWeight="750"
           lineHeight="1.15"
         >
-          {step.rounded_text.replaceAll(/(\d) (fl )?(oz|lb|gal|g|kg|mL|L)/g, kept)}
+          {unbroken(step.rounded_text)}
         </Text>
       )}
       <Text color="soft" fontSize="note" mb="3">

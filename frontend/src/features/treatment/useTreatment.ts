@@ -7,6 +7,7 @@ import { treatmentQuery } from "../../api/queries";
 import type { PlanRequest, Step, Treatment, TreatmentStep } from "../../api/types";
 import { notify } from "../../components/notice";
 import { personId } from "../../lib/person";
+import { ended } from "../../lib/text";
 import type { Units } from "../../lib/units";
 
 /** The planned amount in words that the server reads: a bag is no unit. */
@@ -118,10 +119,7 @@ export function useTreatment(poolId: string, units: Units) {
       () => setTwice({ id, number: step.number, amount, step: step.step }),
     );
     if (kept)
-      notify(
-        outcome === "done" ? `Noted: ${step.step.title}.` : `Left out: ${step.step.title}.`,
-        () => void undo(id),
-      );
+      notify(ended(`${outcome === "done" ? "Noted" : "Left out"}: ${step.step.title}`), () => void undo(id));
     return kept;
   }
 
@@ -154,7 +152,7 @@ export function useTreatment(poolId: string, units: Units) {
     });
     if (kept) {
       setTwice(null);
-      notify(`Noted as another pour: ${step.title}.`, () => void undo(id));
+      notify(ended(`Noted as another pour: ${step.title}`), () => void undo(id));
     }
   }
 
