@@ -1,11 +1,13 @@
 import { Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import type { ReactNode } from "react";
+import { type ReactNode, useState } from "react";
+import { useFormContext, useWatch } from "react-hook-form";
 import { choicesQuery } from "../../api/queries";
+import type { Choices } from "../../api/types";
 import { MainButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { Failed, Loading } from "../../components/States";
-import { FormProblem, fieldsOf, type Kit, KitForm } from "../../forms/kit";
+import { FormProblem, fieldsOf, type Kit, KitForm, useSaving } from "../../forms/kit";
 import type { Units } from "../../lib/units";
 import type { PoolForm } from "./form";
 import { KindOfPool, type Preset } from "./KindOfPool";
@@ -36,12 +38,8 @@ export function fill(kit: Kit<PoolForm>, preset: Preset) {
 /** The pool's form: name, volume with its drawing, equipment. What was typed stays until it is kept. */
 export function PoolFormView({ kit, units, action, poolId }: PoolFormViewProps) {
   const choices = useQuery(choicesQuery());
-  const form = kit.form.watch();
-  const { found, trouble } = useVolume(form, units);
   if (choices.isPending) return <Loading what="the form" />;
   if (choices.isError) return <Failed error={choices.error} again={() => void choices.refetch()} />;
-  const refused = choices.data.refused.find(({ key }) => key === form.chlorination)?.name;
-  const busy = kit.form.formState.isSubmitting;
   return (
     <KitForm kit={kit}>
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 24rem" }} gap="5" alignItems="start">
@@ -51,7 +49,7 @@ export function PoolFormView({ kit, units, action, poolId }: PoolFormViewProps) 
             <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4">
               <Field name="name" label="Name" />
               <Field name="place" label="Place" />
-              <Select name="timeZone" server="time_zone" label="Time zone" options={zones(form.timeZone)} />
+              <TimeZone />
               <Amount
                 name="latitude"
                 server="latitude_deg"
@@ -66,15 +64,10 @@ export function PoolFormView({ kit, units, action, poolId }: PoolFormViewProps) 
               />
             </Grid>
             <Either name="isPublic" label="Who swims here" no="A household" yes="The public" />
-            {form.isPublic && (
-              <Text color="accent" fontWeight="600">
-                A public pool falls under the health code and usually needs a certified operator. They decide;
-                this is a helper only.
-              </Text>
-            )}
+            <OfThePublic />
           </Section>
           <Section title="Volume">
-            <Size units={units} trouble={trouble} steps={choices.data.salt_steps} />
+            <SizeAsTyped units={units} steps={choices.data.salt_steps} />
           </Section>
           <Section title="How it is judged">
             <Rules choices={choices.data} />
@@ -82,11 +75,7 @@ export function PoolFormView({ kit, units, action, poolId }: PoolFormViewProps) 
           <Section title="What it runs on">
             <Choice name="surface" label="Surface" options={SURFACES} />
             <Choice name="chlorination" label="Sanitizer" options={SANITIZERS} />
-            {refused !== undefined && (
-              <Text role="alert" color="accent" fontWeight="600">
-                {refused}
-              </Text>
-            )}
+            <Refused choices={choices.data} />
             <Choice name="filter" label="Filter" options={FILTERS} />
             <Either name="indoor" label="Where" no="Outdoors" yes="Indoors" />
             <Either name="covered" label="Between swims" no="Open" yes="Under a cover" />
@@ -111,13 +100,67 @@ export function PoolFormView({ kit, units, action, poolId }: PoolFormViewProps) 
             </Grid>
           </Section>
           <FormProblem />
-          <MainButton type="submit" disabled={busy || refused !== undefined} justifySelf={{ md: "start" }}>
-            {busy ? "Saving …" : action}
-          </MainButton>
+          <Send choices={choices.data} action={action} />
         </Grid>
-        <VolumeCard found={found} units={units} />
+        <VolumeAsTyped units={units} />
       </Grid>
     </KitForm>
+  );
+}
+
+// Each part below watches what it shows by itself: of a hundred fields a key draws its own again, and no other.
+
+const useTyped = () => useWatch<PoolForm>() as PoolForm;
+
+function SizeAsTyped({ units, steps }: { units: Units; steps: readonly string[] }) {
+  const { trouble } = useVolume(useTyped(), units);
+  return <Size units={units} trouble={trouble} steps={steps} />;
+}
+
+function VolumeAsTyped({ units }: { units: Units }) {
+  const { found } = useVolume(useTyped(), units);
+  return <VolumeCard found={found} units={units} />;
+}
+
+function TimeZone() {
+  const { getValues } = useFormContext<PoolForm>();
+  const [options] = useState(() => zones(getValues("timeZone")));
+  return <Select name="timeZone" server="time_zone" label="Time zone" options={options} />;
+}
+
+function OfThePublic() {
+  if (!useWatch<PoolForm, "isPublic">({ name: "isPublic" })) return null;
+  return (
+    <Text color="accent" fontWeight="600">
+      A public pool falls under the health code and usually needs a certified operator. They decide; this is a
+      helper only.
+    </Text>
+  );
+}
+
+/** Why a sanitizer is none that this is for; undefined for any other. */
+function useRefused(choices: Choices): string | undefined {
+  const chlorination = useWatch<PoolForm, "chlorination">({ name: "chlorination" });
+  return choices.refused.find(({ key }) => key === chlorination)?.name;
+}
+
+function Refused({ choices }: { choices: Choices }) {
+  const refused = useRefused(choices);
+  if (refused === undefined) return null;
+  return (
+    <Text role="alert" color="accent" fontWeight="600">
+      {refused}
+    </Text>
+  );
+}
+
+function Send({ choices, action }: { choices: Choices; action: string }) {
+  const refused = useRefused(choices);
+  const busy = useSaving();
+  return (
+    <MainButton type="submit" disabled={busy || refused !== undefined} justifySelf={{ md: "start" }}>
+      {busy ? "Saving …" : action}
+    </MainButton>
   );
 }
 
