@@ -100,7 +100,17 @@ def bench_vitals(running: Running) -> None:
         browser.close()
 
 
-PAGES = {"Today": "", "Test": "/test", "Plan": "/plan", "Log": "/log", "Care": "/care", "Season": "/season"}
+PAGES = {
+    "Today":     "",
+    "Test":      "/test",
+    "Plan":      "/plan",
+    "Log":       "/log",
+    "Visit":     "/visit",
+    "Care":      "/care",
+    "Equipment": "/care/equipment",
+    "Season":    "/season",
+    "Pool":      "/setup",
+}  # fmt: skip
 
 
 def _context(browser: Browser, address: str, size: tuple[int, int]) -> BrowserContext:

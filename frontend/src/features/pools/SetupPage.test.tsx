@@ -4,7 +4,7 @@ import { expect, it } from "vitest";
 import type { PoolHeaderData } from "../../api/types";
 import { unitsStore } from "../../lib/units";
 import { address, render, SALT } from "../../testing/render";
-import { answering, sent, sentTo, willAnswer, willRefuse, willReply } from "../../testing/server";
+import { answering, heldBack, sent, sentTo, willAnswer, willRefuse, willReply } from "../../testing/server";
 import { AllAtOncePage, ChangePoolPage } from "./SetupPage";
 
 it("sets up a pool as it was typed, with ids that a resend keeps", async () => {
@@ -100,3 +100,13 @@ it("a pool opened and kept unchanged is not told again; a moved skimmer moves no
     { numRuns: 6, seed: 20261128 },
   );
 }, 120_000);
+
+it("shows who else reads the pool only below its form, not in its place", async () => {
+  const go = heldBack("/choices");
+  render(<ChangePoolPage />, { at: `/pools/${SALT.id}/setup`, route: "/pools/:poolId/setup" });
+  await screen.findAllByText(SALT.settings.name);
+  expect(screen.queryByText("Guests")).toBeNull();
+  go();
+  expect(await screen.findByLabelText("Name")).toBeTruthy();
+  expect(await screen.findByText("Guests")).toBeTruthy();
+});

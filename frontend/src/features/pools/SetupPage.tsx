@@ -45,6 +45,7 @@ export function AllAtOncePage() {
 export function ChangePoolPage() {
   const { poolId = "" } = useParams();
   const head = useQuery(poolQuery(poolId));
+  const choices = useQuery(choicesQuery());
   const units = useStore(unitsStore);
   return (
     <>
@@ -52,7 +53,8 @@ export function ChangePoolPage() {
       {head.isPending && <Loading what="the pool" />}
       {head.isError && <Failed error={head.error} again={() => void head.refetch()} />}
       {head.data && <ChangeForm key={`${poolId}${units}`} head={head.data} units={units} />}
-      {head.data && <Others poolId={poolId} settings={head.data.settings} />}
+      {/* Below the form, so not before it is there: it would be pushed away. */}
+      {head.data && !choices.isPending && <Others poolId={poolId} settings={head.data.settings} />}
     </>
   );
 }

@@ -1,7 +1,7 @@
 import { screen } from "@testing-library/react";
 import { expect, it } from "vitest";
 import { render, SALT } from "../../testing/render";
-import { recordedAt, willAnswer } from "../../testing/server";
+import { heldBack, recordedAt, willAnswer } from "../../testing/server";
 import { SeasonPage } from "./SeasonPage";
 
 const where = { at: `/pools/${SALT.id}/season`, route: "/pools/:poolId/season" };
@@ -17,4 +17,15 @@ it("says what begins the strip", async () => {
   willAnswer(`/pools/${SALT.id}/season`, { ...season, marks: [], warmth: [] });
   render(<SeasonPage />, where);
   expect(await screen.findByText(/The first test begins the strip/)).toBeTruthy();
+});
+
+it("comes all at once: nothing stands where the year will be, to be pushed away", async () => {
+  const go = heldBack("/season");
+  render(<SeasonPage />, where);
+  await screen.findAllByText(SALT.settings.name);
+  expect(screen.getByLabelText("Loading the season")).toBeTruthy();
+  expect(screen.queryByLabelText("A new opening or closing")).toBeNull();
+  go();
+  expect(await screen.findByLabelText("Season ribbon")).toBeTruthy();
+  expect(await screen.findByLabelText("A new opening or closing")).toBeTruthy();
 });

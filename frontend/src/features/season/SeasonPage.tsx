@@ -5,6 +5,7 @@ import { poolQuery, seasonQuery } from "../../api/queries";
 import { Card } from "../../components/Card";
 import { PoolHeader } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
+import { coming } from "../../lib/coming";
 import { useStore } from "../../lib/store";
 import { unitsStore } from "../../lib/units";
 import { Ribbon } from "./Ribbon";
@@ -16,10 +17,17 @@ export function SeasonPage() {
   const head = useQuery(poolQuery(poolId));
   const season = useQuery(seasonQuery(poolId));
   const units = useStore(unitsStore);
+  // All at once: the lists would stand where the year comes, and be pushed away by it.
+  if (coming(head, season))
+    return (
+      <>
+        <PoolHeader poolId={poolId} />
+        <Loading what="the season" />
+      </>
+    );
   return (
     <>
       <PoolHeader poolId={poolId} />
-      {season.isPending && <Loading what="the season" />}
       {season.isError && <Failed error={season.error} again={() => void season.refetch()} />}
       {season.data && head.data && (
         <Card as="section" data-print-skip="list">
