@@ -63,3 +63,15 @@ describe("what is kept under a key", () => {
     expect(readSaved("draft")).toBeNull();
   });
 });
+
+it("tells who watches of another value, and of the same one nothing", () => {
+  const line = plainStore("empty");
+  const heard: string[] = [];
+  const leave = line.subscribe(() => heard.push(line.get()));
+  line.set("typed");
+  line.set("typed");
+  leave();
+  line.set("reading");
+  expect(heard).toEqual(["typed"]);
+  expect(line.get()).toBe("reading");
+});

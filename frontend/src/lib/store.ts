@@ -6,6 +6,24 @@ export interface Store<T> {
   subscribe: (listener: () => void) => () => void;
 }
 
+/** A value that only who watches it is drawn anew by; kept nowhere. */
+export function plainStore<T>(initial: T): Store<T> {
+  let value = initial;
+  const listeners = new Set<() => void>();
+  return {
+    get: () => value,
+    set: (next) => {
+      if (Object.is(next, value)) return;
+      value = next;
+      for (const listener of listeners) listener();
+    },
+    subscribe: (listener) => {
+      listeners.add(listener);
+      return () => listeners.delete(listener);
+    },
+  };
+}
+
 /** A choice kept on this device. Storage that is blocked or full only means it is not kept. */
 export function createStore<T extends string>(
   key: string,

@@ -1,6 +1,6 @@
 import { Box, chakra, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { type ComponentProps, memo, useEffect, useRef, useState } from "react";
+import { type ComponentProps, memo, type RefObject, useEffect, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { choicesQuery, lastValuesQuery, logQuery, planQuery, poolQuery } from "../../api/queries";
 import type { Choices, LogLine, Measure, PoolHeaderData } from "../../api/types";
@@ -13,10 +13,10 @@ import { PlanDrawing } from "../../components/PlanDrawing";
 import { PoolHeader } from "../../components/PoolHeader";
 import { SelectField } from "../../components/SelectField";
 import { Failed, Loading } from "../../components/States";
-import { FormProblem, fieldsOf, KitForm } from "../../forms/kit";
+import { FormProblem, fieldsOf, KitForm, useSaving } from "../../forms/kit";
 import { coming } from "../../lib/coming";
 import { activeRoundStore, stopsOf } from "../../lib/round";
-import { useStore } from "../../lib/store";
+import { plainStore, type Store, useStore } from "../../lib/store";
 import { type Units, unitsStore } from "../../lib/units";
 import { visitStore } from "../../lib/visit";
 import { KitOrder } from "./KitOrder";
@@ -79,9 +79,9 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
   const last = useQuery({ ...lastValuesQuery(head.id, units), enabled: corrects === null });
   const stops = stopsOf(useStore(activeRoundStore));
   const onRound = stops.some(({ id }) => id === head.id);
-  const saveButton = useRef<HTMLButtonElement>(null);
+  // Not a state of this page: with the first key of the line all of it would be drawn again.
+  const [line] = useState(() => plainStore<LineState>("empty"));
   const toSave = useRef(false);
-  const [line, setLine] = useState<LineState>("empty");
 
   const slip = useTestForm({
     poolId: head.id,
@@ -90,9 +90,10 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
     corrects: corrects?.id ?? null,
     start: corrects === null ? {} : corrects.fields,
     ready: () => {
-      if (line === "typed")
+      const waits = line.get() === "typed";
+      if (waits)
         notify("The quick line is not in the fields yet: press Enter in it, or empty it, then save.");
-      return line !== "typed";
+      return !waits;
     },
     onSaved: (waits) => {
       notify(
@@ -111,13 +112,7 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
       void navigate(corrects === null ? next : `/pools/${head.id}/log`);
     },
   });
-  useEffect(() => {
-    if (!toSave.current || line !== "empty") return;
-    toSave.current = false;
-    saveButton.current?.focus(); // all of the line stands in the fields, and the button is enabled again
-  }, [line]);
   const { form } = slip.kit;
-  const saving = form.formState.isSubmitting;
 
   /** What is still empty, as it read last; only what was in the last test's kit. */
   function sameAsLast(): Fields {
@@ -144,7 +139,7 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
             <Box flex="1" minW="0">
               <QuickLine
                 read={slip.readLine}
-                onState={setLine}
+                onState={line.set}
                 onFields={(fields) => form.setValue("fields", { ...form.getValues("fields"), ...fields })}
                 onDone={() => {
                   toSave.current = true;
@@ -187,19 +182,40 @@ function Slip({ head, choices, units, corrects }: SlipProps) {
             <FormProblem shown={[...order, ...Object.keys(form.getValues("fields")), "note", "at"]} />
           </Box>
           <MainAction>
-            <MainButton
-              type="submit"
-              ref={saveButton}
-              disabled={saving || line === "reading"}
-              w={{ base: "100%", lg: "auto" }}
-            >
-              {saving ? "Saving …" : onRound ? "Save, on to the plan" : "Save the test"}
-            </MainButton>
+            <Save line={line} toSave={toSave} label={onRound ? "Save, on to the plan" : "Save the test"} />
           </MainAction>
         </Box>
         <WhereToSample poolId={head.id} units={units} />
       </Grid>
     </KitForm>
+  );
+}
+
+interface SaveProps {
+  line: Store<LineState>;
+  /** Set where all of the line was understood: the keys go on here. */
+  toSave: RefObject<boolean>;
+  label: string;
+}
+
+function Save({ line, toSave, label }: SaveProps) {
+  const now = useStore(line);
+  const saving = useSaving();
+  const button = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (!toSave.current || now !== "empty") return;
+    toSave.current = false;
+    button.current?.focus(); // all of the line stands in the fields, and the button is enabled again
+  }, [now, toSave]);
+  return (
+    <MainButton
+      type="submit"
+      ref={button}
+      disabled={saving || now === "reading"}
+      w={{ base: "100%", lg: "auto" }}
+    >
+      {saving ? "Saving …" : label}
+    </MainButton>
   );
 }
 
