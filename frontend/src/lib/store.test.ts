@@ -11,7 +11,7 @@ vi.stubGlobal("localStorage", {
   setItem: (key: string, value: string) => guarded(() => kept.set(key, value)),
   removeItem: (key: string) => guarded(() => kept.delete(key)),
 });
-const { createStore, keep, readSaved } = await import("./store");
+const { createStore, plainStore, keep, readSaved } = await import("./store");
 
 type Light = "paper" | "sun";
 const light = () =>
