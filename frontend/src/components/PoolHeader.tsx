@@ -218,10 +218,15 @@ function Traits({ head, units }: { head: PoolHeaderData; units: Units }) {
 /** The room that the sign takes, before it is known. */
 export function SignShape({ whole = false }: { whole?: boolean }) {
   return (
-    <Box minH={whole ? "11.5rem" : "6rem"} mb="4" role="status" aria-label="Loading the pool">
+    <Box
+      minH={whole ? "11.5rem" : { base: "6rem", lg: "3.7rem" }}
+      mb="4"
+      role="status"
+      aria-label="Loading the pool"
+    >
       <Shape w="60%" h="1.25rem" mt="3" />
       <Shape w="80%" mt="2.5" />
-      <Shape w="70%" mt="2.5" />
+      <Shape w="70%" mt="2.5" display={whole ? "block" : { base: "block", lg: "none" }} />
     </Box>
   );
 }
