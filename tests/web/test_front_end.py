@@ -75,3 +75,9 @@ async def test_files_beside_the_page_are_served_and_none_above_it(pages: httpx.A
     assert "not for" not in (await pages.get("/%2e%2e/secret")).text
     assert "not for" not in (await pages.get("/assets/%2e%2e/%2e%2e/secret")).text
     assert (await pages.get("/api/nothing")).status_code == 404
+
+
+@pytest.mark.parametrize("name", ["a%00b", "a" * 300], ids=["null byte", "too long"])
+async def test_what_can_be_no_name_is_no_fault_of_the_server(pages: httpx.AsyncClient, name: str) -> None:
+    assert (await pages.get(f"/assets/{name}")).status_code == 404
+    assert (await pages.get(f"/{name}")).text == PAGE

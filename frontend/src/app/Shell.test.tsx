@@ -9,6 +9,16 @@ import { system } from "../theme/system";
 import { router } from "./router";
 import { Shell } from "./Shell";
 
+function open(routes: RouteObject[]) {
+  render(
+    <QueryClientProvider client={new QueryClient()}>
+      <ChakraProvider value={system}>
+        <RouterProvider router={createMemoryRouter(routes)} />
+      </ChakraProvider>
+    </QueryClientProvider>,
+  );
+}
+
 /** As a page does that asks for one thing. */
 function Focused() {
   return <input aria-label="Line" ref={(line) => line?.focus()} />;
@@ -17,13 +27,7 @@ function Focused() {
 it("holds the screen between the menu and the bars", async () => {
   const routes = [{ element: <Shell />, children: [{ path: "/", element: <p>The pools</p> }] }];
   answering();
-  render(
-    <QueryClientProvider client={new QueryClient()}>
-      <ChakraProvider value={system}>
-        <RouterProvider router={createMemoryRouter(routes)} />
-      </ChakraProvider>
-    </QueryClientProvider>,
-  );
+  open(routes);
   expect(await screen.findByText("The pools")).toBeTruthy();
   await screen.findAllByText("Files");
   expect(screen.getByLabelText("Main").textContent).toMatch(/Pools.*Round.*Products.*Practice.*Costs/);
@@ -51,13 +55,7 @@ it("goes on at the content of the next page, unless something there has the focu
       ],
     },
   ];
-  render(
-    <QueryClientProvider client={new QueryClient()}>
-      <ChakraProvider value={system}>
-        <RouterProvider router={createMemoryRouter(routes)} />
-      </ChakraProvider>
-    </QueryClientProvider>,
-  );
+  open(routes);
   const user = userEvent.setup();
   await user.click(await screen.findByText(leave));
   await screen.findByText("On");
@@ -81,13 +79,7 @@ it("stands around a station whose script is still on its way", async () => {
   const routes = [
     { element: <Shell />, children: [{ ...first, path: "/", lazy: () => new Promise<object>(() => {}) }] },
   ];
-  render(
-    <QueryClientProvider client={new QueryClient()}>
-      <ChakraProvider value={system}>
-        <RouterProvider router={createMemoryRouter(routes as RouteObject[])} />
-      </ChakraProvider>
-    </QueryClientProvider>,
-  );
+  open(routes as RouteObject[]);
   expect(await screen.findByLabelText("Loading the page")).toBeTruthy();
   expect(screen.getByLabelText("Main")).toBeTruthy();
 });

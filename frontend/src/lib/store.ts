@@ -30,18 +30,12 @@ export function createStore<T extends string>(
   initial: T,
   parse: (text: string) => T | undefined,
 ): Store<T> {
-  let value = parse(readSaved(key) ?? "") ?? initial;
-  const listeners = new Set<() => void>();
+  const store = plainStore(parse(readSaved(key) ?? "") ?? initial);
   return {
-    get: () => value,
+    ...store,
     set: (next) => {
-      value = next;
       keep(key, next);
-      for (const listener of listeners) listener();
-    },
-    subscribe: (listener) => {
-      listeners.add(listener);
-      return () => listeners.delete(listener);
+      store.set(next);
     },
   };
 }

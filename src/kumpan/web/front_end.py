@@ -20,7 +20,7 @@ class Assets:
     """
 
     def __init__(self, directory: Path) -> None:
-        self._directory = directory.resolve()
+        self._directory = directory
         self._held: dict[str, bytes] = {}
 
     def response(self, name: str, *, packed: bool) -> Response:
@@ -37,12 +37,21 @@ class Assets:
 
     def _read(self, name: str) -> bytes | None:
         if name not in self._held:
-            file = (self._directory / name).resolve()
+            file = _file_in(self._directory, name)
             # What is not there is asked for again: the front end may be built while the server runs.
-            if not file.is_relative_to(self._directory) or not file.is_file():
+            if file is None:
                 return None
             self._held[name] = file.read_bytes()
         return self._held[name]
+
+
+def _file_in(directory: Path, name: str) -> Path | None:
+    """The file of that name in the folder or below it; None for any other, and for what can be no name."""
+    try:
+        file = (directory / name).resolve()
+        return file if file.is_relative_to(directory.resolve()) and file.is_file() else None
+    except (ValueError, OSError):  # a null byte; longer than a name may be
+        return None
 
 
 def install(app: FastAPI, static_dir: Path) -> None:
@@ -58,8 +67,7 @@ def install(app: FastAPI, static_dir: Path) -> None:
     async def page(path: str) -> Response:
         if path.startswith("api/"):
             return errors.error_response(404, "http", "There is nothing at this address.")
-        file = (static_dir / path).resolve()
-        inside = file.is_relative_to(static_dir.resolve())
-        if path and inside and file.is_file():
+        file = _file_in(static_dir, path)
+        if file is not None:
             return FileResponse(file, headers=ALWAYS_FRESH)
         return Response(index.read_bytes(), headers=ALWAYS_FRESH, media_type="text/html")
