@@ -73,10 +73,10 @@ def open_page(kumpan: Running, chromium: Browser) -> Iterator[OpenPage]:
             service_workers="allow" if worker else "block",
         )
         contexts.append(context)
+        context.set_default_timeout(PATIENCE_MS)  # of its pages, and of what it asks the server itself
         if sign_in:
             enter(context)
         page = context.new_page()
-        page.set_default_timeout(PATIENCE_MS)
         page.on("request", check)
         page.on("pageerror", lambda error: errors.append(str(error)))
         page.goto(path)

@@ -1,9 +1,10 @@
 import createClient from "openapi-fetch";
-import { createStore } from "../lib/store";
+import { forgetKept, noteAnswer } from "./kept";
 import type { paths } from "./schema";
 
 /** A server that takes longer counts as one that does not answer: what was sent goes into the outbox. */
 const WITHIN_MS = 30_000;
+const READY_WITHIN_MS = 5_000;
 
 // `fetch` is looked up at each call, so that a test may put its own in place.
 export const client = createClient<paths>({
@@ -12,21 +13,27 @@ export const client = createClient<paths>({
     fetch(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(WITHIN_MS)]) }),
 });
 
-/** When what is shown was known, while the network is gone and this device answers in the server's place. */
-export const keptSince = createStore<string>("kumpan.kept-since", "", (text) => text);
-keptSince.set("");
-
 client.use({
   onResponse: ({ response, request }) => {
     if (request.method !== "GET") return;
     const kept = response.headers.get("kumpan-kept") !== null;
-    const since = kept ? (response.headers.get("date") ?? new Date().toUTCString()) : "";
-    if (keptSince.get() !== since) keptSince.set(since);
+    noteAnswer(request.url, kept ? (response.headers.get("date") ?? new Date().toUTCString()) : null);
   },
 });
 
+/** Whether the server itself answers now: no answer kept on this device stands in for this one. */
+export async function serverAnswers(): Promise<boolean> {
+  const signal = AbortSignal.timeout(READY_WITHIN_MS);
+  try {
+    return (await fetch(`${window.location.origin}/api/ready`, { cache: "no-store", signal })).ok;
+  } catch {
+    return false;
+  }
+}
+
 /** Nothing of whoever was signed in stays on this device. */
 export async function forgetAnswers(): Promise<void> {
+  forgetKept();
   if ("caches" in window) await caches.delete("kumpan-answers");
 }
 

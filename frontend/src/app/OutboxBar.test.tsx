@@ -1,9 +1,9 @@
 import { act, screen, waitFor } from "@testing-library/react";
-import { expect, it } from "vitest";
-import { keptSince } from "../api/client";
+import { expect, it, vi } from "vitest";
+import { forgetKept, noteAnswer } from "../api/kept";
 import { postOrKeep, sendWaiting } from "../api/outbox";
 import { render, SALT } from "../testing/render";
-import { answering, isDown, sentTo, willRefuse } from "../testing/server";
+import { answering, isDown, sentTo, willAnswer, willRefuse } from "../testing/server";
 import { OutboxBar } from "./OutboxBar";
 
 const look = () =>
@@ -18,6 +18,9 @@ it("says how many entries wait, and sends them", async () => {
   await look();
   const { user } = render(<OutboxBar />);
   expect(screen.getByText(/One entry is not sent yet/)).toBeTruthy();
+  act(() => noteAnswer("/plan", "Sat, 28 Nov 2026 16:10:00 GMT"));
+  expect(screen.getByText(/What is shown was known 4:10/)).toBeTruthy();
+  act(forgetKept);
   answering();
   await user.click(screen.getByText("Send now"));
   await waitFor(() => expect(sentTo("/looks")).toHaveLength(1));
@@ -50,11 +53,38 @@ it("sends what was not taken once more where a person says so", async () => {
 });
 
 it("says from when what is shown is, while this device answers in the server's place", () => {
-  keptSince.set("Sat, 28 Nov 2026 16:10:00 GMT");
+  noteAnswer("/pools", "Sat, 28 Nov 2026 16:10:00 GMT");
   const { unmount } = render(<OutboxBar />);
   expect(screen.getByText(/This is what was known/)).toBeTruthy();
   unmount();
-  keptSince.set("");
+  forgetKept();
   render(<OutboxBar />);
   expect(screen.queryByText(/This is what was known/)).toBeNull();
+});
+
+it("says so while any part of what is shown is kept, however fresh the others are", () => {
+  noteAnswer("/plan", "Sat, 28 Nov 2026 16:10:00 GMT");
+  noteAnswer("/log", "Sat, 28 Nov 2026 16:10:00 GMT");
+  noteAnswer("/plan", null);
+  render(<OutboxBar />);
+  expect(screen.getByText(/This is what was known/)).toBeTruthy();
+  act(() => noteAnswer("/log", null));
+  expect(screen.queryByText(/This is what was known/)).toBeNull();
+});
+
+it("asks again by itself until the server answers, though no network came back", async () => {
+  vi.useFakeTimers();
+  try {
+    noteAnswer("/plan", "Sat, 28 Nov 2026 16:10:00 GMT");
+    isDown();
+    render(<OutboxBar />);
+    await act(() => vi.advanceTimersByTimeAsync(10_000));
+    expect(screen.getByText(/This is what was known/)).toBeTruthy();
+    answering();
+    willAnswer("/api/ready", { ready: true, reason: "" });
+    await act(() => vi.advanceTimersByTimeAsync(10_000));
+    expect(screen.queryByText(/This is what was known/)).toBeNull();
+  } finally {
+    vi.useRealTimers();
+  }
 });

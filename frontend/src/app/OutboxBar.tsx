@@ -1,11 +1,14 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useSyncExternalStore } from "react";
-import { keptSince } from "../api/client";
+import { serverAnswers } from "../api/client";
+import { forgetKept, keptSince } from "../api/kept";
 import { keepSending, outbox, sendAgain, sendWaiting } from "../api/outbox";
 import { SideButton } from "../components/Button";
 import { useStore } from "../lib/store";
 import { whenText } from "../lib/times";
+
+const AGAIN_MS = 10_000;
 
 /** What the server has not got yet: kept here, sent when it answers. */
 export function OutboxBar() {
@@ -13,12 +16,23 @@ export function OutboxBar() {
   const queries = useQueryClient();
   const since = useStore(keptSince);
   useEffect(() => keepSending(() => void queries.invalidateQueries()), [queries]);
+  const isKept = since !== "";
   useEffect(() => {
-    if (since === "") return;
-    const again = () => void queries.invalidateQueries();
+    if (!isKept) return;
+    const look = async () => {
+      if (!(await serverAnswers())) return;
+      forgetKept();
+      void queries.invalidateQueries();
+    };
+    const again = () => void look();
+    // A slow answer is no lost network: nothing tells that it is over, so it is asked for.
+    const timer = window.setInterval(again, AGAIN_MS);
     window.addEventListener("online", again);
-    return () => window.removeEventListener("online", again);
-  }, [queries, since]);
+    return () => {
+      window.clearInterval(timer);
+      window.removeEventListener("online", again);
+    };
+  }, [queries, isKept]);
   if (waiting.length === 0) return since === "" ? null : <Known since={since} />;
   const refused = waiting.filter((one) => one.refused !== null);
   const open = waiting.length - refused.length;
@@ -36,7 +50,7 @@ export function OutboxBar() {
         <Flex gap="4" align="center" wrap="wrap">
           <Text fontWeight="650">
             {open === 1 ? "One entry is" : `${open} entries are`} not sent yet. Kept on this device until the
-            server answers.
+            server answers.{since !== "" && ` What is shown was known ${knownAt(since)}.`}
           </Text>
           <SideButton onClick={() => void sendWaiting()}>Send now</SideButton>
         </Flex>
@@ -59,7 +73,6 @@ export function OutboxBar() {
 
 /** The network is gone: what is shown is what this device knew last. */
 function Known({ since }: { since: string }) {
-  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
   return (
     <Text
       role="status"
@@ -71,8 +84,12 @@ function Known({ since }: { since: string }) {
       fontSize="note"
       data-noprint
     >
-      No connection. This is what was known {whenText(new Date(since).toISOString(), zone, new Date())}; what
-      you enter is kept and sent later.
+      No connection. This is what was known {knownAt(since)}; what you enter is kept and sent later.
     </Text>
   );
+}
+
+function knownAt(since: string): string {
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  return whenText(new Date(since).toISOString(), zone, new Date());
 }
