@@ -4,9 +4,18 @@ import re
 from collections.abc import Callable
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
-from tests.browser.conftest import BLANK, PHONE, OpenPage, pool_of, serious_findings, set_up, until
+from tests.browser.conftest import (
+    BLANK,
+    PHONE,
+    OpenPage,
+    pool_of,
+    reported,
+    serious_findings,
+    set_up,
+    until,
+)
 
 pytestmark = pytest.mark.browser
 
@@ -367,3 +376,29 @@ def test_the_shelf_with_prices_and_measures(open_page: OpenPage) -> None:
     measures.get_by_role("button", name="Keep these").click()
     expect(page.get_by_text("Plans name amounts in these", exact=False)).to_be_visible()
     assert serious_findings(page) == []
+
+
+def test_after_a_save_no_answer_of_before_stands_in_for_the_new_one(open_page: OpenPage) -> None:
+    """A link that is slow: the sheet and the swim answer of the test before are not those of the new one."""
+    page = open_page(BLANK, PHONE)
+    path = set_up(page, "Nothing of before")
+    fields = {"free_chlorine": "0.5", "ph": "7.5", "total_alkalinity": "90", "cyanuric_acid": "40"}
+    reported(page, f"{path}/tests", {"fields": fields, "kit": "drops", "temperature_unit": "f"})
+    page.goto(f"{path}/plan")
+    dose = page.get_by_text(re.compile("Free chlorine from 0.5"))
+    expect(dose).to_be_visible()
+    page.get_by_role("link", name="Test", exact=True).click()
+    page.get_by_label("Free chlorine", exact=True).fill("0.9")
+    held: list[Route] = []
+    asked = re.compile(r"/api/v1/pools/[^/]+(/sheet[^/]*)?$")
+    page.route(asked, lambda route: held.append(route) if len(held) < 2 else route.continue_())
+    page.get_by_role("button", name=re.compile("^Save")).click()
+    page.wait_for_url(re.compile(f"{path}$"))
+    expect(page.get_by_test_id("swim")).to_be_hidden()
+    page.get_by_role("link", name="Plan", exact=True).click()
+    expect(page.get_by_label("Loading the plan")).to_be_visible()
+    expect(dose).to_have_count(0)
+    for route in held:
+        route.continue_()
+    expect(page.get_by_text(re.compile("Free chlorine from 0.9"))).to_be_visible()
+    expect(page.get_by_test_id("swim")).to_be_visible()

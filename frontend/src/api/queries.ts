@@ -15,6 +15,12 @@ const inUnits = (pool_id: string, units: Units) => ({
   params: { path: { pool_id }, query: { metric: units === "metric" } },
 });
 
+/** The answer before may stand in while the next one comes, but never another pool's or another person's. */
+const ofSame =
+  (id: string) =>
+  <T>(before: T | undefined, query: { queryKey: readonly unknown[] } | undefined) =>
+    query?.queryKey[1] === id ? before : undefined;
+
 export const poolQuery = (id: string) =>
   queryOptions({
     queryKey: ["pool", id, "head"],
@@ -135,7 +141,7 @@ export const roundQuery = (person_id: string, weekday: number | null, units: Uni
           params: { query: { person_id, weekday, metric: units === "metric" } },
         }),
       ),
-    placeholderData: (before) => before,
+    placeholderData: ofSame(person_id),
   });
 
 export const todayQuery = (id: string) =>
@@ -233,7 +239,7 @@ export const seasonPlanQuery = (pool_id: string, asked: SeasonRequest, units: Un
           params: { path: { pool_id }, query: { ...asked, metric: units === "metric" } },
         }),
       ),
-    placeholderData: (before) => before,
+    placeholderData: ofSame(pool_id),
     retry: false,
   });
 
@@ -253,8 +259,7 @@ export const reportQuery = (id: string, day: string | null, units: Units) =>
           params: { path: { pool_id: id }, query: { day, metric: units === "metric" } },
         }),
       ),
-    // Another day may stand in until this one is here; another pool must not.
-    placeholderData: (before, query) => (query?.queryKey[1] === id ? before : undefined),
+    placeholderData: ofSame(id), // another day may stand in until this one is here
   });
 
 export const climateQuery = (id: string) =>
@@ -279,7 +284,7 @@ export const rescueQuery = (
           },
         }),
       ),
-    placeholderData: (before) => before,
+    placeholderData: ofSame(pool_id),
   });
 
 export const trainingQuery = (units: Units) =>

@@ -3,7 +3,7 @@ import { Trouble } from "../api/client";
 
 /** How all screens ask the server. */
 export function newQueryClient(): QueryClient {
-  return new QueryClient({
+  const client = new QueryClient({
     defaultOptions: {
       queries: {
         staleTime: 10_000,
@@ -13,4 +13,12 @@ export function newQueryClient(): QueryClient {
       },
     },
   });
+  // What was changed while nobody looked at it is forgotten: the next screen would show the sheet or the answer of
+  // before as that of now, for as long as the server takes.
+  const answers = client.getQueryCache();
+  answers.subscribe((event) => {
+    const changed = event.type === "updated" && event.action.type === "invalidate";
+    if (changed && event.query.getObserversCount() === 0) answers.remove(event.query);
+  });
+  return client;
 }

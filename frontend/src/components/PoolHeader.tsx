@@ -1,5 +1,5 @@
 import { Box, Flex, Heading, Text } from "@chakra-ui/react";
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { outlookQuery, poolQuery } from "../api/queries";
 import type { PoolHeaderData } from "../api/types";
@@ -99,6 +99,10 @@ const WHILE_FOLDED = {
 };
 const ONE_LINE = { overflow: "hidden", whiteSpace: "nowrap", textOverflow: "ellipsis" };
 
+// Something was written: the answer of before is no answer, and keeps its place so that nothing moves. Most come so
+// soon that nothing is seen of it.
+const WHILE_JUDGED = { visibility: "hidden", transition: "visibility 0s linear 200ms" };
+
 const ABOUT_CHLORINE = ["low_now", "runs_low", "swim_again", "over_limit", "holds"];
 
 /** When chlorine runs low; its line is there from the start, so that nothing jumps. */
@@ -129,6 +133,7 @@ interface PoolHeaderProps {
 /** The sign of the pool: name, swim answer, the one next thing; small, but on Today. */
 export function PoolHeader({ poolId, whole = false }: PoolHeaderProps) {
   const head = useQuery(poolQuery(poolId));
+  const anew = useQueryClient().getQueryState(poolQuery(poolId).queryKey)?.isInvalidated && head.isFetching;
   const units = useStore(unitsStore);
   const name = head.data?.settings.name;
   useEffect(() => {
@@ -164,36 +169,38 @@ export function PoolHeader({ poolId, whole = false }: PoolHeaderProps) {
         </Flex>
         <TopTools />
       </Flex>
-      <MayTheySwim head={head.data} whole={whole} />
-      {whole ? (
-        <Box mt="2">
-          <Text color="soft" fontSize="note">
-            Next
-          </Text>
-          <Heading as="h1" fontSize={{ base: "title", md: "1.75rem" }} lineHeight="1.2" fontWeight="750">
-            <PlainLink
-              to={to}
-              color="ink"
-              fontWeight="750"
-              textDecoration="none"
-              _hover={{ textDecoration: "underline" }}
-            >
-              {next.text}
+      <Box aria-busy={anew} css={anew ? WHILE_JUDGED : {}} data-testid="judged">
+        <MayTheySwim head={head.data} whole={whole} />
+        {whole ? (
+          <Box mt="2">
+            <Text color="soft" fontSize="note">
+              Next
+            </Text>
+            <Heading as="h1" fontSize={{ base: "title", md: "1.75rem" }} lineHeight="1.2" fontWeight="750">
+              <PlainLink
+                to={to}
+                color="ink"
+                fontWeight="750"
+                textDecoration="none"
+                _hover={{ textDecoration: "underline" }}
+              >
+                {next.text}
+              </PlainLink>
+            </Heading>
+            <Text color="soft">{next.why}</Text>
+            <RunsLow poolId={poolId} />
+          </Box>
+        ) : (
+          <Text css={ONE_LINE}>
+            <Text as="span" color="soft" fontSize="note" mr="2">
+              Next
+            </Text>
+            <PlainLink to={to} color="ink" fontWeight="600">
+              {what}
             </PlainLink>
-          </Heading>
-          <Text color="soft">{next.why}</Text>
-          <RunsLow poolId={poolId} />
-        </Box>
-      ) : (
-        <Text css={ONE_LINE}>
-          <Text as="span" color="soft" fontSize="note" mr="2">
-            Next
           </Text>
-          <PlainLink to={to} color="ink" fontWeight="600">
-            {what}
-          </PlainLink>
-        </Text>
-      )}
+        )}
+      </Box>
       {notices.map((notice) => (
         <Text key={notice.code} mt="1" color="accent" fontWeight="600">
           {notice.text}
