@@ -31,6 +31,8 @@ export function RoundStop({ stop, position, of, next }: RoundStopProps) {
   const [open, setOpen] = useState(false);
   const kit = useKit<Visit>({ start: { note: "", internal: "", trade: "", back: false }, send: finish });
   const busy = kit.form.formState.isSubmitting;
+  // On a phone the bar is one row, so that the page's own work stays in reach; who listens hears where it leads.
+  const onTo = next === undefined ? ", round ends" : `, on to ${next.name}`;
 
   async function finish({ note, internal, trade, back }: Visit) {
     const body = {
@@ -65,7 +67,7 @@ export function RoundStop({ stop, position, of, next }: RoundStopProps) {
       borderTop="2px solid"
       borderColor="ink"
       px={{ base: "4", md: "7" }}
-      py="2"
+      py={{ base: "1", md: "2" }}
       data-noprint
     >
       <KitForm kit={kit}>
@@ -87,16 +89,29 @@ export function RoundStop({ stop, position, of, next }: RoundStopProps) {
           </Box>
         )}
         <FormProblem shown={open ? ["note", "trade", "internal_note"] : []} />
-        <Flex gap="3" align="center" wrap="wrap">
-          <Text fontWeight="600" flex="1" minW="8rem">
-            Stop {position} of {of}
+        <Flex gap={{ base: "2", md: "3" }} align="center">
+          <Text fontWeight="600" flex="1" whiteSpace="nowrap">
+            <Text as="span" display={{ base: "none", md: "inline" }}>
+              Stop{" "}
+            </Text>
+            {position} of {of}
           </Text>
           <SideButton aria-expanded={open} onClick={() => setOpen(!open)}>
             Note
           </SideButton>
           <SideButton onClick={endRound}>Leave</SideButton>
-          <MainButton type="submit" minH="48px" px="4" disabled={busy}>
-            {next === undefined ? "Done, round ends" : `Done, on to ${next.name}`}
+          <MainButton
+            type="submit"
+            minH="48px"
+            px="4"
+            disabled={busy}
+            whiteSpace="nowrap"
+            aria-label={`Done${onTo}`}
+          >
+            Done
+            <Text as="span" display={{ base: "none", md: "inline" }}>
+              {onTo}
+            </Text>
           </MainButton>
         </Flex>
       </KitForm>

@@ -27,6 +27,10 @@ from kumpan.core.journal import (
     NotedEvent,
     PlantSet,
     PressureRead,
+    RescueEnded,
+    RescueOutcome,
+    RescueSet,
+    Severity,
     VisualCheck,
     WaterChange,
     WaterChanged,
@@ -419,3 +423,15 @@ def test_a_mineral_pools_shock_is_its_programs_weekly_oxidizer() -> None:
     )
     assert (poured["oxidizer"].due_on - found["oxidizer"].due_on).days == 4
     assert "oxidizer" not in due(day=3)
+
+
+def test_beside_a_rescue_no_routine_shock_is_due() -> None:
+    """Handbook 07: a rescue is shocks without end; a second one beside it would be poured on top."""
+    green = (15, VisualCheck(Clarity.GREEN, Level.NORMAL))
+    begun = (16, RescueSet(severity=Severity.OPAQUE))
+    clear = (17, VisualCheck(Clarity.CLEAR, Level.NORMAL))
+    ended = (18, RescueEnded(outcome=RescueOutcome.CLEAR))
+    assert due((0, FULL_TEST), day=20)["shock"].standing is Standing.OVERDUE
+    assert "shock" not in due((0, FULL_TEST), green, day=20)
+    assert "shock" not in due((0, FULL_TEST), green, begun, clear, day=20)
+    assert "shock" in due((0, FULL_TEST), green, begun, clear, ended, day=20)

@@ -136,3 +136,4 @@ def test_what_the_loss_is_told_from() -> None:
     few, many = (Loss(0.7, 1.0, 1.8, tests=tests) for tests in (FEW_TESTS - 1, FEW_TESTS))
     assert told(basis(few)).startswith("Told from sun, season and use, since there are few tests yet")
     assert told(basis(many)) == "Told from this pool's last 4 tests."
+    assert told(basis(many, rescue=True)).startswith("These are for clear water.")

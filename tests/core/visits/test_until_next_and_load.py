@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from kumpan.core.dosing.raisers import STANDARD_INVENTORY
 from kumpan.core.forecast.fit import fit
-from kumpan.core.journal import Body, CellSet
+from kumpan.core.journal import Body, CellSet, Clarity, Level, VisualCheck
 from kumpan.core.maintenance.test_intervals import Rhythm, due_tests, interval_days
 from kumpan.core.pool.equipment import Traits
 from kumpan.core.products.catalogue import CATALOGUE
@@ -185,3 +185,12 @@ def test_a_cell_is_told_its_setting_and_an_indoor_pool_no_tablets() -> None:
     assert "cell_setting" in {one.code for one in in_a_week(SALT_POOL, cell).sentences}
     assert "tablets_a_week" not in {one.code for one in in_a_week(INDOOR).sentences}
     assert "tablets_a_week" in {one.code for one in in_a_week(VINYL_TABLETS).sentences}
+
+
+@pytest.mark.parametrize("clarity", [Clarity.GREEN, Clarity.DRAIN_HIDDEN])
+def test_a_green_pool_is_told_no_weekly_amount(clarity: Clarity) -> None:
+    """Handbook 07, opaque or swamp: dosed twice a day at first, then at least daily."""
+    found = in_a_week(VINYL_TABLETS, (0.05, VisualCheck(clarity, Level.NORMAL)))
+    assert [one.code for one in found.sentences] == ["at_next_visit", "will_not_hold", "rescue_first"]
+    clear = in_a_week(VINYL_TABLETS, (0.05, VisualCheck(Clarity.CLEAR, Level.NORMAL)))
+    assert "rescue_first" not in {one.code for one in clear.sentences}

@@ -61,6 +61,7 @@ from kumpan.core.journal.pool_entries import (
     WaterChanged,
 )
 from kumpan.core.journal.readings import Reading, history, last_reading, readings_of, value_in
+from kumpan.core.journal.rescues import is_green, needs_rescue
 from kumpan.core.journal.season_entries import (
     ClimateSet,
     Cover,
@@ -172,8 +173,10 @@ __all__ = [
     "for_others",
     "history",
     "in_order",
+    "is_green",
     "kind_of",
     "last_reading",
+    "needs_rescue",
     "next_step",
     "of_kind",
     "once_a_state",

@@ -16,6 +16,7 @@ from kumpan.core.journal import (
     Entry,
     PoolState,
     last_reading,
+    needs_rescue,
 )
 from kumpan.core.maintenance.conditions import CareRequest, Condition, conditions_now, interval_factor
 from kumpan.core.maintenance.done_elsewhere import done_elsewhere
@@ -218,8 +219,8 @@ def _task_rules(inputs: CareInputs, last: Mapping[str, date], now: datetime) -> 
     for task in tasks_for(inputs.traits):
         mine = own.get(task.key)
         days = _interval(mine, _usual_days(task, inputs))
-        if days is None:
-            continue
+        if days is None or (task.key in SHOCKS and needs_rescue(inputs.state)):
+            continue  # a rescue is the shock: beside it there is none to be done
         factor, because = interval_factor(task.key, inputs.state, inputs.index, now)
         days = days * (factor if mine is None or mine.days is None else 1.0)
         whose = (

@@ -5,7 +5,16 @@ from dataclasses import dataclass
 from datetime import date, datetime, timedelta, tzinfo
 from uuid import UUID
 
-from kumpan.core.journal import Entry, ListItemDone, Outcome, PoolState, SeasonListSaved, Which, Winter
+from kumpan.core.journal import (
+    Entry,
+    ListItemDone,
+    Outcome,
+    PoolState,
+    SeasonListSaved,
+    Which,
+    Winter,
+    is_green,
+)
 from kumpan.core.maintenance.due import DueItem, Standing
 from kumpan.core.maintenance.recurrence import local_day
 from kumpan.core.messages import NOTHING, Cased, Message
@@ -59,12 +68,6 @@ def closed_for_the_winter(state: PoolState, traits: Traits) -> bool:
             once = [item for item in saved_plan(saved, traits, green=False).items if not item.every_days]
             closed = bool(once) and all(item.key in recorded for item in once)
     return closed
-
-
-def is_green(state: PoolState) -> bool:
-    """As found by the last look."""
-    visual_check = state.last_visual_check
-    return visual_check is not None and visual_check.floor_hidden
 
 
 def task_key(list_id: UUID, item: str) -> str:

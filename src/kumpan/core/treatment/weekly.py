@@ -118,8 +118,13 @@ def weekly_loss(acting: Conditions, fitted: Fit | None, level_mg_l: float) -> Lo
     )
 
 
-def basis(loss: Loss) -> Message:
-    """What the loss is told from."""
+def basis(loss: Loss, *, rescue: bool = False) -> Message:
+    """What the loss is told from; while the pool needs a rescue, what it is not for."""
+    if rescue:
+        return Message(
+            "These are for clear water. What this water loses now goes into a rescue, which is dosed and "
+            "tested twice a day at first, then daily: follow its plan, and come back here once it is over."
+        )
     if loss.tests < FEW_TESTS:
         return Message(
             "Told from sun, season and use, since there are few tests yet: a test every second day narrows "

@@ -1,7 +1,7 @@
 """What a weekly stop will find next time, and what holds the pool until then.
 
 A pool that loses 1 to 4 ppm a day needs 7 to 28 a week: one liquid dose cannot hold it between two visits.
-Sources: weekly-stop, chlorine-model, tablet-release, cell-rates.
+Sources: weekly-stop, chlorine-model, tablet-release, cell-rates, rescue-plan.
 """
 
 from collections.abc import Sequence
@@ -16,7 +16,7 @@ from kumpan.core.findings import Finding
 from kumpan.core.forecast.conditions import Place, Pulse
 from kumpan.core.forecast.fit import Fit
 from kumpan.core.forecast.forecast import first_under, forecast
-from kumpan.core.journal import PoolState
+from kumpan.core.journal import PoolState, needs_rescue
 from kumpan.core.messages import Message, Verbatim
 from kumpan.core.pool.equipment import Chlorination, Traits
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
@@ -25,8 +25,17 @@ from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.units import Units
 from kumpan.core.quantity import Ahead, Number
 
-SOURCES_USED = ("weekly-stop", "chlorine-model", "tablet-release", "cell-rates")
+SOURCES_USED = ("weekly-stop", "chlorine-model", "tablet-release", "cell-rates", "rescue-plan")
 
+# Origin: handbook 07, opaque or swamp: twice a day at first, then at least daily.
+RESCUE_FIRST = Finding(
+    "rescue_first",
+    Message(
+        "No weekly amount holds it: a rescue is dosed and tested twice a day at first, then daily, until it "
+        "is over."
+    ),
+    Measure.FREE_CHLORINE,
+)
 SLOW = "trichlor"
 SECONDS_A_DAY = 86_400
 
@@ -110,6 +119,8 @@ def _remedies(request: Between, under: datetime) -> tuple[Finding, ...]:
         Measure.FREE_CHLORINE,
         {"minimum": request.minimum_mg_l},
     )
+    if needs_rescue(request.state):
+        return (said, RESCUE_FIRST)
     found = [said]
     kind, volume_l = request.traits.chlorination, request.place.volume_l
     cell = request.state.cell_settings[-1].body if request.state.cell_settings else None

@@ -13,6 +13,7 @@ from kumpan.core.journal import (
     PartReplaced,
     PoolState,
     history,
+    is_green,
     open_treatment,
 )
 from kumpan.core.maintenance.cell import cell_balance
@@ -197,10 +198,9 @@ def _circulation(state: PoolState, parts: PoolParts, air_c: float | None) -> Cir
 
 def _treating(state: PoolState) -> bool:
     """While the water is green, or a shock's sheet is open."""
-    visual_check, treatment = state.last_visual_check, open_treatment(state)
-    green = visual_check is not None and visual_check.floor_hidden
+    treatment = open_treatment(state)
     shocking = treatment is not None and treatment.body.plan == "shock"
-    return green or shocking
+    return is_green(state) or shocking
 
 
 def ask(tree: str, answers: Sequence[str]) -> Interview:

@@ -9,6 +9,7 @@ from kumpan.core.journal import (
     Outcome,
     PoolState,
     SeasonListSaved,
+    is_green,
 )
 from kumpan.core.maintenance.done_elsewhere import LIST_ITEMS
 from kumpan.core.messages import Message, Verbatim
@@ -16,7 +17,7 @@ from kumpan.core.quantities.units import Units
 from kumpan.core.quantity import Number
 from kumpan.core.season.materials import material_key
 from kumpan.core.season.plans import SeasonPlan, saved_plan
-from kumpan.core.season.saved import is_green, records_of, saved_lists
+from kumpan.core.season.saved import records_of, saved_lists
 from kumpan.services.journal.ledger import Scope, Stamp, record
 from kumpan.services.maintenance.commands import lose_water_by
 from kumpan.services.pools.expectations import modeled_state

@@ -15,6 +15,7 @@ from kumpan.core.journal import (
     PoolState,
     SeasonListSaved,
     Which,
+    is_green,
 )
 from kumpan.core.maintenance.recurrence import local_day
 from kumpan.core.maintenance.ribbon import AHEAD, Ribbon, RibbonMark, RibbonRow, ribbon
@@ -26,7 +27,7 @@ from kumpan.core.season.climate import crossing, crossing_text, monthly_water_c,
 from kumpan.core.season.doses import item_doses
 from kumpan.core.season.materials import materials_of
 from kumpan.core.season.plans import DatedItem, SeasonPlan, saved_plan
-from kumpan.core.season.saved import RecordedItem, is_green, records_of, saved_lists
+from kumpan.core.season.saved import RecordedItem, records_of, saved_lists
 from kumpan.core.season.suggested import suggested
 from kumpan.core.season.winter import winter_loss
 from kumpan.core.treatment.dusk import next_evening

@@ -5,7 +5,7 @@ from uuid import UUID
 
 from kumpan.core.dosing.rounding import rough_amount
 from kumpan.core.forecast.conditions import conditions
-from kumpan.core.journal import PoolState
+from kumpan.core.journal import PoolState, needs_rescue
 from kumpan.core.maintenance.due import regime_task
 from kumpan.core.messages import NOTHING, Message
 from kumpan.core.pool.equipment import Chlorination
@@ -66,7 +66,7 @@ async def weekly(scope: Scope, pool_id: UUID, *, units: Units) -> WeeklyView:
         likely=loss.likely,
         high=loss.high,
         tests=loss.tests,
-        basis=basis(loss),
+        basis=basis(loss, rescue=needs_rescue(state)),
         level=level,
         once=once_a_week(request),
         cell=_cell(state, parts, loss),

@@ -1,0 +1,25 @@
+"""Whether a pool is, or has to be, under a rescue: what is usual elsewhere does not hold for such water.
+
+Source: rescue-plan.
+"""
+
+from kumpan.core.journal.fold import PoolState
+
+SOURCE = "rescue-plan"
+
+
+def is_green(state: PoolState) -> bool:
+    """The last look found it green, or the drain hidden."""
+    visual_check = state.last_visual_check
+    return visual_check is not None and visual_check.floor_hidden
+
+
+def rescue_open(state: PoolState) -> bool:
+    """A rescue was begun and nobody ended it."""
+    begun, ended = state.rescues, state.rescue_ends
+    return bool(begun) and not (ended and ended[-1].at >= begun[-1].at)
+
+
+def needs_rescue(state: PoolState) -> bool:
+    """It goes on, or the last look asks for one."""
+    return is_green(state) or rescue_open(state)
