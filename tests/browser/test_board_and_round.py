@@ -162,7 +162,7 @@ def test_a_technicians_stop_takes_at_most_25_taps(open_page: OpenPage) -> None:
         step = page.get_by_role("region", name="Step now").get_by_role("heading").inner_text()
         thumb.tap(button)
         expect(page.get_by_role("region", name="Step now").get_by_role("heading")).not_to_have_text(step)
-    thumb.tap(page.get_by_role("button", name=re.compile("^Done, on to Tannery Yard")))
+    thumb.tap(page.get_by_role("button", name=re.compile("^Next stop: Tannery Yard")))
     expect(page.get_by_role("region", name="Look", exact=True)).to_be_visible()
     expect(page.get_by_role("complementary", name="Round")).to_contain_text("Stop 2 of 4")
     assert thumb.count <= 25, thumb.count
@@ -189,7 +189,7 @@ def test_a_round_is_ordered_by_hand_and_a_stop_leaves_an_exception(open_page: Op
     bar = page.get_by_role("complementary", name="Round")
     bar.get_by_role("button", name="Note").click()
     page.get_by_label("For a licensed trade").fill("light flickers: electrician")
-    bar.get_by_role("button", name=re.compile("^Done, on to")).click()
+    bar.get_by_role("button", name=re.compile("^Next stop")).click()
     expect(page.get_by_role("complementary", name="Round")).to_contain_text("Stop 2 of")
     page.get_by_role("link", name="Round", exact=True).click()
     expect(page.get_by_text("Licensed trade: light flickers: electrician.")).to_be_visible()

@@ -17,7 +17,7 @@ it("ends a stop with its note, and leads to the next", async () => {
   await user.click(screen.getByText("Note"));
   await user.type(screen.getByLabelText("Note to the owner"), "gate was open");
   await user.click(screen.getByLabelText("This pool needs a return"));
-  await user.click(screen.getByText("Done, on to Weir Lane 4"));
+  await user.click(screen.getByRole("button", { name: "Next stop: Weir Lane 4" }));
   await waitFor(() => expect(address()).toBe("/pools/other/test"));
   expect(sentTo("/visits")).toMatchObject([{ note: "gate was open", needs_return: true, trade: "" }]);
 });
@@ -25,7 +25,7 @@ it("ends a stop with its note, and leads to the next", async () => {
 it("ends the round with its last stop", async () => {
   startRound(stops.slice(0, 1));
   const { user } = render(<RoundBar />, { at: `/pools/${SALT.id}/plan` });
-  await user.click(await screen.findByText("Done, round ends"));
+  await user.click(await screen.findByText("End the round"));
   await waitFor(() => expect(address()).toBe("/round"));
   expect(activeRoundStore.get()).toBe("");
 });
@@ -36,7 +36,7 @@ it("says what was refused and keeps the note", async () => {
   await user.click(await screen.findByText("Note"));
   await user.type(screen.getByLabelText("Note to the owner"), "x");
   willRefuse("/visits", "This pool is not on your round.");
-  await user.click(screen.getByText(/Done, on to/));
+  await user.click(screen.getByRole("button", { name: /^Next stop/ }));
   expect(await screen.findByText("This pool is not on your round.")).toBeTruthy();
   expect(screen.getByLabelText<HTMLInputElement>("Note to the owner").value).toBe("x");
 });

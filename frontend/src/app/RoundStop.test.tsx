@@ -11,7 +11,7 @@ it("goes on to the next stop with the note", async () => {
   const { user } = render(<RoundStop stop={STOP} position={1} of={2} next={next} />);
   await user.click(screen.getByText("Note"));
   await user.type(screen.getByLabelText("Note to the owner"), "Gate was open");
-  await user.click(screen.getByRole("button", { name: "Done, on to Next door" }));
+  await user.click(screen.getByRole("button", { name: "Next stop: Next door" }));
   await waitFor(() => expect(address()).toBe(`/pools/${next.id}/test`));
   expect(sentTo("/visits")[0]).toMatchObject({ note: "Gate was open", needs_return: false });
 });

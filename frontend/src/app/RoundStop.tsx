@@ -24,6 +24,9 @@ interface Visit {
 }
 const { Field, Check } = fieldsOf<Visit>();
 
+// On a phone the bar is one row, so that the page's own work stays in reach.
+const SNUG = { base: "2.5", md: "5" };
+
 /** The stop one stands at: a note, and on to the next. Loaded once a round is driven. */
 export function RoundStop({ stop, position, of, next }: RoundStopProps) {
   const navigate = useNavigate();
@@ -31,8 +34,7 @@ export function RoundStop({ stop, position, of, next }: RoundStopProps) {
   const [open, setOpen] = useState(false);
   const kit = useKit<Visit>({ start: { note: "", internal: "", trade: "", back: false }, send: finish });
   const busy = kit.form.formState.isSubmitting;
-  // On a phone the bar is one row, so that the page's own work stays in reach; who listens hears where it leads.
-  const onTo = next === undefined ? ", round ends" : `, on to ${next.name}`;
+  const onward = next === undefined ? "End the round" : `Next stop: ${next.name}`;
 
   async function finish({ note, internal, trade, back }: Visit) {
     const body = {
@@ -89,29 +91,30 @@ export function RoundStop({ stop, position, of, next }: RoundStopProps) {
           </Box>
         )}
         <FormProblem shown={open ? ["note", "trade", "internal_note"] : []} />
-        <Flex gap={{ base: "2", md: "3" }} align="center">
+        <Flex gap={{ base: "2", md: "3" }} align="center" wrap="wrap">
           <Text fontWeight="600" flex="1" whiteSpace="nowrap">
-            <Text as="span" display={{ base: "none", md: "inline" }}>
-              Stop{" "}
-            </Text>
-            {position} of {of}
+            Stop {position} of {of}
           </Text>
-          <SideButton aria-expanded={open} onClick={() => setOpen(!open)}>
+          <SideButton px={SNUG} aria-expanded={open} onClick={() => setOpen(!open)}>
             Note
           </SideButton>
-          <SideButton onClick={endRound}>Leave</SideButton>
+          <SideButton px={SNUG} onClick={endRound}>
+            Leave
+          </SideButton>
           <MainButton
             type="submit"
             minH="48px"
-            px="4"
+            px={{ base: "3", md: "4" }}
             disabled={busy}
             whiteSpace="nowrap"
-            aria-label={`Done${onTo}`}
+            aria-label={onward}
           >
-            Done
-            <Text as="span" display={{ base: "none", md: "inline" }}>
-              {onTo}
-            </Text>
+            {next === undefined ? onward : "Next stop"}
+            {next !== undefined && (
+              <Text as="span" display={{ base: "none", md: "inline" }}>
+                {`: ${next.name}`}
+              </Text>
+            )}
           </MainButton>
         </Flex>
       </KitForm>

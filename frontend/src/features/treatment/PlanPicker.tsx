@@ -23,8 +23,8 @@ export function PlanPicker({ poolId, asked, change }: PlanPickerProps) {
   const set = (part: PlanRequest) => change({ ...asked, ...part });
   const plan = asked.plan ?? "balance";
   return (
-    <Flex gap="5" wrap="wrap" mb="4" align="end" data-noprint>
-      <Box minW="15rem">
+    <Flex columnGap={{ base: "3", md: "5" }} rowGap="3" wrap="wrap" mb="3" align="end" data-noprint>
+      <Box flex={{ base: "1", md: "0 1 15rem" }} minW="11rem">
         <SelectField
           label="Plan"
           options={PLANS}
@@ -76,6 +76,11 @@ export function PlanPicker({ poolId, asked, change }: PlanPickerProps) {
           value={asked.borate ?? "boric_acid"}
           onPick={(borate) => set({ borate })}
         />
+      )}
+      {plan === "balance" && (
+        <PlainLink to={`/pools/${poolId}/week`} minH="44px" display="inline-flex" alignItems="center">
+          How much a week?
+        </PlainLink>
       )}
       {plan === "label_dose" && <LabelFields asked={asked} set={set} />}
       {plan === "drain" && <DrainFields asked={asked} set={set} />}

@@ -4,9 +4,11 @@ import type { PlanRequest, Treatment } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { MainAction } from "../../components/MainAction";
+import { PaperLink } from "../../components/PaperLink";
 import { PlainLink } from "../../components/TextLink";
 import { clock } from "../../lib/times";
 import type { Units } from "../../lib/units";
+import { useWide } from "../../lib/useWide";
 import { calendarFile } from "./plans";
 import { StepLine } from "./StepLine";
 
@@ -28,7 +30,23 @@ interface SheetCardProps {
 export function TreatmentCard(props: SheetCardProps) {
   const { sheet, asked, units, zone, poolId, busy, onStart, onUndo, onPutAway, atHand } = props;
   usePrintZoom(sheet);
+  const wide = useWide();
   if (sheet.steps.length === 0) return <NothingToAdd sheet={sheet} poolId={poolId} />;
+  const papers = (
+    <Flex columnGap="3" align="center" wrap="wrap" mt={wide ? "0" : "4"} data-noprint>
+      {sheet.id !== null && (
+        <PaperLink poolId={poolId} kind="plan">
+          This plan as PDF
+        </PaperLink>
+      )}
+      <SideButton onClick={() => window.print()}>Print</SideButton>
+      <SideButton asChild>
+        <a href={calendarFile(poolId, asked, units)} download="plan.ics">
+          Calendar file
+        </a>
+      </SideButton>
+    </Flex>
+  );
   return (
     <Card as="section" maxW={{ base: "52rem", _print: "none" }} className="sheet">
       <Flex justify="space-between" align="baseline" wrap="wrap" gap="3" mb="4">
@@ -39,14 +57,7 @@ export function TreatmentCard(props: SheetCardProps) {
           {sheet.started_at === null ? "if you start now" : `started ${clock(sheet.started_at, zone)}`} ·{" "}
           {sheet.school_name} ranges
         </Text>
-        <Flex gap="3" data-noprint>
-          <SideButton onClick={() => window.print()}>Print</SideButton>
-          <SideButton asChild>
-            <a href={calendarFile(poolId, asked, units)} download="plan.ics">
-              Calendar file
-            </a>
-          </SideButton>
-        </Flex>
+        {wide && papers}
       </Flex>
       <Notes sheet={sheet} />
       <Box as="ol" listStyleType="none" p="0" m="0">
@@ -77,6 +88,7 @@ export function TreatmentCard(props: SheetCardProps) {
           </Text>
         </Flex>
       )}
+      {!wide && papers}
       {sheet.id === null && (
         <MainAction>
           <MainButton disabled={busy} onClick={onStart} w={{ base: "100%", lg: "auto" }}>

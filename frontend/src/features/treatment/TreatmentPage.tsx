@@ -5,7 +5,6 @@ import { useLocation, useNavigate, useParams, useSearchParams } from "react-rout
 import { offerQuery, poolQuery } from "../../api/queries";
 import type { PlanRequest, Treatment, TreatmentStep } from "../../api/types";
 import { Card, Caution } from "../../components/Card";
-import { PaperLink } from "../../components/PaperLink";
 import { Photos } from "../../components/Photos";
 import { PlanDrawing } from "../../components/PlanDrawing";
 import { PoolHeader } from "../../components/PoolHeader";
@@ -99,16 +98,6 @@ export function TreatmentPage() {
         <Text mb="3" data-noprint>
           <PlainLink to={`/pools/${poolId}/rescue`}>The rescue board</PlainLink>
         </Text>
-      )}
-      {offered && (
-        <Text mb="3" data-noprint>
-          <PlainLink to={`/pools/${poolId}/week`}>How much a week?</PlainLink>
-        </Text>
-      )}
-      {data && data.id !== null && (
-        <PaperLink poolId={poolId} kind="plan">
-          This plan as PDF
-        </PaperLink>
       )}
       {data && now && <DueLine step={now} zone={zone} />}
       {data && now && search.has("big") && (
@@ -228,9 +217,9 @@ function DueLine({ step, zone }: { step: TreatmentStep; zone: string }) {
       {due ? (
         <Caution py="2" px="4" maxW="52rem">
           <Text fontWeight="700">
-            {missed ? `Fell due at ${clock(step.at, zone)}: ` : "Due now: "}
-            {step.step.title}
-            {step.step.rounded_text ? `, ${step.step.rounded_text}` : ""}
+            {missed
+              ? `Fell due at ${clock(step.at, zone)}.` // what it is stands right below
+              : `Due now: ${step.step.title}${step.step.rounded_text ? `, ${step.step.rounded_text}` : ""}`}
           </Text>
         </Caution>
       ) : (
