@@ -191,6 +191,6 @@ def test_a_cell_is_told_its_setting_and_an_indoor_pool_no_tablets() -> None:
 def test_a_green_pool_is_told_no_weekly_amount(clarity: Clarity) -> None:
     """Handbook 07, opaque or swamp: dosed twice a day at first, then at least daily."""
     found = in_a_week(VINYL_TABLETS, (0.05, VisualCheck(clarity, Level.NORMAL)))
-    assert [one.code for one in found.sentences] == ["at_next_visit", "will_not_hold", "rescue_first"]
+    assert [one.code for one in found.sentences] == ["at_next_visit", "will_not_hold", "rescue_daily"]
     clear = in_a_week(VINYL_TABLETS, (0.05, VisualCheck(Clarity.CLEAR, Level.NORMAL)))
-    assert "rescue_first" not in {one.code for one in clear.sentences}
+    assert "rescue_daily" not in {one.code for one in clear.sentences}

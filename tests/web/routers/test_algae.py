@@ -225,3 +225,32 @@ async def test_the_strip_marks_a_rescue(api: Api) -> None:
     await begin(api, pool)
     marks = (await api.get(f"/pools/{pool}/season"))["marks"]
     assert any(mark["text"] == "Rescue set" for mark in marks)
+
+
+async def test_the_usual_sheet_of_green_water_says_that_a_rescue_comes_first(api: Api) -> None:
+    """Handbook 07: green water is kept far above its usual range; the weekly rule is for clear water."""
+    pool = await green_pool(api)
+    codes = [note["code"] for note in (await api.get(f"/pools/{pool}/sheet"))["notes"]]
+    assert codes[0] == "rescue_first"
+    assert "rule_beside" not in codes
+    clear = await api.new_pool()
+    await visual_check(api, clear, "clear")
+    await api.test(clear, free_chlorine="0.5", ph="7.5", total_alkalinity="100", cyanuric_acid="40")
+    codes = [note["code"] for note in (await api.get(f"/pools/{clear}/sheet"))["notes"]]
+    assert "rescue_first" not in codes
+    assert "rule_beside" in codes
+
+
+async def test_a_stop_of_a_round_pours_what_the_rescue_asks_for(api: Api) -> None:
+    """Law E.3 of advice: while it goes on, its sheet is the one that is shown."""
+    pool = await green_pool(api, ph="7.3")
+    person = await api.post("/people", {"id": new_id(), "name": "Tomas Lind", "initials": ""}, 201)
+    stops = {"id": new_id(), "person_id": person["id"], "weekday": 0, "stops": [pool]}
+    await api.post("/rounds", stops, 201)
+    await begin(api, pool)
+    await tick_all(api, pool, await start(api, pool))
+    (stop,) = (await api.get(f"/round?person_id={person['id']}"))["stops"]
+    round_ = await start(api, pool)
+    pour = next(line["step"] for line in round_["steps"] if line["step"]["kind"] == "add")
+    assert pour["expected"]["free_chlorine"] > 10
+    assert stop["doses"] == [f"{pour['rounded_text']} {pour['title']}"]

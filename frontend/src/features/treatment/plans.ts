@@ -4,7 +4,7 @@ import type { Units } from "../../lib/units";
 
 /** The plans that can be asked for, and what each asks besides. Words only: the rules are the server's. */
 export const PLANS: readonly Option<PlanKind>[] = [
-  { value: "balance", label: "What the test asks for" },
+  { value: "balance", label: "By the last test" },
   { value: "shock", label: "Shock" },
   { value: "lower_chlorine", label: "Too much chlorine" },
   { value: "rescue", label: "Rescue, what is due now" },

@@ -14,12 +14,6 @@ def is_green(state: PoolState) -> bool:
     return visual_check is not None and visual_check.floor_hidden
 
 
-def rescue_open(state: PoolState) -> bool:
-    """A rescue was begun and nobody ended it."""
-    begun, ended = state.rescues, state.rescue_ends
-    return bool(begun) and not (ended and ended[-1].at >= begun[-1].at)
-
-
 def needs_rescue(state: PoolState) -> bool:
     """It goes on, or the last look asks for one."""
-    return is_green(state) or rescue_open(state)
+    return is_green(state) or state.rescue_goes_on

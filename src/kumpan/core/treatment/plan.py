@@ -25,7 +25,7 @@ from kumpan.core.records.display import DisplayOptions
 from kumpan.core.records.step import ADD, Step
 from kumpan.core.records.unmet import Unmet
 from kumpan.core.treatment.lowering_advice import Means, with_amounts
-from kumpan.core.treatment.rules_beside import rule_beside
+from kumpan.core.treatment.rules_beside import RULE_BESIDE, rule_beside
 from kumpan.core.treatment.schedule import lay_out
 from kumpan.core.treatment.split import Spread, masses, spread
 
@@ -40,6 +40,23 @@ class Plan:
     predicted: Readings
     unmet: tuple[Unmet, ...]
     notes: tuple[Finding, ...]
+
+
+# Origin: handbook 07: green water is kept far above its usual range until the algae are dead.
+RESCUE_FIRST = Finding(
+    "rescue_first",
+    Message(
+        "Plan the rescue instead: this water is green or under a rescue. What stands here only brings "
+        "chlorine into its usual range, which the algae use up."
+    ),
+    Measure.FREE_CHLORINE,
+)
+
+
+def beside_a_rescue(found: Plan) -> Plan:
+    """The usual sheet of water that needs a rescue: says so first, and no rule for a usual week beside it."""
+    notes = (note for note in found.notes if note.code != RULE_BESIDE)
+    return replace(found, notes=(RESCUE_FIRST, *notes))
 
 
 def poured_by(found: Plan, *, first_day: bool = False) -> dict[str, float]:

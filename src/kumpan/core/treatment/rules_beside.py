@@ -13,6 +13,8 @@ from kumpan.core.quantity import Liquid, Mass, Number
 
 SOURCE = "rules-of-thumb"
 
+RULE_BESIDE = "rule_beside"  # the code of what is said
+
 LEAST_SIDE_EFFECT_MG_L = 1.0
 SHOWN_SIDE_EFFECTS = (Measure.CYANURIC_ACID, Measure.CALCIUM_HARDNESS)
 
@@ -35,7 +37,7 @@ def rule_beside(product: Product, needed_mg_l: float, volume_l: float, *, weekly
         besides=_besides(found),
         needed=Number(needed_mg_l, digits=1),
     )
-    return Finding("rule_beside", text, Measure.FREE_CHLORINE, {"rule": adds, "needed": needed_mg_l})
+    return Finding(RULE_BESIDE, text, Measure.FREE_CHLORINE, {"rule": adds, "needed": needed_mg_l})
 
 
 def _amount(found: RuleOutcome) -> Message:

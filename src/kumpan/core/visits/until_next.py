@@ -28,8 +28,8 @@ from kumpan.core.quantity import Ahead, Number
 SOURCES_USED = ("weekly-stop", "chlorine-model", "tablet-release", "cell-rates", "rescue-plan")
 
 # Origin: handbook 07, opaque or swamp: twice a day at first, then at least daily.
-RESCUE_FIRST = Finding(
-    "rescue_first",
+RESCUE_DAILY = Finding(
+    "rescue_daily",
     Message(
         "No weekly amount holds it: a rescue is dosed and tested twice a day at first, then daily, until it "
         "is over."
@@ -120,7 +120,7 @@ def _remedies(request: Between, under: datetime) -> tuple[Finding, ...]:
         {"minimum": request.minimum_mg_l},
     )
     if needs_rescue(request.state):
-        return (said, RESCUE_FIRST)
+        return (said, RESCUE_DAILY)
     found = [said]
     kind, volume_l = request.traits.chlorination, request.place.volume_l
     cell = request.state.cell_settings[-1].body if request.state.cell_settings else None

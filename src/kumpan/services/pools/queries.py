@@ -15,6 +15,7 @@ from kumpan.core.journal import (
     PoolState,
     SettingsMade,
     last_reading,
+    needs_rescue,
 )
 from kumpan.core.messages import Message
 from kumpan.core.pool.equipment import Chlorination, Traits
@@ -33,7 +34,7 @@ from kumpan.core.testing.plausibility import BLEACHING_FREE_CHLORINE_MG_L
 from kumpan.core.treatment.amount_ranges import volume_share, with_ranges
 from kumpan.core.treatment.careful import careful_plan, stabilizer_prior
 from kumpan.core.treatment.not_now import NotNow, not_now
-from kumpan.core.treatment.plan import Plan
+from kumpan.core.treatment.plan import Plan, beside_a_rescue
 from kumpan.core.treatment.plan_inputs import PlanInputs
 from kumpan.core.treatment.strategies import StrategyOutcome, compare, not_offered
 from kumpan.core.treatment.too_coarse import too_coarse
@@ -120,6 +121,7 @@ async def offered_plan(
     question, hand = await _question(scope, state, parts), await at_hand(scope, state.pool_id)
     display = display_options(parts.settings, hand.preferences, units=units)
     found = _plan_for(question, chosen, parts.equipment.fill_water, display)
+    found = beside_a_rescue(found) if needs_rescue(state) else found
     return replace(found, unmet=worded(found.unmet, too_old(state, scope.now)))
 
 
