@@ -127,3 +127,5 @@ def test_a_shortcut_leads_to_the_pool_that_was_open_last(open_page: OpenPage) ->
     keep(page, "kumpan.units", "metric")
     page.goto("/go/today")
     expect(page).to_have_url(re.compile(f"{path}$"))
+    page.goto("/pools")
+    expect(page.get_by_role("heading", name="Pools", exact=True)).to_be_visible()

@@ -1,6 +1,7 @@
 """Coming in as people do, on a phone and by keys; and what a page of another site gets: nothing."""
 
 import http.server
+import re
 import tempfile
 import threading
 from collections.abc import Iterator
@@ -110,6 +111,10 @@ def pyotp_secret(page: Page) -> str:
     )
 
 
+READS = re.compile("Why: |why$|Print$|Day before|Day after|Copy|Close this message")
+DOES = re.compile("^/pools/[^/]+/(test|visit|care|setup|log|week)")
+
+
 def test_a_guest_link_reads_one_pool_until_it_is_taken_back(
     open_page: OpenPage, chromium: Browser, kumpan: Running
 ) -> None:
@@ -127,6 +132,15 @@ def test_a_guest_link_reads_one_pool_until_it_is_taken_back(
         )
         expect(guest.get_by_text("Millrace Close").first).to_be_visible()
         guest.goto(pool)
+    for station in ("", "/plan", "/report", "/notice"):
+        guest.goto(f"{pool}{station}")
+        expect(guest.get_by_text("Millrace Close").first).to_be_visible()
+        guest.wait_for_load_state("networkidle")
+        buttons = guest.locator("main").get_by_role("button").all()
+        names = {button.get_attribute("aria-label") or button.inner_text() for button in buttons}
+        assert {name for name in names if not READS.match(name)} == set(), station
+        leads_to = {link.get_attribute("href") or "" for link in guest.locator("main a").all()}
+        assert {href for href in leads_to if DOES.search(href)} == set(), station
     office.get_by_role("button", name="Take back").first.click()
     expect(office.get_by_test_id("guest-link")).to_have_count(0)
     guest.reload()

@@ -1,4 +1,4 @@
-import { createBrowserRouter, type RouteObject } from "react-router";
+import { createBrowserRouter, Navigate, type RouteObject } from "react-router";
 import { Loading } from "../components/States";
 import { BoardPage } from "../features/board/BoardPage";
 import { EmergencyPage } from "../features/emergency/EmergencyPage";
@@ -169,6 +169,7 @@ const stations: RouteObject[] = [
     path: "/help/:page",
     lazy: async () => ({ Component: (await import("../features/help/HelpPage")).HelpPage }),
   },
+  { path: "/pools", element: <Navigate replace to="/" /> }, // what stands before a pool's own address
   { path: "/emergency", element: <EmergencyPage /> },
   {
     path: "*",

@@ -2,6 +2,7 @@ import { Box, Flex, Grid, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { outlookQuery } from "../api/queries";
 import type { DayAhead } from "../api/types";
+import { useReadsOnly } from "../lib/me";
 import { useStore } from "../lib/store";
 import { weekday } from "../lib/times";
 import { unitsStore } from "../lib/units";
@@ -13,6 +14,7 @@ import { PlainLink } from "./TextLink";
 export function AheadStrip({ poolId, zone }: { poolId: string; zone: string }) {
   const units = useStore(unitsStore);
   const outlook = useQuery(outlookQuery(poolId, units));
+  const readsOnly = useReadsOnly();
   if (outlook.isPending)
     return (
       <Card as="section" aria-label="Ahead" minH="16rem">
@@ -27,16 +29,18 @@ export function AheadStrip({ poolId, zone }: { poolId: string; zone: string }) {
         <Text as="h2" fontSize="lead" fontWeight="700">
           Ahead
         </Text>
-        <PlainLink to={`/pools/${poolId}/log`} fontSize="note">
-          history
-        </PlainLink>
+        {!readsOnly && (
+          <PlainLink to={`/pools/${poolId}/log`} fontSize="note">
+            history
+          </PlainLink>
+        )}
       </Flex>
       {days.length === 0 && <Text color="soft">The first test of free chlorine begins the forecast.</Text>}
       {days.length > 0 && <Strip days={days} zone={zone} />}
       {sentences.filter(notInTheSign).map((said) => (
         <Text key={said.code + said.text} mt="2" fontSize={said.code === "narrow" ? "note" : "body"}>
           {said.text}{" "}
-          {said.code === "volume_hint" && volume_hint_l !== null && (
+          {said.code === "volume_hint" && volume_hint_l !== null && !readsOnly && (
             <PlainLink to={`/pools/${poolId}/setup`}>open Pool</PlainLink>
           )}
         </Text>

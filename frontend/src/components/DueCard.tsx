@@ -5,6 +5,7 @@ import { todayQuery } from "../api/queries";
 import type { DueItem } from "../api/types";
 import { addressOf } from "../lib/addresses";
 import { dayText } from "../lib/days";
+import { useReadsOnly } from "../lib/me";
 import { SideButton } from "./Button";
 import { Card } from "./Card";
 import { Failed, Loading } from "./States";
@@ -32,6 +33,7 @@ export function whereOf(item: DueItem, poolId: string): string | null {
 export function DueCard({ poolId }: { poolId: string }) {
   const today = useQuery(todayQuery(poolId));
   const care = useMaintenance(poolId);
+  const readsOnly = useReadsOnly();
   if (today.isPending) return <Loading what="what is due" />;
   if (today.isError) return <Failed error={today.error} again={() => void today.refetch()} />;
   const { items, later, next_later } = today.data;
@@ -42,14 +44,16 @@ export function DueCard({ poolId }: { poolId: string }) {
         <Text as="h2" fontSize="lead" fontWeight="700">
           Due
         </Text>
-        <Flex gap="4">
-          <PlainLink to={`/pools/${poolId}/visit`} fontSize="note">
-            as a visit
-          </PlainLink>
-          <PlainLink to={`/pools/${poolId}/care`} fontSize="note">
-            {more > 0 ? `all, ${more} more` : "all of it"}
-          </PlainLink>
-        </Flex>
+        {!readsOnly && (
+          <Flex gap="4">
+            <PlainLink to={`/pools/${poolId}/visit`} fontSize="note">
+              as a visit
+            </PlainLink>
+            <PlainLink to={`/pools/${poolId}/care`} fontSize="note">
+              {more > 0 ? `all, ${more} more` : "all of it"}
+            </PlainLink>
+          </Flex>
+        )}
       </Flex>
       {items.length === 0 && (
         <Text color="soft">
@@ -62,16 +66,18 @@ export function DueCard({ poolId }: { poolId: string }) {
           <DueLine key={item.task} item={item} poolId={poolId} care={care} onPhone={index < ON_A_PHONE} />
         ))}
       </Box>
-      <Flex gap="2" mt="3" wrap="wrap">
-        <SideButton disabled={care.goes(LOOK)} onClick={() => void care.look()}>
-          Clear, level right
-        </SideButton>
-        <SideButton asChild>
-          <PlainLink to={`/pools/${poolId}/test`} color="ink" textDecoration="none">
-            Something odd
-          </PlainLink>
-        </SideButton>
-      </Flex>
+      {!readsOnly && (
+        <Flex gap="2" mt="3" wrap="wrap">
+          <SideButton disabled={care.goes(LOOK)} onClick={() => void care.look()}>
+            Clear, level right
+          </SideButton>
+          <SideButton asChild>
+            <PlainLink to={`/pools/${poolId}/test`} color="ink" textDecoration="none">
+              Something odd
+            </PlainLink>
+          </SideButton>
+        </Flex>
+      )}
     </Card>
   );
 }
@@ -84,7 +90,8 @@ interface DueLineProps {
 }
 
 function DueLine({ item, poolId, care, onPhone }: DueLineProps) {
-  const where = whereOf(item, poolId);
+  const readsOnly = useReadsOnly();
+  const where = readsOnly ? null : whereOf(item, poolId);
   const late = item.standing === "overdue";
   return (
     <Flex
@@ -108,7 +115,7 @@ function DueLine({ item, poolId, care, onPhone }: DueLineProps) {
           {lateText(item)}
         </Text>
       </Box>
-      {((item.days !== null && item.station === null) || item.station === "season") && (
+      {!readsOnly && ((item.days !== null && item.station === null) || item.station === "season") && (
         <SideButton
           px="3"
           flexShrink={0}

@@ -8,9 +8,9 @@ import { lastPoolStore } from "../lib/lastPool";
 import { useStore } from "../lib/store";
 import { clock } from "../lib/times";
 import { basinText, type Units, unitsStore } from "../lib/units";
+import { DoLink } from "./DoLink";
 import { standsOn } from "./FindingsCard";
 import { Failed, Shape } from "./States";
-import { PlainLink } from "./TextLink";
 import { TopTools } from "./TopTools";
 
 const CHLORINATION: Record<string, string> = {
@@ -177,7 +177,7 @@ export function PoolHeader({ poolId, whole = false }: PoolHeaderProps) {
               Next
             </Text>
             <Heading as="h1" fontSize={{ base: "title", md: "1.75rem" }} lineHeight="1.2" fontWeight="750">
-              <PlainLink
+              <DoLink
                 to={to}
                 color="ink"
                 fontWeight="750"
@@ -185,7 +185,7 @@ export function PoolHeader({ poolId, whole = false }: PoolHeaderProps) {
                 _hover={{ textDecoration: "underline" }}
               >
                 {next.text}
-              </PlainLink>
+              </DoLink>
             </Heading>
             <Text color="soft">{next.why}</Text>
             <RunsLow poolId={poolId} />
@@ -195,9 +195,9 @@ export function PoolHeader({ poolId, whole = false }: PoolHeaderProps) {
             <Text as="span" color="soft" fontSize="note" mr="2">
               Next
             </Text>
-            <PlainLink to={to} color="ink" fontWeight="600">
+            <DoLink to={to} color="ink" fontWeight="600">
               {what}
-            </PlainLink>
+            </DoLink>
           </Text>
         )}
       </Box>

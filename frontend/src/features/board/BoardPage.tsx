@@ -16,9 +16,9 @@ import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
 import { addressOf } from "../../lib/addresses";
 import { coming } from "../../lib/coming";
-import { useMe } from "../../lib/me";
+import { useReadsOnly } from "../../lib/me";
 import { useStore } from "../../lib/store";
-import { clock, whenText } from "../../lib/times";
+import { whenText } from "../../lib/times";
 import { temperatureText, type Units, unitsStore } from "../../lib/units";
 import { useOncePainted } from "../../lib/useOncePainted";
 import { PlanBeside, PlanForAims, RescueBeside } from "./PlanBeside";
@@ -95,7 +95,7 @@ export function BoardPage() {
 
 /** The one next thing as a button under the thumb; on a desk its words at the head lead there. */
 function NextAction({ head }: { head: PoolHeaderData }) {
-  if (useMe()?.role === "guest") return null;
+  if (useReadsOnly()) return null;
   const { station, code } = head.next;
   const label = code === "nothing" ? "Test the water" : (ACTIONS[station] ?? "Go on");
   return (
@@ -125,6 +125,7 @@ function whereNext(head: PoolHeaderData): string {
 }
 
 function NotTested({ poolId }: { poolId: string }) {
+  const readsOnly = useReadsOnly();
   return (
     <Card>
       <Text fontSize="lead" fontWeight="600" mb="2">
@@ -134,7 +135,7 @@ function NotTested({ poolId }: { poolId: string }) {
         Run the pump for 10 minutes, take a sample elbow-deep away from the returns, and type what the kit
         says.
       </Text>
-      <PlainLink to={`/pools/${poolId}/test`}>Enter the first test</PlainLink>
+      {!readsOnly && <PlainLink to={`/pools/${poolId}/test`}>Enter the first test</PlainLink>}
     </Card>
   );
 }
@@ -147,8 +148,15 @@ interface LanesProps {
   whatIf: ReturnType<typeof useWhatIf>;
 }
 
+interface AimedLaneProps {
+  lane: Gauge;
+  poolId: string;
+  whatIf: LanesProps["whatIf"];
+  readsOnly: boolean;
+}
+
 /** One lane with its handle; kept apart so that a moved float redraws only what it moves. */
-function AimedLane({ lane, poolId, whatIf }: { lane: Gauge; poolId: string; whatIf: LanesProps["whatIf"] }) {
+function AimedLane({ lane, poolId, whatIf, readsOnly }: AimedLaneProps) {
   const { answer, place, settle, step } = whatIf;
   const planned = answer?.planned[lane.measure] ?? null;
   const active = answer?.aims[lane.measure] !== undefined;
@@ -167,8 +175,8 @@ function AimedLane({ lane, poolId, whatIf }: { lane: Gauge; poolId: string; what
   return (
     <GaugeRow
       lane={shown}
-      history={lane.measure === "saturation_index" ? undefined : `/pools/${poolId}/log`}
-      aiming={aiming}
+      history={readsOnly || lane.measure === "saturation_index" ? undefined : `/pools/${poolId}/log`}
+      aiming={readsOnly ? undefined : aiming}
     />
   );
 }
@@ -179,6 +187,7 @@ function differs(planned: Marker, lane: Gauge): boolean {
 }
 
 function Lanes({ board, poolId, zone, units, whatIf }: LanesProps) {
+  const readsOnly = useReadsOnly();
   return (
     <>
       <Card p={{ base: "3", md: "4" }} role="table" aria-label="Lane board">
@@ -202,7 +211,7 @@ function Lanes({ board, poolId, zone, units, whatIf }: LanesProps) {
         </Flex>
         <Box role="rowgroup">
           {board.lanes.map((lane) => (
-            <AimedLane key={lane.measure} lane={lane} poolId={poolId} whatIf={whatIf} />
+            <AimedLane key={lane.measure} lane={lane} poolId={poolId} whatIf={whatIf} readsOnly={readsOnly} />
           ))}
         </Box>
       </Card>
@@ -211,7 +220,7 @@ function Lanes({ board, poolId, zone, units, whatIf }: LanesProps) {
           Tested {board.tested_at === null ? "" : whenText(board.tested_at, zone, new Date())}
           {board.temperature_c !== null && ` at ${temperatureText(board.temperature_c, units)}`}.{" "}
           {board.school_name} ranges. A solid float is the reading, as wide as its doubt; a hollow one is
-          where the plan leads. Move it, or nudge it with the arrow keys, to aim elsewhere.
+          where the plan leads.{!readsOnly && " Move it, or nudge it with the arrow keys, to aim elsewhere."}
         </Text>
         {board.findings.map((finding) => (
           <Text key={finding.code} color="ink" fontWeight="600">
@@ -221,8 +230,10 @@ function Lanes({ board, poolId, zone, units, whatIf }: LanesProps) {
         {board.poured_since.length > 0 && (
           <Text color="ink" fontWeight="600">
             Since this test:{" "}
-            {board.poured_since.map((pour) => `${pour.label} at ${clock(pour.at, zone)}`).join(", ")}. Test
-            again for the board to follow.
+            {board.poured_since
+              .map((pour) => `${pour.label} at ${whenText(pour.at, zone, new Date())}`)
+              .join(", ")}
+            . Test again for the board to follow.
           </Text>
         )}
       </Box>

@@ -7,6 +7,7 @@ import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
+import { useReadsOnly } from "../../lib/me";
 import { nameOf, valueText } from "../../lib/measures";
 import { clock } from "../../lib/times";
 import type { Units } from "../../lib/units";
@@ -74,6 +75,7 @@ export function RescueBeside({ poolId, why }: { poolId: string; why: string }) {
 
 export function PlanBeside({ poolId, zone, units }: { poolId: string; zone: string; units: Units }) {
   const sheet = useQuery(treatmentQuery(poolId, units));
+  const readsOnly = useReadsOnly();
   if (sheet.isPending) return <Loading what="the plan" />;
   if (sheet.isError) return <Failed error={sheet.error} again={() => void sheet.refetch()} />;
   return (
@@ -83,7 +85,7 @@ export function PlanBeside({ poolId, zone, units }: { poolId: string; zone: stri
           Plan
         </Text>
         <PlainLink to={`/pools/${poolId}/plan`} fontSize="note">
-          {sheet.data.id === null ? "open and start" : "go on"}
+          {readsOnly ? "open" : sheet.data.id === null ? "open and start" : "go on"}
         </PlainLink>
       </Flex>
       <ShortSteps sheet={sheet.data} zone={zone} />

@@ -4,6 +4,7 @@ import type { TreatmentStep } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { CautionLine } from "../../components/CautionLine";
 import { Why } from "../../components/Why";
+import { useReadsOnly } from "../../lib/me";
 import { expectedText, nameOf, sideEffectText } from "../../lib/measures";
 import { clock, dayName } from "../../lib/times";
 
@@ -24,6 +25,7 @@ interface StepLineProps {
 /** One line of the sheet on its time line; a wait is drawn to scale. */
 export function StepLine({ line, zone, onUndo, toldBeside }: StepLineProps) {
   const { step, at, ticked } = line;
+  const readsOnly = useReadsOnly();
   if (step.kind === "wait") return <WaitLine minutes={step.minutes ?? 0} title={step.title} why={step.why} />;
   return (
     <Grid as="li" templateColumns="5rem 1.5rem minmax(0,1fr)" columnGap="3" data-step={line.number}>
@@ -52,9 +54,11 @@ export function StepLine({ line, zone, onUndo, toldBeside }: StepLineProps) {
               {ticked.outcome === "skipped" ? "Left out" : "Done"} at {clock(ticked.at, zone)}
               {ticked.amount_text ? `: ${ticked.amount_text}` : ""}
             </Text>
-            <SideButton data-noprint onClick={() => onUndo(ticked.entry_id)}>
-              Undo
-            </SideButton>
+            {!readsOnly && (
+              <SideButton data-noprint onClick={() => onUndo(ticked.entry_id)}>
+                Undo
+              </SideButton>
+            )}
           </Flex>
         )}
       </Box>

@@ -7,6 +7,7 @@ import { CautionLine } from "../../components/CautionLine";
 import { PlanDrawing } from "../../components/PlanDrawing";
 import { Why } from "../../components/Why";
 import { fieldsOf, KitForm, useKit } from "../../forms/kit";
+import { useReadsOnly } from "../../lib/me";
 import { expectedText, nameOf } from "../../lib/measures";
 import { unbroken } from "../../lib/text";
 import { clock, dayName } from "../../lib/times";
@@ -29,6 +30,7 @@ interface StepNowProps {
 /** The one step that is on now, large enough for a wet thumb and bright sun. */
 export function StepNow({ sheet, current, zone, units, busy, takesFocus, onTick, onBig }: StepNowProps) {
   const { step } = current;
+  const readsOnly = useReadsOnly();
   const title = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
     if (takesFocus) title.current?.focus(); // on a phone it may lie above what is seen
@@ -110,10 +112,14 @@ export function StepNow({ sheet, current, zone, units, busy, takesFocus, onTick,
           <CautionLine step={step} hazardous={isHazardous(step.hazard)} full={current.first_telling} />
         </Caution>
       )}
-      <Actions current={current} busy={busy} onTick={onTick} />
-      <SideButton mt="3" w="100%" minH="52px" onClick={onBig}>
-        Big steps, for wet hands
-      </SideButton>
+      {!readsOnly && (
+        <>
+          <Actions current={current} busy={busy} onTick={onTick} />
+          <SideButton mt="3" w="100%" minH="52px" onClick={onBig}>
+            Big steps, for wet hands
+          </SideButton>
+        </>
+      )}
     </Box>
   );
 }

@@ -6,6 +6,7 @@ import { Card } from "../../components/Card";
 import { MainAction } from "../../components/MainAction";
 import { PaperLink } from "../../components/PaperLink";
 import { PlainLink } from "../../components/TextLink";
+import { useReadsOnly } from "../../lib/me";
 import { clock } from "../../lib/times";
 import type { Units } from "../../lib/units";
 import { useWide } from "../../lib/useWide";
@@ -31,6 +32,7 @@ export function TreatmentCard(props: SheetCardProps) {
   const { sheet, asked, units, zone, poolId, busy, onStart, onUndo, onPutAway, atHand } = props;
   usePrintZoom(sheet);
   const wide = useWide();
+  const readsOnly = useReadsOnly();
   if (sheet.steps.length === 0) return <NothingToAdd sheet={sheet} poolId={poolId} />;
   const papers = (
     <Flex columnGap="3" align="center" wrap="wrap" mt={wide ? "0" : "4"} data-noprint>
@@ -72,13 +74,13 @@ export function TreatmentCard(props: SheetCardProps) {
         ))}
       </Box>
       <Left sheet={sheet} />
-      {sheet.standard_shelf && (
+      {sheet.standard_shelf && !readsOnly && (
         <Text fontSize="note" color="soft" mt="3">
           Computed with a standard shelf:{" "}
           <PlainLink to="/shelf">put your own products on the shelf</PlainLink>.
         </Text>
       )}
-      {sheet.id !== null && onPutAway !== undefined && (
+      {sheet.id !== null && onPutAway !== undefined && !readsOnly && (
         <Flex mt="5" gap="3" align="center" wrap="wrap" data-noprint>
           <SideButton disabled={busy} onClick={onPutAway}>
             Put the rest away and reckon again
@@ -89,7 +91,7 @@ export function TreatmentCard(props: SheetCardProps) {
         </Flex>
       )}
       {!wide && papers}
-      {sheet.id === null && (
+      {sheet.id === null && !readsOnly && (
         <MainAction>
           <MainButton disabled={busy} onClick={onStart} w={{ base: "100%", lg: "auto" }}>
             Start the plan

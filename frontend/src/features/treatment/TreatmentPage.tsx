@@ -10,6 +10,7 @@ import { PlanDrawing } from "../../components/PlanDrawing";
 import { PoolHeader } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
+import { useReadsOnly } from "../../lib/me";
 import { useStore } from "../../lib/store";
 import { clock } from "../../lib/times";
 import { type Units, unitsStore } from "../../lib/units";
@@ -46,6 +47,7 @@ function isPlain(asked: PlanRequest): boolean {
 export function TreatmentPage() {
   const { poolId = "" } = useParams();
   const units = useStore(unitsStore);
+  const readsOnly = useReadsOnly();
   const head = useQuery(poolQuery(poolId));
   const sheet = useTreatment(poolId, units);
   const [search, setSearch] = useSearchParams();
@@ -94,12 +96,12 @@ export function TreatmentPage() {
           onAnother={() => void sheet.another()}
         />
       )}
-      {asked.plan === "rescue" && (
+      {asked.plan === "rescue" && !readsOnly && (
         <Text mb="3" data-noprint>
           <PlainLink to={`/pools/${poolId}/rescue`}>The rescue board</PlainLink>
         </Text>
       )}
-      {data && now && <DueLine step={now} zone={zone} />}
+      {data && now && !readsOnly && <DueLine step={now} zone={zone} />}
       {data && now && search.has("big") && (
         <BigSteps
           sheet={data}
@@ -110,7 +112,7 @@ export function TreatmentPage() {
           onClose={closeBig}
         />
       )}
-      {offered && <PlanPicker poolId={poolId} asked={asked} change={setAsked} />}
+      {offered && !readsOnly && <PlanPicker poolId={poolId} asked={asked} change={setAsked} />}
       {data && offered && !isPlain(asked) && (
         <Offered asked={asked} {...common} onStart={() => void start(asked)} />
       )}
@@ -156,10 +158,10 @@ export function TreatmentPage() {
           </Box>
         </Grid>
       )}
-      {now && data?.id && (
+      {now && data?.id && !readsOnly && (
         <Photos poolId={poolId} zone={zone} shows="step" about={data.id} title="Photos of this plan" />
       )}
-      {offered && (asked.plan ?? "balance") === "balance" && (
+      {offered && !readsOnly && (asked.plan ?? "balance") === "balance" && (
         <StrategiesCard
           poolId={poolId}
           units={units}
@@ -167,7 +169,7 @@ export function TreatmentPage() {
           onChoose={(chosen) => setAsked({ plan: "balance", ...chosen })}
         />
       )}
-      {data && (
+      {data && !readsOnly && (
         <SecondOpinion
           poolId={poolId}
           units={units}

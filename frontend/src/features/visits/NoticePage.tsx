@@ -9,6 +9,7 @@ import { notify } from "../../components/notice";
 import { swimText } from "../../components/PoolHeader";
 import { Failed, Loading } from "../../components/States";
 import { PlainLink } from "../../components/TextLink";
+import { useReadsOnly } from "../../lib/me";
 import { personStore } from "../../lib/person";
 import { saveFile } from "../../lib/saveFile";
 import { useStore } from "../../lib/store";
@@ -35,6 +36,7 @@ export function NoticePage() {
   const sheet = useQuery(treatmentQuery(poolId, units));
   const people = useQuery(peopleQuery());
   const me = useStore(personStore);
+  const readsOnly = useReadsOnly();
   if (head.isPending) return <Loading what="the notice" />;
   if (head.isError) return <Failed error={head.error} again={() => void head.refetch()} />;
   const { settings, swim } = head.data;
@@ -46,7 +48,7 @@ export function NoticePage() {
     <Box maxW="44rem">
       <Flex gap="3" mb="5" data-noprint wrap="wrap" align="center">
         <SideButton onClick={() => window.print()}>Print</SideButton>
-        <SideButton onClick={() => void withCode(poolId)}>With a code for phones</SideButton>
+        {!readsOnly && <SideButton onClick={() => void withCode(poolId)}>With a code for phones</SideButton>}
         <PlainLink to={`/pools/${poolId}`}>Back to the pool</PlainLink>
         {swim.code === "yes" && <Text>By the last test they may swim: this notice is not needed now.</Text>}
       </Flex>

@@ -3,13 +3,22 @@ import { expect, it } from "vitest";
 import type { Person, Round } from "../../api/types";
 import { driverStore } from "../../lib/round";
 import { address, render } from "../../testing/render";
-import { recordedAt, sentTo } from "../../testing/server";
+import { recordedAt, sentTo, willAnswer } from "../../testing/server";
 import { RoundPage } from "./RoundPage";
 
 const people = recordedAt<Person[]>("/people");
 const driver =
   people.find(({ id }) => recordedAt<Round>(`/round?person_id=${id}`).stops.length > 0) ?? people[0];
 const round = recordedAt<Round>(`/round?person_id=${driver?.id}`);
+
+const DONE = {
+  entry_id: "11111111-1111-4111-8111-111111111111",
+  at: "2026-07-03T15:00:00Z",
+  person_id: null,
+  note: "",
+  needs_return: false,
+  trade: "",
+};
 
 it("asks whose round it is", async () => {
   const { user } = render(<RoundPage />);
@@ -29,4 +38,18 @@ it("lists the stops in order, adds another pool, and starts", async () => {
     await user.click(start);
     expect(address()).toMatch(/\/test$/);
   } else expect(round.stops).toHaveLength(0);
+});
+
+it("offers a shorter way only while there is a way left", async () => {
+  driverStore.set(driver?.id ?? "");
+  const shorter = { ...round, nearest_next: round.standing, length_km: 20, nearest_km: 10 };
+  willAnswer(`/round?person_id=${driver?.id}`, shorter);
+  const { unmount } = render(<RoundPage />);
+  expect(await screen.findByText("Take that order")).toBeTruthy();
+  unmount();
+  const stops = round.stops.map((stop) => ({ ...stop, done: DONE }));
+  willAnswer(`/round?person_id=${driver?.id}`, { ...shorter, stops });
+  render(<RoundPage />);
+  expect(await screen.findByText(/all done/)).toBeTruthy();
+  expect(screen.queryByText("Take that order")).toBeNull();
 });

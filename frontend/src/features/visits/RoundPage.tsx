@@ -113,7 +113,7 @@ function TheRound({ round, view, onDay }: TheRoundProps) {
       </Flex>
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 22rem" }} gap="5" alignItems="start">
         <Box>
-          {view.nearest_next.length > 0 && (
+          {next !== undefined && view.nearest_next.length > 0 && (
             <Shorter
               view={view}
               busy={round.busy}
