@@ -178,7 +178,7 @@ function Reading({ view, choices }: { view: ImportView; choices: ImportChoices }
         </Grid>
       </Card>
       <Rows preview={preview} verdict={verdict} setVerdict={setVerdict} />
-      <Flex gap="3" wrap="wrap">
+      <Flex gap="3" wrap="wrap" align="center">
         <MainButton
           disabled={busy || preview.data === undefined || preview.isFetching}
           onClick={() => void apply()}

@@ -24,6 +24,7 @@ export function ClimateCard({ poolId, units, busy, setClimate }: ClimateProps) {
   const [open, setOpen] = useState(false);
   if (climate.data === undefined) return null;
   const { opening, closing, own } = climate.data;
+  const indoors = opening.source === "indoors";
   return (
     <Card as="section" mt="5" aria-label="When to open and close" data-noprint>
       <Flex justify="space-between" align="center" gap="3" wrap="wrap">
@@ -32,16 +33,18 @@ export function ClimateCard({ poolId, units, busy, setClimate }: ClimateProps) {
             When to open and close
           </Heading>
           <Text>{climate.data.text}</Text>
-          <Text fontSize="note" color="soft">
+          <Text fontSize="note" color="soft" hidden={indoors}>
             {opening.source === "log" || closing.source === "log"
               ? "From this pool's own log where it shows the day, "
               : "From the table of months, "}
             {own ? "as you set it." : "as usual at this latitude."}
           </Text>
         </Box>
-        <SideButton aria-expanded={open} onClick={() => setOpen(!open)}>
-          {open ? "Fold the table" : "The table of months"}
-        </SideButton>
+        {!indoors && (
+          <SideButton aria-expanded={open} onClick={() => setOpen(!open)}>
+            {open ? "Fold the table" : "The table of months"}
+          </SideButton>
+        )}
       </Flex>
       {open && (
         <Months key={String(own)} climate={climate.data} units={units} busy={busy} setClimate={setClimate} />

@@ -148,7 +148,7 @@ _AMOUNT_UNITS = frozenset(
 )
 # What a water's numbers come in, and what one of each is, in mg/L (temperatures apart).
 NOTEBOOK_UNITS: dict[str, tuple[str, float]] = {
-    "ppm": ("mg/L", 1.0),
+    "ppm": ("ppm, the same as mg/L", 1.0),
     "mg/l": ("mg/L", 1.0),
     "ppb": ("micrograms per liter", 0.001),
     "g/l": ("grams per liter", 1000.0),

@@ -35,12 +35,13 @@ BY_LATITUDE: Mapping[float, tuple[float, ...]] = MappingProxyType({
 
 # Sea all round: a southern winter is that of a northern place nearer to the equator (common practice).
 SOUTH_IS_MILDER_BY_DEG = 6.0
+INDOORS = "indoors"
 
 
 @dataclass(frozen=True)
 class Crossing:
-    """The next day on which the water should cross 65 F, and where that is from: "log" or "table"; None
-    where it never does.
+    """The next day on which the water should cross 65 F, and where that is from: "log", "table" or "indoors";
+    None where it never does.
     """
 
     on: date | None
@@ -77,8 +78,12 @@ def water_on_c(day: date, state: PoolState, latitude_deg: float, zone: tzinfo) -
     return monthly[start.month - 1] + share * (monthly[end.month - 1] - monthly[start.month - 1])
 
 
-def crossing(which: Which, state: PoolState, latitude_deg: float, zone: tzinfo, today: date) -> Crossing:
-    """Up over it for an opening, down under it for a closing: the next one after today."""
+def crossing(
+    which: Which, state: PoolState, latitude_deg: float, zone: tzinfo, today: date, *, indoor: bool = False
+) -> Crossing:
+    """Up over it for an opening, down under it for a closing: the next one after today; none indoors."""
+    if indoor:
+        return Crossing(None, INDOORS)
     logged = _from_log(which, history(state, Measure.TEMPERATURE), zone, today)
     if logged is not None:
         return Crossing(logged, "log")
@@ -139,6 +144,8 @@ def crossing_text(which: Which, found: Crossing, today: date) -> Message | None:
 
 def season_text(opening: Crossing, closing: Crossing, today: date) -> Message:
     """When to open and when the water cools again."""
+    if opening.source == INDOORS:
+        return Message("Indoors the weather neither opens nor closes a pool.")
     if opening.on is None or closing.on is None:
         return Message("The water stays on one side of 65 °F (18 °C) all year.")
     return Message(

@@ -21,6 +21,7 @@ from kumpan.core.notebook.other_tables import (
 )
 from kumpan.core.notebook.rows import Manner, Remark, RowRead, RowVerdict, read_rows
 from kumpan.core.quantities.names import name_in_sentence
+from kumpan.core.quantities.shown import shown
 from kumpan.core.quantity import Liquid, Mass, Number
 from kumpan.core.testing.kits import kit_by_key
 from kumpan.services.imports.manner import FileManner, Rows
@@ -106,7 +107,7 @@ def _refused(number: int, why: Message) -> Outcome:
 
 def _says(row: RowRead) -> Message:
     parts: list[Value] = [
-        Message("{name} {value}", name=name_in_sentence(one.measure), value=Number(one.value, digits=2))
+        Message("{name} {value}", name=name_in_sentence(one.measure), value=shown(one.measure, one.value))
         for one in row.values
     ]
     tested: Value = Message("tested {values}", values=listed(parts)) if parts else NOTHING

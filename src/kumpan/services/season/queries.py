@@ -95,8 +95,8 @@ def _view(
     units: Units,
 ) -> SeasonListView:
     zone = ZoneInfo(parts.settings.time_zone)
-    latitude = place_of(parts.settings)[0]
-    water_c = None if parts.equipment.traits.indoor else water_on_c(saved.day, state, latitude, zone)
+    latitude, indoor = place_of(parts.settings)[0], parts.equipment.traits.indoor
+    water_c = None if indoor else water_on_c(saved.day, state, latitude, zone)
     found = saved_plan(saved, parts.equipment.traits, green=is_green(state), water_c=water_c)
     question = _dose_question(scope, state, parts=parts, hand=hand, units=units)
     steps_done = records_of(state, saved.list_id)
@@ -110,7 +110,7 @@ def _view(
         )
         items.append(ListItem(item, reported, doses, _circulate_until(scope, item, reported)))
     today = local_day(scope.now, zone)
-    crosses = crossing(saved.which, state, latitude_deg=latitude, zone=zone, today=today)
+    crosses = crossing(saved.which, state, indoor=indoor, latitude_deg=latitude, zone=zone, today=today)
     return SeasonListView(
         saved=saved,
         is_saved=is_saved,
@@ -183,11 +183,13 @@ def _dose_question(
 async def climate(scope: Scope, pool_id: UUID) -> ClimateView:
     """The water by month, and the crossings that follow."""
     state = await modeled_state(scope, pool_id)
-    settings = parts_of(state).settings
+    parts = parts_of(state)
+    settings, indoor = parts.settings, parts.equipment.traits.indoor
     latitude, zone = place_of(settings)[0], ZoneInfo(settings.time_zone)
     today, monthly_c = local_day(scope.now, zone), monthly_water_c(state, latitude)
     opening, closing = (
-        crossing(which, state, latitude_deg=latitude, zone=zone, today=today) for which in Which
+        crossing(which, state, indoor=indoor, latitude_deg=latitude, zone=zone, today=today)
+        for which in Which
     )
     begins_with = suggested(state, monthly_c, opening=opening, closing=closing, today=today)
     return ClimateView(
