@@ -3,10 +3,14 @@ import type { RefAttributes } from "react";
 
 type Props = ButtonProps & RefAttributes<HTMLButtonElement>;
 
+// A label with somebody's name in it may be wider than a phone: then it takes a second line.
+const WRAPS = { h: "auto", maxW: "100%", py: "1.5", whiteSpace: "normal", lineHeight: "1.25" } as const;
+
 /** The one strong action of a screen. */
 export function MainButton(props: Props) {
   return (
     <Button
+      {...WRAPS}
       minH="52px"
       px="6"
       bg="ink"
@@ -24,6 +28,7 @@ export function MainButton(props: Props) {
 export function SideButton(props: Props) {
   return (
     <Button
+      {...WRAPS}
       minH="44px"
       px="4"
       bg="card"

@@ -164,9 +164,16 @@ function Figure({ lane, planned, off }: { lane: Gauge; planned: Marker | null; o
       </Text>
     );
   }
+  const value = valueText(lane.measure, lane.reading.value);
+  const narrow = value.length > 4 ? "lead" : "figure"; // "2,700" beside a lane on a phone
   return (
-    <Text fontSize="figure" fontWeight="700" lineHeight="1.2" color={off ? "accent" : "ink"}>
-      {valueText(lane.measure, lane.reading.value)}
+    <Text
+      fontSize={{ base: narrow, md: "figure" }}
+      fontWeight="700"
+      lineHeight="1.2"
+      color={off ? "accent" : "ink"}
+    >
+      {value}
       <Text
         as="span"
         fontSize="note"

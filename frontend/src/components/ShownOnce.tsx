@@ -1,4 +1,6 @@
 import { Box, Text } from "@chakra-ui/react";
+import { SideButton } from "./Button";
+import { copied } from "./copied";
 
 /** A secret that is shown this once, to be passed on or copied. */
 export function ShownOnce({ say, secret, testId }: { say: string; secret: string; testId: string }) {
@@ -8,6 +10,9 @@ export function ShownOnce({ say, secret, testId }: { say: string; secret: string
       <Text fontFamily="mono" overflowWrap="anywhere" data-testid={testId}>
         {secret}
       </Text>
+      <SideButton mt="2" onClick={() => void copied(secret)}>
+        Copy
+      </SideButton>
     </Box>
   );
 }

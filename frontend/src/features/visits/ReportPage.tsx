@@ -6,7 +6,7 @@ import { poolQuery, reportQuery } from "../../api/queries";
 import type { OwnerReport } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
-import { notify } from "../../components/notice";
+import { copied } from "../../components/copied";
 import { PaperLink } from "../../components/PaperLink";
 import { SelectField } from "../../components/SelectField";
 import { Failed, Loading } from "../../components/States";
@@ -52,15 +52,6 @@ export function ReportPage() {
       <Report told={told} zone={head.data?.settings.time_zone ?? "UTC"} units={units} />
     </Box>
   );
-}
-
-async function copied(text: string) {
-  try {
-    await navigator.clipboard.writeText(text);
-    notify("Copied: paste it into a message.");
-  } catch {
-    notify("This browser does not let it be copied; print it, or mark the words by hand.");
-  }
 }
 
 interface ReportProps {
