@@ -4,6 +4,7 @@ import { NavLink, useLocation } from "react-router";
 import { Icon } from "../components/icons";
 import { openFinder } from "../lib/find";
 import { useMe } from "../lib/me";
+import { useOncePainted } from "../lib/useOncePainted";
 import { Choosers } from "./Choosers";
 import { houseStations, poolOf, poolStations, type Station, UNDER_THE_THUMB } from "./stations";
 
@@ -43,10 +44,7 @@ const BESIDE_A_POOL = 3;
 
 /** The stations at the left of a desk: this pool's, then the house's; emergency and who one is at the foot. */
 export function Rail() {
-  const { pathname } = useLocation();
-  const me = useMe();
-  const pool = poolOf(pathname);
-  const house = houseStations(me?.role);
+  const painted = useOncePainted(); // what one came for is read first; the rail keeps its place meanwhile
   return (
     <Flex
       as="nav"
@@ -67,6 +65,18 @@ export function Rail() {
       <Text fontWeight="750" fontSize="1.375rem" px="3" mb="2">
         Kumpan
       </Text>
+      {painted && <RailLinks />}
+    </Flex>
+  );
+}
+
+function RailLinks() {
+  const { pathname } = useLocation();
+  const me = useMe();
+  const pool = poolOf(pathname);
+  const house = houseStations(me?.role);
+  return (
+    <>
       <Box flex="1" minH="0" overflowY="auto">
         {pool !== undefined && <Links stations={poolStations(pool, me?.role)} />}
         {pool !== undefined && <Box borderTop="1px solid" borderColor="hairline" my="2" />}
@@ -80,7 +90,7 @@ export function Rail() {
         <Icon name="emergency" /> Emergency
       </RailLink>
       <AccountMenu />
-    </Flex>
+    </>
   );
 }
 

@@ -3,6 +3,7 @@ import { useEffect, useRef } from "react";
 import { Outlet, ScrollRestoration, useLocation } from "react-router";
 import { NoticeBar, turnThePage } from "../components/notice";
 import { TopTools } from "../components/TopTools";
+import { useOncePainted } from "../lib/useOncePainted";
 import { useWide } from "../lib/useWide";
 import { Finder } from "./Finder";
 import { Foot } from "./Foot";
@@ -18,6 +19,7 @@ import { VisitBar } from "./VisitBar";
 export function Shell() {
   const { pathname } = useLocation();
   const wide = useWide();
+  const painted = useOncePainted();
   const main = useOnward(pathname);
   return (
     <Flex _print={{ display: "block" }}>
@@ -49,7 +51,7 @@ export function Shell() {
             <TopTools />
           </Flex>
         )}
-        <OutboxBar />
+        {painted && <OutboxBar />}
         <Box
           as="main"
           id="main"
@@ -69,14 +71,22 @@ export function Shell() {
           <ScrollRestoration />
         </Box>
         <Foot>
-          <NoticeBar />
-          <VisitBar />
-          <RoundBar />
+          {painted && (
+            <>
+              <NoticeBar />
+              <VisitBar />
+              <RoundBar />
+            </>
+          )}
           {!wide && <ThumbBar />}
         </Foot>
       </Flex>
-      <Finder />
-      <Shortcuts />
+      {painted && (
+        <>
+          <Finder />
+          <Shortcuts />
+        </>
+      )}
     </Flex>
   );
 }

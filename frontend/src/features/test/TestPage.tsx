@@ -1,6 +1,14 @@
 import { Box, chakra, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { type ComponentProps, memo, type RefObject, useEffect, useRef, useState } from "react";
+import {
+  type ComponentProps,
+  memo,
+  type RefObject,
+  useDeferredValue,
+  useEffect,
+  useRef,
+  useState,
+} from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { choicesQuery, lastValuesQuery, logQuery, planQuery, poolQuery } from "../../api/queries";
 import type { Choices, LogLine, Measure, PoolHeaderData } from "../../api/types";
@@ -227,11 +235,14 @@ interface ReadFieldsProps extends Omit<ComponentProps<typeof TestFields>, "probl
 }
 
 const NO_ORDER: readonly Measure[] = [];
+const NONE: readonly never[] = [];
+const Told = memo(TestFields);
 
 /** The fields with what the server says of them; the page around is not drawn anew by each key. */
 const ReadFields = memo(function ReadFields({ poolId, kitKey, ...fields }: ReadFieldsProps) {
-  const read = useReading(poolId, kitKey, fields.units);
-  return <TestFields {...fields} problems={read?.problems ?? []} doubts={read?.doubts ?? []} />;
+  // Drawn between two keys, not before the next one: what is said of the fields waits for who types.
+  const read = useDeferredValue(useReading(poolId, kitKey, fields.units));
+  return <Told {...fields} problems={read?.problems ?? NONE} doubts={read?.doubts ?? NONE} />;
 });
 
 interface BesidesProps extends ComponentProps<typeof KitOrder> {
