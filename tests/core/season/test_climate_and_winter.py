@@ -73,7 +73,10 @@ def test_the_crossing_is_told_with_its_day_and_where_it_is_from() -> None:
     late = date(2025, 12, 1)
     assert "May 3, 2026" in told(crossing_text(Which.OPENING, opening, late))
     inside = [crossing(which, EMPTY, 36.5, ZONE, TODAY, indoor=True) for which in Which]
-    assert told(season_text(inside[0], inside[1], TODAY)) == "Indoors the weather neither opens nor closes a pool."
+    assert (
+        told(season_text(inside[0], inside[1], TODAY))
+        == "Indoors the weather neither opens nor closes a pool."
+    )
     assert crossing_text(Which.OPENING, inside[0], TODAY) is None
     never = crossing(Which.CLOSING, EMPTY, 0.0, ZONE, TODAY)
     assert crossing_text(Which.CLOSING, never, TODAY) is None

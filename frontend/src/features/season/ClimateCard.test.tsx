@@ -20,7 +20,12 @@ it("keeps months as stored where nothing was typed over them", async () => {
 
 it("has no table of months for a pool indoors", async () => {
   const indoors = { on: null, source: "indoors" };
-  willAnswer(`/pools/${SALT.id}/climate`, { ...climate, opening: indoors, closing: indoors, text: "Indoors." });
+  willAnswer(`/pools/${SALT.id}/climate`, {
+    ...climate,
+    opening: indoors,
+    closing: indoors,
+    text: "Indoors.",
+  });
   render(<ClimateCard poolId={SALT.id} units="us" busy={false} setClimate={vi.fn()} />);
   expect(await screen.findByText("Indoors.")).toBeTruthy();
   expect(screen.queryByText("The table of months")).toBeNull();
