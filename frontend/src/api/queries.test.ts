@@ -2,7 +2,7 @@ import { QueryClient, QueryObserver } from "@tanstack/react-query";
 import { expect, it, vi } from "vitest";
 
 vi.stubGlobal("window", { location: { origin: "http://kumpan" } });
-const { reportQuery, rescueQuery, roundQuery, seasonPlanQuery } = await import("./queries");
+const { interviewQuery, reportQuery, rescueQuery, roundQuery, seasonPlanQuery } = await import("./queries");
 
 const NEVER = () => new Promise<never>(() => {});
 const AS_SEEN = { severity: null, byRatio: false };
@@ -26,6 +26,7 @@ it.each([
     (id: string) => seasonPlanQuery(id, OPENING, "us"),
     (id: string) => seasonPlanQuery(id, OPENING, "metric"),
   ],
+  ["interview", (id: string) => interviewQuery(id, []), (id: string) => interviewQuery(id, ["yes"])],
   ["round", (id: string) => roundQuery(id, 0, "us"), (id: string) => roundQuery(id, 1, "us")],
   [
     "report",

@@ -189,7 +189,7 @@ export const interviewQuery = (tree: string, answers: string[]) =>
   queryOptions({
     queryKey: ["interview", tree, answers],
     queryFn: () => take(client.GET("/api/v1/interview", { params: { query: { tree, answers } } })),
-    placeholderData: (before) => before,
+    placeholderData: ofSame(tree),
   });
 
 export const acidBathQuery = (container: string, acid_percent: string, ratio: "4" | "5", units: Units) =>

@@ -2,6 +2,7 @@ import { ChakraProvider } from "@chakra-ui/react";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { useState } from "react";
 import { createMemoryRouter, Link, type RouteObject, RouterProvider } from "react-router";
 import { expect, it } from "vitest";
 import { answering } from "../testing/server";
@@ -22,6 +23,23 @@ function open(routes: RouteObject[]) {
 /** As a page does that asks for one thing. */
 function Focused() {
   return <input aria-label="Line" ref={(line) => line?.focus()} />;
+}
+
+const ONE = "11111111-1111-4111-8111-111111111111";
+const OTHER = "22222222-2222-4222-8222-222222222222";
+
+/** Something is picked at a pool. */
+function Picked() {
+  const [picked, pick] = useState("nothing");
+  return (
+    <>
+      <p>Picked: {picked}</p>
+      <button type="button" onClick={() => pick("shock")}>
+        Pick
+      </button>
+      <Link to={`/pools/${OTHER}`}>The other</Link>
+    </>
+  );
 }
 
 it("holds the screen between the menu and the bars", async () => {
@@ -62,6 +80,25 @@ it("goes on at the content of the next page, unless something there has the focu
   await waitFor(() => expect(document.activeElement).toBe(screen.getByRole("main")));
   await user.click(screen.getByText("On"));
   expect(document.activeElement).toBe(await screen.findByLabelText("Line"));
+});
+
+it("begins anew at another pool: nothing picked or asked at one stands under the name of the other", async () => {
+  answering();
+  open([
+    {
+      element: <Shell />,
+      children: [
+        { path: "/", element: <Link to={`/pools/${ONE}`}>The first</Link> },
+        { path: "/pools/:poolId", element: <Picked /> },
+      ],
+    },
+  ]);
+  const user = userEvent.setup();
+  await user.click(await screen.findByText("The first"));
+  await user.click(await screen.findByText("Pick"));
+  expect(screen.getByText("Picked: shock")).toBeTruthy();
+  await user.click(screen.getByText("The other"));
+  expect(await screen.findByText("Picked: nothing")).toBeTruthy();
 });
 
 it("loads every station of the app by its address", async () => {

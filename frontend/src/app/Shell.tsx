@@ -66,7 +66,8 @@ export function Shell() {
           pb={{ base: "8", _print: "0" }}
         >
           <Gate>
-            <Outlet />
+            {/* Another pool is another page: nothing picked, typed or asked at one may stand under the other. */}
+            <Outlet key={poolOf(pathname)} />
           </Gate>
           <ScrollRestoration />
         </Box>
