@@ -5,6 +5,7 @@ import { PlainLink } from "../../components/TextLink";
 import { valueText } from "../../lib/measures";
 import { hoursText } from "../../lib/plant";
 import { monthAndYear } from "../../lib/times";
+import { grouped } from "../../lib/units";
 import { FaultTrees } from "./FaultTrees";
 import { Lamps } from "./Lamps";
 
@@ -72,7 +73,7 @@ export function CellCard({ cell, poolId, zone }: { cell: Cell; poolId: string; z
       {cell.index_text !== null && <Text mt="3">{cell.index_text}</Text>}
       {life !== null && (
         <Text mt="2">
-          About {Math.round(life.run_h)} h at output of {Math.round(life.rated_h)}
+          Has run about {grouped(Math.round(life.run_h))} of {grouped(Math.round(life.rated_h))} h
           {life.ends_at !== null && `; at this pace until about ${monthAndYear(life.ends_at, zone)}`}. Acid
           baths this season: {cell.washes}.
         </Text>

@@ -9,7 +9,7 @@ from dataclasses import replace
 from kumpan.core.assessment.case import Case
 from kumpan.core.assessment.order import FindingSeverity, Problem, Remedy, RemedyKind
 from kumpan.core.dosing.mass_balance import BALANCED
-from kumpan.core.journal import Reading
+from kumpan.core.journal import Reading, needs_rescue
 from kumpan.core.messages import Cased, Message
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure, Readings
@@ -24,6 +24,7 @@ SOURCE = "school-household"
 NOT_RECKONED = Readings()  # a case without the expected water is judged by its readings
 K, S, M = RemedyKind, FindingSeverity, Measure
 _HIGH = VerdictCode.HIGH
+BY_A_RESCUE = (M.FREE_CHLORINE, M.PH)
 CODES: Mapping[Measure, str] = {M.PHOSPHATE: "phosphate", M.COMBINED_CHLORINE: "combined"}
 
 
@@ -58,7 +59,11 @@ def moved(offered: Plan | None) -> frozenset[Measure]:
 
 
 def plan_for(case: Case, measure: Measure) -> Remedy | None:
-    """The plan that is offered, where it moves this measure."""
+    """The plan that is offered, where it moves this measure; a rescue has chlorine and pH of its own."""
+    if measure in BY_A_RESCUE and needs_rescue(case.state):
+        going = case.state.rescue_goes_on
+        text = Message("Go on with the rescue") if going else Message("Plan the rescue")
+        return Remedy(kind=K.PLAN, plan="rescue", measures=(measure,), text=text)
     if measure not in moved(case.offered):
         return None
     return Remedy(
