@@ -249,8 +249,10 @@ async def test_a_stop_of_a_round_pours_what_the_rescue_asks_for(api: Api) -> Non
     await api.post("/rounds", stops, 201)
     await begin(api, pool)
     await tick_all(api, pool, await start(api, pool))
-    (stop,) = (await api.get(f"/round?person_id={person['id']}"))["stops"]
+    day = await api.get(f"/round?person_id={person['id']}")
+    (stop,), load = day["stops"], [line for tray in day["load"] for line in tray["lines"]]
     round_ = await start(api, pool)
     pour = next(line["step"] for line in round_["steps"] if line["step"]["kind"] == "add")
     assert pour["expected"]["free_chlorine"] > 10
     assert stop["doses"] == [f"{pour['rounded_text']} {pour['title']}"]
+    assert [(line["label"], line["need_text"]) for line in load] == [(pour["title"], pour["rounded_text"])]

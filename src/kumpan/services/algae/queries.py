@@ -24,7 +24,7 @@ from kumpan.services.cache import mark_of, remembered
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.pools.expectations import modeled_state, water_now
 from kumpan.services.pools.places import place_of
-from kumpan.services.pools.queries import PoolParts, parts_of, poured_lately
+from kumpan.services.pools.queries import PoolParts, offered_plan, parts_of, poured_lately
 from kumpan.services.treatments.at_hand import AtHand, at_hand, display_options
 from kumpan.services.workers import WORKERS
 
@@ -118,6 +118,13 @@ def rescue_plan(scope: Scope, state: PoolState, parts: PoolParts, hand: AtHand, 
     if going is None:
         raise InvalidInput(NOT_BEGUN, "plan")
     return stage_plan(requested(scope, state, parts=parts, hand=hand, setting=going.set, units=units))
+
+
+async def plan_that_counts(scope: Scope, state: PoolState, parts: PoolParts, *, units: Units) -> Plan | None:
+    """What is to be poured now: the sheet of a rescue that goes on, else the one for the water."""
+    if not state.rescue_goes_on:
+        return await offered_plan(scope, state, parts, units=units)
+    return rescue_plan(scope, state, parts, await at_hand(scope, state.pool_id), units=units)
 
 
 async def plan_name(scope: Scope, state: PoolState, parts: PoolParts, plan: str) -> str:

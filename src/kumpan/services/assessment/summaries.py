@@ -27,6 +27,7 @@ from kumpan.core.quantities.units import Units
 from kumpan.core.treatment.plan import poured_by
 from kumpan.core.visits.season_work import filter_cleaned_on
 from kumpan.core.visits.stop_time import usual_minutes
+from kumpan.services.algae.queries import plan_that_counts
 from kumpan.services.assessment.queries import Judged, head_of, looked_at
 from kumpan.services.journal.ledger import Scope, require_pool
 from kumpan.services.journal.rounds import planned_once, rounds
@@ -288,7 +289,8 @@ async def _made_anew(scope: Scope, pool_id: UUID, writes: tuple[int, int], renew
 
 async def _for_a_round(scope: Scope, judged: Judged, renewal: Renewal) -> dict[str, Any]:
     """What rounds and the shopping list read. The whole stop is told where the pool stands on a round."""
-    state, settings, offered = judged.case.state, judged.parts.settings, judged.case.offered
+    state, settings = judged.case.state, judged.parts.settings
+    offered = await plan_that_counts(scope, state, judged.parts, units=Units.US)
     counted = offered is not None and not judged.parts.basin.volume_is_unknown
     last, cleaned = last_visit(state), filter_cleaned_on(state)
     rendered: dict[str, object] = {}

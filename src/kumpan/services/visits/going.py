@@ -15,10 +15,11 @@ from kumpan.core.ranges.disagreements import answer
 from kumpan.core.season.saved import list_lines
 from kumpan.core.treatment.plan import poured_by
 from kumpan.core.visits.visit import VisitLine, VisitRequest, going, visit_lines
+from kumpan.services.algae.queries import plan_that_counts
 from kumpan.services.journal.ledger import Scope, Stamp, record
 from kumpan.services.maintenance.queries import care_inputs, due_items
 from kumpan.services.pools.expectations import modeled_state
-from kumpan.services.pools.queries import offered_plan, parts_of
+from kumpan.services.pools.queries import parts_of
 from kumpan.services.visits.views import VisitGoing
 
 BEGUN_ALREADY = Message("A visit goes on here already; open it, or end it first.")
@@ -35,7 +36,7 @@ async def visit_going(scope: Scope, pool_id: UUID, kind: VisitKind | None) -> Vi
     chosen = begun.body.kind if begun is not None else kind or usual
     if chosen is VisitKind.STOP:
         inputs = replace(inputs, preset=Preset.SERVICE)
-    offered = await offered_plan(scope, state, parts, units=Units.US)
+    offered = await plan_that_counts(scope, state, parts, units=Units.US)
     request = VisitRequest(
         kind=chosen,
         due=due_items(inputs, scope.now),

@@ -16,12 +16,12 @@ from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.units import Units
 from kumpan.core.treatment.plan import Plan, poured_by
 from kumpan.core.visits.until_next import Between, UntilNext, until_next
-from kumpan.services.algae.queries import rescue_plan
+from kumpan.services.algae.queries import plan_that_counts
 from kumpan.services.journal.ledger import Scope
 from kumpan.services.maintenance.queries import care_inputs
 from kumpan.services.pools.expectations import model_of, modeled_state, water_now
 from kumpan.services.pools.outlooks import outlook_of
-from kumpan.services.pools.queries import PoolParts, offered_plan, parts_of
+from kumpan.services.pools.queries import PoolParts, parts_of
 from kumpan.services.products.queries import roughly_text
 from kumpan.services.treatments.at_hand import AtHand, at_hand
 from kumpan.services.visits.views import StopInside, StopNeed, VisitView
@@ -34,10 +34,7 @@ async def stop_inside(scope: Scope, pool_id: UUID, units: Units) -> StopInside:
     """All of a stop but its head. Raises NotFound for a pool that is not here."""
     state = await modeled_state(scope, pool_id)
     parts, hand = parts_of(state), await at_hand(scope, pool_id)
-    if state.rescue_goes_on:
-        offered: Plan | None = rescue_plan(scope, state, parts, hand, units=units)
-    else:
-        offered = await offered_plan(scope, state, parts, units=units)
+    offered = await plan_that_counts(scope, state, parts, units=units)
     tests = due_tests(state, parts.equipment.traits, Rhythm.SERVICE, scope.now)
     next_time = await _until_next(
         scope, pool_id, state=state, parts=parts, offered=offered, hand=hand, units=units
