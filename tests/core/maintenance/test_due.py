@@ -36,7 +36,7 @@ from kumpan.core.journal import (
     WaterChanged,
     fold,
 )
-from kumpan.core.maintenance.due import CareInputs, DueItem, Standing, due_list
+from kumpan.core.maintenance.due import CareInputs, DueItem, Standing, due_list, regime_task
 from kumpan.core.maintenance.index_history import IndexPoint, index_history, scaling_index
 from kumpan.core.maintenance.recurrence import (
     ALL_YEAR,
@@ -425,13 +425,16 @@ def test_a_mineral_pools_shock_is_its_programs_weekly_oxidizer() -> None:
     assert "oxidizer" not in due(day=3)
 
 
-def test_beside_a_rescue_no_routine_shock_is_due() -> None:
+def test_beside_a_rescue_neither_routine_shock_nor_a_weeks_share_is_due() -> None:
     """Handbook 07: a rescue is shocks without end; a second one beside it would be poured on top."""
     green = (15, VisualCheck(Clarity.GREEN, Level.NORMAL))
     begun = (16, RescueSet(severity=Severity.OPAQUE))
     clear = (17, VisualCheck(Clarity.CLEAR, Level.NORMAL))
     ended = (18, RescueEnded(outcome=RescueOutcome.CLEAR))
+    share = regime_task("sodium_hypochlorite")
+    weekly = (1, CareInterval(share, 7.0))
     assert due((0, FULL_TEST), day=20)["shock"].standing is Standing.OVERDUE
-    assert "shock" not in due((0, FULL_TEST), green, day=20)
+    assert share in due((0, FULL_TEST), weekly, day=20)
+    assert {"shock", share}.isdisjoint(due((0, FULL_TEST), weekly, green, day=20))
     assert "shock" not in due((0, FULL_TEST), green, begun, clear, day=20)
     assert "shock" in due((0, FULL_TEST), green, begun, clear, ended, day=20)

@@ -321,8 +321,10 @@ def chemical_of_regime(task: str) -> str | None:
 
 def _regime_rules(inputs: CareInputs) -> Iterator[_Rule]:
     """Chlorine that the person has put on the schedule. How much stands on the weekly page, as it is by
-    then.
+    then. None beside a rescue, which doses it.
     """
+    if needs_rescue(inputs.state):
+        return
     for task, mine in _own_intervals(inputs.state).items():
         chemical = chemical_of_regime(task)
         if chemical is None or mine.off or mine.days is None:
