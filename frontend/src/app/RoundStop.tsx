@@ -107,6 +107,7 @@ export function RoundStop({ stop, position, of, next }: RoundStopProps) {
             px={{ base: "3", md: "4" }}
             disabled={busy}
             whiteSpace="nowrap"
+            gap="0"
             aria-label={onward}
           >
             {next === undefined ? onward : "Next stop"}

@@ -6,6 +6,7 @@ import { CautionLine } from "../../components/CautionLine";
 import { Why } from "../../components/Why";
 import { useReadsOnly } from "../../lib/me";
 import { expectedText, nameOf, sideEffectText } from "../../lib/measures";
+import { unbroken } from "../../lib/text";
 import { clock, dayName } from "../../lib/times";
 
 const HAZARDOUS = new Set<string>(hazardous);
@@ -39,11 +40,11 @@ export function StepLine({ line, zone, onUndo, toldBeside }: StepLineProps) {
       <Box pb="4">
         <Flex justify="space-between" columnGap="4" rowGap="0" wrap="wrap" align="baseline">
           <Text fontWeight="650" fontSize="lead" lineHeight="1.3">
-            {step.title}
+            {unbroken(step.title)}
           </Text>
           {step.rounded_text && (
             <Text fontWeight="700" fontSize="lead">
-              {step.rounded_text}
+              {unbroken(step.rounded_text)}
             </Text>
           )}
         </Flex>
