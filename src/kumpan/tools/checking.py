@@ -9,8 +9,9 @@ from kumpan.tools.console import Stop, stage
 from kumpan.tools.packages import FRONTEND, ROOT, VENV
 
 BIN = VENV / "bin"
-# What is not run is not known to work: the rules and the use cases are measured by their own tests. Elsewhere
-# and where whole seasons are played, counting lines would double the minutes and find the same.
+# What is not run is not known to work: the rules and the use cases are measured by their own tests. Counting
+# lines elsewhere, where whole seasons are played and in the few long tests marked `no_cover` would double the
+# minutes and find the same.
 PLAYED = ["tests/core/training", "tests/core/simulation"]
 RULES = ["--cov=kumpan.core", "--cov-report=term:skip-covered", "--cov-fail-under=90", "tests/core"]
 RULES += [f"--ignore={folder}" for folder in PLAYED]

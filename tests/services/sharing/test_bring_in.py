@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import Any
 from uuid import UUID, uuid5
 
+import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
@@ -70,6 +71,7 @@ def journals(draw: st.DrawFn) -> list[JournalLine]:
     return draw(st.permutations(lines))
 
 
+@pytest.mark.no_cover
 @given(lines=journals())
 @settings(max_examples=40, suppress_health_check=[HealthCheck.function_scoped_fixture])  # each its own pool
 def test_any_journal_comes_in_and_goes_out_as_it_was(database_url: str, lines: list[JournalLine]) -> None:
@@ -98,6 +100,7 @@ def test_any_journal_comes_in_and_goes_out_as_it_was(database_url: str, lines: l
     )
 
 
+@pytest.mark.no_cover
 async def test_the_demo_season_is_the_same_in_an_empty_instance(
     mariadb: MariaDbServer, database_url: str
 ) -> None:

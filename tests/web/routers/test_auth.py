@@ -110,6 +110,7 @@ async def test_a_wrong_name_and_a_wrong_password_are_answered_alike(house: Api) 
     assert nobody == wrong
 
 
+@pytest.mark.no_cover
 async def test_a_thousand_wrong_passwords_are_slowed_and_the_right_one_is_served_elsewhere(
     house: Api,
 ) -> None:

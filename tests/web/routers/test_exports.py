@@ -108,6 +108,7 @@ def unpacked(content: bytes) -> dict[str, Json]:
     return {**found, "about": about}
 
 
+@pytest.mark.no_cover
 async def test_the_demos_workspace_comes_back_whole(mariadb: MariaDbServer, database_url: str) -> None:
     database = Database(database_url)
     assert await load(database, NOW)

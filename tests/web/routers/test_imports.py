@@ -213,6 +213,7 @@ HEADS = [
 ]
 
 
+@pytest.mark.no_cover
 async def test_ten_thousand_hostile_rows_are_read_or_refused(api: Api) -> None:
     """Twenty sheets of 500 rows: every one is answered, and what is made is all or nothing."""
     pool, chance = await api.new_pool(), random.Random(19)

@@ -24,6 +24,7 @@ async def native(api: Api) -> str:
     return pool
 
 
+@pytest.mark.no_cover
 async def test_ten_years_in_three_sheets_forecast_as_their_journal(api: Api) -> None:
     api.now = END
     pool = await native(api)

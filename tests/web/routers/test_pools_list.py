@@ -122,6 +122,7 @@ def without_figures(head: Json) -> str:
     return re.sub(r"[\d½¼¾⅓⅔.]+", "#", json.dumps(head, ensure_ascii=False))
 
 
+@pytest.mark.no_cover
 async def test_a_summary_is_never_older_than_it_says(api: Api) -> None:
     """At many moments, with something told between: the list says what the pool's own page says. Figures of
     a forecast move by the minute; all else is the same to the letter.
