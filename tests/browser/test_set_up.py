@@ -91,7 +91,7 @@ def test_a_bag_of_salt_tells_the_volume(open_page: OpenPage) -> None:
     }.items():
         page.get_by_label(label).fill(text)
     page.get_by_role("button", name="Work out the volume").click()
-    expect(page.get_by_text(re.compile(r"^20,000 gal\. Within 15%"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"^20,000 gal\. Within 15 %"))).to_be_visible()
     expect(page.get_by_test_id("volume")).to_have_text("20,000 gal")
 
 

@@ -47,8 +47,10 @@ EVENING = datetime(2026, 11, 27, 19, 10, tzinfo=CHICAGO)
         (Number(1.25, digits=1), "1.2", "1.2"),
         (Number(0.123456, figures=3), "0.123", "0.123"),
         (Number(0.3, digits=2, signed=True), "+0.30", "+0.30"),
-        (Number(12345.6, digits=0, grouped=True), "12,346", "12,346"),
-        (Percent(0.314), "31%", "31%"),
+        (Number(12345.6, digits=0), "12,346", "12,346"),
+        (Number(-0.6, digits=1), "−0.6", "−0.6"),
+        (Number(2900), "2,900", "2,900"),
+        (Percent(0.314), "31 %", "31 %"),
         (PoolWater(84_792.0), "22,400 gal", "84,800 L"),  # product.md: 22,400 gal
         (Mass(1644.3), "3 lb 10 oz", "1.64 kg"),
         (Liquid(1301.2), "44 fl oz", "1.3 L"),

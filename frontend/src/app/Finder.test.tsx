@@ -1,13 +1,15 @@
 import { fireEvent, screen } from "@testing-library/react";
 import { beforeEach, expect, it } from "vitest";
-import type { PoolPage, Today } from "../api/types";
+import type { Maintenance, PoolPage, Today } from "../api/types";
 import { openFinder } from "../lib/find";
+import { lastPoolStore } from "../lib/lastPool";
 import { unitsStore } from "../lib/units";
 import { address, render, SALT } from "../testing/render";
 import { recordedAt, willAnswer } from "../testing/server";
 import { Finder } from "./Finder";
 
 beforeEach(() => {
+  lastPoolStore.set("");
   HTMLDialogElement.prototype.showModal = function showModal() {
     this.open = true;
   };
@@ -61,4 +63,19 @@ it("names a page that is called so before a task with the word in it", async () 
     "Round",
     "Look round the equipmentDue at this pool",
   ]);
+});
+
+it("leads to any procedure, at the pool that was open last where no pool is", async () => {
+  lastPoolStore.set(SALT.id);
+  const [procedure] = recordedAt<Maintenance>(`/pools/${SALT.id}/care`).procedures;
+  if (procedure === undefined) throw new Error("no procedure");
+  const words = procedure.title.toLowerCase();
+  const path = `/pools?sort=attention&limit=50&query=${encodeURIComponent(words).replaceAll("%20", "+")}`;
+  willAnswer(path, { pools: [], unreadable: [], cursor: null });
+  const { user } = render(<Finder />, { at: "/shelf" });
+  openFinder();
+  await user.type(await screen.findByRole("combobox"), words);
+  await screen.findByText(`Step by step, ${SALT.settings.name}`);
+  await user.click(screen.getAllByText(procedure.title).at(-1) as HTMLElement);
+  expect(address()).toBe(`/pools/${SALT.id}/care/do/${procedure.key}`);
 });

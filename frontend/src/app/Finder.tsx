@@ -3,9 +3,10 @@ import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { type KeyboardEvent, useDeferredValue, useEffect, useId, useRef, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { poolPagesQuery } from "../api/poolPages";
-import { todayQuery } from "../api/queries";
+import { maintenanceQuery, poolQuery, todayQuery } from "../api/queries";
 import { Icon, type IconName } from "../components/icons";
 import { FIND } from "../lib/find";
+import { lastPoolStore } from "../lib/lastPool";
 import { useMe } from "../lib/me";
 import { useStore } from "../lib/store";
 import { unitsStore } from "../lib/units";
@@ -156,17 +157,25 @@ function Search({ close }: { close: () => void }) {
   );
 }
 
-/** Pages and settings by their names, what is due at this pool, and pools as the server finds them. */
+/**
+ * Pages and settings by their names, pools as the server finds them, and what is due and every procedure of this pool,
+ * or of the one that was open last.
+ */
 function useFound(words: string): Found[] {
   const navigate = useNavigate();
   const { pathname } = useLocation();
   const me = useMe();
   const units = useStore(unitsStore);
   const base = poolOf(pathname);
-  const poolId = base?.slice("/pools/".length);
+  const last = useStore(lastPoolStore);
+  const poolId = base?.slice("/pools/".length) ?? (last === "" ? undefined : last);
+  const at = { enabled: poolId !== undefined };
   const wanted = words.trim().toLowerCase();
   const pools = useInfiniteQuery(poolPagesQuery(useDeferredValue(words.trim()), "attention"));
-  const due = useQuery({ ...todayQuery(poolId ?? ""), enabled: poolId !== undefined });
+  const due = useQuery({ ...todayQuery(poolId ?? ""), ...at });
+  const care = useQuery({ ...maintenanceQuery(poolId ?? ""), ...at });
+  const head = useQuery({ ...poolQuery(poolId ?? ""), ...at });
+  const where = base === undefined ? (head.data?.settings.name ?? "the last pool") : "this pool";
   const go = (to: string) => () => void navigate(to);
 
   const here = base === undefined ? [] : poolStations(base, me?.role);
@@ -219,10 +228,19 @@ function useFound(words: string): Found[] {
   const tasks: Found[] = (due.data?.items ?? []).map((item) => ({
     key: `task ${item.task}`,
     label: item.title,
-    about: "Due at this pool",
+    about: `Due at ${where}`,
     icon: "care",
-    go: go(item.procedure === null ? `${base}/care` : `${base}/care/do/${item.procedure}`),
+    go: go(`/pools/${poolId}/care${item.procedure === null ? "" : `/do/${item.procedure}`}`),
   }));
+  const procedures: Found[] = (care.data?.procedures ?? [])
+    .filter(({ title }) => tasks.every(({ label }) => label !== title))
+    .map(({ key, title }) => ({
+      key: `procedure ${key}`,
+      label: title,
+      about: `Step by step, ${where}`,
+      icon: "care",
+      go: go(`/pools/${poolId}/care/do/${key}`),
+    }));
   const named = ({ label, about }: Found) => `${label} ${about}`.toLowerCase().includes(wanted);
   const seen = (pools.data?.pages ?? []).flatMap((page) => page.pools);
   const heads: Found[] = seen.map(({ id, settings: { name }, next }) => ({
@@ -235,6 +253,6 @@ function useFound(words: string): Found[] {
   if (wanted === "") return [...heads.slice(0, 5), ...pages];
   // A page that is called so is meant before a task that has the word in it.
   const begins = ({ label }: Found) => label.toLowerCase().startsWith(wanted);
-  const rest = [...tasks, ...pages, ...settings].filter(named);
+  const rest = [...tasks, ...pages, ...procedures, ...settings].filter(named);
   return [...heads, ...rest.filter(begins), ...rest.filter((one) => !begins(one))];
 }

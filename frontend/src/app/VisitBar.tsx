@@ -11,7 +11,14 @@ export function VisitBar() {
   const visit = `/pools/${poolId}/visit`;
   if (poolId === "" || !pathname.startsWith(`/pools/${poolId}`) || pathname === visit) return null;
   return (
-    <Box px={{ base: "4", md: "7" }} py="1" borderBottom="1px solid" borderColor="hairline" data-noprint>
+    <Box
+      px={{ base: "4", md: "7" }}
+      py="1"
+      bg="paper"
+      borderTop="1px solid"
+      borderColor="hairline"
+      data-noprint
+    >
       <PlainLink to={visit} display="inline-flex" alignItems="center" minH="44px">
         Back to the visit
       </PlainLink>

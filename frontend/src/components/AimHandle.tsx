@@ -14,9 +14,12 @@ export interface Aiming {
   onSettle: () => void;
 }
 
-/** A button stands at its end of the lane; it makes room for the float that comes there. */
+/**
+ * A button stands at its end of the lane; it makes room for the float that comes there. On a lane too short for both
+ * and a float between them (a phone's) each stands half beside the lane, so that lower stays left of higher.
+ */
 const button = (end: "left" | "right", away: string) => ({
-  [end]: `clamp(0px, calc((66px - ${away}) * 1000), 52px)`,
+  [end]: `min(clamp(0px, calc((66px - ${away}) * 1000), 52px), max(-22px, calc((100% - 200px) * 1000)))`,
 });
 
 const INSIDE = 0.15; // bands that a hand stays away from the edge

@@ -191,6 +191,7 @@ function Figure({ lane, planned, off }: { lane: Gauge; planned: Marker | null; o
           fontSize="note"
           fontWeight="400"
           color="soft"
+          whiteSpace="nowrap"
           ml={{ base: "0", md: "2" }}
         >
           → {valueText(lane.measure, planned.value)}

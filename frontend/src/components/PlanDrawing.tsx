@@ -6,7 +6,7 @@ type Point = readonly number[];
 
 // No wider than its words are large enough: on a tablet they would be twice those of the page.
 const Svg = chakra("svg", {
-  base: { display: "block", w: "100%", maxW: "30rem", h: "auto", mx: "auto", overflow: "visible" },
+  base: { display: "block", w: "100%", maxW: "22rem", h: "auto", mx: "auto", overflow: "visible" },
 });
 const Shape = chakra("path", { base: { fill: "band", stroke: "ink" } });
 const Path = chakra("path", { base: { fill: "none", stroke: "accent" } });

@@ -61,6 +61,8 @@ export function NoticeBar() {
           align="center"
           w="fit-content"
           maxW="calc(100vw - 1.5rem)"
+          // Over the action that stays above the bar, not on it.
+          css={{ "body:has([data-main-action]) &": { mb: { base: "84px", lg: "3" } } }}
           bg="ink"
           color="card"
           borderRadius="10px"

@@ -143,12 +143,16 @@ type FieldProps<T extends FieldValues> = Named<T> &
   Omit<ComponentProps<typeof TextField>, "name" | "value" | "onText"> & {
     /** Besides keeping what was typed. */
     onTyped?: (text: string) => void;
+    /** What is wrong is said by who draws the field, where there is room for it. */
+    saidElsewhere?: boolean;
   };
 
-function Field<T extends FieldValues>({ name, server, problem, onTyped, ...rest }: FieldProps<T>) {
+function Field<T extends FieldValues>(props: FieldProps<T>) {
+  const { name, server, problem, onTyped, saidElsewhere = false, ...rest } = props;
   const { control } = useFormContext<T>();
   const { field } = useController({ name, control });
   const refused = useProblem(...serverNames(name, server));
+  const wrong = problem ?? refused;
   return (
     <TextField
       {...rest}
@@ -156,7 +160,8 @@ function Field<T extends FieldValues>({ name, server, problem, onTyped, ...rest 
       name={name.split(".").at(-1)}
       value={field.value ?? ""}
       onBlur={field.onBlur}
-      problem={problem ?? refused}
+      problem={saidElsewhere ? undefined : wrong}
+      invalid={rest.invalid || (saidElsewhere && Boolean(wrong))}
       onText={(text) => {
         field.onChange(text);
         onTyped?.(text);

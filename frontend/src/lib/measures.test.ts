@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { expectedText, nameOf, rangeText, sideEffectText, unitOf, valueText } from "./measures";
+import { amountText, expectedText, nameOf, rangeText, sideEffectText, unitOf, valueText } from "./measures";
 import { grouped, lengthText, temperatureText, volumeText } from "./units";
 
 describe("a value as it is shown", () => {
@@ -29,6 +29,10 @@ describe("a value as it is shown", () => {
   });
 
   it("has its unit, or none", () => {
+    expect(amountText("salt", 2900, "metric")).toBe("2,900 ppm");
+    expect(amountText("ph", 7.9, "us")).toBe("7.9");
+    expect(amountText("temperature_c", 23.5, "us")).toBe("74 °F");
+    expect(amountText("temperature_c", 23.5, "metric")).toBe("24 °C");
     expect(unitOf("ph")).toBe("");
     expect(unitOf("saturation_index")).toBe("");
     expect(unitOf("phosphate_ppb")).toBe("ppb");

@@ -1,6 +1,6 @@
 import shownDigits from "../api/shownDigits.json";
 import type { Measure } from "../api/types";
-import { grouped, trimmed } from "./units";
+import { grouped, temperatureText, trimmed, type Units } from "./units";
 
 // Made from the core's own table by ./run generate.
 const DIGITS: Partial<Record<Measure, number>> = shownDigits;
@@ -15,9 +15,26 @@ export function valueText(measure: Measure, value: number): string {
   return trimmed(value, digits);
 }
 
+// All others are in ppm; a temperature has its unit by the reader's choice, in `figureText`.
+const OTHER_UNIT: Partial<Record<Measure, string>> = {
+  ph: "",
+  saturation_index: "",
+  temperature_c: "",
+  phosphate_ppb: "ppb",
+};
+
 export function unitOf(measure: Measure): string {
-  if (measure === "ph" || measure === "saturation_index") return "";
-  return measure === "phosphate_ppb" ? "ppb" : "ppm";
+  return OTHER_UNIT[measure] ?? "ppm";
+}
+
+/** "2,900", "7.9", "74 °F": a value on a scale whose unit is told beside it, and a temperature with its own. */
+export function figureText(measure: Measure, value: number, units: Units): string {
+  return measure === "temperature_c" ? temperatureText(value, units) : valueText(measure, value);
+}
+
+/** "2,900 ppm", "7.9", "74 °F". */
+export function amountText(measure: Measure, value: number, units: Units): string {
+  return `${figureText(measure, value, units)} ${unitOf(measure)}`.trimEnd();
 }
 
 /** "2–3", "0.5 at most", "100 at least", or nothing when the measure is not managed. */

@@ -19,7 +19,6 @@ class Number:
     _: KW_ONLY
     figures: int | None = None
     signed: bool = False
-    grouped: bool = False
 
 
 @dataclass(frozen=True)

@@ -42,6 +42,7 @@ from kumpan.wording.reader import Reader
 
 DAY_MIN = 1440
 MM_PER_IN = 25.4
+MINUS = "\u2212"
 SOURCE_LANGUAGE = "en_US"
 _PARTS = MappingProxyType({
     Fraction(0): "", Fraction(1, 4): "¼", Fraction(1, 3): "⅓", Fraction(1, 2): "½", Fraction(2, 3): "⅔",
@@ -70,17 +71,18 @@ def _text(value: Quantity, reader: Reader) -> str:  # noqa: ARG001
 
 @_text.register
 def _(value: Number, reader: Reader) -> str:  # noqa: ARG001
-    sign, comma = "+" if value.signed else "", "," if value.grouped else ""
+    """Like "2,900", "−0.6", "+0.4": thousands set apart, and a minus where the keyboard has a hyphen."""
+    form = "+," if value.signed else ","
     if value.digits is not None:
-        return f"{value.value:{sign}{comma}.{value.digits}f}"
-    if value.figures is not None:
-        return f"{value.value:{sign}.{value.figures}g}"
-    return f"{value.value:{sign}g}"
+        form += f".{value.digits}f"
+    else:
+        form += "g" if value.figures is None else f".{value.figures}g"
+    return f"{value.value:{form}}".replace("-", MINUS)
 
 
 @_text.register
 def _(value: Percent, reader: Reader) -> str:  # noqa: ARG001
-    return f"{value.share:.{value.digits}%}"
+    return f"{100 * value.share:.{value.digits}f} %"
 
 
 @_text.register

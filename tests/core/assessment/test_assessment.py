@@ -57,6 +57,17 @@ def test_without_a_test_the_next_thing_is_to_test() -> None:
     assert (told(found.text), found.station) == ("Test the water", "slip")
 
 
+def test_what_closes_the_pool_names_the_swim_minimum_and_what_does_not_its_band() -> None:
+    for free, edge in ((0.2, 1), (1.5, 2)):
+        rows = (
+            (0, reads(**{**GOOD, "free_chlorine": free})),
+            (0.1, VisualCheck(Clarity.CLEAR, Level.NORMAL)),
+        )
+        case = Case(state=state(*rows), now=when(0.1), bands=BANDS, volume_l=LITRES)
+        said = {found.code: told(found.reason) for found in problems(case)}
+        assert said["free_chlorine_low"] == f"Free chlorine {free} is under {edge}."
+
+
 def test_what_the_sheet_raises_is_named_chlorine_first_and_ph_keeps_its_letters() -> None:
     found = after(
         (0, reads(**{**GOOD, "free_chlorine": 0.5, "ph": 6.9, "total_alkalinity": 90})),

@@ -132,7 +132,7 @@ def test_a_volume_that_does_not_fit_is_offered_not_taken() -> None:
     found = seen(*rows, day=33)
     assert found.volume is not None
     assert found.volume.volume_l == pytest.approx(LITRES / 0.85, rel=0.02)
-    assert "15% less than computed: the pool may be 18% larger" in said(found)["volume_hint"]
+    assert "15 % less than computed: the pool may be 18 % larger" in said(found)["volume_hint"]
 
 
 def test_with_few_tests_it_says_what_it_rests_on() -> None:

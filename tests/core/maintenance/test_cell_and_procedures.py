@@ -128,7 +128,7 @@ def test_the_bench_goes_by_the_output_that_the_forecast_has_learned() -> None:
     assert learned.makes_mg_l_day == pytest.approx(1.5 * rated.makes_mg_l_day)
     assert learned.boost_mg_l == pytest.approx(1.5 * rated.boost_mg_l)
     assert [told(one.text) for one in learned.findings if one.code == "cell_strength"] == [
-        "By your tests it makes 150% of its rated output."
+        "By your tests it makes 150 % of its rated output."
     ]
     assert not [one for one in balance(loss=1.1, strength=1.05).findings if one.code == "cell_strength"]
 
@@ -156,7 +156,7 @@ def test_a_boost_is_called_no_shock_where_it_adds_less_than_one() -> None:
 @pytest.mark.parametrize(("mean", "words"), [
     (0.31, "Scaling index over the last weeks +0.31: it scales; acid takes it off, balance keeps it off."),
     (0.3, "Scaling index over the last weeks +0.30: no reason to scale."),
-    (-0.2, "Scaling index over the last weeks -0.20: no reason to scale."),
+    (-0.2, "Scaling index over the last weeks −0.20: no reason to scale."),
 ])  # fmt: skip
 def test_what_the_index_of_the_last_weeks_means_for_a_cell(mean: float, words: str) -> None:
     """The board's own range: -0.3 to +0.3 neither scales nor eats."""

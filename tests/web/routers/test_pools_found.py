@@ -14,7 +14,7 @@ async def test_a_bag_of_salt_tells_the_volume_and_how_far_it_may_be_off(api: Api
     assert found["volume_l"] / GALLON_L == pytest.approx(19_970, rel=1e-3)
     # A meter good to 50 ppm, twice: 71 of 600.
     assert found["uncertainty_share"] == pytest.approx(0.118, abs=0.001)
-    assert found["says"] == "Within 12%, by what the two readings may be off."
+    assert found["says"] == "Within 12 %, by what the two readings may be off."
     shown = await api.post("/basins/from-salt", {**HANDBOOK, "kit": "unit"})
     assert "Another bag makes it surer" in shown["says"]
 

@@ -12,7 +12,7 @@ it("asks how bad it is, says what closes, and begins", async () => {
   const { user } = render(<BeginCard seen={seen} poolId={SALT.id} busy={false} {...on} />);
   expect(screen.getByText(seen.board.closed)).toBeTruthy();
   await user.click(screen.getByText(seen.severities[2]?.name ?? ""));
-  await user.click(screen.getByText("to 10"));
+  await user.click(screen.getByText("To 10"));
   await user.click(screen.getByText("Begin the rescue"));
   expect(on.onSeverity).toHaveBeenCalledWith(seen.severities[2]?.severity);
   expect(on.onRatio).toHaveBeenCalledWith(false);

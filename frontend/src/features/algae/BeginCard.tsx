@@ -76,8 +76,8 @@ export function BeginCard({ seen, poolId, busy, onSeverity, onRatio, onBegin }: 
         <PickOne
           label="How high to shock: practitioners differ"
           options={[
-            { value: "ratio", label: "by stabilizer" },
-            { value: "fixed", label: "to 10" },
+            { value: "ratio", label: "By stabilizer" },
+            { value: "fixed", label: "To 10" },
           ]}
           value={seen.setting.by_ratio ? "ratio" : "fixed"}
           onPick={(value) => onRatio(value === "ratio")}

@@ -133,8 +133,8 @@ function Strategies({ poolId, seen, busy, set, end }: WaysProps) {
         <PickOne
           label="Shock"
           options={[
-            { value: "ratio", label: "by stabilizer" },
-            { value: "fixed", label: "to 10" },
+            { value: "ratio", label: "By stabilizer" },
+            { value: "fixed", label: "To 10" },
           ]}
           value={setting.by_ratio ? "ratio" : "fixed"}
           onPick={(way) => void set({ ...setting, by_ratio: way === "ratio" }, "Planned anew.")}
@@ -156,8 +156,8 @@ function Strategies({ poolId, seen, busy, set, end }: WaysProps) {
         <PickOne
           label="What has died"
           options={[
-            { value: "stir", label: "stir and filter" },
-            { value: "settle", label: "settle, vacuum to waste" },
+            { value: "stir", label: "Stir and filter" },
+            { value: "settle", label: "Settle, vacuum to waste" },
           ]}
           value={board.dead_way}
           onPick={(dead_way) => void set({ ...setting, dead_way }, "Planned anew.")}

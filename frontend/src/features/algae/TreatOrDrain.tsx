@@ -1,4 +1,4 @@
-import { Box, Flex, Heading, Text } from "@chakra-ui/react";
+import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import type { Rescue } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
@@ -33,49 +33,42 @@ export function TreatOrDrain({ seen, poolId, busy, onLimits }: Props) {
       {compared.reasons.map((reason) => (
         <Text key={reason}>{reason}</Text>
       ))}
-      <Box overflowX="auto" mt="3" tabIndex={0} role="region" aria-label="Treating and draining compared">
-        <Box as="table" w="100%" aria-label="The ways side by side">
-          <thead>
-            <tr>
-              {["", "Money", "Days", "New water"].map((name) => (
-                <Box as="th" key={name} textAlign="left" fontSize="note" color="soft" fontWeight="400" pr="4">
-                  {name}
-                </Box>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {compared.ways.map((way) => (
-              <Box as="tr" key={way.key} borderTop="1px solid" borderColor="hairline" verticalAlign="top">
-                <Box as="td" py="2" pr="4" minW="14rem">
-                  <Text fontWeight={way.key === compared.verdict ? "700" : "500"}>
-                    {way.title}
-                    {way.key === compared.verdict ? ": the rules point here" : ""}
-                  </Text>
-                  <Text fontSize="note" color="soft">
-                    {way.text}
-                  </Text>
-                </Box>
-                <Box as="td" py="2" pr="4">
-                  {way.money === null && way.at_least > 0
-                    ? `at least ${moneyText([way.at_least], compared.currency)}`
-                    : moneyText(way.money, compared.currency)}
-                  {way.gaps.length > 0 && (
-                    <Text fontSize="note" color="soft">
-                      without {way.gaps.join(", ")}
-                    </Text>
-                  )}
-                </Box>
-                <Box as="td" py="2" pr="4" whiteSpace="nowrap">
-                  {daysText(way.days)}
-                </Box>
-                <Box as="td" py="2" whiteSpace="nowrap">
-                  {volumeText(way.water_l, units)}
-                </Box>
-              </Box>
-            ))}
-          </tbody>
-        </Box>
+      <Box as="ul" listStyleType="none" p="0" mt="3" aria-label="The ways side by side">
+        {compared.ways.map((way) => (
+          <Grid
+            as="li"
+            key={way.key}
+            templateColumns={{ base: "repeat(3, auto)", md: "minmax(0,1fr) 8rem 7rem 7rem" }}
+            justifyContent={{ base: "space-between", md: "stretch" }}
+            columnGap="4"
+            rowGap="1"
+            py="2"
+            borderTop="1px solid"
+            borderColor="hairline"
+          >
+            <Box gridColumn={{ base: "1 / -1", md: "auto" }}>
+              <Text fontWeight={way.key === compared.verdict ? "700" : "500"}>
+                {way.title}
+                {way.key === compared.verdict ? ": the rules point here" : ""}
+              </Text>
+              <Text fontSize="note" color="soft">
+                {way.text}
+              </Text>
+            </Box>
+            <Figure name="Money">
+              {way.money === null && way.at_least > 0
+                ? `at least ${moneyText([way.at_least], compared.currency)}`
+                : moneyText(way.money, compared.currency)}
+              {way.gaps.length > 0 && (
+                <Text fontSize="note" color="soft">
+                  without {way.gaps.join(", ")}
+                </Text>
+              )}
+            </Figure>
+            <Figure name="Days">{daysText(way.days)}</Figure>
+            <Figure name="New water">{volumeText(way.water_l, units)}</Figure>
+          </Grid>
+        ))}
       </Box>
       <Flex gap="5" mt="3" wrap="wrap" align="end">
         <PlainLink to={`/pools/${poolId}/plan?plan=drain`}>Replace water in parts</PlainLink>
@@ -91,6 +84,17 @@ export function TreatOrDrain({ seen, poolId, busy, onLimits }: Props) {
         />
       )}
     </Card>
+  );
+}
+
+function Figure({ name, children }: { name: string; children: React.ReactNode }) {
+  return (
+    <Box>
+      <Text fontSize="note" color="soft">
+        {name}
+      </Text>
+      <Box>{children}</Box>
+    </Box>
   );
 }
 

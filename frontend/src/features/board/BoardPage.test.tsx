@@ -1,6 +1,6 @@
 import { screen } from "@testing-library/react";
 import { expect, it } from "vitest";
-import type { Board } from "../../api/types";
+import type { Board, PoolHeaderData } from "../../api/types";
 import { render, SALT } from "../../testing/render";
 import { recordedAt, willAnswer } from "../../testing/server";
 import { BoardPage } from "./BoardPage";
@@ -19,4 +19,13 @@ it("says what to do first, where nothing was tested", async () => {
   willAnswer(`/pools/${SALT.id}/board`, { ...board, tested_at: null, lanes });
   render(<BoardPage />, where);
   expect((await screen.findAllByText(/test/i)).length).toBeGreaterThan(0);
+});
+
+it("offers no usual plan beside the board where a rescue is what comes next", async () => {
+  const head = recordedAt<PoolHeaderData>(`/pools/${SALT.id}`);
+  const next = { ...head.next, station: "rescue", text: "Plan the rescue", why: "The water is green." };
+  willAnswer(`/pools/${SALT.id}`, { ...head, next, treating: false });
+  render(<BoardPage />, where);
+  expect(await screen.findByRole("region", { name: "Rescue" })).toBeTruthy();
+  expect(screen.queryByRole("region", { name: "Plan" })).toBeNull();
 });

@@ -47,49 +47,58 @@ export function BoardPage() {
   return (
     <>
       <PoolHeader poolId={poolId} whole />
-      <Grid
-        templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 20rem" }}
-        templateAreas={{
-          base: '"board" "due" "against" "sheet" "ahead"',
-          lg: '"board against" "board due" "board ahead" "board sheet"',
-        }}
-        templateRows={{ lg: "auto auto auto 1fr" }}
-        gap="5"
-        alignItems="start"
-      >
-        <Box gridArea="against" _empty={{ display: "none" }}>
-          <FindingsCard poolId={poolId} />
-        </Box>
-        <Box gridArea="board">
-          {board.isError && <Failed error={board.error} again={() => void board.refetch()} />}
-          {board.data?.tested_at === null && <NotTested poolId={poolId} />}
-          {board.data && board.data.tested_at !== null && (
-            <Lanes board={board.data} poolId={poolId} zone={zone} units={units} whatIf={whatIf} />
-          )}
-        </Box>
-        {/* The plan takes longest to compute: it comes last, and moves nothing. */}
-        {board.data?.tested_at !== null && head.data?.last_test_at !== null && (
-          <Box gridArea="sheet">
-            {head.data?.treating ? (
-              <RescueBeside poolId={poolId} why={head.data.next.why} />
-            ) : whatIf.answer === null ? (
-              <PlanBeside poolId={poolId} zone={zone} units={units} />
-            ) : (
-              <PlanForAims poolId={poolId} zone={zone} whatIf={whatIf} />
+      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 20rem" }} gap="5" alignItems="start">
+        <Column>
+          <Box order={{ base: "1", lg: "0" }}>
+            {board.isError && <Failed error={board.error} again={() => void board.refetch()} />}
+            {board.data?.tested_at === null && <NotTested poolId={poolId} />}
+            {board.data && board.data.tested_at !== null && (
+              <Lanes board={board.data} poolId={poolId} zone={zone} units={units} whatIf={whatIf} />
             )}
           </Box>
-        )}
-        <Box gridArea="due">
-          <DueCard poolId={poolId} />
-        </Box>
-        {board.data?.tested_at !== null && (
-          <Box gridArea="ahead">
-            <AheadStrip poolId={poolId} zone={zone} />
+          {/* The plan takes longest to compute: it comes last, and moves nothing. */}
+          {board.data?.tested_at !== null && head.data?.last_test_at !== null && (
+            <Box order="4">
+              {head.data && (head.data.treating || head.data.next.station === "rescue") ? (
+                <RescueBeside poolId={poolId} head={head.data} />
+              ) : whatIf.answer === null ? (
+                <PlanBeside poolId={poolId} zone={zone} units={units} />
+              ) : (
+                <PlanForAims poolId={poolId} zone={zone} whatIf={whatIf} />
+              )}
+            </Box>
+          )}
+          {board.data?.tested_at !== null && (
+            <Box order="5">
+              <AheadStrip poolId={poolId} zone={zone} />
+            </Box>
+          )}
+        </Column>
+        <Column>
+          <Box order="3" _empty={{ display: "none" }}>
+            <FindingsCard poolId={poolId} />
           </Box>
-        )}
+          <Box order={{ base: "2", lg: "4" }}>
+            <DueCard poolId={poolId} />
+          </Box>
+        </Column>
       </Grid>
       {head.data && <NextAction head={head.data} />}
     </>
+  );
+}
+
+/** A column of its own on a desk; on a phone all cards stand in one, by their `order`. */
+function Column({ children }: { children: React.ReactNode }) {
+  return (
+    <Box
+      display={{ base: "contents", lg: "grid" }}
+      gridTemplateColumns="minmax(0,1fr)"
+      gap="5"
+      alignContent="start"
+    >
+      {children}
+    </Box>
   );
 }
 

@@ -2,7 +2,7 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { treatmentQuery } from "../../api/queries";
-import type { Measure, Treatment } from "../../api/types";
+import type { Measure, PoolHeaderData, Treatment } from "../../api/types";
 import { MainButton, SideButton } from "../../components/Button";
 import { Card } from "../../components/Card";
 import { Failed, Loading } from "../../components/States";
@@ -60,14 +60,14 @@ export function PlanForAims({
   );
 }
 
-/** While a rescue goes on its sheet is the one that counts. */
-export function RescueBeside({ poolId, why }: { poolId: string; why: string }) {
+/** Where a rescue is needed or goes on, its sheet is the one that counts. */
+export function RescueBeside({ poolId, head }: { poolId: string; head: PoolHeaderData }) {
   return (
     <Card as="section" aria-label="Rescue">
       <Text as="h2" fontSize="lead" fontWeight="700" mb="2">
-        The rescue goes on
+        {head.treating ? "The rescue goes on" : head.next.text}
       </Text>
-      <Text mb="2">{why}</Text>
+      <Text mb="2">{head.next.why}</Text>
       <PlainLink to={`/pools/${poolId}/rescue`}>Open the rescue board</PlainLink>
     </Card>
   );

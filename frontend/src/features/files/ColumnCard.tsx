@@ -4,9 +4,9 @@ import { SelectField } from "../../components/SelectField";
 import { TextField } from "../../components/TextField";
 
 const ORDERS = [
-  { value: "year_first", label: "year first, 2026-06-03" },
-  { value: "month_first", label: "month first, 6/3/26" },
-  { value: "day_first", label: "day first, 3.6.26" },
+  { value: "year_first", label: "Year first, 2026-06-03" },
+  { value: "month_first", label: "Month first, 6/3/26" },
+  { value: "day_first", label: "Day first, 3.6.26" },
 ];
 const SIGNS = [
   { value: "point", label: "7.4" },
@@ -73,7 +73,7 @@ export function ColumnCard({ title, cells, column, kind, choices, onColumn }: Co
           <SelectField
             label="In"
             value={column.unit}
-            options={[{ value: "", label: "the usual unit" }, ...named(choices.units)]}
+            options={[{ value: "", label: "The usual unit" }, ...named(choices.units)]}
             onPick={(unit) => set({ unit })}
           />
         )}

@@ -128,7 +128,15 @@ function Picture({ src, words }: { src: string; words: string }) {
   const found = Object.entries(PICTURES).find(([path]) => path.endsWith(src.replace(/^\.\./, "")));
   if (found === undefined) return null;
   return (
-    <Box my="3" border="1px solid" borderColor="hairline" borderRadius="10px" overflow="hidden" maxW="40rem">
+    <Box
+      my="3"
+      border="1px solid"
+      borderColor="hairline"
+      borderRadius="10px"
+      overflow="hidden"
+      w="fit-content"
+      maxW="100%"
+    >
       <img src={found[1]} alt={words} loading="lazy" />
     </Box>
   );

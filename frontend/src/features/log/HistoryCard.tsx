@@ -8,8 +8,10 @@ import { Card } from "../../components/Card";
 import { PickOne } from "../../components/Pick";
 import { SelectField } from "../../components/SelectField";
 import { Failed, Loading } from "../../components/States";
-import { nameOf, unitOf, valueText } from "../../lib/measures";
+import { amountText, nameOf } from "../../lib/measures";
+import { useStore } from "../../lib/store";
 import { clock, dayName } from "../../lib/times";
+import { unitsStore } from "../../lib/units";
 import { reach, titled } from "./chartWords";
 import { TimeChart } from "./TimeChart";
 
@@ -130,6 +132,7 @@ interface TableProps {
 }
 
 function HistoryTable({ histories, season, later, zone }: TableProps) {
+  const units = useStore(unitsStore);
   const done = new Map<string, string[]>();
   for (const mark of season.marks) {
     if (mark.row === "tests" || mark.row === "due" || !later(mark)) continue;
@@ -137,11 +140,7 @@ function HistoryTable({ histories, season, later, zone }: TableProps) {
   }
   const tested = histories.map(({ measure, points }) => ({
     measure,
-    values: new Map(
-      points
-        .filter(later)
-        .map(({ at, value }) => [at, `${valueText(measure, value)} ${unitOf(measure)}`.trimEnd()]),
-    ),
+    values: new Map(points.filter(later).map(({ at, value }) => [at, amountText(measure, value, units)])),
   }));
   const times = [...new Set([...done.keys(), ...tested.flatMap(({ values }) => [...values.keys()])])];
   return (

@@ -101,7 +101,7 @@ export function LogEntryCard({ poolId, hasCell }: { poolId: string; hasCell: boo
                 name="product"
                 server="product_id"
                 label="Product"
-                options={[{ value: "", label: "choose" }, ...products]}
+                options={[{ value: "", label: "Choose" }, ...products]}
               />
               <Field name="amount" label="How much" help='like "44 fl oz", "2 bags" or "half a jug"' />
             </Grid>

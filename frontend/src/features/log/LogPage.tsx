@@ -1,4 +1,4 @@
-import { Box, Flex, Heading, Text } from "@chakra-ui/react";
+import { Box, Flex, Grid, Heading, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
@@ -102,6 +102,7 @@ function Line({
   day: string | null;
 }) {
   const gone = line.replaced_by !== null;
+  const [editing, setEditing] = useState(false);
   const late = new Date(line.recorded_at).getTime() - new Date(line.at).getTime() > 30 * 60_000;
   return (
     <Box
@@ -115,39 +116,61 @@ function Line({
           {day}
         </Text>
       )}
-      <Flex gap="4" pb="3" align="baseline" wrap="wrap">
-        <Text color="soft" w="4.75rem" whiteSpace="nowrap">
+      <Grid
+        templateColumns="4.5rem minmax(0,1fr) auto"
+        templateAreas={{ base: '"time what what" "time who acts"', md: '"time what acts" "time who acts"' }}
+        columnGap={{ base: "2", md: "4" }}
+        pb="3"
+        alignItems="baseline"
+      >
+        <Text gridArea="time" color="soft" whiteSpace="nowrap">
           {clock(line.at, zone)}
         </Text>
-        <Box flex="1" minW="14rem">
-          <Text textDecoration={gone ? "line-through" : "none"} color={gone ? "soft" : "ink"}>
-            <Text as="span" fontWeight="600">
-              {line.title}
-            </Text>{" "}
-            {line.detail}
-          </Text>
-          <Text fontSize="note" color="soft">
-            {[
-              line.by && `by ${line.by}`,
-              line.workspace,
-              line.supersedes !== null && line.kind !== "void" ? "corrected entry" : "",
-              gone ? (line.taken_back ? "taken back" : "replaced by a correction") : "",
-              late ? `entered ${dayName(line.recorded_at, zone)} ${clock(line.recorded_at, zone)}` : "",
-            ]
-              .filter(Boolean)
-              .join(" · ")}
-          </Text>
-        </Box>
-        {line.can_change && <Actions line={line} poolId={poolId} />}
-      </Flex>
+        <Text gridArea="what" textDecoration={gone ? "line-through" : "none"} color={gone ? "soft" : "ink"}>
+          <Text as="span" fontWeight="600">
+            {line.title}
+          </Text>{" "}
+          {line.detail}
+        </Text>
+        <Text gridArea="who" fontSize="note" color="soft">
+          {[
+            line.by && `by ${line.by}`,
+            line.workspace,
+            line.supersedes !== null && line.kind !== "void" ? "corrected entry" : "",
+            gone ? (line.taken_back ? "taken back" : "replaced by a correction") : "",
+            late ? `entered ${dayName(line.recorded_at, zone)} ${clock(line.recorded_at, zone)}` : "",
+          ]
+            .filter(Boolean)
+            .join(" · ")}
+        </Text>
+        {line.can_change && !editing && (
+          <Actions line={line} poolId={poolId} onEdit={() => setEditing(true)} />
+        )}
+      </Grid>
+      {editing && <AmountForm line={line} poolId={poolId} close={() => setEditing(false)} />}
     </Box>
   );
 }
 
-function Actions({ line, poolId }: { line: LogLine; poolId: string }) {
+// In the line of who entered it on a phone, where a row of buttons under each entry would double the log.
+const ACT = {
+  my: { base: "-10px", md: "0" },
+  px: { base: "2", md: "4" },
+  bg: { base: "transparent", md: "card" },
+  borderColor: { base: "transparent", md: "control" },
+  fontSize: { base: "note", md: "body" },
+  textDecoration: { base: "underline", md: "none" },
+} as const;
+
+interface ActionsProps {
+  line: LogLine;
+  poolId: string;
+  onEdit: () => void;
+}
+
+function Actions({ line, poolId, onEdit }: ActionsProps) {
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const [editing, setEditing] = useState(false);
 
   async function takeBack() {
     try {
@@ -164,11 +187,16 @@ function Actions({ line, poolId }: { line: LogLine; poolId: string }) {
     }
   }
 
-  if (editing) return <AmountForm line={line} poolId={poolId} close={() => setEditing(false)} />;
   return (
-    <Flex gap="2">
+    <Flex
+      gridArea="acts"
+      gap={{ base: "0", md: "2" }}
+      alignSelf={{ md: "start" }}
+      mr={{ base: "-2", md: "0" }}
+    >
       {line.kind === "test" && (
         <SideButton
+          {...ACT}
           onClick={() => navigate(`/pools/${poolId}/test?correct=${line.id}`)}
           aria-label={`Correct: ${line.title}`}
         >
@@ -176,11 +204,11 @@ function Actions({ line, poolId }: { line: LogLine; poolId: string }) {
         </SideButton>
       )}
       {line.kind === "addition" && (
-        <SideButton onClick={() => setEditing(true)} aria-label={`Correct: ${line.title}`}>
+        <SideButton {...ACT} onClick={onEdit} aria-label={`Correct: ${line.title}`}>
           Correct
         </SideButton>
       )}
-      <SideButton onClick={() => void takeBack()} aria-label={`Take back: ${line.title}`}>
+      <SideButton {...ACT} onClick={() => void takeBack()} aria-label={`Take back: ${line.title}`}>
         Take back
       </SideButton>
     </Flex>
@@ -216,7 +244,7 @@ function AmountForm({ line, poolId, close }: { line: LogLine; poolId: string; cl
     },
   });
   return (
-    <Box w="100%" maxW="24rem">
+    <Box w="100%" maxW="24rem" pb="3">
       <KitForm kit={kit}>
         <Field name="amount" label="What really went in" autoFocus />
         <Field name="at" label="When, if the time is wrong too" type="datetime-local" />

@@ -48,3 +48,22 @@ it("tells what lies under the finger", () => {
   fireEvent(screen.getByRole("img"), new MouseEvent("pointermove", { clientX: 300, bubbles: true }));
   expect(screen.getAllByRole("status").some((one) => /: /.test(one.textContent ?? ""))).toBe(true);
 });
+
+it("tells a temperature in the reader's degrees, and in no other unit", () => {
+  const [first] = histories;
+  if (!first) throw new Error("no history");
+  const point = { at: now_at, value: 23.5, low: 23, high: 24 };
+  const warmth: MeasureHistory = {
+    ...first,
+    measure: "temperature_c",
+    low: null,
+    high: null,
+    ahead: [],
+    points: [point],
+  };
+  chart([warmth]);
+  const drawn = screen.getByRole("img");
+  expect(drawn.getAttribute("aria-label")).toContain("temperature over time: 1 tests, last 74 °F");
+  expect(within(drawn).getByText(/last 74 °F/)).toBeTruthy();
+  expect(drawn.textContent).not.toContain("ppm");
+});

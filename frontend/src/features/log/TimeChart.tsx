@@ -1,10 +1,13 @@
 import { Box, chakra, Flex, Text } from "@chakra-ui/react";
 import { utcTicks } from "d3-time";
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import type { MeasureHistory, SeasonMark } from "../../api/types";
 import { SideButton } from "../../components/Button";
-import { nameOf, unitOf, valueText } from "../../lib/measures";
+import { amountText, figureText, nameOf } from "../../lib/measures";
+import { useStore } from "../../lib/store";
 import { dayOfMonth } from "../../lib/times";
+import { type Units, unitsStore } from "../../lib/units";
+import { useWidth } from "../../lib/useWidth";
 import { apart, everyHowMany, extent, inside, label, reach, titled, told } from "./chartWords";
 import { type Span, type TimeWindow, useTimeWindow } from "./timeWindow";
 
@@ -13,7 +16,7 @@ const RIGHT = 10;
 const HEAD = 24;
 const ALONE_H = 260;
 const ROW_H = 84;
-const NAME_H = 32;
+const NAME_H = 38; // the number at the foot of the row above, then its name
 const MARKS_H = 30;
 const MONTH_PX = 90;
 
@@ -53,6 +56,7 @@ interface TimeChartProps {
 export function TimeChart({ histories, marks, zone, now, first }: TimeChartProps) {
   const all = reach(histories, marks, now);
   const time = useTimeWindow(all, first);
+  const units = useStore(unitsStore);
   const [box, width] = useWidth();
   const [at, setAt] = useState<number | null>(null);
   const alone = histories.length === 1;
@@ -79,7 +83,7 @@ export function TimeChart({ histories, marks, zone, now, first }: TimeChartProps
           viewBox={`0 0 ${width} ${height}`}
           height={height}
           role="img"
-          aria-label={label(histories)}
+          aria-label={label(histories, units)}
           {...time.pointers}
           onPointerMove={(event) => {
             time.pointers.onPointerMove(event);
@@ -113,6 +117,7 @@ export function TimeChart({ histories, marks, zone, now, first }: TimeChartProps
               height={row}
               width={width}
               span={time.span}
+              units={units}
             />
           ))}
           {RIBBON.map(([key, name], index) => (
@@ -131,7 +136,11 @@ export function TimeChart({ histories, marks, zone, now, first }: TimeChartProps
                     />
                   ))}
               </g>
-              <Name x={0} y={foot + index * MARKS_H + 19} css={{ paintOrder: "stroke", stroke: "card" }}>
+              <Name
+                x={0}
+                y={foot + index * MARKS_H + 19}
+                css={{ paintOrder: "stroke", stroke: "card", strokeWidth: "8px" }}
+              >
                 {name}
               </Name>
             </g>
@@ -146,7 +155,7 @@ export function TimeChart({ histories, marks, zone, now, first }: TimeChartProps
       <Text minH="3em" mt="1" role="status">
         {at === null
           ? "Point at a moment to read it. Drag or use the arrow keys to move, pinch or + and − to zoom."
-          : told(at, histories, shown, zone)}
+          : told(at, histories, shown, zone, units)}
       </Text>
     </Box>
   );
@@ -179,9 +188,10 @@ interface RowProps {
   height: number;
   width: number;
   span: Span;
+  units: Units;
 }
 
-function Row({ history, x, top, height, width, span }: RowProps) {
+function Row({ history, x, top, height, width, span, units }: RowProps) {
   const { measure, low, high } = history;
   const points = history.points.filter(({ at }) => inside(at, span));
   const ahead = history.ahead.filter(({ at }) => inside(at, span));
@@ -198,7 +208,7 @@ function Row({ history, x, top, height, width, span }: RowProps) {
         {titled(nameOf(measure))}
         {last && (
           <chakra.tspan fill="soft" fontWeight="400">
-            {` · last ${valueText(measure, last.value)} ${unitOf(measure)}`}
+            {` · last ${amountText(measure, last.value, units)}`}
           </chakra.tspan>
         )}
       </Name>
@@ -222,7 +232,7 @@ function Row({ history, x, top, height, width, span }: RowProps) {
       </g>
       {apart(labels.map(y)).map((at, index) => (
         <Words key={labels[index]} x={LEFT - 6} y={at + 5} textAnchor="end">
-          {valueText(measure, labels[index] ?? 0)}
+          {figureText(measure, labels[index] ?? 0, units)}
         </Words>
       ))}
     </g>
@@ -246,17 +256,4 @@ function back(
 
 function linear(from: number, to: number, first: number, last: number): (value: number) => number {
   return (value) => first + ((value - from) / (to - from)) * (last - first);
-}
-
-/** As wide as the page gives it: type keeps its size on a phone. */
-function useWidth(): [React.RefObject<HTMLDivElement | null>, number] {
-  const box = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(720);
-  useEffect(() => {
-    if (box.current === null || typeof ResizeObserver === "undefined") return;
-    const seen = new ResizeObserver(([entry]) => entry && setWidth(Math.max(280, entry.contentRect.width)));
-    seen.observe(box.current);
-    return () => seen.disconnect();
-  }, []);
-  return [box, width];
 }

@@ -1,7 +1,8 @@
 import type { MeasureHistory, SeasonMark } from "../../api/types";
-import { nameOf, unitOf, valueText } from "../../lib/measures";
+import { amountText, figureText, nameOf } from "../../lib/measures";
 import { roundExtent } from "../../lib/scale";
 import { clock, dayName } from "../../lib/times";
+import type { Units } from "../../lib/units";
 import type { Span } from "./timeWindow";
 
 /** Whether a moment is in a stretch of time, or a day beside it: lines run on to its edges. */
@@ -36,11 +37,11 @@ export function extent({ measure, low, high, points, ahead }: MeasureHistory, sp
 }
 
 /** The chart in words, for who does not see it. */
-export function label(histories: readonly MeasureHistory[]): string {
+export function label(histories: readonly MeasureHistory[], units: Units): string {
   return histories
     .map(({ measure, points }) => {
       const last = points.at(-1);
-      const value = last ? `, last ${valueText(measure, last.value)} ${unitOf(measure)}`.trimEnd() : "";
+      const value = last ? `, last ${amountText(measure, last.value, units)}` : "";
       return `${nameOf(measure)} over time: ${points.length} tests${value}`;
     })
     .join("; ");
@@ -54,6 +55,7 @@ export function told(
   histories: readonly MeasureHistory[],
   marks: readonly SeasonMark[],
   zone: string,
+  units: Units,
 ): string {
   const away = ({ at: when }: { at: string }) => Math.abs(new Date(when).getTime() - at);
   const nearest = <T extends { at: string }>(rows: readonly T[]) =>
@@ -63,12 +65,11 @@ export function told(
   const near = test !== null && away(test) < NEAR_SHARE_MS ? test : null;
   const values = histories.flatMap(({ measure, points, ahead }) => {
     const tested = near && points.find((point) => point.at === near.at);
-    if (tested)
-      return [`${nameOf(measure)} ${valueText(measure, tested.value)} ${unitOf(measure)}`.trimEnd()];
+    if (tested) return [`${nameOf(measure)} ${amountText(measure, tested.value, units)}`];
     const next = ahead.length > 0 && at > new Date(ahead[0]?.at ?? 0).getTime() ? nearest(ahead) : null;
     if (next === null) return [];
-    const [low, high] = [valueText(measure, next.low), valueText(measure, next.high)];
-    return [`${nameOf(measure)} about ${valueText(measure, next.likely)} (${low} to ${high})`];
+    const [low, high] = [figureText(measure, next.low, units), figureText(measure, next.high, units)];
+    return [`${nameOf(measure)} about ${figureText(measure, next.likely, units)} (${low} to ${high})`];
   });
   const done = marks.filter(
     (mark) => mark.row !== "tests" && mark.row !== "due" && away(mark) < NEAR_SHARE_MS,

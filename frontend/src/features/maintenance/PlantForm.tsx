@@ -75,7 +75,7 @@ function Form({ plant, poolId, units, hasCell }: PlantFormProps & { plant: Plant
         Pump, filter and cell
       </Heading>
       <KitForm kit={kit}>
-        <Grid templateColumns={{ base: "repeat(2, minmax(0,1fr))", md: "repeat(3, minmax(0,1fr))" }} gap="3">
+        <Grid templateColumns="repeat(2, minmax(0,1fr))" gap="3" alignItems="end">
           <Field name="flow" server="pump_flow" label={`Pump flow, ${units === "us" ? "gpm" : "L/min"}`} />
           <Amount name="kw" server="pump_kw" label="Pump, kW" />
           <Amount name="price" server="price_per_kwh" label="Price of a kWh" />
@@ -98,8 +98,8 @@ function Form({ plant, poolId, units, hasCell }: PlantFormProps & { plant: Plant
               name="kind"
               label="The cell"
               options={[
-                { value: "self_cleaning", label: "cleans itself" },
-                { value: "plain", label: "plain" },
+                { value: "self_cleaning", label: "Cleans itself" },
+                { value: "plain", label: "Plain" },
               ]}
             />
           </Box>

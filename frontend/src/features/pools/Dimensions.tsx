@@ -119,7 +119,7 @@ function Profile({ index, unit, problem }: PartProps) {
   return (
     <Box>
       {rows.fields.map(({ id }, row) => (
-        <Flex key={id} gap="4" mb="3">
+        <Flex key={id} gap="4" mb="3" align="end">
           <Amount
             name={`${at}.profile.${row}.distance`}
             server={`${at}.depths.${row}.distance`}

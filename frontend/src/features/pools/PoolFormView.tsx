@@ -49,14 +49,6 @@ export function PoolFormView({ kit, units, action, poolId }: PoolFormViewProps) 
             <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4">
               <Field name="name" label="Name" />
               <Field name="place" label="Place" />
-              <TimeZone />
-              <Amount
-                name="latitude"
-                server="latitude_deg"
-                label="Latitude, for the sun"
-                help="Empty means the time zone's chief city."
-              />
-              <Amount name="longitude" server="longitude_deg" label="Longitude, west is minus" />
               <Select
                 name="kit"
                 label="Test kit"
@@ -97,6 +89,18 @@ export function PoolFormView({ kit, units, action, poolId }: PoolFormViewProps) 
                 server={["fill_calcium", "fill_water.calcium_hardness"]}
                 label="Fill water calcium"
               />
+            </Grid>
+          </Section>
+          <Section title="Where it lies">
+            <TimeZone />
+            <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="4">
+              <Amount
+                name="latitude"
+                server="latitude_deg"
+                label="Latitude, for the sun"
+                help="Empty means the time zone's chief city."
+              />
+              <Amount name="longitude" server="longitude_deg" label="Longitude, west is minus" />
             </Grid>
           </Section>
           <FormProblem />

@@ -183,7 +183,10 @@ function PoolRow({ head, units }: { head: PoolHeaderData; units: Units }) {
       as="li"
       position="relative"
       templateColumns={{ base: "minmax(0,1fr) auto", lg: ROW }}
-      templateAreas={{ base: '"name tested" "swim swim" "board board" "next next"', lg: "none" }}
+      templateAreas={{
+        base: '"name tested" "traits traits" "swim swim" "board board" "next next"',
+        lg: "none",
+      }}
       columnGap="5"
       rowGap="1.5"
       px={{ base: "4", lg: "5" }}
@@ -194,8 +197,9 @@ function PoolRow({ head, units }: { head: PoolHeaderData; units: Units }) {
       _first={{ borderTop: { base: "none", lg: "1px solid {colors.hairline}" } }}
       _hover={{ bg: "paper" }}
     >
-      <Box gridArea={{ base: "name", lg: "auto" }} minW="0">
+      <Box display={{ base: "contents", lg: "block" }} minW="0">
         <PlainLink
+          gridArea="name"
           to={`/pools/${head.id}`}
           fontSize="lead"
           color="ink"
@@ -205,7 +209,7 @@ function PoolRow({ head, units }: { head: PoolHeaderData; units: Units }) {
         >
           {settings.name}
         </PlainLink>
-        <Text color="soft" fontSize="note" truncate>
+        <Text gridArea="traits" color="soft" fontSize="note" lineHeight="1.3" mt={{ base: "-1", lg: "0" }}>
           {[settings.place, traitsText(head, basinText(head.basin, units))].filter(Boolean).join(" · ")}
         </Text>
       </Box>
@@ -227,21 +231,19 @@ function PoolRow({ head, units }: { head: PoolHeaderData; units: Units }) {
         </Box>
       </Box>
       <Box gridArea={{ base: "swim", lg: "auto" }} minW="0">
-        <Small>Swim?</Small>
         <Text
-          as="span"
-          display={{ lg: "block" }}
           fontWeight="650"
           color={closed ? "accent" : "ink"}
-          lineClamp="2"
+          lineClamp={{ base: "2", lg: "4" }}
           fontSize={{ base: "body", lg: "note" }}
         >
+          <Small>Swim?</Small>
           {answer.charAt(0).toUpperCase() + answer.slice(1)}
         </Text>
       </Box>
       <Box gridArea={{ base: "next", lg: "auto" }} minW="0">
-        <Small>Next</Small>
-        <Text as="span" display={{ lg: "block" }} fontWeight="650" lineClamp="2">
+        <Text fontWeight="650" lineClamp={{ base: "2", lg: "4" }}>
+          <Small>Next</Small>
           {next.text}
         </Text>
         <Text display={{ base: "none", lg: "block" }} color="soft" fontSize="note">
@@ -259,7 +261,7 @@ function PoolRow({ head, units }: { head: PoolHeaderData; units: Units }) {
 
 function Small({ children }: { children: string }) {
   return (
-    <Text as="span" color="soft" fontSize="note" mr="2">
+    <Text as="span" display={{ lg: "block" }} color="soft" fontSize="note" fontWeight="400" mr="2">
       {children}
     </Text>
   );

@@ -35,9 +35,9 @@ const KINDS = [
   { value: "scale", label: "Scale" },
 ] as const;
 const PARTS = [
-  { value: "1", label: "whole ones" },
-  { value: "2", label: "halves" },
-  { value: "4", label: "quarters" },
+  { value: "1", label: "Whole ones" },
+  { value: "2", label: "Halves" },
+  { value: "4", label: "Quarters" },
 ] as const;
 
 const L_PER_GAL = 3.785411784;

@@ -36,3 +36,14 @@ it("goes from mark to mark by two buttons, from today on", async () => {
   expect(await told("The mark after")).toContain("just before");
   expect(await told("The mark after")).toContain("ahead");
 });
+
+it("keeps the names of its rows and degrees in sight where the year is moved under the finger", () => {
+  const season = recordedAt<Season>(`/pools/${SALT.id}/season`);
+  const warmth = [{ at: "2026-06-01T12:00:00Z", temperature_c: 24 }];
+  const { container } = render(<Ribbon season={{ ...season, warmth }} zone="America/Chicago" units="us" />);
+  const moved = screen.getByRole("region", { name: "Season ribbon" });
+  for (const name of ["Tests", "Shocks", "Due", "68 °F", "77 °F"]) {
+    expect(container.textContent).toContain(name);
+    expect(moved.textContent).not.toContain(name);
+  }
+});

@@ -4,9 +4,10 @@ import type { Season, SeasonMark } from "../../api/types";
 import { SideButton } from "../../components/Button";
 import { dayName } from "../../lib/times";
 import { temperatureText, type Units } from "../../lib/units";
+import { useWidth } from "../../lib/useWidth";
 
-const WIDTH = 1180;
-const LEFT = 112;
+const NAMES_W = 88; // beside the year, so that a row keeps its name where the year is moved
+const LEAST_W = 760; // a year in less is a blur
 const WARMTH_TOP = 30;
 const WARMTH_H = 110;
 const ROWS_TOP = WARMTH_TOP + WARMTH_H + 22;
@@ -22,9 +23,9 @@ const ROWS: readonly [SeasonMark["row"], string][] = [
   ["due", "Due"],
 ];
 
-const Svg = chakra("svg", { base: { display: "block", w: "100%", minW: "56rem", h: "auto" } });
-const Words = chakra("text", { base: { fill: "soft", fontSize: "15px" } });
-const Name = chakra("text", { base: { fill: "ink", fontSize: "16px", fontWeight: "600" } });
+const Svg = chakra("svg", { base: { display: "block", flexShrink: "0" } });
+const Words = chakra("text", { base: { fill: "soft", fontSize: "14px" } });
+const Name = chakra("text", { base: { fill: "ink", fontSize: "14px", fontWeight: "600" } });
 const Rule = chakra("line", { base: { stroke: "hairline" } });
 const Now = chakra("line", { base: { stroke: "accent", strokeWidth: "2.5" } });
 const Warm = chakra("path", { base: { fill: "none", stroke: "rope", strokeWidth: "2.5" } });
@@ -47,54 +48,73 @@ export function Ribbon({ season, zone, units }: RibbonProps) {
   const [told, setTold] = useState<SeasonMark | null>(null);
   const from = new Date(season.from_at).getTime();
   const to = new Date(season.to_at).getTime();
-  const x = (at: string | number) =>
-    LEFT + ((new Date(at).getTime() - from) / (to - from)) * (WIDTH - LEFT - 8);
+  const [box, given] = useWidth();
+  const width = Math.max(LEAST_W, given - NAMES_W);
+  const x = (at: string | number) => 4 + ((new Date(at).getTime() - from) / (to - from)) * (width - 12);
   const passed = (new Date(season.now_at).getTime() - from) / (to - from);
   const strip = useRef<HTMLDivElement>(null);
   useEffect(() => {
     // Where it is wider than the screen it opens at today.
-    if (strip.current)
-      strip.current.scrollLeft = passed * strip.current.scrollWidth - 0.8 * strip.current.clientWidth;
-  }, [passed]);
+    if (strip.current) strip.current.scrollLeft = passed * width - 0.8 * strip.current.clientWidth;
+  }, [passed, width]);
   const step = (by: -1 | 1) => setTold(nextMark(season, told, by));
   const height = ROWS_TOP + ROWS.length * ROW_H + 8;
+  const degrees = degreesOf(season.warmth);
+  const [low = 0, , high = 1] = degrees;
+  const y = (c: number) => WARMTH_TOP + WARMTH_H - ((c - low) / (high - low)) * WARMTH_H;
   return (
     <>
-      <Box ref={strip} overflowX="auto" tabIndex={0} role="region" aria-label="Season ribbon">
-        <Svg
-          viewBox={`0 0 ${WIDTH} ${height}`}
-          role="img"
-          aria-label={`The year: ${season.marks.length} marks; the table below holds them`}
-        >
-          {months(from, to).map((month) => (
-            <g key={month.at}>
-              <Rule x1={x(month.at)} x2={x(month.at)} y1={WARMTH_TOP} y2={height - 8} />
-              <Words x={x(month.at) + 4} y={18}>
-                {month.name}
-              </Words>
-            </g>
+      <Flex ref={box}>
+        <Svg width={NAMES_W} height={height} aria-hidden="true">
+          {degrees.map((c) => (
+            <Words key={c} x={0} y={y(c) + 5}>
+              {temperatureText(c, units)}
+            </Words>
           ))}
-          <Warmth season={season} x={x} units={units} />
           {ROWS.map(([row, name], index) => (
             <g key={row}>
-              <Rule x1={0} x2={WIDTH} y1={ROWS_TOP + index * ROW_H} y2={ROWS_TOP + index * ROW_H} />
+              <Rule x1={0} x2={NAMES_W} y1={ROWS_TOP + index * ROW_H} y2={ROWS_TOP + index * ROW_H} />
               <Name x={0} y={ROWS_TOP + index * ROW_H + 25}>
                 {name}
               </Name>
             </g>
           ))}
-          <Now x1={x(season.now_at)} x2={x(season.now_at)} y1={WARMTH_TOP - 6} y2={height - 8} />
-          {season.marks.map((mark) => (
-            <Mark
-              key={`${mark.at}${mark.row}${mark.text}`}
-              mark={mark}
-              x={x(mark.at)}
-              isTold={mark === told}
-              onTell={setTold}
-            />
-          ))}
         </Svg>
-      </Box>
+        <Box ref={strip} overflowX="auto" tabIndex={0} role="region" aria-label="Season ribbon">
+          <Svg
+            width={width}
+            height={height}
+            role="img"
+            aria-label={`The year: ${season.marks.length} marks; the table below holds them`}
+          >
+            {months(from, to).map((month) => (
+              <g key={month.at}>
+                <Rule x1={x(month.at)} x2={x(month.at)} y1={WARMTH_TOP} y2={height - 8} />
+                <Words x={x(month.at) + 4} y={18}>
+                  {month.name}
+                </Words>
+              </g>
+            ))}
+            {degrees.map((c) => (
+              <Rule key={c} x1={0} x2={width} y1={y(c)} y2={y(c)} />
+            ))}
+            {ROWS.map(([row], index) => (
+              <Rule key={row} x1={0} x2={width} y1={ROWS_TOP + index * ROW_H} y2={ROWS_TOP + index * ROW_H} />
+            ))}
+            <Warmth warmth={season.warmth} x={x} y={y} />
+            <Now x1={x(season.now_at)} x2={x(season.now_at)} y1={WARMTH_TOP - 6} y2={height - 8} />
+            {season.marks.map((mark) => (
+              <Mark
+                key={`${mark.at}${mark.row}${mark.text}`}
+                mark={mark}
+                x={x(mark.at)}
+                isTold={mark === told}
+                onTell={setTold}
+              />
+            ))}
+          </Svg>
+        </Box>
+      </Flex>
       <Flex mt="2" gap="2" align="center" data-noprint>
         <SideButton px="3" aria-label="The mark before" onClick={() => step(-1)}>
           ‹
@@ -158,34 +178,33 @@ const Mark = memo(function Mark({ mark, x, isTold, onTell }: MarkProps) {
   );
 });
 
-function Warmth({ season, x, units }: { season: Season; x: (at: string) => number; units: Units }) {
-  if (season.warmth.length === 0) {
+/** The lowest, middle and highest line of the scale; none where nothing was measured. */
+function degreesOf(warmth: Season["warmth"]): number[] {
+  if (warmth.length === 0) return [];
+  const values = warmth.map((point) => point.temperature_c);
+  const low = Math.floor((Math.min(...values) - 1) / 5) * 5;
+  const high = Math.ceil((Math.max(...values) + 1) / 5) * 5;
+  return [low, (low + high) / 2, high];
+}
+
+interface WarmthProps {
+  warmth: Season["warmth"];
+  x: (at: string) => number;
+  y: (temperature_c: number) => number;
+}
+
+function Warmth({ warmth, x, y }: WarmthProps) {
+  if (warmth.length === 0) {
     return (
-      <Words x={LEFT + 8} y={WARMTH_TOP + WARMTH_H / 2}>
+      <Words x={8} y={WARMTH_TOP + WARMTH_H / 2}>
         No water temperature was entered yet.
       </Words>
     );
   }
-  const values = season.warmth.map((point) => point.temperature_c);
-  const low = Math.floor((Math.min(...values) - 1) / 5) * 5;
-  const high = Math.ceil((Math.max(...values) + 1) / 5) * 5;
-  const y = (c: number) => WARMTH_TOP + WARMTH_H - ((c - low) / (high - low)) * WARMTH_H;
-  const line = season.warmth
+  const line = warmth
     .map((point, i) => `${i === 0 ? "M" : "L"}${x(point.at).toFixed(1)} ${y(point.temperature_c).toFixed(1)}`)
     .join(" ");
-  return (
-    <>
-      {[low, (low + high) / 2, high].map((c) => (
-        <g key={c}>
-          <Rule x1={LEFT} x2={WIDTH} y1={y(c)} y2={y(c)} />
-          <Words x={0} y={y(c) + 5}>
-            {temperatureText(c, units)}
-          </Words>
-        </g>
-      ))}
-      <Warm d={line} />
-    </>
-  );
+  return <Warm d={line} />;
 }
 
 function AsTable({ season, zone }: { season: Season; zone: string }) {

@@ -20,7 +20,7 @@ it("keeps no list for another pool than the one picked last", async () => {
   await user.click(await screen.findByText("Closing"));
   await screen.findByText("Keep this list");
   const late = heldBack("/season-plan");
-  await user.click(screen.getByText("above ground"));
+  await user.click(screen.getByText("Above ground"));
   expect(screen.getByText("Keep this list")).toHaveProperty("disabled", true);
   late();
   await waitFor(() => expect(screen.getByText("Keep this list")).toHaveProperty("disabled", false));

@@ -86,8 +86,8 @@ function NewList({ poolId, zone, units, suggested, busy, keep }: NewListProps) {
         <PickOne
           label="The pool is"
           options={[
-            { value: "in_ground", label: "in the ground" },
-            { value: "above_ground", label: "above ground" },
+            { value: "in_ground", label: "In the ground" },
+            { value: "above_ground", label: "Above ground" },
           ]}
           value={stands.kind}
           onPick={(kind) => set({ kind })}
@@ -95,9 +95,9 @@ function NewList({ poolId, zone, units, suggested, busy, keep }: NewListProps) {
         <PickOne
           label="Cover"
           options={[
-            { value: "solid", label: "solid" },
-            { value: "mesh", label: "mesh" },
-            { value: "none", label: "none" },
+            { value: "solid", label: "Solid" },
+            { value: "mesh", label: "Mesh" },
+            { value: "none", label: "None" },
           ]}
           value={stands.cover}
           onPick={(cover) => set({ cover })}
@@ -105,8 +105,8 @@ function NewList({ poolId, zone, units, suggested, busy, keep }: NewListProps) {
         <PickOne
           label="Winters"
           options={[
-            { value: "frost", label: "with frost" },
-            { value: "mild", label: "mild" },
+            { value: "frost", label: "With frost" },
+            { value: "mild", label: "Mild" },
           ]}
           value={stands.winter}
           onPick={(winter) => set({ winter })}
@@ -114,8 +114,8 @@ function NewList({ poolId, zone, units, suggested, busy, keep }: NewListProps) {
         <PickOne
           label="Skimmer over winter"
           options={[
-            { value: "plate", label: "sealed by a plate" },
-            { value: "open", label: "open" },
+            { value: "plate", label: "Sealed by a plate" },
+            { value: "open", label: "Open" },
           ]}
           value={stands.skimmer_plate ? "plate" : "open"}
           onPick={(value) => set({ skimmer_plate: value === "plate" })}

@@ -57,7 +57,7 @@ export function QuickLine({ read, onFields, onState, onDone }: QuickLineProps) {
         labelHidden
         invalid={problems.length > 0}
         autoFocus={HAS_KEYBOARD}
-        placeholder="fc 1.5 tc 2 ph 7.8 ta 110 82f"
+        placeholder="fc 1.5 ph 7.8 ta 110"
         value={line}
         onText={typed}
         onKeyDown={(event) => {

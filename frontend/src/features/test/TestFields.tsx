@@ -51,9 +51,8 @@ export function TestFields(props: SlipFieldsProps) {
             text={fields[measure] ?? ""}
             before={last[measure]}
             zone={zone}
-            problem={problem}
+            problem={wrong}
             doubt={doubt}
-            isWrong={wrong !== undefined}
           />
         );
       })}
@@ -69,11 +68,10 @@ interface RowProps {
   zone: string;
   problem: string | undefined;
   doubt: string | undefined;
-  isWrong: boolean;
 }
 
 /** One measure; drawn anew only where something of its own has changed. */
-const Row = memo(function Row({ measure, label, text, before, zone, problem, doubt, isWrong }: RowProps) {
+const Row = memo(function Row({ measure, label, text, before, zone, problem, doubt }: RowProps) {
   const { setValue } = useFormContext<TestDraft>();
   const rung = {
     label,
@@ -96,19 +94,20 @@ const Row = memo(function Row({ measure, label, text, before, zone, problem, dou
           )}
         </Box>
         {before !== undefined && <Rung {...rung} by={-1} />}
-        <Box w="6.25rem" flexShrink="0">
+        <Box w="6.25rem" flexShrink="0" data-narrow>
           <Amount
             name={`fields.${measure}`}
             server={[measure]}
             label={label}
             labelHidden
+            saidElsewhere
             enterKeyHint="next"
             data-slip-field
             minH="48px"
             textAlign="center"
             fontSize="figure"
             fontWeight="700"
-            borderColor={isWrong || doubt !== undefined ? "accent" : "ink"}
+            borderColor={problem !== undefined || doubt !== undefined ? "accent" : "ink"}
             onKeyDown={toTheNext}
           />
         </Box>

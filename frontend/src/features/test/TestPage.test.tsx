@@ -25,7 +25,9 @@ it("says at its field what the server would not have, and keeps all that was typ
   await user.type(screen.getByLabelText("Note"), "by the ladder");
   willRefuse("/tests", '"78" is outside 0 to 14; check the number.', "ph");
   await user.click(screen.getByRole("button", { name: "Save the test" }));
-  expect(await screen.findByText('"78" is outside 0 to 14; check the number.')).toBeTruthy();
+  const said = await screen.findByText('"78" is outside 0 to 14; check the number.'); // once, over the whole row
+  expect(said.closest("[data-narrow]")).toBeNull();
+  expect(screen.getByLabelText("pH").getAttribute("aria-invalid")).toBe("true");
   expect(screen.getByLabelText<HTMLInputElement>("pH").value).toBe("78");
   expect(screen.getByLabelText<HTMLInputElement>("Note").value).toBe("by the ladder");
 });

@@ -44,7 +44,11 @@ export function SecondOpinion({ poolId, units, onAdopt }: SecondOpinionProps) {
       <KitForm kit={kit}>
         <Flex gap="3" align="end" wrap="wrap">
           <Box flex="1" minW="16rem">
-            <Field name="text" label="What was advised" placeholder="salt 20 kg, buffer 400 g" />
+            <Field
+              name="text"
+              label="What was advised"
+              placeholder={units === "us" ? "salt 40 lb, baking soda 2 lb" : "salt 20 kg, baking soda 1 kg"}
+            />
           </Box>
           <SideButton type="submit" disabled={busy}>
             {busy ? "Reckoning …" : "Compare"}

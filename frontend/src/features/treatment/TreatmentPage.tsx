@@ -101,7 +101,7 @@ export function TreatmentPage() {
           <PlainLink to={`/pools/${poolId}/rescue`}>The rescue board</PlainLink>
         </Text>
       )}
-      {data && now && !readsOnly && <DueLine step={now} zone={zone} />}
+      {data && now && !readsOnly && <DueLine step={now} isFirst={now === data.steps[0]} zone={zone} />}
       {data && now && search.has("big") && (
         <BigSteps
           sheet={data}
@@ -212,11 +212,21 @@ function Offered(props: OfferedProps) {
 }
 
 /** One line, always there while a sheet runs, so that nothing jumps when a step falls due. */
-function DueLine({ step, zone }: { step: TreatmentStep; zone: string }) {
+interface DueLineProps {
+  step: TreatmentStep;
+  isFirst: boolean;
+  zone: string;
+}
+
+function DueLine({ step, isFirst, zone }: DueLineProps) {
   const { due, missed } = useDue(step);
   return (
     <Box minH="3.5rem" mb="3" role="status" aria-live="assertive" data-noprint>
-      {due ? (
+      {due && isFirst ? (
+        <Text color="soft" pt="2">
+          The first step, due since {clock(step.at, zone)}.
+        </Text>
+      ) : due ? (
         <Caution py="2" px="4" maxW="52rem">
           <Text fontWeight="700">
             {missed

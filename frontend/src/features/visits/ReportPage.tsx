@@ -129,7 +129,8 @@ const Table = chakra("table", {
   base: {
     w: "100%",
     fontVariantNumeric: "tabular-nums",
-    "& td": { py: "0.5", pr: { base: "2", sm: "4" }, verticalAlign: "top", overflowWrap: "anywhere" },
+    "& td": { py: "0.5", pr: { base: "2", sm: "4" }, verticalAlign: "top" },
+    "& td:first-of-type": { hyphens: "auto" },
   },
 });
 

@@ -46,7 +46,7 @@ export function StopCard(props: StopCardProps) {
             {traitsText(head, basinText(head.basin, units))}
           </Text>
           {done === null ? (
-            <Needs stop={stop} />
+            <Needs stop={stop} isNext={isNext} />
           ) : (
             <Text mt="1">
               Done at {clock(done.at, head.settings.time_zone)}
@@ -73,32 +73,34 @@ export function StopCard(props: StopCardProps) {
                 As one list
               </PlainLink>
             )}
-            <SideButton
-              px="3"
-              aria-label={`${name} earlier`}
-              disabled={!canMove.up || busy}
-              onClick={() => onMove(-1)}
-            >
-              ↑
-            </SideButton>
-            <SideButton
-              px="3"
-              aria-label={`${name} later`}
-              disabled={!canMove.down || busy}
-              onClick={() => onMove(1)}
-            >
-              ↓
-            </SideButton>
-            {!todayOnly && (
+            <Flex gap="2">
               <SideButton
                 px="3"
-                aria-label={`Take ${name} off this round`}
-                disabled={busy}
-                onClick={onRemove}
+                aria-label={`${name} earlier`}
+                disabled={!canMove.up || busy}
+                onClick={() => onMove(-1)}
               >
-                ×
+                ↑
               </SideButton>
-            )}
+              <SideButton
+                px="3"
+                aria-label={`${name} later`}
+                disabled={!canMove.down || busy}
+                onClick={() => onMove(1)}
+              >
+                ↓
+              </SideButton>
+              {!todayOnly && (
+                <SideButton
+                  px="3"
+                  aria-label={`Take ${name} off this round`}
+                  disabled={busy}
+                  onClick={onRemove}
+                >
+                  ×
+                </SideButton>
+              )}
+            </Flex>
           </Flex>
         </Box>
       </Grid>
@@ -106,7 +108,9 @@ export function StopCard(props: StopCardProps) {
   );
 }
 
-function Needs({ stop }: { stop: Stop }) {
+/** On a phone the stops after the next one say no more of the days between than whether it holds. */
+function Needs({ stop, isNext }: { stop: Stop; isNext: boolean }) {
+  const later = { base: isNext ? "block" : "none", md: "block" };
   const { head, tests, care, doses, next_visit, drift, last_visit } = stop;
   const closed = head.swim.code !== "yes";
   return (
@@ -145,7 +149,7 @@ function Needs({ stop }: { stop: Stop }) {
             </Text>
           ))}
           {next_visit.slice(2).map((one) => (
-            <Text key={one.code} fontSize="note" color="soft">
+            <Text key={one.code} fontSize="note" color="soft" display={later}>
               {one.text}
             </Text>
           ))}

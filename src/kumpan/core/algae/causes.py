@@ -8,7 +8,7 @@ from kumpan.core.findings import Finding
 from kumpan.core.journal import history
 from kumpan.core.maintenance.circulation import hours_a_day
 from kumpan.core.maintenance.shocks import shocks
-from kumpan.core.messages import Message
+from kumpan.core.messages import Message, Plural
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Number
 
@@ -66,7 +66,8 @@ def _chlorine(request: RescueRequest, start: datetime, end: datetime) -> Iterato
     if known and (not before or end - before[-1].at > NO_TEST_FOR):
         days = (end - before[-1].at).days if before else min(LOOKED_BACK, _known_for(request, end)).days
         text = Message(
-            "Free chlorine was not tested for {days} days or more: nobody saw it go.", days=Number(days)
+            "Free chlorine was not tested for {days} or more: nobody saw it go.",
+            days=Plural("{n} day", "{n} days", days),
         )
         yield Finding("not_tested", text, Measure.FREE_CHLORINE, {"days": days})
     band = request.bands.get(Measure.FREE_CHLORINE)

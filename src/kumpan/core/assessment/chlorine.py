@@ -100,13 +100,15 @@ def _under(case: Case, band: Band) -> bool:
 
 def _chlorine_now(case: Case, reading: Reading, severity: FindingSeverity) -> Problem:
     measure = M.FREE_CHLORINE
-    value = (
-        reading.value.value if case.expected_mg_l is None else min(reading.value.value, case.expected_mg_l)
-    )
+    # What closes the pool is the reading under the swim minimum, not the band: as the swim answer has it.
+    closes = severity is S.CLOSES_POOL
+    edge = case.least_mg_l if closes else case.chlorine.low or case.least_mg_l
+    read = reading.value.value
+    value = read if closes or case.expected_mg_l is None else min(read, case.expected_mg_l)
     reason = Message(
         "Free chlorine {value} is under {edge}.",
-        value=shown(measure, value, case.chlorine.low or case.least_mg_l),
-        edge=Number(case.chlorine.low or case.least_mg_l),
+        value=shown(measure, value, edge),
+        edge=Number(edge),
     )
     remedy = plan_for(case, measure) or Remedy(
         kind=K.BUY, text=Message("Get chlorine: nothing at hand raises it"), measures=(measure,)

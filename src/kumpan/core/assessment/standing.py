@@ -32,7 +32,7 @@ from kumpan.core.journal import (
     unfinished_closures,
     value_in,
 )
-from kumpan.core.messages import Cased, Message, listed
+from kumpan.core.messages import Cased, Message, Plural, listed
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import READING_MEASURES, Measure
@@ -277,7 +277,7 @@ def _old(case: Case) -> Iterator[Problem]:
         days = (case.now - min(one.at for one in read)).days
         watched = case.service and all(case.now - one.at <= case.holds_for(M.PH) for one in read)
         remedy = Remedy(kind=K.TEST, measures=LOCAL_MEASURES, text=Message("Test the water"))
-        reason = Message("The last test is {days} days old.", days=Number(days))
+        reason = Message("The last test is {days} old.", days=Plural("{n} day", "{n} days", days))
         if case.public:
             reason = Message("A public pool is tested every day it is open; its operator's code decides.")
         yield _problem(
@@ -299,7 +299,9 @@ def _borate(case: Case) -> Iterator[Problem]:
     if read is None or read.value.value < BORATE_THERE_MG_L or case.now - read.at <= BORATE_SPEAKS_FOR:
         return
     remedy = Remedy(kind=K.TEST, measures=(M.BORATE,), text=Message("Test borate before any acid"))
-    reason = Message("Borate was last tested {days} days ago.", days=Number((case.now - read.at).days))
+    reason = Message(
+        "Borate was last tested {days} ago.", days=Plural("{n} day", "{n} days", (case.now - read.at).days)
+    )
     yield _problem("test_old", S.TREAT_SOON, remedy=remedy, reason=reason, law="D.4")
 
 
@@ -386,7 +388,9 @@ def _states(case: Case) -> Iterator[Problem]:
             until=plastered[0] + FRESH_PLASTER,
             text=Message("Brush daily, acid in small parts; no salt, cell or granules till day 30"),
         )
-        reason = Message("The plaster is {days} days old.", days=Number((case.now - plastered[0]).days))
+        reason = Message(
+            "The plaster is {days} old.", days=Plural("{n} day", "{n} days", (case.now - plastered[0]).days)
+        )
         yield _problem("new_plaster", S.WATCH, remedy=remedy, reason=reason, law="D.7")
     read = case.current(M.TEMPERATURE)
     if read is not None and read.value.value < COLD_C:

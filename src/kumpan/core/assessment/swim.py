@@ -35,7 +35,7 @@ from kumpan.core.assessment.undone import (
 )
 from kumpan.core.journal import Clarity, Reading, open_treatment, unfinished_closures
 from kumpan.core.journal.pool_entries import VisualCheck
-from kumpan.core.messages import Cased, Message
+from kumpan.core.messages import Cased, Message, Plural
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantities.shown import shown
@@ -276,7 +276,7 @@ def _by_age(case: Case, tested_at: datetime) -> Iterator[Reason]:
         text = Message("A public pool is tested on the day; its operator's code decides. Test first.")
     else:
         days = (case.now - tested_at).days
-        text = Message("The last test is {days} days old. Test first.", days=Number(days))
+        text = Message("The last test is {days} old. Test first.", days=Plural("{n} day", "{n} days", days))
     yield Reason("test_old", text)
 
 

@@ -34,13 +34,13 @@ _DICHLOR = Product("dichlor", "sodium_dichlor", 56.0)
 _TABLET = Product("tablet", "trichlor", 90.0)
 
 RULES: tuple[Rule, ...] = (
-    Rule("weekly_granules", Message("2 oz of granules a week for every 5000 gal"), _DICHLOR, 2 * G_PER_OZ,
+    Rule("weekly_granules", Message("2 oz of granules a week for every 5,000 gal"), _DICHLOR, 2 * G_PER_OZ,
     5000, per_week=True),
     Rule(
-        "weekly_liquid", Message("half a gallon of liquid chlorine a week for every 5000 gal"), _LIQUID,
+        "weekly_liquid", Message("half a gallon of liquid chlorine a week for every 5,000 gal"), _LIQUID,
         mass_from_volume_g(_LIQUID, 500 * L_PER_US_GAL), 5000, per_week=True,
     ),
-    Rule("weekly_tablet", Message("one 3 in tablet a week for every 5000 gal"), _TABLET, 8 * G_PER_OZ,
+    Rule("weekly_tablet", Message("one 3 in tablet a week for every 5,000 gal"), _TABLET, 8 * G_PER_OZ,
     5000, per_week=True),
     Rule("bag_calcium", Message("a 1 lb bag of calcium shock for every 10,000 gal"), _CAL_HYPO, G_PER_LB,
     10_000),

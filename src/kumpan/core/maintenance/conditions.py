@@ -21,7 +21,7 @@ from kumpan.core.maintenance.cell_life import cell_life
 from kumpan.core.maintenance.filter_pressure import LIMIT_KPA, pressure_trend
 from kumpan.core.maintenance.index_history import SCALING_OVER, IndexPoint, scaling_index
 from kumpan.core.maintenance.tasks import SHOCK_DAYS_WARM, TASKS, WARM_C
-from kumpan.core.messages import NOTHING, Message, Verbatim
+from kumpan.core.messages import NOTHING, Message, Plural, Verbatim
 from kumpan.core.pool.equipment import Chlorination, Filter, Traits
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Day, Number, Pressure, Rain
@@ -254,7 +254,7 @@ def _no_test(request: CareRequest) -> Condition | None:
     days = (request.now - last.at).days
     return Condition(
         key="no_test",
-        title=Message("No test for {days} days", days=Number(days)),
+        title=Message("No test for {days}", days=Plural("{n} day", "{n} days", days)),
         why=Message("Everything else here is computed from tests."),
         since=last.at + timedelta(days=NO_TEST_DAYS),
         late=Message("Doses are made on a guess."),

@@ -11,7 +11,7 @@ from statistics import median
 
 from kumpan.core.journal import PoolState, history
 from kumpan.core.maintenance.filter_pressure import CLEANINGS
-from kumpan.core.messages import Message
+from kumpan.core.messages import Message, Plural
 from kumpan.core.quantities.names import name_in_sentence
 from kumpan.core.quantities.readings import Measure
 from kumpan.core.quantity import Number
@@ -87,5 +87,7 @@ def _filter(state: PoolState, usual: Mapping[str, float]) -> Iterator[Offer]:
             yield Offer(
                 task,
                 float(days),
-                Message("The last times it was done about every {days} days.", days=Number(days)),
+                Message(
+                    "The last times it was done about every {days}.", days=Plural("{n} day", "{n} days", days)
+                ),
             )

@@ -232,8 +232,8 @@ def _checked(value: Measured) -> Measured:
             else Message(
                 '"{typed}" is outside {low} to {high}; check the number.',
                 typed=typed,
-                low=Number(low, grouped=True),
-                high=Number(high, grouped=True),
+                low=Number(low),
+                high=Number(high),
             )
         )
     return value

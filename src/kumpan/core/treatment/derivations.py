@@ -221,7 +221,7 @@ def dose_derivation(product: Product, mass_g: float, measure: Measure, volume_l:
 
 def _dose_pairs(product: Product, mass_g: float, volume_l: float) -> tuple[Pair, ...]:
     return (
-        (Message("water"), Message("{volume} L", volume=Number(volume_l, digits=0, grouped=True))),
+        (Message("water"), Message("{volume} L", volume=Number(volume_l, digits=0))),
         (Message("product"), Message("{product}", product=Verbatim(product.label))),
         (
             Message("strength"),
@@ -240,11 +240,11 @@ def _dose_pairs(product: Product, mass_g: float, volume_l: float) -> tuple[Pair,
             (
                 Message(
                     "{mass} g = {mass_2} mL",
-                    mass=Number(mass_g, digits=1, grouped=True),
-                    mass_2=Number(mass_g / density(product), digits=0, grouped=True),
+                    mass=Number(mass_g, digits=1),
+                    mass_2=Number(mass_g / density(product), digits=0),
                 )
                 if product.row.is_liquid
-                else Message("{mass} g", mass=Number(mass_g, digits=1, grouped=True))
+                else Message("{mass} g", mass=Number(mass_g, digits=1))
             ),
         ),
         (Message("acts as"), Message("{mass} mol", mass=Number(mass_g * moles_per_g(product), figures=3))),

@@ -9,8 +9,7 @@ from datetime import datetime, timedelta
 
 from kumpan.core.findings import Finding
 from kumpan.core.journal import TreatmentStarted
-from kumpan.core.messages import Message
-from kumpan.core.quantity import Number
+from kumpan.core.messages import Message, Plural
 from kumpan.core.records.step import WAIT
 
 SOURCE = "separation"
@@ -45,9 +44,9 @@ def late_notes(
         return ()
     hours = round((now - times[open_[0]]).total_seconds() / 3600)
     ago = (
-        Message("{hours} hours", hours=Number(hours))
+        Message("{hours}", hours=Plural("{n} hour", "{n} hours", hours))
         if hours < 48
-        else Message("{hours} days", hours=Number(hours // 24))
+        else Message("{days}", days=Plural("{n} day", "{n} days", hours // 24))
     )
     text = Message(
         "The next step was due {ago} ago. The water has gone on since: test, put the rest away and "

@@ -30,7 +30,7 @@ def rule_beside(product: Product, needed_mg_l: float, volume_l: float, *, weekly
     found = rule_outcome(rule, volume_l)
     adds = found.brings[Measure.FREE_CHLORINE]
     text = Message(
-        "The rule says {says}: here {amount}, which adds {adds}{besides}. This water needs {needed}.",
+        "The rule says {says}: here {amount}, which adds {adds} ppm{besides}. This water needs {needed} ppm.",
         says=rule.says,
         amount=_amount(found),
         adds=Number(adds, digits=1),

@@ -21,7 +21,7 @@ from kumpan.core.forecast.conditions import Conditions
 from kumpan.core.forecast.fit import USUAL, USUAL_SD, Fit
 from kumpan.core.forecast.forecast import BAND_SD, daily_loss
 from kumpan.core.forecast.sun import Array
-from kumpan.core.messages import Message
+from kumpan.core.messages import Message, Plural
 from kumpan.core.pool.equipment import Chlorination, Traits
 from kumpan.core.products.catalogue import CHLORINE_CARRIERS, STABILIZED
 from kumpan.core.products.product import Product, volume_from_mass_ml
@@ -285,10 +285,10 @@ def _climbs(request: WeeklyRequest, brings: Mapping[Measure, float], measure: Me
         yield Finding("change_product", text, measure, {"weeks": 0.0})
     elif weeks < SEASON / WEEK:
         text = Message(
-            "From {now} it reaches {high} in about {weeks} weeks: change to liquid chlorine then.",
+            "From {now} it reaches {high} in about {weeks}: change to liquid chlorine then.",
             now=Number(now, digits=0),
             high=Number(band.high, digits=0),
-            weeks=Number(float(ceil(weeks)), digits=0),
+            weeks=Plural("{n} week", "{n} weeks", ceil(weeks)),
         )
         yield Finding("change_product", text, measure, {"weeks": weeks})
 

@@ -342,7 +342,7 @@ def _interval(body: CareInterval) -> Told:
     elif body.days is None:
         how = Message("as usual")
     else:
-        how = Message("every {days} days", days=Number(body.days))
+        how = Message("every day") if body.days == 1 else Message("every {days} days", days=Number(body.days))
     return Message("Interval set"), parts([Cased(task_title(body.task)), how])
 
 

@@ -16,7 +16,7 @@ from kumpan.core.journal import (
     VisitKind,
     WorkOnce,
 )
-from kumpan.core.messages import NOTHING, Message, Verbatim
+from kumpan.core.messages import NOTHING, Message, Plural, Verbatim
 from kumpan.core.quantity import Day, Mass, Number
 
 Told = tuple[Message, Message]
@@ -53,7 +53,7 @@ def strength(body: StrengthTested) -> Told:
 
 def round_set(body: RoundSet) -> Told:
     """The stops of a round."""
-    return Message("Round set"), Message("{count} stops", count=Number(len(body.stops)))
+    return Message("Round set"), Message("{stops}", stops=Plural("{n} stop", "{n} stops", len(body.stops)))
 
 
 def away(body: TechnicianAway) -> Told:

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from datetime import datetime, timedelta
 
 from kumpan.core.journal import Entry, Place, PreferencesSet, ProductBought, ProductPlaced
-from kumpan.core.messages import NOTHING, Message, joined
+from kumpan.core.messages import NOTHING, Message, Plural, joined
 from kumpan.core.products.by_label import KINDS, PER_L, LabelKind, repeat_days
 from kumpan.core.products.catalogue import BY_LABEL, CATALOGUE
 from kumpan.core.products.product import Product, volume_from_mass_ml
@@ -187,7 +187,7 @@ def _running_out(
     why = (
         Message("none left at the last weeks' pace")
         if days == 0
-        else Message("{days} days left at the last weeks' pace", days=Number(days))
+        else Message("{days} left at the last weeks' pace", days=Plural("{n} day", "{n} days", days))
     )
     return buy_line(short, why, units)
 

@@ -145,7 +145,7 @@ def test_the_bag_rule_stands_beside_the_sum() -> None:
     """A 1 lb bag a 10,000 gal: 2 lb in 20,000 gal, +7.8 and calcium +5.5 (handbook 04)."""
     found = shock_plan(request(inventory=(CAL_HYPO,)))
     text = next(note.text for note in found.notes if note.code == "rule_beside")
-    assert "here 2 lb, which adds 7.8 (and calcium 5.5). This water needs 7.5." in told(text)
+    assert "here 2 lb, which adds 7.8 ppm (and calcium 5.5). This water needs 7.5 ppm." in told(text)
 
 
 def test_products_by_their_side_effects() -> None:
