@@ -6,9 +6,13 @@ from typing import Any
 import pytest
 from jsonschema import Draft202012Validator, ValidationError
 
+from kumpan.core.journal import Body
+from kumpan.core.journal.kinds import kind_of
+from kumpan.storage.wire.kinds import write_body
 from kumpan.tools.journal_schema import journal_schema, journal_schema_text
 from kumpan.tools.packages import ROOT
 from tests.services.sharing.test_bring_in import ROWS, UNKNOWN
+from tests.storage.wire.test_kinds import BODIES
 
 CHECK = Draft202012Validator(journal_schema())
 LINE = {
@@ -33,6 +37,11 @@ def test_it_is_a_schema_itself() -> None:
 @pytest.mark.parametrize("row", [*ROWS, UNKNOWN], ids=lambda row: f"{row['kind']}-{row.get('n', 0)}")
 def test_rows_of_every_kind_are_valid(row: dict[str, Any]) -> None:
     CHECK.validate({**LINE, "kind": row["kind"], "body": row["body"]})
+
+
+@pytest.mark.parametrize("body", BODIES, ids=lambda body: type(body).__name__)
+def test_what_is_written_today_is_valid(body: Body) -> None:
+    CHECK.validate({**LINE, "kind": kind_of(body), "body": json.loads(json.dumps(write_body(body)))})
 
 
 def test_what_is_wrong_is_not() -> None:

@@ -214,11 +214,12 @@ HEADS = [
 
 
 @pytest.mark.no_cover
-async def test_ten_thousand_hostile_rows_are_read_or_refused(api: Api) -> None:
-    """Twenty sheets of 500 rows: every one is answered, and what is made is all or nothing."""
-    pool, chance = await api.new_pool(), random.Random(19)
+@pytest.mark.parametrize("seed", range(4))
+async def test_ten_thousand_hostile_rows_are_read_or_refused(api: Api, seed: int) -> None:
+    """Twenty sheets of 500 rows in all: every one is answered, and what is made is all or nothing."""
+    pool, chance = await api.new_pool(), random.Random(19 + seed)
     made = 0
-    for n in range(20):
+    for n in range(5):
         separator = chance.choice([",", ";", "\t"])
         heads = ["Date", *chance.sample(HEADS[1:], 8)]
         lines = [separator.join(heads)]
@@ -241,5 +242,5 @@ async def test_ten_thousand_hostile_rows_are_read_or_refused(api: Api) -> None:
         file = (await api.get(f"/imports/{view['file']['id']}"))["file"]
         assert file["state"] == "applied", file
         made += 1
-    assert made == 20
+    assert made == 5
     assert (await api.get(f"/pools/{pool}/assessment"))["swim"]["code"]

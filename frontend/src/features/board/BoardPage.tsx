@@ -47,18 +47,30 @@ export function BoardPage() {
   return (
     <>
       <PoolHeader poolId={poolId} whole />
-      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 20rem" }} gap="5" alignItems="start">
-        <Column>
-          <Box order={{ base: "1", lg: "0" }}>
-            {board.isError && <Failed error={board.error} again={() => void board.refetch()} />}
-            {board.data?.tested_at === null && <NotTested poolId={poolId} />}
-            {board.data && board.data.tested_at !== null && (
-              <Lanes board={board.data} poolId={poolId} zone={zone} units={units} whatIf={whatIf} />
-            )}
+      <Grid
+        templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 20rem" }}
+        templateAreas={{ base: '"board" "side" "ahead"', lg: '"board side" "ahead side"' }}
+        templateRows={{ lg: "auto 1fr" }}
+        gap="5"
+        alignItems="start"
+      >
+        <Box gridArea="board">
+          {board.isError && <Failed error={board.error} again={() => void board.refetch()} />}
+          {board.data?.tested_at === null && <NotTested poolId={poolId} />}
+          {board.data && board.data.tested_at !== null && (
+            <Lanes board={board.data} poolId={poolId} zone={zone} units={units} whatIf={whatIf} />
+          )}
+        </Box>
+        <Flex gridArea="side" direction="column" gap="5">
+          <DueCard poolId={poolId} />
+          <Box order={{ lg: "-1" }} _empty={{ display: "none" }}>
+            <FindingsCard poolId={poolId} />
           </Box>
-          {/* The plan takes longest to compute: it comes last, and moves nothing. */}
+        </Flex>
+        <Flex gridArea="ahead" direction="column" gap="5">
+          {/* The plan takes longest to compute: under the board it moves nothing that is seen. */}
           {board.data?.tested_at !== null && head.data?.last_test_at !== null && (
-            <Box order="4">
+            <Box>
               {head.data && (head.data.treating || head.data.next.station === "rescue") ? (
                 <RescueBeside poolId={poolId} head={head.data} />
               ) : whatIf.answer === null ? (
@@ -68,37 +80,11 @@ export function BoardPage() {
               )}
             </Box>
           )}
-          {board.data?.tested_at !== null && (
-            <Box order="5">
-              <AheadStrip poolId={poolId} zone={zone} />
-            </Box>
-          )}
-        </Column>
-        <Column>
-          <Box order="3" _empty={{ display: "none" }}>
-            <FindingsCard poolId={poolId} />
-          </Box>
-          <Box order={{ base: "2", lg: "4" }}>
-            <DueCard poolId={poolId} />
-          </Box>
-        </Column>
+          {board.data?.tested_at !== null && <AheadStrip poolId={poolId} zone={zone} />}
+        </Flex>
       </Grid>
       {head.data && <NextAction head={head.data} />}
     </>
-  );
-}
-
-/** A column of its own on a desk; on a phone all cards stand in one, by their `order`. */
-function Column({ children }: { children: React.ReactNode }) {
-  return (
-    <Box
-      display={{ base: "contents", lg: "grid" }}
-      gridTemplateColumns="minmax(0,1fr)"
-      gap="5"
-      alignContent="start"
-    >
-      {children}
-    </Box>
   );
 }
 

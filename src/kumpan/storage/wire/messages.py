@@ -9,7 +9,7 @@ from dataclasses import asdict
 from datetime import date, datetime
 from typing import Annotated, Any
 
-from pydantic import BeforeValidator, PlainSerializer, TypeAdapter
+from pydantic import BeforeValidator, PlainSerializer, TypeAdapter, WithJsonSchema
 
 from kumpan.core import quantity
 from kumpan.core.messages import NOTHING, Cased, Listed, Message, Plural, Value, Verbatim
@@ -82,6 +82,21 @@ def _accept(value: object) -> object:
     return from_json(value) if isinstance(value, Mapping) else value
 
 
+# As it stands in a file. Which values a template has, and what each holds, may grow: `is` is always there.
+STORED_FORM = {
+    "type": "object",
+    "title": "Words",
+    "description": "A template with {names}, and by name the typed values that stand for them.",
+    "required": ["template", "values"],
+    "properties": {
+        "template": {"type": "string"},
+        "values": {"type": "object", "additionalProperties": {"type": "object", "required": ["is"]}},
+    },
+    "additionalProperties": False,
+}
 MessageField = Annotated[
-    Message, BeforeValidator(_accept), PlainSerializer(to_json, return_type=dict[str, Any], when_used="json")
+    Message,
+    BeforeValidator(_accept),
+    PlainSerializer(to_json, return_type=dict[str, Any], when_used="json"),
+    WithJsonSchema(STORED_FORM),
 ]
