@@ -151,10 +151,10 @@ def test_closing_and_opening_lists_for_this_pool(open_page: OpenPage) -> None:
     lists = page.get_by_role("region", name="A new opening or closing")
     lists.get_by_text("Closing", exact=True).click()
     expect(lists.get_by_text("Cell off in the cold")).to_be_visible()  # mild winters by the table of months
-    lists.get_by_text("with frost", exact=True).click()
+    lists.get_by_text("With frost", exact=True).click()
     expect(lists.get_by_text("Cell and flow switch out")).to_be_visible()
     expect(lists.get_by_text("Never power a cell without flow", exact=False).first).to_be_visible()
-    lists.get_by_text("mild", exact=True).click()
+    lists.get_by_text("Mild", exact=True).click()
     expect(lists.get_by_text("Cell and flow switch out")).to_have_count(0)
     expect(lists.get_by_text("Cell off in the cold")).to_be_visible()
     lists.get_by_text("Opening", exact=True).click()

@@ -34,8 +34,8 @@ def test_a_season_list_is_gone_through_to_its_end(
     plan = page.get_by_role("region", name="A new opening or closing")
     plan.get_by_text(which, exact=True).click()
     if which == "Closing":
-        plan.get_by_text("with frost", exact=True).click()
-        plan.get_by_text("above ground" if equipment is ABOVE_GROUND else "in the ground", exact=True).click()
+        plan.get_by_text("With frost", exact=True).click()
+        plan.get_by_text("Above ground" if equipment is ABOVE_GROUND else "In the ground", exact=True).click()
     plan.get_by_role("button", name="Keep this list").click()
     kept = page.get_by_role("region", name=re.compile(f"^{which} on"))
     open_ticks = kept.get_by_role("button", name=re.compile("^Done: "))
