@@ -105,22 +105,20 @@ const WHILE_JUDGED = { visibility: "hidden", transition: "visibility 0s linear 2
 
 const ABOUT_CHLORINE = ["low_now", "runs_low", "swim_again", "over_limit", "holds"];
 
-/** When chlorine runs low; its line is there from the start, so that nothing jumps. */
+/** When chlorine runs low, in the same paragraph as why: what is read first is one block, and drawn first. */
 function RunsLow({ poolId }: { poolId: string }) {
   const units = useStore(unitsStore);
   const outlook = useQuery(outlookQuery(poolId, units));
   const said = outlook.data?.sentences.find((sentence) => ABOUT_CHLORINE.includes(sentence.code));
+  if (said === undefined) return null;
   return (
-    <Text minH={{ base: "2.8em", lg: "1.4em" }} data-testid="runs-low">
-      {said && (
-        <>
-          <Text as="span" fontWeight="700">
-            Ahead:
-          </Text>{" "}
-          {said.text}
-        </>
-      )}
-    </Text>
+    <>
+      <br />
+      <Text as="span" fontWeight="700">
+        Ahead:
+      </Text>{" "}
+      {said.text}
+    </>
   );
 }
 
@@ -187,8 +185,12 @@ export function PoolHeader({ poolId, whole = false }: PoolHeaderProps) {
                 {next.text}
               </DoLink>
             </Heading>
-            <Text color="soft">{next.why}</Text>
-            <RunsLow poolId={poolId} />
+            <Text>
+              <Text as="span" color="soft">
+                {next.why}
+              </Text>
+              <RunsLow poolId={poolId} />
+            </Text>
           </Box>
         ) : (
           <Text css={ONE_LINE}>

@@ -1,4 +1,4 @@
-import { Box, Flex, Grid, Text } from "@chakra-ui/react";
+import { Box, chakra, Flex, Grid, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { useParams } from "react-router";
@@ -214,8 +214,7 @@ function Lanes({ board, poolId, zone, units, whatIf }: LanesProps) {
         <Text>
           Tested {board.tested_at === null ? "" : whenText(board.tested_at, zone, new Date())}
           {board.temperature_c !== null && ` at ${temperatureText(board.temperature_c, units)}`}.{" "}
-          {board.school_name} ranges. A solid float is the reading, as wide as its doubt; a hollow one is
-          where the plan leads.{!readsOnly && " Move it, or nudge it with the arrow keys, to aim elsewhere."}
+          {board.school_name} ranges.
         </Text>
         {board.findings.map((finding) => (
           <Text key={finding.code} color="ink" fontWeight="600">
@@ -231,6 +230,15 @@ function Lanes({ board, poolId, zone, units, whatIf }: LanesProps) {
             . Test again for the board to follow.
           </Text>
         )}
+        <chakra.details>
+          <chakra.summary minH="44px" display="inline-flex" alignItems="center" cursor="pointer">
+            How to read the board
+          </chakra.summary>
+          <Text>
+            A solid float is the reading, as wide as its doubt; a hollow one is where the plan leads.
+            {!readsOnly && " Move it, or nudge it with the arrow keys, to aim elsewhere."}
+          </Text>
+        </chakra.details>
       </Box>
     </>
   );
