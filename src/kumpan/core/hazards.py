@@ -252,7 +252,7 @@ EMERGENCIES: tuple[Emergency, ...] = (
         Message("It never goes back into its tub, nor into the bin."),
         Message("Keep it apart, in the open, away from anything that burns; ask the fire service or the maker."),
     )),
-    Emergency("accident_in_water", Message("Faeces, vomit or blood in the water"), (
+    Emergency("accident_in_water", Message("Feces, vomit or blood in the water"), (
         Message("Close the pool. Everyone out."),
         Message("Remove it with a scoop or net, never with the vacuum. Disinfect the tool."),
         Message("Follow the health authority before anyone swims again."),

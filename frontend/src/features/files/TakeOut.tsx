@@ -42,8 +42,8 @@ export function TakeOut() {
       <Heading as="h2" fontSize="lead" mb="2">
         Take out
       </Heading>
-      <Grid gap="3" templateColumns={{ base: "1fr 1fr", md: "2fr 1fr 1fr" }} mb="3">
-        <Box gridColumn={{ base: "1 / -1", md: "auto" }}>
+      <Grid gap="3" templateColumns="1fr 1fr" mb="3">
+        <Box gridColumn="1 / -1">
           <SelectField label="Of" value={of} options={options} onPick={setOf} />
         </Box>
         <TextField label="From" type="date" value={first} onText={setFirst} />
