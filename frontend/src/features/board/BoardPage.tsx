@@ -231,7 +231,13 @@ function Lanes({ board, poolId, zone, units, whatIf }: LanesProps) {
           </Text>
         )}
         <chakra.details>
-          <chakra.summary minH="44px" display="inline-flex" alignItems="center" cursor="pointer">
+          <chakra.summary
+            minH="44px"
+            display="inline-flex"
+            alignItems="center"
+            cursor="pointer"
+            textDecoration="underline"
+          >
             How to read the board
           </chakra.summary>
           <Text>
