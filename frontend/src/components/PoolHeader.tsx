@@ -228,7 +228,10 @@ function Traits({ head, units }: { head: PoolHeaderData; units: Units }) {
 export function SignShape({ whole = false }: { whole?: boolean }) {
   return (
     <Box
-      minH={whole ? "11.5rem" : { base: "6rem", lg: "3.7rem" }}
+      // As high as the sign that comes, less what that one reaches into the page's edge on a phone.
+      minH={whole ? "11.5rem" : { lg: "3.7rem" }}
+      h={whole ? undefined : { base: "86px", lg: "auto" }}
+      overflow="hidden"
       mb="4"
       role="status"
       aria-label="Loading the pool"
